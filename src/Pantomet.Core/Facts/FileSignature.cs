@@ -1,0 +1,93 @@
+using System.Text;
+
+namespace Pantomet.Core.Facts;
+
+/// <summary>Tells a file's type by its first bytes, whatever its name says.</summary>
+public static class FileSignature
+{
+    /// <summary>How many first bytes are enough.</summary>
+    public const int HeadLength = 1024;
+
+    /// <summary>The type, or null with a sentence that says what the file seems to be.</summary>
+    /// <param name="head">The first bytes of the file, up to <see cref="HeadLength"/>.</param>
+    /// <param name="reason">Why it is no picture that can be read.</param>
+    public static PictureFormat? Recognise(ReadOnlySpan<byte> head, out string? reason)
+    {
+        reason = null;
+        if (head.IsEmpty)
+        {
+            reason = "The file is empty.";
+            return null;
+        }
+
+        if (head.StartsWith((ReadOnlySpan<byte>)[0xFF, 0xD8, 0xFF]))
+        {
+            return PictureFormat.Jpeg;
+        }
+
+        if (head.StartsWith((ReadOnlySpan<byte>)[0x89, 0x50, 0x4E, 0x47, 0x0D, 0x0A, 0x1A, 0x0A]))
+        {
+            return PictureFormat.Png;
+        }
+
+        if (head.StartsWith("GIF87a"u8) || head.StartsWith("GIF89a"u8))
+        {
+            return PictureFormat.Gif;
+        }
+
+        if (head.StartsWith("RIFF"u8) && head.Length >= 12 && head[8..12].SequenceEqual("WEBP"u8))
+        {
+            return PictureFormat.WebP;
+        }
+
+        if (head.StartsWith("II*\0"u8) || head.StartsWith("MM\0*"u8) || head.StartsWith("II+\0"u8) || head.StartsWith("MM\0+"u8))
+        {
+            return PictureFormat.Tiff;
+        }
+
+        if (head.Length >= 12 && head[4..8].SequenceEqual("ftyp"u8))
+        {
+            return Brand(head, out reason);
+        }
+
+        return FromText(head, out reason);
+    }
+
+    // ISO base media file: the brands stand in the first box (ISO/IEC 14496-12, 4.3).
+    private static PictureFormat? Brand(ReadOnlySpan<byte> head, out string? reason)
+    {
+        var length = Math.Min(head.Length, (head[2] << 8) | head[3]);
+        var brands = Encoding.Latin1.GetString(head[8..Math.Max(12, length)]);
+        reason = null;
+        if (brands.Contains("avif", StringComparison.Ordinal))
+        {
+            return PictureFormat.Avif;
+        }
+
+        reason = brands.Contains("hei", StringComparison.Ordinal) || brands.Contains("mif1", StringComparison.Ordinal)
+            ? "The file is a HEIC picture, which cannot be read here. Save it as JPEG and read that in."
+            : "The file is a film or another media file, not a picture.";
+        return null;
+    }
+
+    private static PictureFormat? FromText(ReadOnlySpan<byte> head, out string? reason)
+    {
+        var text = Encoding.UTF8.GetString(head).TrimStart('\ufeff', ' ', '\t', '\r', '\n');
+        reason = null;
+        if (text.StartsWith("<!doctype html", StringComparison.OrdinalIgnoreCase) || text.StartsWith("<html", StringComparison.OrdinalIgnoreCase))
+        {
+            reason = "The file is a web page, not a picture.";
+            return null;
+        }
+
+        if (text.StartsWith('<') && text.Contains("<svg", StringComparison.OrdinalIgnoreCase))
+        {
+            return PictureFormat.Svg;
+        }
+
+        reason = text.StartsWith("%PDF", StringComparison.Ordinal) ? "The file is a PDF document, not a picture."
+            : text.StartsWith("PK", StringComparison.Ordinal) ? "The file is a zip archive, not a picture. Unpack it and read in what it holds."
+            : "The file is no picture of a known type (JPEG, PNG, WebP, AVIF, GIF, TIFF, SVG).";
+        return null;
+    }
+}

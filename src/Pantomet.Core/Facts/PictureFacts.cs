@@ -1,0 +1,40 @@
+using Pantomet.Core.Geometry;
+
+namespace Pantomet.Core.Facts;
+
+/// <summary>What was read from an original.</summary>
+public sealed record PictureFacts
+{
+    /// <summary>Pixel size as displayed: after the orientation tag.</summary>
+    public required PixelSize Size { get; init; }
+
+    /// <summary>File type, told by content.</summary>
+    public required PictureFormat Format { get; init; }
+
+    /// <summary>Weight in bytes.</summary>
+    public required long Bytes { get; init; }
+
+    /// <summary>True when there is an alpha channel.</summary>
+    public bool HasAlpha { get; init; }
+
+    /// <summary>Frames or pages; 1 for a still picture.</summary>
+    public int Frames { get; init; } = 1;
+
+    /// <summary>The orientation tag (TIFF 6.0 / EXIF, 1 to 8); 1 means upright.</summary>
+    public int Orientation { get; init; } = 1;
+
+    /// <summary>The colour profile's description, or null when none is embedded.</summary>
+    public string? Profile { get; init; }
+
+    /// <summary>How the colours are stored: RGB, grey, CMYK.</summary>
+    public string Colours { get; init; } = "RGB";
+
+    /// <summary>Bits for each channel: 8 or 16.</summary>
+    public int Bits { get; init; } = 8;
+
+    /// <summary>The density label in pixels for an inch, or null. A label: it changes no pixel.</summary>
+    public double? Ppi { get; init; }
+
+    /// <summary>True when the file tells where it was taken.</summary>
+    public bool HasLocation { get; init; }
+}

@@ -1,0 +1,60 @@
+namespace Pantomet.Core.Geometry;
+
+/// <summary>
+/// A rectangle of a picture as fractions of the picture as displayed: left, top, right, bottom, each 0 to 1,
+/// with a positive width and height. It survives a new revision of the same shape.
+/// </summary>
+public readonly record struct Frame
+{
+    /// <summary>The whole picture.</summary>
+    public static readonly Frame Whole = new(0, 0, 1, 1);
+
+    private Frame(double left, double top, double right, double bottom)
+    {
+        Left = left;
+        Top = top;
+        Right = right;
+        Bottom = bottom;
+    }
+
+    /// <summary>Left edge, 0 to 1.</summary>
+    public double Left { get; }
+
+    /// <summary>Top edge, 0 to 1.</summary>
+    public double Top { get; }
+
+    /// <summary>Right edge, greater than <see cref="Left"/>, at most 1.</summary>
+    public double Right { get; }
+
+    /// <summary>Bottom edge, greater than <see cref="Top"/>, at most 1.</summary>
+    public double Bottom { get; }
+
+    /// <summary>Makes a frame, or says in a sentence why the numbers are none.</summary>
+    public static bool TryCreate(double left, double top, double right, double bottom, out Frame frame, out string? error)
+    {
+        frame = default;
+        ReadOnlySpan<double> all = [left, top, right, bottom];
+        foreach (var value in all)
+        {
+            if (!double.IsFinite(value) || value < 0 || value > 1)
+            {
+                error = "the edges of a frame are fractions of the picture, from 0 to 1";
+                return false;
+            }
+        }
+
+        if (right <= left || bottom <= top)
+        {
+            error = "a frame needs a width and a height greater than 0: left before right, top before bottom";
+            return false;
+        }
+
+        frame = new(left, top, right, bottom);
+        error = null;
+        return true;
+    }
+
+    /// <summary>The rectangle in pixels of a picture of the given size, not rounded.</summary>
+    public Region In(PixelSize picture) =>
+        new(Left * picture.Width, Top * picture.Height, (Right - Left) * picture.Width, (Bottom - Top) * picture.Height);
+}

@@ -1,0 +1,49 @@
+using Pantomet.Core.Geometry;
+using Pantomet.Core.Verdicts;
+
+namespace Pantomet.Core.Planning;
+
+/// <summary>What one variant will be, before a pixel is touched.</summary>
+public sealed record VariantPlan
+{
+    /// <summary>The density asked for.</summary>
+    public required Density Density { get; init; }
+
+    /// <summary>What is cut out of the picture as displayed.</summary>
+    public required Crop Crop { get; init; }
+
+    /// <summary>The file's pixel size.</summary>
+    public required PixelSize Size { get; init; }
+
+    /// <summary>The size of the picture inside the file: <see cref="Size"/>, or less where margins are laid around it.</summary>
+    public required PixelSize Content { get; init; }
+
+    /// <summary>The pixel size that the slot asked for.</summary>
+    public required PixelSize Asked { get; init; }
+
+    /// <summary>The density that the framing honestly offers; at least <see cref="Density"/> when nothing is missing.</summary>
+    public required double Offered { get; init; }
+
+    /// <summary>The verdict so far, before any weight is known.</summary>
+    public required Verdict Verdict { get; init; }
+
+    /// <summary>The reasons so far.</summary>
+    public required IReadOnlyList<Reason> Reasons { get; init; }
+
+    /// <summary>True when the size rule names only a most, so that fewer pixels may be made to meet a weight limit.</summary>
+    public required bool MayShrink { get; init; }
+
+    /// <summary>True when there are margins to fill.</summary>
+    public bool HasMargins => Content != Size;
+
+    /// <summary>True when a file is to be made.</summary>
+    public bool IsMade => Verdict is Verdict.Meets or Verdict.Concedes;
+
+    /// <summary>The same variant with its sides scaled by a factor below 1.</summary>
+    public VariantPlan Shrunk(double factor)
+    {
+        var size = Honest.Largest(Ratio.Of(Size), new(Math.Max(1, (int)(Size.Width * factor)), Math.Max(1, (int)(Size.Height * factor))));
+        var content = HasMargins ? Honest.Largest(Ratio.Of(Content), size) : size;
+        return this with { Size = size, Content = content };
+    }
+}

@@ -1,0 +1,154 @@
+using Pantomet.Core.Framing;
+using Pantomet.Core.Geometry;
+using Pantomet.Core.Rules;
+using Pantomet.Core.Verdicts;
+
+namespace Pantomet.Core.Planning;
+
+/// <summary>Decides what a variant will be: which part of the picture, at which pixel size, and what is missing for it.</summary>
+public static class VariantPlanner
+{
+    /// <summary>Plans one variant.</summary>
+    /// <param name="picture">The picture as displayed.</param>
+    /// <param name="slot">The slot.</param>
+    /// <param name="density">One of the slot's densities.</param>
+    /// <param name="hand">A frame set by hand.</param>
+    /// <param name="focus">A focus point.</param>
+    public static VariantPlan Plan(PixelSize picture, Slot slot, Density density, Frame? hand = null, FocusPoint? focus = null)
+    {
+        ArgumentNullException.ThrowIfNull(slot);
+        var solved = FrameSolver.Solve(picture, slot.FrameShape, hand, focus);
+        var native = solved.Region.Native(picture);
+        var wanted = Wanted(slot, native, density);
+        var reasons = new List<Reason>();
+        if (solved.Reshaped)
+        {
+            reasons.Add(new(ReasonCodes.Reshaped, $"The frame set by hand is not {slot.FrameShape}; the largest {slot.FrameShape} frame inside it is used."));
+        }
+
+        var content = wanted.Content;
+        var verdict = Verdict.Meets;
+        var offered = (double)density.Value;
+        if (!content.FitsIn(native))
+        {
+            offered *= Math.Min((double)native.Width / content.Width, (double)native.Height / content.Height);
+            (verdict, var instead) = slot.WhenTooSmall switch
+            {
+                WhenTooSmall.Skip => (Verdict.Skipped, "Left out."),
+                WhenTooSmall.Break => (Verdict.Breaks, "Not made."),
+                _ => (Verdict.Concedes, "Made at the largest honest size."),
+            };
+            content = Honest.Largest(slot.FrameShape ?? Ratio.Of(native), native);
+            reasons.Add(new(ReasonCodes.TooSmall, $"{Short(native, wanted.Content, offered, density)} {instead}"));
+        }
+
+        var size = wanted.HasMargins ? wanted.Canvas : content;
+        (size, content, verdict) = Limited(slot, size, content, verdict, reasons);
+        return new()
+        {
+            Density = density,
+            Crop = slot.FrameShape is null ? AsFramed(solved.Region, native, picture) : solved.Region.CropFor(size, picture),
+            Size = size,
+            Content = content,
+            Asked = wanted.Canvas,
+            Offered = offered,
+            Verdict = verdict,
+            Reasons = reasons,
+            MayShrink = slot.Size.IsCeiling,
+        };
+    }
+
+    private static string Short(PixelSize native, PixelSize asked, double offered, Density density) =>
+        density == Density.One
+            ? $"The frame has {Figures.Size(native)}, the slot asks for {Figures.Size(asked)}: it offers {Times(offered)} of the 1x asked."
+            : $"The frame has {Figures.Size(native)} of the {Figures.Size(asked)} wanted: it offers {Times(offered)} of the {density} asked.";
+
+    // Rounded down, so that 1.996 never reads as the 2 that was asked.
+    private static string Times(double offered) => Figures.Number(Math.Floor(offered * 100) / 100) + "x";
+
+    // What the slot asks of a framing: the file's size and, where margins are laid, the picture's size within it.
+    private static (PixelSize Canvas, PixelSize Content, bool HasMargins) Wanted(Slot slot, PixelSize native, Density density)
+    {
+        var shape = Ratio.Of(native);
+        if (slot.Fit == Fit.Crop || (slot.Size.Shape is null && slot.Size is not SizeRule.Within))
+        {
+            var asked = slot.Size.Asked(native, density);
+            return (asked, asked, false);
+        }
+
+        if (slot.Size is SizeRule.ShapeAlone alone)
+        {
+            // No pixels are given: the picture keeps its own, and a mat grows around it to the shape.
+            if (slot.Fit == Fit.Whole)
+            {
+                var asked = Times(native, density);
+                return (asked, asked, false);
+            }
+
+            var box = shape.Value > alone.Ratio.Value
+                ? new PixelSize(native.Width, Math.Max(native.Height, alone.Ratio.HeightFor(native.Width)))
+                : new PixelSize(Math.Max(native.Width, alone.Ratio.WidthFor(native.Height)), native.Height);
+            return (box, Times(native, density), true);
+        }
+
+        var room = slot.Size is SizeRule.Within within && slot.Fit == Fit.Mat
+            ? Times(within.Box, density)
+            : slot.Size.Asked(native, density);
+        if (slot.Fit == Fit.Whole)
+        {
+            var asked = slot.Size is SizeRule.Within ? room : Honest.Largest(shape, room);
+            return (asked, asked, false);
+        }
+
+        var inside = Honest.Largest(shape, room);
+        return (room, slot.Size.IsCeiling && native.FitsIn(inside) && density <= Density.One ? native : inside, true);
+    }
+
+    private static PixelSize Times(PixelSize size, Density density) =>
+        new(Rounding.ToPixels(size.Width * density.Value), Rounding.ToPixels(size.Height * density.Value));
+
+    // Keeps the size within the slot's hard sides.
+    private static (PixelSize Size, PixelSize Content, Verdict Verdict) Limited(
+        Slot slot, PixelSize size, PixelSize content, Verdict verdict, List<Reason> reasons)
+    {
+        var limits = slot.Limits;
+        var most = new PixelSize(limits.MaxWidth ?? Rounding.LongestSide, limits.MaxHeight ?? Rounding.LongestSide);
+        if (!size.FitsIn(most))
+        {
+            var shape = slot.Fit == Fit.Crop && slot.Size.Shape is { } fixedShape ? fixedShape : Ratio.Of(size);
+            var smaller = Honest.Largest(shape, most);
+            if (!slot.Size.IsCeiling)
+            {
+                verdict = verdict == Verdict.Meets ? Verdict.Concedes : verdict;
+                reasons.Add(new(ReasonCodes.LargestSide, $"{Figures.Size(size)} is over the slot's largest size of {SideWords(limits.MaxWidth, limits.MaxHeight)}; made at {Figures.Size(smaller)}."));
+            }
+
+            content = content == size ? smaller : Honest.Largest(Ratio.Of(content), new(Math.Min(content.Width, smaller.Width), Math.Min(content.Height, smaller.Height)));
+            size = smaller;
+        }
+
+        if (verdict != Verdict.Skipped && (size.Width < (limits.MinWidth ?? 1) || size.Height < (limits.MinHeight ?? 1)))
+        {
+            verdict = Verdict.Breaks;
+            reasons.Add(new(ReasonCodes.SmallestSide, $"{Figures.Size(size)} is under the slot's smallest size of {SideWords(limits.MinWidth, limits.MinHeight)}. Choose a larger picture or a wider frame."));
+        }
+
+        return (size, content, verdict);
+    }
+
+    private static string SideWords(int? width, int? height) => (width, height) switch
+    {
+        ({ } w, { } h) => Figures.Size(new(w, h)),
+        ({ } w, _) => $"{Figures.Count(w)} px across",
+        (_, { } h) => $"{Figures.Count(h)} px down",
+        _ => $"{Figures.Count(Rounding.LongestSide)} px on a side",
+    };
+
+    // Without a fixed shape nothing can be squashed: the crop is the framing itself, in whole pixels.
+    private static Crop AsFramed(Region region, PixelSize native, PixelSize picture)
+    {
+        var left = Math.Clamp((int)Math.Round(region.X, MidpointRounding.AwayFromZero), 0, picture.Width - native.Width);
+        var top = Math.Clamp((int)Math.Round(region.Y, MidpointRounding.AwayFromZero), 0, picture.Height - native.Height);
+        return new(left, top, left + native.Width, top + native.Height);
+    }
+}

@@ -1,0 +1,115 @@
+using System.Text.Encodings.Web;
+using System.Text.Json;
+using System.Text.Json.Serialization;
+using System.Text.Unicode;
+using Pantomet.Core.Verdicts;
+
+namespace Pantomet.Core.Reports;
+
+/// <summary>One file that was to be read.</summary>
+public sealed record ReportedSource
+{
+    /// <summary>The path as it was given.</summary>
+    public required string File { get; init; }
+
+    /// <summary>Pixels across, as displayed; absent when it cannot be read.</summary>
+    public int? Width { get; init; }
+
+    /// <summary>Pixels down, as displayed.</summary>
+    public int? Height { get; init; }
+
+    /// <summary>jpeg, png ...</summary>
+    public string? Format { get; init; }
+
+    /// <summary>Weight in bytes.</summary>
+    public long? Bytes { get; init; }
+
+    /// <summary>True when there is an alpha channel.</summary>
+    public bool? Alpha { get; init; }
+
+    /// <summary>Frames or pages.</summary>
+    public int? Frames { get; init; }
+
+    /// <summary>Why it cannot be read: a sentence.</summary>
+    public string? Error { get; init; }
+}
+
+/// <summary>One variant: made or not.</summary>
+public sealed record ReportedVariant
+{
+    /// <summary>The source's path as it was given.</summary>
+    public required string Source { get; init; }
+
+    /// <summary>The destination's key.</summary>
+    public required string Destination { get; init; }
+
+    /// <summary>The slot's key.</summary>
+    public required string Slot { get; init; }
+
+    /// <summary>The density asked for.</summary>
+    public required decimal Density { get; init; }
+
+    /// <summary>Where it lies, relative to the output folder; absent when none was made.</summary>
+    public string? File { get; init; }
+
+    /// <summary>Pixels across.</summary>
+    public int? Width { get; init; }
+
+    /// <summary>Pixels down.</summary>
+    public int? Height { get; init; }
+
+    /// <summary>jpeg, png ...</summary>
+    public string? Format { get; init; }
+
+    /// <summary>Weight in bytes.</summary>
+    public long? Bytes { get; init; }
+
+    /// <summary>1 to 100; null where the type has none.</summary>
+    [JsonIgnore(Condition = JsonIgnoreCondition.Never)]
+    public int? Quality { get; init; }
+
+    /// <summary>0 to 1; null where it was not measured.</summary>
+    [JsonIgnore(Condition = JsonIgnoreCondition.Never)]
+    public double? Likeness { get; init; }
+
+    /// <summary>Left, top, right, bottom in source pixels as displayed.</summary>
+    public IReadOnlyList<int>? Frame { get; init; }
+
+    /// <summary>How many trial encodes it took.</summary>
+    public int Encodes { get; init; }
+
+    /// <summary>meets, concedes, breaks or skipped.</summary>
+    public required Verdict Verdict { get; init; }
+
+    /// <summary>Why.</summary>
+    public required IReadOnlyList<Reason> Reasons { get; init; }
+}
+
+/// <summary>Sums.</summary>
+/// <param name="SourceBytes">Weight of all sources that could be read.</param>
+/// <param name="VariantBytes">Weight of all variants made.</param>
+/// <param name="Files">How many files were made.</param>
+/// <param name="Seconds">How long the run took.</param>
+public sealed record ReportTotals(long SourceBytes, long VariantBytes, int Files, double Seconds);
+
+/// <summary>What a run made of which sources, <c>"schema": "pantomet-report/1"</c>.</summary>
+/// <param name="Sources">One for each file given.</param>
+/// <param name="Variants">One for each picture, slot and density.</param>
+/// <param name="Totals">Sums.</param>
+public sealed record RenderReport(IReadOnlyList<ReportedSource> Sources, IReadOnlyList<ReportedVariant> Variants, ReportTotals Totals)
+{
+    private static readonly JsonSerializerOptions Options = new(JsonSerializerDefaults.Web)
+    {
+        WriteIndented = true,
+        DefaultIgnoreCondition = JsonIgnoreCondition.WhenWritingNull,
+        Converters = { new JsonStringEnumConverter(JsonNamingPolicy.CamelCase) },
+        Encoder = JavaScriptEncoder.Create(UnicodeRanges.All),
+    };
+
+    /// <summary>The report's schema.</summary>
+    [JsonPropertyOrder(-1)]
+    public string Schema { get; } = "pantomet-report/1";
+
+    /// <summary>As JSON.</summary>
+    public string ToJson() => JsonSerializer.Serialize(this, Options);
+}

@@ -1,0 +1,284 @@
+using Pantomet.Core.Facts;
+using Pantomet.Core.Geometry;
+using Pantomet.Core.Naming;
+using Pantomet.Core.Weight;
+
+namespace Pantomet.Core.Rules;
+
+/// <summary>Reads a rules file, <c>"schema": "pantomet-rules/1"</c>.</summary>
+public static class RulesReader
+{
+    /// <summary>The schema that is read and written.</summary>
+    public const string Schema = "pantomet-rules/1";
+
+    private static readonly Dictionary<string, Fit> Fits = new() { ["crop"] = Fit.Crop, ["whole"] = Fit.Whole, ["mat"] = Fit.Mat };
+
+    private static readonly Dictionary<string, WhenTooSmall> TooSmall = new()
+    {
+        ["cap"] = WhenTooSmall.Cap, ["skip"] = WhenTooSmall.Skip, ["break"] = WhenTooSmall.Break,
+    };
+
+    private static readonly Dictionary<string, Sharpening> Sharpenings = new()
+    {
+        ["off"] = Sharpening.Off, ["mild"] = Sharpening.Mild, ["firm"] = Sharpening.Firm,
+    };
+
+    private static readonly Dictionary<string, PictureFormat> Types = new() { ["jpeg"] = PictureFormat.Jpeg, ["png"] = PictureFormat.Png };
+
+    // Keys and words of the format that this version does not carry out yet: refused by name, never ignored.
+    private static readonly string[] SlotKeysToCome = ["clear", "subjectShare"];
+    private static readonly string[] TypesToCome = ["webp", "avif", "auto"];
+    private static readonly string[] AimsToCome = ["bytes", "likeness"];
+
+    /// <summary>Reads the text of a rules file.</summary>
+    /// <param name="json">The text.</param>
+    /// <param name="book">The rules, when there is no fault.</param>
+    /// <param name="fault">What is wrong and where.</param>
+    public static bool TryRead(string json, out RuleBook? book, out JsonFault? fault)
+    {
+        (book, fault) = (null, null);
+        try
+        {
+            book = Book(JsonNode.Parse(json));
+            return true;
+        }
+        catch (JsonFaultException wrong)
+        {
+            fault = wrong.Fault;
+            return false;
+        }
+    }
+
+    /// <summary>Faults unless the schema is the expected one.</summary>
+    internal static void CheckSchema(JsonNode node, string expected)
+    {
+        if (node.Text() is var schema && schema != expected)
+        {
+            throw node.Fault($"the schema must be \"{expected}\", not \"{schema}\"");
+        }
+    }
+
+    private static RuleBook Book(JsonNode root)
+    {
+        var members = root.Members("schema", "destinations");
+        CheckSchema(members.Needed("schema"), Schema);
+        var keys = new HashSet<string>(StringComparer.OrdinalIgnoreCase);
+        return new([.. members.Needed("destinations").Items(1).Select(node => Destination(node, keys))]);
+    }
+
+    private static Destination Destination(JsonNode node, HashSet<string> keys)
+    {
+        var members = node.Members("key", "name", "slots");
+        var key = Key(members.Needed("key"), keys, "destinations");
+        var slotKeys = new HashSet<string>(StringComparer.OrdinalIgnoreCase);
+        return new(key, members.Or("name", key, Name), [.. members.Needed("slots").Items(1).Select(slot => Slot(slot, slotKeys))]);
+    }
+
+    private static Slot Slot(JsonNode node, HashSet<string> keys)
+    {
+        var members = node.Members([
+            "key", "name", "size", "fit", "densities", "types", "limits", "aims", "whenTooSmall", "background", "ppi",
+            "sharpen", "profile", "metadata", "location", "each", .. SlotKeysToCome], mayRepeat: "name");
+        foreach (var key in SlotKeysToCome)
+        {
+            if (members.Has(key))
+            {
+                throw members.Needed(key).Fault($"the key \"{key}\" is not supported by this version");
+            }
+        }
+
+        // Of these the usual value is carried out, the others are still to come.
+        members.Maybe("profile", n => OnlyUsual(n, "srgb", "keep"));
+        members.Maybe("metadata", n => OnlyUsual(n, "drop", "copyright", "keep"));
+        members.Maybe("location", OnlyFalse);
+        members.Maybe("each", OnlyFalse);
+        return SlotOf(members, keys);
+    }
+
+    private static string OnlyUsual(JsonNode node, string usual, params string[] toCome) =>
+        toCome.Contains(node.Text()) ? throw node.Fault($"the value \"{node.Text()}\" is not supported by this version; \"{usual}\" is")
+        : node.Text() == usual ? usual
+        : throw node.Fault($"\"{node.Text()}\" is none of {usual}, {string.Join(", ", toCome)}");
+
+    private static string OnlyFalse(JsonNode node) => node.Flag() ? throw node.Fault("the value true is not supported by this version; false is") : "false";
+
+    private static Slot SlotOf(JsonMembers members, HashSet<string> keys)
+    {
+        var key = Key(members.Needed("key"), keys, "slots of one destination");
+        var (name, pattern) = Names(members.Repeated, key);
+        return new()
+        {
+            Key = key,
+            Name = name,
+            NamePattern = pattern,
+            Size = SizeReader.Read(members.Needed("size")),
+            Fit = members.Or("fit", Fit.Crop, n => n.Choice(Fits)),
+            Densities = members.Or<IReadOnlyList<Density>>("densities", [Density.One], Densities),
+            Types = members.Or<IReadOnlyList<PictureFormat>>("types", [PictureFormat.Jpeg], TypeList),
+            Limits = members.Or("limits", Limits.None, LimitsOf),
+            Quality = members.MaybeValue("aims", Aims),
+            WhenTooSmall = members.Or("whenTooSmall", WhenTooSmall.Cap, n => n.Choice(TooSmall)),
+            Background = members.Maybe("background", BackgroundOf),
+            Ppi = members.MaybeValue("ppi", Ppi),
+            Sharpen = members.Or("sharpen", Sharpening.Mild, n => n.Choice(Sharpenings)),
+        };
+    }
+
+    // The format has two meanings for one key: a name for people ("Listing photo") and the pattern of file names
+    // ("{picture}-{slot}"). A slot may carry either or both; the one with tokens is the pattern.
+    private static (string Name, NamePattern Pattern) Names(IReadOnlyList<JsonNode> nodes, string key)
+    {
+        string? name = null;
+        NamePattern? pattern = null;
+        foreach (var node in nodes)
+        {
+            if (!node.Text().Contains('{', StringComparison.Ordinal))
+            {
+                name = name is null ? Name(node) : throw node.Fault("the slot's name for people stands twice");
+            }
+            else if (pattern is not null)
+            {
+                throw node.Fault("the pattern of file names stands twice");
+            }
+            else if (!NamePattern.TryParse(node.Text(), out pattern, out var error))
+            {
+                throw node.Fault(error!);
+            }
+        }
+
+        return (name ?? key, pattern ?? NamePattern.Usual);
+    }
+
+    private static string Name(JsonNode node)
+    {
+        var name = node.Text().Trim();
+        return name.Length is > 0 and <= 100 && !name.Any(char.IsControl) ? name : throw node.Fault("a name has 1 to 100 characters and no control characters");
+    }
+
+    // A key becomes a folder or a part of a file name and of an address.
+    private static string Key(JsonNode node, HashSet<string> taken, string among)
+    {
+        var key = node.Text();
+        if (key.Length is 0 or > 60 || !char.IsAsciiLetterOrDigit(key[0]) || key[^1] == '.' || key.Contains("..", StringComparison.Ordinal)
+            || !key.All(letter => char.IsAsciiLetterOrDigit(letter) || letter is '-' or '_' or '.'))
+        {
+            throw node.Fault($"a key has 1 to 60 letters, digits, hyphens, underscores and single dots, and begins with a letter or digit, but \"{key}\" was given");
+        }
+
+        return taken.Add(key) ? key : throw node.Fault($"the key \"{key}\" stands twice among the {among}");
+    }
+
+    private static List<Density> Densities(JsonNode node)
+    {
+        var all = new SortedSet<Density>();
+        foreach (var item in node.Items(1))
+        {
+            var value = item.Number();
+            if (value <= 0 || value > Density.Most)
+            {
+                throw item.Fault($"a density is greater than 0 and at most {Density.Most}, not {value}");
+            }
+
+            if (!all.Add(new(value)))
+            {
+                throw item.Fault($"the density {value} stands twice");
+            }
+        }
+
+        return [.. all];
+    }
+
+    private static List<PictureFormat> TypeList(JsonNode node)
+    {
+        var all = new List<PictureFormat>();
+        foreach (var item in node.Items(1))
+        {
+            if (TypesToCome.Contains(item.Text()))
+            {
+                throw item.Fault($"the type \"{item.Text()}\" is not supported by this version");
+            }
+
+            var type = item.Choice(Types);
+            if (all.Contains(type))
+            {
+                throw item.Fault($"the type \"{item.Text()}\" stands twice");
+            }
+
+            all.Add(type);
+        }
+
+        return all;
+    }
+
+    private static Limits LimitsOf(JsonNode node)
+    {
+        var members = node.Members("maxBytes", "maxWidth", "maxHeight", "minWidth", "minHeight");
+        var limits = new Limits
+        {
+            MaxBytes = members.MaybeValue("maxBytes", Weight),
+            MaxWidth = members.MaybeValue("maxWidth", SizeReader.Pixels),
+            MaxHeight = members.MaybeValue("maxHeight", SizeReader.Pixels),
+            MinWidth = members.MaybeValue("minWidth", SizeReader.Pixels),
+            MinHeight = members.MaybeValue("minHeight", SizeReader.Pixels),
+        };
+        if (limits.MinWidth > limits.MaxWidth)
+        {
+            throw members.Needed("minWidth").Fault($"minWidth {limits.MinWidth} is greater than maxWidth {limits.MaxWidth}");
+        }
+
+        return limits.MinHeight > limits.MaxHeight
+            ? throw members.Needed("minHeight").Fault($"minHeight {limits.MinHeight} is greater than maxHeight {limits.MaxHeight}")
+            : limits;
+    }
+
+    private static ByteCount Weight(JsonNode node)
+    {
+        string? error;
+        ByteCount count;
+        var read = node.Kind == System.Text.Json.JsonValueKind.Number
+            ? ByteCount.TryCreate(node.Number(), 1, out count, out error)
+            : ByteCount.TryParse(node.Text(), out count, out error);
+        return read ? count : throw node.Fault(error!);
+    }
+
+    private static QualityRange Aims(JsonNode node)
+    {
+        var members = node.Members(["quality", .. AimsToCome]);
+        foreach (var key in AimsToCome)
+        {
+            if (members.Has(key))
+            {
+                throw members.Needed(key).Fault($"the key \"{key}\" is not supported by this version");
+            }
+        }
+
+        var range = members.Needed("quality");
+        var ends = range.Items(2);
+        if (ends.Count != 2)
+        {
+            throw range.Fault("the quality aim is a list of two numbers, floor and ceiling");
+        }
+
+        var (floor, ceiling) = ((int)ends[0].Whole(1, 100, "a quality"), (int)ends[1].Whole(1, 100, "a quality"));
+        return floor <= ceiling ? new(floor, ceiling) : throw range.Fault($"the floor {floor} is greater than the ceiling {ceiling}");
+    }
+
+    private static Background BackgroundOf(JsonNode node)
+    {
+        var text = node.Text();
+        if (text == "edge")
+        {
+            return Background.Edge;
+        }
+
+        return text.Length == 7 && text[0] == '#' && text.Skip(1).All(char.IsAsciiHexDigit)
+            ? new(new Rgb(Convert.ToByte(text[1..3], 16), Convert.ToByte(text[3..5], 16), Convert.ToByte(text[5..7], 16)))
+            : throw node.Fault($"a background is written like #ffffff, or \"edge\", but \"{text}\" was given");
+    }
+
+    private static double Ppi(JsonNode node)
+    {
+        var value = node.Number();
+        return value is >= 1 and <= 10_000 ? (double)value : throw node.Fault($"a density label lies between 1 and 10000 ppi, not {value}");
+    }
+}

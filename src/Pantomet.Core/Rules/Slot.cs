@@ -1,0 +1,144 @@
+using Pantomet.Core.Facts;
+using Pantomet.Core.Geometry;
+using Pantomet.Core.Naming;
+using Pantomet.Core.Weight;
+
+namespace Pantomet.Core.Rules;
+
+/// <summary>How a picture takes its place in a slot.</summary>
+public enum Fit
+{
+    /// <summary>Cut to the slot's shape.</summary>
+    Crop,
+
+    /// <summary>The whole picture inside the slot's box, no margins.</summary>
+    Whole,
+
+    /// <summary>The whole picture on a background, the box exact.</summary>
+    Mat,
+}
+
+/// <summary>What to do with a framing that has too few pixels.</summary>
+public enum WhenTooSmall
+{
+    /// <summary>Deliver the largest honest size.</summary>
+    Cap,
+
+    /// <summary>Leave the variant out.</summary>
+    Skip,
+
+    /// <summary>Count it as a broken limit.</summary>
+    Break,
+}
+
+/// <summary>How firmly a reduced picture is sharpened for screens.</summary>
+public enum Sharpening
+{
+    /// <summary>Not at all.</summary>
+    Off,
+
+    /// <summary>Enough to undo the softness of the reduction.</summary>
+    Mild,
+
+    /// <summary>Visibly crisp.</summary>
+    Firm,
+}
+
+/// <summary>The background of margins and of what was transparent.</summary>
+/// <param name="Colour">Red, green, blue; null means the picture's own edge colour.</param>
+public sealed record Background(Rgb? Colour)
+{
+    /// <summary>The colour of the picture's edge.</summary>
+    public static readonly Background Edge = new((Rgb?)null);
+}
+
+/// <summary>A colour in sRGB.</summary>
+/// <param name="Red">0 to 255.</param>
+/// <param name="Green">0 to 255.</param>
+/// <param name="Blue">0 to 255.</param>
+public readonly record struct Rgb(byte Red, byte Green, byte Blue)
+{
+    /// <summary>White.</summary>
+    public static readonly Rgb White = new(255, 255, 255);
+
+    /// <inheritdoc/>
+    public override string ToString() => $"#{Red:x2}{Green:x2}{Blue:x2}";
+}
+
+/// <summary>The hard rules of a slot.</summary>
+public sealed record Limits
+{
+    /// <summary>No limit at all.</summary>
+    public static readonly Limits None = new();
+
+    /// <summary>The most a file may weigh.</summary>
+    public ByteCount? MaxBytes { get; init; }
+
+    /// <summary>The widest a file may be, in pixels.</summary>
+    public int? MaxWidth { get; init; }
+
+    /// <summary>The tallest a file may be, in pixels.</summary>
+    public int? MaxHeight { get; init; }
+
+    /// <summary>The narrowest a file may be, in pixels.</summary>
+    public int? MinWidth { get; init; }
+
+    /// <summary>The lowest a file may be, in pixels.</summary>
+    public int? MinHeight { get; init; }
+}
+
+/// <summary>One place within a destination.</summary>
+public sealed record Slot
+{
+    /// <summary>Short name in addresses, unique in its destination.</summary>
+    public required string Key { get; init; }
+
+    /// <summary>Name for people.</summary>
+    public required string Name { get; init; }
+
+    /// <summary>The size rule.</summary>
+    public required SizeRule Size { get; init; }
+
+    /// <summary>How the picture takes its place.</summary>
+    public Fit Fit { get; init; } = Fit.Crop;
+
+    /// <summary>The densities asked for, ascending, at least one.</summary>
+    public IReadOnlyList<Density> Densities { get; init; } = [Density.One];
+
+    /// <summary>File types in order of preference, at least one.</summary>
+    public IReadOnlyList<PictureFormat> Types { get; init; } = [PictureFormat.Jpeg];
+
+    /// <summary>Hard rules.</summary>
+    public Limits Limits { get; init; } = Limits.None;
+
+    /// <summary>The qualities wanted; null where the slot says nothing.</summary>
+    public QualityRange? Quality { get; init; }
+
+    /// <summary>What to do when the framing has too few pixels.</summary>
+    public WhenTooSmall WhenTooSmall { get; init; } = WhenTooSmall.Cap;
+
+    /// <summary>The background; null where the slot says nothing (white wherever one is needed).</summary>
+    public Background? Background { get; init; }
+
+    /// <summary>The density label to write; null where the slot says nothing.</summary>
+    public double? Ppi { get; init; }
+
+    /// <summary>Sharpening after reduction.</summary>
+    public Sharpening Sharpen { get; init; } = Sharpening.Mild;
+
+    /// <summary>The pattern of file names.</summary>
+    public NamePattern NamePattern { get; init; } = NamePattern.Usual;
+
+    /// <summary>The shape a framing must have here: null where the whole picture is shown or the framing is free.</summary>
+    public Ratio? FrameShape => Fit == Fit.Crop ? Size.Shape : null;
+}
+
+/// <summary>Where pictures go: a site, a store, a marketplace, a social network, a newsletter.</summary>
+/// <param name="Key">Short name in addresses and folders, unique in the book.</param>
+/// <param name="Name">Name for people.</param>
+/// <param name="Slots">Its places, at least one.</param>
+public sealed record Destination(string Key, string Name, IReadOnlyList<Slot> Slots);
+
+/// <summary>All destinations of a rules file.</summary>
+/// <param name="Destinations">At least one.</param>
+public sealed record RuleBook(IReadOnlyList<Destination> Destinations);

@@ -1,0 +1,61 @@
+using System.Globalization;
+
+namespace Pantomet.Core.Weight;
+
+/// <summary>
+/// A weight in bytes, at least 1. Written as a number of bytes or with a unit: kB and MB are 1000 and 1000² (the reading that
+/// is safe wherever a place is vague), KiB and MiB are 1024 and 1024².
+/// </summary>
+/// <param name="Bytes">Exact bytes.</param>
+public readonly record struct ByteCount(long Bytes)
+{
+    /// <summary>Reads "500 kB", "1 MB", "300 KiB", "1.5 MiB" or "1000".</summary>
+    public static bool TryParse(string text, out ByteCount count, out string? error)
+    {
+        ArgumentNullException.ThrowIfNull(text);
+        count = default;
+        var trimmed = text.Trim();
+        var digits = trimmed.Length;
+        while (digits > 0 && !char.IsAsciiDigit(trimmed[digits - 1]))
+        {
+            digits--;
+        }
+
+        var unit = trimmed[digits..].Trim();
+        decimal? factor = unit switch
+        {
+            "" or "B" => 1m,
+            "kB" or "KB" => 1000m,
+            "MB" => 1_000_000m,
+            "KiB" => 1024m,
+            "MiB" => 1_048_576m,
+            _ => null,
+        };
+        if (factor is null || !decimal.TryParse(trimmed[..digits], NumberStyles.AllowDecimalPoint, CultureInfo.InvariantCulture, out var value))
+        {
+            error = $"a weight is a number of bytes or written like \"500 kB\", \"1 MB\", \"300 KiB\" or \"1 MiB\", but \"{text}\" was given";
+            return false;
+        }
+
+        return TryCreate(value, factor.Value, out count, out error);
+    }
+
+    /// <summary>Makes a weight from a number and a factor, rounded down to whole bytes.</summary>
+    public static bool TryCreate(decimal value, decimal factor, out ByteCount count, out string? error)
+    {
+        count = default;
+        if (value <= 0 || value > 1_000_000_000_000m || decimal.Floor(value * factor) is < 1 or > 1_000_000_000_000m)
+        {
+            error = "a weight is at least 1 byte and at most 1 000 000 MB";
+            return false;
+        }
+
+        count = new((long)decimal.Floor(value * factor));
+        error = null;
+        return true;
+    }
+
+    /// <inheritdoc/>
+    /// <inheritdoc/>
+    public override string ToString() => Figures.Weight(Bytes);
+}

@@ -1,0 +1,21 @@
+using System.CommandLine;
+using Pantomet.Cli;
+using Pantomet.Cli.Render;
+
+var root = new RootCommand("Pantomet: every picture in every place it must go, at the right shape, size and weight.")
+{
+    RenderCommand.Build(),
+    ServeCommands.Demo(),
+    ServeCommands.Serve(),
+    ServeCommands.OpenApi(),
+};
+
+var parsed = root.Parse(args);
+if (parsed.Errors.Count > 0)
+{
+    // One line, whatever is wrong with the call; the rest is one --help away.
+    await Console.Error.WriteLineAsync($"pantomet: {parsed.Errors[0].Message} (pantomet --help lists the calls)");
+    return ExitCodes.WrongCall;
+}
+
+return await parsed.InvokeAsync();

@@ -1,0 +1,152 @@
+using System.CommandLine;
+using Pantomet.Core;
+using Pantomet.Core.Marks;
+using Pantomet.Core.Rules;
+
+namespace Pantomet.Cli.Render;
+
+/// <summary><c>render</c>: every variant of every file for every slot of a rules file, without a server.</summary>
+internal static class RenderCommand
+{
+    public static Command Build()
+    {
+        var rules = new Option<string>("--rules") { Description = "The rules file.", HelpName = "RULES.json", Required = true };
+        var output = new Option<string>("--out") { Description = "The folder for the variants; made if missing.", HelpName = "DIR", Required = true };
+        var marks = new Option<string?>("--marks") { Description = "What a person said about the pictures.", HelpName = "MARKS.json" };
+        var report = new Option<string?>("--report") { Description = "Where to write the report.", HelpName = "REPORT.json" };
+        var jobs = new Option<int>("--jobs")
+        {
+            Description = "How many pictures are worked on at once.", HelpName = "N", DefaultValueFactory = _ => Environment.ProcessorCount,
+        };
+        jobs.Validators.Add(result =>
+        {
+            if (result.Tokens is [var token] && (!int.TryParse(token.Value, out var number) || number is < 1 or > 64))
+            {
+                result.AddError("--jobs takes a whole number from 1 to 64.");
+            }
+        });
+        var files = new Argument<string[]>("FILE") { Description = "The pictures.", Arity = ArgumentArity.OneOrMore };
+        var command = new Command("render", "Makes every variant of every file for every slot of the rules.") { rules, output, marks, report, jobs, files };
+        command.SetAction((call, cancel) => RunAsync(
+            new(call.GetRequiredValue(rules), call.GetRequiredValue(output), call.GetValue(marks), call.GetValue(report), call.GetValue(jobs), call.GetRequiredValue(files)),
+            cancel));
+        return command;
+    }
+
+    private static async Task<int> RunAsync(Call call, CancellationToken cancel)
+    {
+        if (Prepare(call, out var run) is { } wrong)
+        {
+            await Console.Error.WriteLineAsync($"pantomet: {wrong}");
+            return ExitCodes.WrongCall;
+        }
+
+        try
+        {
+            var report = run!.Execute(cancel);
+            foreach (var source in report.Sources.Where(source => source.Error is not null))
+            {
+                await Console.Error.WriteLineAsync($"{source.File}: {source.Error}");
+            }
+
+            foreach (var variant in report.Variants.Where(variant => variant.Verdict == Core.Verdicts.Verdict.Breaks))
+            {
+                await Console.Error.WriteLineAsync($"{variant.Source}: {variant.Destination}/{variant.Slot}: {string.Join(" ", variant.Reasons.Select(reason => reason.Message))}");
+            }
+
+            if (call.Report is not null)
+            {
+                await File.WriteAllTextAsync(call.Report, report.ToJson() + "\n", cancel);
+            }
+
+            Console.WriteLine($"{report.Totals.Files} files, {Figures.Weight(report.Totals.VariantBytes)} from {Figures.Weight(report.Totals.SourceBytes)}, in {Figures.Number(report.Totals.Seconds, 1)} s");
+            return RenderRun.Broke(report) ? ExitCodes.SomethingBroke : ExitCodes.Fine;
+        }
+        catch (Exception fault) when (fault is IOException or UnauthorizedAccessException)
+        {
+            await Console.Error.WriteLineAsync($"pantomet: {fault.Message}");
+            return ExitCodes.SomethingBroke;
+        }
+        catch (OperationCanceledException)
+        {
+            await Console.Error.WriteLineAsync("pantomet: stopped");
+            return ExitCodes.SomethingBroke;
+        }
+    }
+
+    // Everything that can be wrong with the call is found before anything is written.
+    private static string? Prepare(Call call, out RenderRun? run)
+    {
+        run = null;
+        if (ReadText(call.Rules, out var rulesText) is { } noRules)
+        {
+            return noRules;
+        }
+
+        if (!RulesReader.TryRead(rulesText, out var book, out var fault))
+        {
+            return $"{call.Rules}: {fault}";
+        }
+
+        IReadOnlyDictionary<string, PictureMarks>? marks = null;
+        if (call.Marks is not null)
+        {
+            if (ReadText(call.Marks, out var marksText) is { } noMarks)
+            {
+                return noMarks;
+            }
+
+            if (!MarksReader.TryRead(marksText, book!, out marks, out fault))
+            {
+                return $"{call.Marks}: {fault}";
+            }
+        }
+
+        if (File.Exists(call.Output))
+        {
+            return $"{call.Output}: --out names a file, not a folder";
+        }
+
+        if (call.Report is not null && Unwritable(call) is { } unwritable)
+        {
+            return unwritable;
+        }
+
+        run = new RenderRun(book!, marks ?? new Dictionary<string, PictureMarks>(), call.Output, call.Jobs, call.Files);
+        return null;
+    }
+
+    private static string? Unwritable(Call call)
+    {
+        var report = Path.GetFullPath(call.Report!);
+        if (Directory.Exists(report))
+        {
+            return $"{call.Report}: --report names a folder, not a file";
+        }
+
+        if (call.Files.Append(call.Rules).Append(call.Marks ?? call.Rules).Any(file => Path.GetFullPath(file) == report))
+        {
+            return $"{call.Report}: the report would be written over a file that this call reads";
+        }
+
+        return Directory.Exists(Path.GetDirectoryName(report)) || report.StartsWith(Path.GetFullPath(call.Output), StringComparison.Ordinal)
+            ? null
+            : $"{call.Report}: the folder of the report does not exist";
+    }
+
+    private static string? ReadText(string path, out string text)
+    {
+        text = "";
+        try
+        {
+            text = File.ReadAllText(path);
+            return null;
+        }
+        catch (Exception fault) when (fault is IOException or UnauthorizedAccessException or NotSupportedException or ArgumentException)
+        {
+            return $"{path}: the file cannot be read";
+        }
+    }
+
+    private sealed record Call(string Rules, string Output, string? Marks, string? Report, int Jobs, string[] Files);
+}

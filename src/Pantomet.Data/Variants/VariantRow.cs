@@ -1,0 +1,56 @@
+using Pantomet.Core.Facts;
+using Pantomet.Core.Verdicts;
+
+namespace Pantomet.Data.Variants;
+
+/// <summary>One file made from a picture for a slot.</summary>
+public sealed class VariantRow
+{
+    /// <summary>A hash of everything the file depends on, lower-case hexadecimal: the same wish finds the same file.</summary>
+    public required string Id { get; set; }
+
+    /// <summary>The picture.</summary>
+    public Guid PictureId { get; set; }
+
+    /// <summary>The destination's key.</summary>
+    public required string Destination { get; set; }
+
+    /// <summary>The slot's key.</summary>
+    public required string Slot { get; set; }
+
+    /// <summary>The density asked for.</summary>
+    public decimal Density { get; set; }
+
+    /// <summary>SHA-256 of the file; also its name in the folder of variants.</summary>
+    public required string ContentHash { get; set; }
+
+    /// <summary>The name it is handed over under.</summary>
+    public required string FileName { get; set; }
+
+    /// <summary>File type.</summary>
+    public PictureFormat Format { get; set; }
+
+    /// <summary>Pixels across.</summary>
+    public int Width { get; set; }
+
+    /// <summary>Pixels down.</summary>
+    public int Height { get; set; }
+
+    /// <summary>Weight in bytes.</summary>
+    public long Bytes { get; set; }
+
+    /// <summary>1 to 100; null where the type has none.</summary>
+    public int? Quality { get; set; }
+
+    /// <summary>How many trial encodes it took.</summary>
+    public int Encodes { get; set; }
+
+    /// <summary>The verdict.</summary>
+    public Verdict Verdict { get; set; }
+
+    /// <summary>The reasons as JSON.</summary>
+    public required string Reasons { get; set; }
+
+    /// <summary>When it was made, UTC.</summary>
+    public DateTime MadeAt { get; set; }
+}

@@ -1,0 +1,24 @@
+using NetVips;
+
+namespace Pantomet.Imaging;
+
+/// <summary>The one place that sets up the imaging library for the whole process.</summary>
+public static class ImagingEngine
+{
+    private static readonly Lazy<bool> Ready = new(SetUp);
+
+    /// <summary>Makes sure that the library is set up. Cheap to call again.</summary>
+    public static void Start() => _ = Ready.Value;
+
+    private static bool SetUp()
+    {
+        // Every picture is worked on once: a cache of operations would only hold memory.
+        Cache.Max = 0;
+        Cache.MaxFiles = 0;
+        // Loaders that the library's own authors do not trust with strangers' files stay shut.
+        // Drawings are the exception: shops live by their marks, and the drawing library reads no other host.
+        NetVips.NetVips.BlockUntrusted = true;
+        Operation.Block("VipsForeignLoadSvg", false);
+        return true;
+    }
+}

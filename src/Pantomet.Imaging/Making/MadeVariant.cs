@@ -1,0 +1,34 @@
+using Pantomet.Core.Facts;
+using Pantomet.Core.Geometry;
+using Pantomet.Core.Planning;
+using Pantomet.Core.Verdicts;
+
+namespace Pantomet.Imaging.Making;
+
+/// <summary>A variant as it was made, or the reasons why none was.</summary>
+public sealed record MadeVariant
+{
+    /// <summary>The plan it follows; its size may have shrunk to meet a weight.</summary>
+    public required VariantPlan Plan { get; init; }
+
+    /// <summary>The file; null when none was made.</summary>
+    public byte[]? File { get; init; }
+
+    /// <summary>The file's type.</summary>
+    public PictureFormat? Format { get; init; }
+
+    /// <summary>1 to 100; null where the type has none.</summary>
+    public int? Quality { get; init; }
+
+    /// <summary>How many trial encodes it took.</summary>
+    public int Encodes { get; init; }
+
+    /// <summary>The final verdict.</summary>
+    public required Verdict Verdict { get; init; }
+
+    /// <summary>Why.</summary>
+    public required IReadOnlyList<Reason> Reasons { get; init; }
+
+    /// <summary>The file's pixel size.</summary>
+    public PixelSize Size => Plan.Size;
+}

@@ -1,0 +1,148 @@
+using NetVips;
+using Pantomet.Core;
+using Pantomet.Core.Facts;
+using Pantomet.Core.Geometry;
+
+namespace Pantomet.Imaging.Reading;
+
+/// <summary>What came of reading a file: its facts, or a sentence that says why it cannot be read.</summary>
+/// <param name="Facts">The facts, when it can be read.</param>
+/// <param name="Refusal">A sentence, when it cannot.</param>
+public readonly record struct ReadResult(PictureFacts? Facts, string? Refusal)
+{
+    /// <summary>A refusal.</summary>
+    public static ReadResult Refused(string sentence) => new(null, sentence);
+}
+
+/// <summary>Reads what a file says about itself, from its header.</summary>
+public static class PictureReader
+{
+    /// <summary>The most pixels a picture may have: 400 million, six times the largest camera in common use.</summary>
+    public const long MostPixels = 400_000_000;
+
+    private const double MillimetresToInch = 25.4;
+
+    /// <summary>Reads the facts and checks that the whole file can be decoded.</summary>
+    public static ReadResult ReadWhole(string path)
+    {
+        var read = ReadFacts(path);
+        return read.Facts is { } facts && Damage(path, facts) is { } damage ? ReadResult.Refused(damage) : read;
+    }
+
+    /// <summary>Reads the facts from the header alone.</summary>
+    public static ReadResult ReadFacts(string path)
+    {
+        ImagingEngine.Start();
+        PictureFormat format;
+        long bytes;
+        try
+        {
+            using var file = new FileStream(path, FileMode.Open, FileAccess.Read, FileShare.Read, 1);
+            Span<byte> head = stackalloc byte[FileSignature.HeadLength];
+            var length = file.ReadAtLeast(head, head.Length, throwOnEndOfStream: false);
+            bytes = file.Length;
+            if (FileSignature.Recognise(head[..length], out var reason) is not { } known)
+            {
+                return ReadResult.Refused(reason!);
+            }
+
+            format = known;
+        }
+        catch (Exception fault) when (fault is FileNotFoundException or DirectoryNotFoundException)
+        {
+            return ReadResult.Refused("The file does not exist.");
+        }
+        catch (Exception fault) when (fault is IOException or UnauthorizedAccessException)
+        {
+            return ReadResult.Refused("The file cannot be opened.");
+        }
+
+        try
+        {
+            using var image = Image.NewFromFile(path, access: Enums.Access.Sequential);
+            return Describe(image, format, bytes);
+        }
+        catch (VipsException)
+        {
+            return ReadResult.Refused($"The file begins like {Article(format)} but cannot be read: it is damaged or cut short.");
+        }
+    }
+
+    private static ReadResult Describe(Image image, PictureFormat format, long bytes)
+    {
+        var frames = image.Contains("n-pages") && image.Get("n-pages") is int pages ? Math.Max(1, pages) : 1;
+        if ((long)image.Width * image.Height > MostPixels)
+        {
+            return ReadResult.Refused(
+                $"The picture claims {Figures.Size(new(image.Width, image.Height))}, more than the {Figures.Count(MostPixels / 1_000_000)} million pixels that are read here.");
+        }
+
+        var orientation = image.Contains("orientation") && image.Get("orientation") is int tag and >= 1 and <= 8 ? tag : 1;
+        var stored = new PixelSize(image.Width, image.Height);
+        return new(
+            new PictureFacts
+            {
+                Size = orientation >= 5 ? new(stored.Height, stored.Width) : stored,
+                Format = format,
+                Bytes = bytes,
+                HasAlpha = image.HasAlpha(),
+                Frames = frames,
+                Orientation = orientation,
+                Profile = image.Contains("icc-profile-data") ? IccProfile.Description((byte[])image.Get("icc-profile-data")) : null,
+                Colours = image.Interpretation switch
+                {
+                    Enums.Interpretation.Cmyk => "CMYK",
+                    Enums.Interpretation.Bw or Enums.Interpretation.Grey16 => "grey",
+                    _ => "RGB",
+                },
+                Bits = image.Format is Enums.BandFormat.Ushort or Enums.BandFormat.Short ? 16 : 8,
+                Ppi = Math.Abs(image.Xres - 1) < 1e-9 || format == PictureFormat.Svg ? null : Math.Round(image.Xres * MillimetresToInch, 1),
+                HasLocation = image.GetFields().Any(field => field.StartsWith("exif-ifd3-GPSL", StringComparison.Ordinal)),
+            },
+            null);
+    }
+
+    // Decodes everything, at an eighth where the type allows it, only to learn whether all of it is there.
+    private static string? Damage(string path, PictureFacts facts)
+    {
+        try
+        {
+            // A picture of a few pixels has no eighth.
+            var shrink = facts.Format == PictureFormat.Jpeg && facts.Size.ShortSide >= 64 ? 8 : 1;
+            using var image = Open(path, facts.Format, shrink, Enums.Access.Sequential);
+            _ = image.Avg();
+            return facts.Format == PictureFormat.Png && !HasPngEnd(path) ? Sentence(facts.Format) : null;
+        }
+        catch (VipsException)
+        {
+            return Sentence(facts.Format);
+        }
+    }
+
+    private static string Sentence(PictureFormat format) =>
+        $"The file is {Article(format)} but its picture data is damaged or cut short. Ask for it again.";
+
+    // The decoder is content when the last row is there; a PNG is whole only with its closing chunk (PNG, third edition, 11.2.4).
+    private static bool HasPngEnd(string path)
+    {
+        using var file = File.OpenRead(path);
+        var tail = new byte[Math.Min(file.Length, 65_536)];
+        file.Seek(-tail.Length, SeekOrigin.End);
+        file.ReadExactly(tail);
+        return tail.AsSpan().LastIndexOf((ReadOnlySpan<byte>)[(byte)'I', (byte)'E', (byte)'N', (byte)'D', 0xAE, 0x42, 0x60, 0x82]) >= 0;
+    }
+
+    /// <summary>Opens a picture's pixels, failing where data is missing.</summary>
+    internal static Image Open(string path, PictureFormat format, int shrink, Enums.Access access)
+    {
+        ImagingEngine.Start();
+        return format switch
+        {
+            PictureFormat.Jpeg => Image.Jpegload(path, shrink: shrink, access: access, failOn: Enums.FailOn.Truncated),
+            _ => Image.NewFromFile(path, access: access, failOn: Enums.FailOn.Truncated),
+        };
+    }
+
+    private static string Article(PictureFormat format) =>
+        format is PictureFormat.Avif or PictureFormat.Svg ? $"an {format.Label()}" : $"a {format.Label()}";
+}

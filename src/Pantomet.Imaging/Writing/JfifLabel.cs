@@ -1,0 +1,32 @@
+using System.Buffers.Binary;
+
+namespace Pantomet.Imaging.Writing;
+
+/// <summary>
+/// Writes the density label into a JPEG: the JFIF segment of ITU-T T.871, 10.1, right behind the start of the image.
+/// The encoder leaves it out when it keeps no metadata.
+/// </summary>
+public static class JfifLabel
+{
+    /// <summary>How many bytes the label adds to a file.</summary>
+    public const int Length = 18;
+
+    private const byte PerInch = 1;
+
+    /// <summary>The same file with the label in front.</summary>
+    /// <param name="jpeg">A JPEG that begins with its start marker and holds no JFIF segment.</param>
+    /// <param name="ppi">Pixels for an inch, 1 to 65535; rounded to whole ones, as the segment holds no others.</param>
+    public static byte[] Write(byte[] jpeg, double ppi)
+    {
+        ArgumentNullException.ThrowIfNull(jpeg);
+        var density = (ushort)Math.Clamp(Math.Round(ppi), 1, ushort.MaxValue);
+        var labelled = new byte[jpeg.Length + Length];
+        jpeg.AsSpan(0, 2).CopyTo(labelled);
+        ReadOnlySpan<byte> head = [0xFF, 0xE0, 0x00, 0x10, (byte)'J', (byte)'F', (byte)'I', (byte)'F', 0x00, 0x01, 0x02, PerInch];
+        head.CopyTo(labelled.AsSpan(2));
+        BinaryPrimitives.WriteUInt16BigEndian(labelled.AsSpan(14), density);
+        BinaryPrimitives.WriteUInt16BigEndian(labelled.AsSpan(16), density);
+        jpeg.AsSpan(2).CopyTo(labelled.AsSpan(2 + Length));
+        return labelled;
+    }
+}

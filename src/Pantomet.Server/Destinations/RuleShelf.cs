@@ -1,0 +1,50 @@
+using Microsoft.EntityFrameworkCore;
+using Pantomet.Core.Rules;
+using Pantomet.Data;
+using Pantomet.Data.Rules;
+
+namespace Pantomet.Server.Destinations;
+
+/// <summary>The book of rules as stored, read once per request.</summary>
+internal sealed class RuleShelf(PantometDb db)
+{
+    private RuleBook? _book;
+
+    public async Task<RuleBook> BookAsync(CancellationToken cancel)
+    {
+        if (_book is not null)
+        {
+            return _book;
+        }
+
+        var row = await db.RuleBooks.AsNoTracking().FirstOrDefaultAsync(cancel);
+        var json = row?.Json ?? StarterRules.Json;
+        return RulesReader.TryRead(json, out var book, out var fault)
+            ? _book = book!
+            : throw new InvalidOperationException($"The stored rules cannot be read: {fault}");
+    }
+
+    public async Task<(Destination Destination, Slot Slot)?> FindAsync(string destination, string slot, CancellationToken cancel)
+    {
+        var book = await BookAsync(cancel);
+        return book.Destinations.FirstOrDefault(d => d.Key == destination) is { } place && place.Slots.FirstOrDefault(s => s.Key == slot) is { } found
+            ? (place, found)
+            : null;
+    }
+
+    /// <summary>Replaces the book; the text was read without a fault before.</summary>
+    public async Task ReplaceAsync(string json, CancellationToken cancel)
+    {
+        if (await db.RuleBooks.FirstOrDefaultAsync(cancel) is { } row)
+        {
+            row.Json = json;
+        }
+        else
+        {
+            db.RuleBooks.Add(new() { Json = json });
+        }
+
+        await db.SaveChangesAsync(cancel);
+        _book = null;
+    }
+}

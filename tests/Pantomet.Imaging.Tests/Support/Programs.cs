@@ -1,0 +1,42 @@
+using System.Diagnostics;
+
+namespace Pantomet.Imaging.Tests.Support;
+
+/// <summary>What a program answered.</summary>
+public sealed record Answer(int Code, string Out, string Error);
+
+/// <summary>Runs other programs: our own command, and the independent readers that its files are checked with.</summary>
+public static class Programs
+{
+    /// <summary>The pantomet command, as its own process.</summary>
+    public static Answer Pantomet(params string[] arguments) =>
+        Run("dotnet", [Path.Combine(AppContext.BaseDirectory, "pantomet.dll"), .. arguments]);
+
+    /// <summary>ImageMagick's identify.</summary>
+    public static string Identify(string format, string file) => Checked("identify", "-quiet", "-format", format, file);
+
+    /// <summary>exiftool's value of one tag, or nothing.</summary>
+    public static string Tag(string tag, string file) => Checked("exiftool", "-s3", "-n", "-" + tag, file).Trim();
+
+    /// <summary>The colour of one pixel, as red, green, blue, read by ImageMagick.</summary>
+    public static int[] Pixel(string file, int x, int y) =>
+        [.. Checked("convert", file, "-depth", "8", "-crop", $"1x1+{x}+{y}", "-alpha", "off", "-format", "%[fx:round(255*r)] %[fx:round(255*g)] %[fx:round(255*b)]", "info:")
+            .Split(' ').Select(int.Parse)];
+
+    /// <summary>Runs a program that must succeed.</summary>
+    public static string Checked(string program, params string[] arguments)
+    {
+        var answer = Run(program, arguments);
+        return answer.Code == 0 ? answer.Out : throw new InvalidOperationException($"{program} {string.Join(' ', arguments)}: {answer.Error}");
+    }
+
+    private static Answer Run(string program, string[] arguments)
+    {
+        var start = new ProcessStartInfo(program, arguments) { RedirectStandardOutput = true, RedirectStandardError = true };
+        using var process = Process.Start(start)!;
+        var error = process.StandardError.ReadToEndAsync();
+        var output = process.StandardOutput.ReadToEnd();
+        process.WaitForExit();
+        return new(process.ExitCode, output, error.Result);
+    }
+}

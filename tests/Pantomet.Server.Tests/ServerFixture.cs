@@ -1,0 +1,101 @@
+using System.Net.Http.Json;
+using System.Text.Json;
+using Microsoft.AspNetCore.Builder;
+using Microsoft.AspNetCore.Hosting.Server;
+using Microsoft.AspNetCore.Hosting.Server.Features;
+using Microsoft.Data.Sqlite;
+using Microsoft.Extensions.DependencyInjection;
+using Microsoft.Extensions.Logging;
+
+namespace Pantomet.Server.Tests;
+
+/// <summary>The real server on a free port and a data folder of its own.</summary>
+public sealed class ServerFixture : IAsyncLifetime
+{
+    private WebApplication? _app;
+
+    public const int MostUploadBytes = 3_000_000;
+
+    public string Data { get; } = Directory.CreateTempSubdirectory("pantomet-server-").FullName;
+
+    public HttpClient Client { get; private set; } = new();
+
+    /// <summary>Everything the server logged as a warning or worse.</summary>
+    public LogKeeper Log { get; } = new();
+
+    public async Task InitializeAsync()
+    {
+        _app = await PantometServer.BuildAsync(
+            new() { Data = Data, Port = 0, MostUploadBytes = MostUploadBytes }, builder => builder.Logging.ClearProviders().AddProvider(Log));
+        await _app.StartAsync();
+        Client.Dispose();
+        Client = new() { BaseAddress = new(_app.Services.GetRequiredService<IServer>().Features.Get<IServerAddressesFeature>()!.Addresses.First()) };
+    }
+
+    /// <summary>Stops the server and starts another on the same folder.</summary>
+    public async Task RestartAsync()
+    {
+        await _app!.DisposeAsync();
+        await InitializeAsync();
+    }
+
+    public Task<HttpResponseMessage> SendAsync(string name, byte[] bytes) =>
+        Client.PostAsync(new Uri($"/api/pictures?name={Uri.EscapeDataString(name)}", UriKind.Relative), new ByteArrayContent(bytes));
+
+    /// <summary>Reads one of the demo's pictures in and gives its id.</summary>
+    public async Task<string> PictureAsync(string name)
+    {
+        var answer = await SendAsync(name, await File.ReadAllBytesAsync(DemoPicture(name)));
+        answer.EnsureSuccessStatusCode();
+        return (await answer.Content.ReadFromJsonAsync<JsonElement>()).GetProperty("picture").GetProperty("id").GetString()!;
+    }
+
+    public static string DemoPicture(string name) => Path.Combine(Cli.Installation.Root, "demo", "pictures", name);
+
+    public async Task DisposeAsync()
+    {
+        await _app!.DisposeAsync();
+        Client.Dispose();
+        SqliteConnection.ClearAllPools();
+        Directory.Delete(Data, recursive: true);
+    }
+}
+
+/// <summary>Keeps what is logged.</summary>
+public sealed class LogKeeper : ILoggerProvider, ILogger
+{
+    private readonly List<string> _lines = [];
+
+    public IReadOnlyList<string> Lines
+    {
+        get
+        {
+            lock (_lines)
+            {
+                return [.. _lines];
+            }
+        }
+    }
+
+    public ILogger CreateLogger(string categoryName) => this;
+
+    public IDisposable? BeginScope<TState>(TState state)
+        where TState : notnull => null;
+
+    public bool IsEnabled(LogLevel logLevel) => logLevel >= LogLevel.Warning;
+
+    public void Log<TState>(LogLevel logLevel, EventId eventId, TState state, Exception? exception, Func<TState, Exception?, string> formatter)
+    {
+        if (IsEnabled(logLevel))
+        {
+            lock (_lines)
+            {
+                _lines.Add($"{logLevel}: {formatter(state, exception)} {exception}");
+            }
+        }
+    }
+
+    public void Dispose()
+    {
+    }
+}

@@ -1,0 +1,31 @@
+import type { ComponentProps } from 'react';
+
+const kinds = {
+  main: 'bg-accent text-on-accent border-accent hover:brightness-110 disabled:opacity-50',
+  plain: 'bg-sheet text-ink border-line hover:border-ink-2 disabled:opacity-50 disabled:hover:border-line',
+};
+
+export const buttonShape =
+  'inline-flex h-8 items-center justify-center gap-2 rounded-md border px-3 font-medium whitespace-nowrap select-none';
+
+export function Button({
+  kind = 'plain',
+  className = '',
+  ...rest
+}: ComponentProps<'button'> & { kind?: keyof typeof kinds }) {
+  return <button type="button" className={`${buttonShape} ${kinds[kind]} ${className}`} {...rest} />;
+}
+
+/** A link that is the next step. */
+export function MainLink({ className = '', ...rest }: ComponentProps<'a'>) {
+  return <a className={`${buttonShape} ${kinds.main} ${className}`} {...rest} />;
+}
+
+/** The cap of a key, for saying which key does a thing. */
+export function Key({ children }: { children: string }) {
+  return (
+    <kbd className="inline-block min-w-5 rounded-sm border border-current px-1 opacity-75 text-center font-sans text-[11px] leading-[17px]">
+      {children}
+    </kbd>
+  );
+}

@@ -1,0 +1,37 @@
+import type { Verdict } from '../api/client';
+
+const words: Record<Verdict, string> = {
+  meets: 'Meets',
+  concedes: 'Concedes',
+  breaks: 'Breaks',
+  skipped: 'Left out',
+};
+
+const tones: Record<Verdict, string> = {
+  meets: 'text-meets',
+  concedes: 'text-concedes',
+  breaks: 'text-breaks',
+  skipped: 'text-ink-2',
+};
+
+/**
+ * A verdict as a measure between two stops: reaching both (meets), short of one (concedes), through it (breaks), none (left out).
+ * The shapes differ without their colours.
+ */
+export function VerdictMark({ verdict, withWord = false }: { verdict: Verdict; withWord?: boolean }) {
+  return (
+    <span className={`inline-flex items-center gap-1.5 font-semibold ${tones[verdict]}`}>
+      <svg viewBox="0 0 22 12" width="22" height="12" aria-hidden className="shrink-0">
+        <path d="M2 1v10" stroke="currentColor" strokeWidth="1.6" />
+        <path d="M16 1v10" stroke="currentColor" strokeWidth="1.6" />
+        {verdict === 'meets' && <path d="M2 6h14" stroke="currentColor" strokeWidth="4" />}
+        {verdict === 'concedes' && <path d="M2 6h8" stroke="currentColor" strokeWidth="4" />}
+        {verdict === 'breaks' && <path d="M2 6h19.5" stroke="currentColor" strokeWidth="4" />}
+        {verdict === 'skipped' && (
+          <path d="M4 6h11" stroke="currentColor" strokeWidth="1.6" strokeDasharray="2 2.4" />
+        )}
+      </svg>
+      {withWord ? words[verdict] : <span className="sr-only">{words[verdict]}</span>}
+    </span>
+  );
+}

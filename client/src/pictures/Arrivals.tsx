@@ -1,0 +1,71 @@
+import { Button } from '../design/Button';
+import { weight } from '../design/figures';
+import { type Arrival, isFinished } from './intake';
+
+const stateWords: Record<Arrival['state'], string> = {
+  waiting: 'waits',
+  sending: 'being sent',
+  checking: 'being checked',
+  kept: 'read in',
+  already: 'already here',
+  refused: 'refused',
+  stopped: 'stopped',
+};
+
+/** What is being read in, and what came of it. */
+export function Arrivals({
+  arrivals,
+  onStop,
+  onClear,
+}: {
+  arrivals: Arrival[];
+  onStop: () => void;
+  onClear: () => void;
+}) {
+  if (arrivals.length === 0) return null;
+  const open = arrivals.filter((one) => !isFinished(one));
+  const refused = arrivals.filter((one) => one.state === 'refused').length;
+  return (
+    <section aria-label="Reading in" className="flex max-h-52 flex-col border-t border-line bg-sheet">
+      <header className="flex items-center gap-3 px-4 py-2">
+        <h2 aria-live="polite">
+          {open.length > 0
+            ? `Reading in, ${arrivals.length - open.length} of ${arrivals.length} done`
+            : `${arrivals.length - refused} of ${arrivals.length} read in${refused > 0 ? `, ${refused} refused` : ''}`}
+        </h2>
+        <span className="flex-1" />
+        {open.length > 0 ? (
+          <Button onClick={onStop}>Stop</Button>
+        ) : (
+          <Button onClick={onClear}>Put away</Button>
+        )}
+      </header>
+      <ul className="overflow-y-auto px-4 pb-3">
+        {[...arrivals].reverse().map((one) => (
+          <li
+            key={one.key}
+            className="grid grid-cols-[minmax(120px,260px)_90px_120px_1fr] items-center gap-3 py-0.5"
+          >
+            <span className="truncate" title={one.name}>
+              {one.name}
+            </span>
+            <span className="text-right text-ink-2">{weight(one.bytes)}</span>
+            <span className="relative h-1.5 overflow-hidden bg-sheet-2" aria-hidden>
+              {one.state === 'checking' ? (
+                <span className="working-bar absolute inset-y-0 w-1/4 bg-accent" />
+              ) : (
+                <span
+                  className={`absolute inset-y-0 left-0 ${one.state === 'refused' ? 'bg-breaks' : 'bg-accent'}`}
+                  style={{ width: `${isFinished(one) ? 100 : (100 * one.sent) / Math.max(1, one.bytes)}%` }}
+                />
+              )}
+            </span>
+            <span className={one.state === 'refused' ? 'text-breaks' : 'text-ink-2'}>
+              {one.words ?? stateWords[one.state]}
+            </span>
+          </li>
+        ))}
+      </ul>
+    </section>
+  );
+}

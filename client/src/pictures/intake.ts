@@ -1,0 +1,104 @@
+import { useQueryClient } from '@tanstack/react-query';
+import { useCallback, useRef, useState } from 'react';
+import type { Intake } from '../api/client';
+
+export interface Arrival {
+  key: number;
+  name: string;
+  bytes: number;
+  /** Bytes sent so far. */
+  sent: number;
+  state: 'waiting' | 'sending' | 'checking' | 'kept' | 'already' | 'refused' | 'stopped';
+  /** The refusal, or a remark, as a sentence. */
+  words?: string;
+  pictureId?: string;
+}
+
+/** How many files are on their way at once: one is sent while another is checked. */
+const atOnce = 2;
+
+const finished = new Set<Arrival['state']>(['kept', 'already', 'refused', 'stopped']);
+
+export const isFinished = (arrival: Arrival) => finished.has(arrival.state);
+
+/** Reads files in, several at a time, each with its own progress; one refusal leaves the others alone. */
+export function useIntake() {
+  const cache = useQueryClient();
+  const [arrivals, setArrivals] = useState<Arrival[]>([]);
+  const queue = useRef<{ key: number; file: File }[]>([]);
+  const running = useRef(new Map<number, XMLHttpRequest>());
+  const nextKey = useRef(1);
+
+  const change = useCallback((key: number, changes: Partial<Arrival>) => {
+    setArrivals((all) => all.map((one) => (one.key === key ? { ...one, ...changes } : one)));
+  }, []);
+
+  const pump = useCallback(() => {
+    while (running.current.size < atOnce && queue.current.length > 0) {
+      const { key, file } = queue.current.shift()!;
+      const request = new XMLHttpRequest();
+      running.current.set(key, request);
+      const end = (changes: Partial<Arrival>) => {
+        running.current.delete(key);
+        change(key, changes);
+        pump();
+      };
+      request.open('POST', `/api/pictures?name=${encodeURIComponent(file.name)}`);
+      request.setRequestHeader('Content-Type', 'application/octet-stream');
+      request.upload.onprogress = (event) => change(key, { sent: event.loaded });
+      request.upload.onload = () => change(key, { state: 'checking', sent: file.size });
+      request.onload = () => {
+        end(outcome(request));
+        void cache.invalidateQueries({ queryKey: ['pictures'] });
+      };
+      request.onerror = () =>
+        end({ state: 'refused', words: 'It could not be sent. Is Pantomet still running?' });
+      request.onabort = () => end({ state: 'stopped', words: 'Stopped. Nothing of it was kept.' });
+      change(key, { state: 'sending' });
+      request.send(file);
+    }
+  }, [cache, change]);
+
+  const add = useCallback(
+    (files: Iterable<File>) => {
+      const added = [...files].map((file) => ({ key: nextKey.current++, file }));
+      queue.current.push(...added);
+      setArrivals((all) => [
+        ...all,
+        ...added.map(({ key, file }) => ({
+          key,
+          name: file.name,
+          bytes: file.size,
+          sent: 0,
+          state: 'waiting' as const,
+        })),
+      ]);
+      pump();
+    },
+    [pump],
+  );
+
+  const stop = useCallback(() => {
+    const waiting = queue.current.splice(0).map(({ key }) => key);
+    for (const key of waiting) change(key, { state: 'stopped', words: 'Stopped before it was sent.' });
+    for (const request of [...running.current.values()]) request.abort();
+  }, [change]);
+
+  const clear = useCallback(() => setArrivals((all) => all.filter((one) => !isFinished(one))), []);
+
+  return { arrivals, add, stop, clear };
+}
+
+function outcome(request: XMLHttpRequest): Partial<Arrival> {
+  try {
+    const answer = JSON.parse(request.responseText) as Intake & { detail?: string };
+    if (request.status >= 300) return { state: 'refused', words: answer.detail ?? 'It was refused.' };
+    return {
+      state: answer.alreadyHere ? 'already' : 'kept',
+      pictureId: answer.picture.id,
+      words: answer.alreadyHere ? `The same file is here already, as ${answer.picture.name}.` : undefined,
+    };
+  } catch {
+    return { state: 'refused', words: 'Pantomet gave no answer that can be read.' };
+  }
+}

@@ -1,0 +1,153 @@
+import { useDrag } from '@use-gesture/react';
+import { useEffect, useRef, useState } from 'react';
+import { addresses, type VariantFile } from '../api/client';
+import { takesKey, useKeys } from '../app/useKeys';
+import { useElementSize } from '../framing/useElementSize';
+
+/** Before and after at true pixels: one pixel of the file is one pixel of the screen. A divider is dragged between them. */
+export function Compare({ file, working }: { file: VariantFile | null; working: boolean }) {
+  const [room, size] = useElementSize<HTMLDivElement>();
+  const [share, setShare] = useState(0.5);
+  const [pan, setPan] = useState({ x: 0, y: 0 });
+  const seeThrough = useHeldKey('s');
+  const step = (by: number) => () => setShare((now) => Math.min(1, Math.max(0, now + by)));
+  useKeys({ arrowleft: step(-0.02), arrowright: step(0.02) });
+  const ratio = window.devicePixelRatio || 1;
+  const [width, height] = file ? [file.width / ratio, file.height / ratio] : [0, 0];
+  const free = size
+    ? { x: Math.max(0, (width - size.width) / 2), y: Math.max(0, (height - size.height) / 2) }
+    : { x: 0, y: 0 };
+  const clamp = (value: number, most: number) => Math.min(most, Math.max(-most, value));
+  const at = { x: clamp(pan.x, free.x), y: clamp(pan.y, free.y) };
+  const left = size ? (size.width - width) / 2 + at.x : 0;
+  const top = size ? (size.height - height) / 2 + at.y : 0;
+  // The divider lives in the part of the picture that is on screen, so that it is always within reach.
+  const from = Math.max(0, left);
+  const to = Math.min(size?.width ?? 0, left + width);
+  const divider = seeThrough ? to : from + (to - from) * share;
+  const start = useRef(at);
+  const panning = useDrag(
+    ({ first, movement: [x, y] }) => {
+      if (first) start.current = at;
+      setPan({ x: clamp(start.current.x + x, free.x), y: clamp(start.current.y + y, free.y) });
+    },
+    { pointer: { keys: false } },
+  );
+  const startShare = useRef(share);
+  const sliding = useDrag(
+    ({ first, movement: [x], event }) => {
+      event.stopPropagation();
+      if (first) startShare.current = share;
+      setShare(Math.min(1, Math.max(0, startShare.current + x / Math.max(1, to - from))));
+    },
+    { pointer: { keys: false } },
+  );
+  const picture = 'pointer-events-none absolute max-w-none select-none [image-rendering:auto]';
+  const place = { left, top, width, height };
+  return (
+    <div ref={room} className="relative min-h-0 overflow-hidden" data-testid="compare">
+      {working && (
+        <div
+          className="absolute inset-x-0 top-0 z-20 h-0.5 overflow-hidden bg-line"
+          role="progressbar"
+          aria-label="Weighing"
+        >
+          <span className="working-bar absolute inset-y-0 w-1/4 bg-accent" />
+        </div>
+      )}
+      {file && size && (
+        <>
+          <div {...panning()} className="absolute inset-0 cursor-grab touch-none active:cursor-grabbing">
+            <div className="transparent-ground absolute" style={place} />
+            <img
+              key={file.sha256}
+              src={addresses.file(file.id)}
+              alt={`${file.name} as it will be delivered`}
+              className={picture}
+              style={place}
+              data-testid="after"
+            />
+            <div className="absolute inset-0" style={{ clipPath: `inset(0 ${size.width - divider}px 0 0)` }}>
+              <div className="transparent-ground absolute" style={place} />
+              <img
+                src={addresses.reference(file.id)}
+                alt="The same pixels without loss"
+                className={picture}
+                style={place}
+                data-testid="before"
+              />
+            </div>
+          </div>
+          {!seeThrough && (
+            <div
+              {...sliding()}
+              role="slider"
+              tabIndex={0}
+              aria-label="Divider between before and after"
+              aria-valuemin={0}
+              aria-valuemax={100}
+              aria-valuenow={Math.round(share * 100)}
+              className="absolute inset-y-0 z-10 w-7 -translate-x-1/2 cursor-ew-resize touch-none"
+              style={{ left: divider }}
+            >
+              <span className="absolute inset-y-0 left-1/2 w-[3px] -translate-x-1/2 border-x border-black bg-white" />
+              <span className="absolute top-1/2 left-1/2 h-8 w-3 -translate-x-1/2 -translate-y-1/2 border border-black bg-white" />
+            </div>
+          )}
+          <Label side="left" text="Without loss" at={divider} shown={divider - from > 110} />
+          <Label
+            side="right"
+            text={`${file.formatLabel}${file.quality != null ? ` ${file.quality}` : ''}`}
+            at={size.width - divider}
+            shown={to - divider > 90}
+          />
+        </>
+      )}
+    </div>
+  );
+}
+
+function Label({
+  side,
+  text,
+  at,
+  shown,
+}: {
+  side: 'left' | 'right';
+  text: string;
+  at: number;
+  shown: boolean;
+}) {
+  if (!shown) return null;
+  const position =
+    side === 'left' ? { right: `calc(100% - ${at}px + 14px)` } : { left: `calc(100% - ${at}px + 14px)` };
+  return (
+    <span className="pointer-events-none absolute top-3 z-10 bg-sheet px-2 py-0.5 text-ink" style={position}>
+      {text}
+    </span>
+  );
+}
+
+/** True while a key is held down. */
+function useHeldKey(key: string): boolean {
+  const [held, setHeld] = useState(false);
+  useEffect(() => {
+    const down = (event: KeyboardEvent) => {
+      const typing = takesKey(event.target, event.key);
+      if (event.key.toLowerCase() === key && !event.ctrlKey && !event.metaKey && !typing) setHeld(true);
+    };
+    const up = (event: KeyboardEvent) => {
+      if (event.key.toLowerCase() === key) setHeld(false);
+    };
+    const blur = () => setHeld(false);
+    addEventListener('keydown', down);
+    addEventListener('keyup', up);
+    addEventListener('blur', blur);
+    return () => {
+      removeEventListener('keydown', down);
+      removeEventListener('keyup', up);
+      removeEventListener('blur', blur);
+    };
+  }, [key]);
+  return held;
+}

@@ -8,6 +8,7 @@ var root = new RootCommand("Pantomet: every picture in every place it must go, a
     ServeCommands.Demo(),
     ServeCommands.Serve(),
     ServeCommands.OpenApi(),
+    ServeCommands.Work(),
 };
 
 var parsed = root.Parse(args);

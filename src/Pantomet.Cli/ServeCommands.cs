@@ -93,6 +93,18 @@ internal static class ServeCommands
         return command;
     }
 
+    /// <summary>Carries out imaging orders from standard input; the server starts itself so, to keep the imaging library out of its own process.</summary>
+    public static Command Work()
+    {
+        var command = new Command("work", "Carries out imaging orders.") { Hidden = true };
+        command.SetAction(async (_, _) =>
+        {
+            await Pantomet.Imaging.Hosting.OrderLine.ServeAsync(Console.In, Console.Out);
+            return ExitCodes.Fine;
+        });
+        return command;
+    }
+
     private static bool IsTaken(int port)
     {
         try

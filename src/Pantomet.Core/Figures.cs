@@ -18,6 +18,9 @@ public static class Figures
     public static string Number(double value, int decimals = 2) =>
         value.ToString("#,0." + new string('#', decimals), Format);
 
+    /// <summary>A share in whole hundredths: <c>62 %</c>.</summary>
+    public static string Percent(double share) => $"{Number(share * 100, 0)}{ThinSpace}%";
+
     /// <summary>A pixel size: <c>1 600 × 1 200 px</c>.</summary>
     public static string Size(PixelSize size) => $"{Count(size.Width)} × {Count(size.Height)} px";
 

@@ -48,6 +48,9 @@ public sealed class ContentFolder
     /// <summary>True when the file is here.</summary>
     public bool Holds(string hash) => File.Exists(PathOf(hash));
 
+    /// <summary>A free path on the same disk, for a file under way.</summary>
+    public string TemporaryPath() => Path.Combine(_incoming, $"{Guid.NewGuid():n}.part");
+
     /// <summary>Takes in a stream under a temporary name.</summary>
     /// <param name="source">The bytes.</param>
     /// <param name="most">The most bytes that are taken.</param>
@@ -56,7 +59,7 @@ public sealed class ContentFolder
     public async Task<ReceivedFile?> ReceiveAsync(Stream source, long most, CancellationToken cancel)
     {
         ArgumentNullException.ThrowIfNull(source);
-        var path = Path.Combine(_incoming, $"{Guid.NewGuid():n}.part");
+        var path = TemporaryPath();
         var buffer = ArrayPool<byte>.Shared.Rent(1 << 17);
         try
         {

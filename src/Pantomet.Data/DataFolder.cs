@@ -28,6 +28,9 @@ public sealed class DataFolder
     /// <summary>Folder of previews; it can be emptied at any time.</summary>
     public string Previews { get; }
 
+    /// <summary>A free path for a file under way; what is left there when the program ends is removed at the next start.</summary>
+    public string Scratch() => Variants.TemporaryPath();
+
     /// <summary>The connection to the database.</summary>
     public string ConnectionString => $"Data Source={Path.Combine(Root, "pantomet.db")}";
 

@@ -1,4 +1,6 @@
+using System.Text.Json;
 using Microsoft.EntityFrameworkCore;
+using Pantomet.Core.Framing;
 using Pantomet.Data.Framings;
 using Pantomet.Data.Pictures;
 using Pantomet.Data.Rules;
@@ -29,6 +31,9 @@ public sealed class PantometDb(DbContextOptions<PantometDb> options) : DbContext
         {
             picture.HasIndex(row => row.ContentHash).IsUnique();
             picture.Property(row => row.Format).HasConversion<string>();
+            picture.Property(row => row.Kind).HasConversion<string>();
+            picture.Property(row => row.Suggestion).HasConversion(
+                suggestion => JsonSerializer.Serialize(suggestion, JsonSerializerOptions.Web), text => JsonSerializer.Deserialize<Suggestion?>(text, JsonSerializerOptions.Web));
         });
         modelBuilder.Entity<FramingRow>(framing =>
         {

@@ -15,6 +15,8 @@ public static class ImagingEngine
         // Every picture is worked on once: a cache of operations would only hold memory.
         Cache.Max = 0;
         Cache.MaxFiles = 0;
+        // Work is spread over the cores by picture and by variant; threads inside one pipeline would only get in each other's way.
+        NetVips.NetVips.Concurrency = 1;
         // Loaders that the library's own authors do not trust with strangers' files stay shut.
         // Drawings are the exception: shops live by their marks, and the drawing library reads no other host.
         NetVips.NetVips.BlockUntrusted = true;

@@ -11,6 +11,7 @@ using Microsoft.Extensions.FileProviders;
 using Microsoft.Extensions.Logging;
 using Pantomet.Data;
 using Pantomet.Server.Destinations;
+using Pantomet.Server.Engine;
 using Pantomet.Server.Framings;
 using Pantomet.Server.Pictures;
 using Pantomet.Server.Variants;
@@ -45,7 +46,7 @@ public static class PantometServer
     private static void AddServices(IServiceCollection services, ServerOptions options)
     {
         var folder = new DataFolder(options.Data);
-        services.AddSingleton(options).AddSingleton(folder).AddSingleton(TimeProvider.System).AddSingleton<PreviewMaker>().AddSingleton<PixelShelf>();
+        services.AddSingleton(options).AddSingleton(folder).AddSingleton(TimeProvider.System).AddSingleton<PreviewMaker>().AddSingleton<EngineRoom>();
         services.AddDbContext<PantometDb>(db => db.UseSqlite(folder.ConnectionString));
         services.AddScoped(own => new Seeding(own.GetRequiredService<PictureIntake>(), own.GetRequiredService<RuleShelf>()));
         services.AddScoped<PictureIntake>().AddScoped<RuleShelf>().AddScoped<WeighingBench>();

@@ -13,7 +13,7 @@ public sealed class RenderCallTests : IDisposable
 
     [Theory]
     [InlineData("""{ "key": "a", "size": { "ratio": "0:4", "width": 9 } }""", "$.destinations[0].slots[0].size.ratio")]
-    [InlineData("""{ "key": "a", "size": { "width": 9 }, "subjectShare": 0.8 }""", "$.destinations[0].slots[0].subjectShare")]
+    [InlineData("""{ "key": "a", "size": { "width": 9 }, "subjectShare": 1.8 }""", "$.destinations[0].slots[0].subjectShare")]
     public void A_wrong_rules_file_is_said_on_one_line_and_nothing_is_written(string slots, string path)
     {
         var answer = Programs.Pantomet("render", "--rules", _place.Rules(slots), "--out", _place.Out, _place.Quarters("a.png", 40, 40));

@@ -6,6 +6,7 @@ using Pantomet.Core.Verdicts;
 using Pantomet.Core.Weight;
 using Pantomet.Imaging.Making;
 using Pantomet.Imaging.Reading;
+using Pantomet.Imaging.Rendering;
 using Pantomet.Imaging.Tests.Support;
 
 namespace Pantomet.Imaging.Tests;
@@ -47,7 +48,7 @@ public sealed class VariantMakerTests
     [Fact]
     public void A_floor_that_the_slot_sets_is_never_crossed()
     {
-        var slot = SlotOf(new SizeRule.SideAlone(Side.Width, 600), 8000) with { Quality = new(70, 90) };
+        var slot = SlotOf(new SizeRule.SideAlone(Side.Width, 600), 8000) with { Aims = new() { Quality = new(70, 90) } };
         var made = Make(slot);
         Assert.Equal(Verdict.Breaks, made.Verdict);
         Assert.Equal(ReasonCodes.OverWeight, made.Reasons.Single().Code);
@@ -57,8 +58,8 @@ public sealed class VariantMakerTests
     [Fact]
     public void A_png_over_the_limit_becomes_a_palette_before_anything_else()
     {
-        var free = Make(SlotOf(new SizeRule.SideAlone(Side.Width, 300), null) with { Types = [PictureFormat.Png] });
-        var made = Make(SlotOf(new SizeRule.SideAlone(Side.Width, 300), (long)(free.File!.LongLength * 0.9)) with { Types = [PictureFormat.Png] });
+        var free = Make(SlotOf(new SizeRule.SideAlone(Side.Width, 300), null) with { Types = [new(PictureFormat.Png)] });
+        var made = Make(SlotOf(new SizeRule.SideAlone(Side.Width, 300), (long)(free.File!.LongLength * 0.9)) with { Types = [new(PictureFormat.Png)] });
         Assert.Equal((Verdict.Concedes, PictureFormat.Png), (made.Verdict, made.Format!.Value));
         Assert.Equal(ReasonCodes.Palette, made.Reasons.Single().Code);
     }
@@ -66,7 +67,7 @@ public sealed class VariantMakerTests
     [Fact]
     public void The_next_type_is_taken_before_the_limit_is_broken()
     {
-        var made = Make(SlotOf(new SizeRule.SideAlone(Side.Width, 600), 40_000) with { Types = [PictureFormat.Png, PictureFormat.Jpeg] });
+        var made = Make(SlotOf(new SizeRule.SideAlone(Side.Width, 600), 40_000) with { Types = [new(PictureFormat.Png), new(PictureFormat.Jpeg)] });
         Assert.Equal((Verdict.Concedes, PictureFormat.Jpeg), (made.Verdict, made.Format!.Value));
         Assert.Contains(made.Reasons, reason => reason.Code == ReasonCodes.NextType);
     }
@@ -92,18 +93,104 @@ public sealed class VariantMakerTests
     }
 
     [Fact]
+    public void Of_two_files_that_reach_the_likeness_aim_the_smaller_is_delivered()
+    {
+        var free = Make(new SizeRule.SideAlone(Side.Width, 600), null);
+        var aimed = Make(SlotOf(new SizeRule.SideAlone(Side.Width, 600), null) with { Aims = new() { Likeness = 0.985 } });
+        Assert.Equal(Verdict.Meets, aimed.Verdict);
+        Assert.True(aimed.Likeness!.Value.Score >= 0.985);
+        Assert.True(aimed.File!.LongLength < free.File!.LongLength);
+        // One step less would miss the aim, or the floor of comfort is reached.
+        Assert.True(aimed.Quality == 60 || ByHand(aimed.Quality!.Value - 1).Likeness!.Value.Score < 0.985);
+    }
+
+    [Fact]
+    public void Where_likeness_and_weight_disagree_weight_wins_and_the_loss_is_named()
+    {
+        var made = Make(SlotOf(new SizeRule.SideAlone(Side.Width, 600), 20_000) with { Aims = new() { Likeness = 0.999, Quality = new(20, 95) } });
+        Assert.Equal(Verdict.Concedes, made.Verdict);
+        Assert.True(made.File!.LongLength <= 20_000);
+        Assert.Contains(made.Reasons, reason => reason.Code == ReasonCodes.Likeness && reason.Message.Contains("0.999", StringComparison.Ordinal));
+    }
+
+    [Fact]
+    public void A_weight_band_is_aimed_at_and_a_file_too_light_for_it_says_so()
+    {
+        var free = Make(new SizeRule.SideAlone(Side.Width, 600), null).File!.LongLength;
+        var aims = new Aims { Band = new(new((long)(free * 0.6)), new((long)(free * 0.8))) };
+        var made = Make(SlotOf(new SizeRule.SideAlone(Side.Width, 600), null) with { Aims = aims });
+        Assert.InRange(made.File!.LongLength, aims.Band.Value.Least.Bytes, aims.Band.Value.Most.Bytes);
+        Assert.Equal(Verdict.Meets, made.Verdict);
+        var light = Make(SlotOf(new SizeRule.SideAlone(Side.Width, 600), null) with { Aims = new() { Band = new(new(free * 3), new(free * 4)) } });
+        Assert.Equal((Verdict.Concedes, ReasonCodes.UnderBand), (light.Verdict, light.Reasons.Single().Code));
+    }
+
+    [Fact]
+    public void A_likeness_reached_below_the_band_is_raised_into_it()
+    {
+        var free = Make(new SizeRule.SideAlone(Side.Width, 600), null).File!.LongLength;
+        var made = Make(SlotOf(new SizeRule.SideAlone(Side.Width, 600), null) with { Aims = new() { Likeness = 0.9, Band = new(new((long)(free * 0.8)), new(free)) } });
+        Assert.InRange(made.File!.LongLength, free * 0.8, free);
+    }
+
+    [Fact]
+    public void Each_type_gets_a_file_of_its_own()
+    {
+        var slot = SlotOf(new SizeRule.SideAlone(Side.Width, 300), null) with
+        {
+            Each = true, Types = [new(PictureFormat.WebP), new(PictureFormat.Jpeg), new(PictureFormat.Png), new(PictureFormat.Avif)],
+        };
+        var plan = VariantPlanner.Plan(Facts.Size, slot, Density.One);
+        using var master = PictureMaster.Decode(Photograph, Facts, [plan], slot.Profile);
+        var made = VariantMaker.Make(master, slot, plan);
+        Assert.Equal([PictureFormat.WebP, PictureFormat.Jpeg, PictureFormat.Png, PictureFormat.Avif], made.Select(one => one.Format!.Value));
+        Assert.All(made, one => Assert.True(one is { Verdict: Verdict.Meets, Likeness.Score: > 0.95 }));
+    }
+
+    [Fact]
+    public void No_quality_is_invented_that_the_original_lacks()
+    {
+        using var place = new Workplace();
+        Programs.Checked("convert", Photograph, "-resize", "800x", "-quality", "48", place.At("poor.jpg"));
+        var facts = PictureReader.ReadWhole(place.At("poor.jpg")).Facts!;
+        Assert.Equal(48, facts.JpegQuality);
+        var slot = SlotOf(new SizeRule.SideAlone(Side.Width, 800), null);
+        var plan = VariantPlanner.Plan(facts.Size, slot, Density.One);
+        using var master = PictureMaster.Decode(place.At("poor.jpg"), facts, [plan], slot.Profile);
+        var made = VariantMaker.Make(master, slot, plan)[0];
+        Assert.True(made.Quality <= 48);
+        Assert.Contains(made.Reasons, reason => reason.Code == ReasonCodes.OriginalQuality);
+        File.WriteAllBytes(place.At("made.jpg"), made.File!);
+        Assert.True(int.Parse(Programs.Identify("%Q", place.At("made.jpg")), System.Globalization.CultureInfo.InvariantCulture) <= 48);
+        Assert.Equal(70, VariantMaker.Make(master, slot with { Aims = new() { Quality = new(70, 90) } }, plan)[0].Quality);
+    }
+
+    [Fact]
     public void A_plan_that_makes_nothing_touches_no_pixel()
     {
         var slot = SlotOf(new SizeRule.SideAlone(Side.Width, 9000), null) with { WhenTooSmall = WhenTooSmall.Skip };
-        var plan = VariantPlanner.Plan(Facts.Size, slot, Density.One);
-        var made = VariantMaker.Make("/nowhere/at/all.jpg", Facts, slot, plan);
+        var made = VariantMaker.NotMade(VariantPlanner.Plan(Facts.Size, slot, Density.One));
         Assert.Equal((Verdict.Skipped, 0), (made.Verdict, made.Encodes));
         Assert.Null(made.File);
     }
 
+    private static MadeVariant ByHand(int quality)
+    {
+        var slot = SlotOf(new SizeRule.SideAlone(Side.Width, 600), null);
+        var plan = VariantPlanner.Plan(Facts.Size, slot, Density.One);
+        using var master = PictureMaster.Decode(Photograph, Facts, [plan], slot.Profile);
+        using var pixels = VariantRenderer.Render(master, plan, slot.Background, slot.Sharpen);
+        return VariantMaker.ByHand(pixels, slot, plan, Facts, null, quality);
+    }
+
     private static MadeVariant Make(SizeRule rule, long? limit) => Make(SlotOf(rule, limit));
 
-    private static MadeVariant Make(Slot slot) => VariantMaker.Make(Photograph, Facts, slot, VariantPlanner.Plan(Facts.Size, slot, Density.One));
+    private static MadeVariant Make(Slot slot)
+    {
+        var plan = VariantPlanner.Plan(Facts.Size, slot, Density.One);
+        using var master = PictureMaster.Decode(Photograph, Facts, [plan], slot.Profile);
+        return VariantMaker.Make(master, slot, plan)[0];
+    }
 
     private static Slot SlotOf(SizeRule rule, long? limit) => new()
     {

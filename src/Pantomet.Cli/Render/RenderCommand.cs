@@ -16,7 +16,7 @@ internal static class RenderCommand
         var report = new Option<string?>("--report") { Description = "Where to write the report.", HelpName = "REPORT.json" };
         var jobs = new Option<int>("--jobs")
         {
-            Description = "How many pictures are worked on at once.", HelpName = "N", DefaultValueFactory = _ => Environment.ProcessorCount,
+            Description = "How many pictures, and how many files, are worked on at once.", HelpName = "N", DefaultValueFactory = _ => Environment.ProcessorCount,
         };
         jobs.Validators.Add(result =>
         {
@@ -43,7 +43,7 @@ internal static class RenderCommand
 
         try
         {
-            var report = run!.Execute(cancel);
+            var report = await run!.ExecuteAsync(cancel);
             foreach (var source in report.Sources.Where(source => source.Error is not null))
             {
                 await Console.Error.WriteLineAsync($"{source.File}: {source.Error}");

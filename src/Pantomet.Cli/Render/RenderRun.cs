@@ -1,14 +1,12 @@
 using System.Diagnostics;
-using NetVips;
 using Pantomet.Core.Facts;
+using Pantomet.Core.Framing;
 using Pantomet.Core.Marks;
 using Pantomet.Core.Naming;
-using Pantomet.Core.Planning;
 using Pantomet.Core.Reports;
 using Pantomet.Core.Rules;
 using Pantomet.Core.Verdicts;
 using Pantomet.Imaging.Making;
-using Pantomet.Imaging.Reading;
 
 namespace Pantomet.Cli.Render;
 
@@ -18,20 +16,35 @@ internal sealed class RenderRun(
 {
     private readonly UniqueNames _names = new();
     private readonly HashSet<string> _sources = [.. files.Select(Path.GetFullPath)];
+    private readonly List<Place> _places =
+        [.. book.Destinations.SelectMany(destination => destination.Slots.SelectMany(slot => slot.Densities.Select(density => new Place(destination, slot, density))))];
 
     /// <summary>Makes everything that can be made.</summary>
-    public RenderReport Execute(CancellationToken cancel)
+    public async Task<RenderReport> ExecuteAsync(CancellationToken cancel)
     {
         var clock = Stopwatch.StartNew();
         Directory.CreateDirectory(output);
         var sources = new List<ReportedSource>();
         var variants = new List<ReportedVariant>();
-        var pictures = files.AsParallel().AsOrdered().WithDegreeOfParallelism(jobs).WithMergeOptions(ParallelMergeOptions.NotBuffered).WithCancellation(cancel)
-            .Select(file => Picture(file, cancel));
-        foreach (var (source, made) in pictures)
+        using var room = new WorkRoom(jobs);
+        // A picture's files wait in memory until those before it are written, so only a few pictures are under way at once.
+        var under = new Queue<(string File, Task<MadePicture> Work)>();
+        var next = 0;
+        while (under.Count > 0 || next < files.Count)
         {
-            sources.Add(source);
-            variants.AddRange(made.Select(one => Write(source, one)));
+            while (under.Count < jobs && next < files.Count)
+            {
+                var file = files[next++];
+                under.Enqueue((file, PictureAsync(file, room, cancel)));
+            }
+
+            var (name, work) = under.Dequeue();
+            var picture = await work;
+            sources.Add(Source(name, picture));
+            for (var i = 0; i < picture.Made.Count; i++)
+            {
+                variants.AddRange(picture.Made[i].Select(made => Write(name, _places[i], made)));
+            }
         }
 
         var written = variants.Where(variant => variant.File is not null).ToList();
@@ -43,62 +56,38 @@ internal sealed class RenderRun(
     public static bool Broke(RenderReport report) =>
         report.Sources.Any(source => source.Error is not null) || report.Variants.Any(variant => variant.Verdict == Verdict.Breaks);
 
-    private (ReportedSource Source, List<Job> Made) Picture(string file, CancellationToken cancel)
+    private Task<MadePicture> PictureAsync(string file, WorkRoom room, CancellationToken cancel)
     {
-        var read = PictureReader.ReadWhole(file);
-        if (read.Facts is not { } facts)
-        {
-            return (new() { File = file, Error = read.Refusal }, []);
-        }
+        var mark = MarksOf(file);
+        var wanted = _places.Select(place => new Wanted(place.Slot, place.Density, mark.FramingFor(place.Destination.Key, place.Slot.Key))).ToList();
+        return PictureMaker.MakeAsync(file, mark.Keep, mark.Focus, wanted, room, cancel);
+    }
 
-        var source = new ReportedSource
+    private PictureMarks MarksOf(string file) => marks.GetValueOrDefault(file) ?? marks.GetValueOrDefault(Path.GetFileName(file)) ?? PictureMarks.None;
+
+    private static ReportedSource Source(string file, MadePicture picture) => picture.Facts is not { } facts
+        ? new() { File = file, Error = picture.Refusal }
+        : new()
         {
             File = file, Width = facts.Size.Width, Height = facts.Size.Height, Format = facts.Format.Word(), Bytes = facts.Bytes, Alpha = facts.HasAlpha, Frames = facts.Frames,
+            Profile = facts.Profile, Ppi = facts.Ppi, JpegQuality = facts.JpegQuality, Kind = facts.Kind,
+            Suggestion = facts.Suggestion is { } suggestion ? Edges(suggestion) : null,
         };
-        var mark = marks.GetValueOrDefault(file) ?? marks.GetValueOrDefault(Path.GetFileName(file)) ?? PictureMarks.None;
-        var made = new List<Job>();
-        foreach (var destination in book.Destinations)
-        {
-            foreach (var slot in destination.Slots)
-            {
-                foreach (var density in slot.Densities)
-                {
-                    var plan = VariantPlanner.Plan(facts.Size, slot, density, mark.FramingFor(destination.Key, slot.Key), mark.Focus);
-                    made.Add(new(destination, slot, mark.Name ?? Path.GetFileNameWithoutExtension(file), MakeSafely(file, facts, slot, plan, cancel)));
-                }
-            }
-        }
 
-        return (source, made);
-    }
+    private static double[] Edges(Suggestion suggestion) =>
+        [.. new[] { suggestion.Box.Left, suggestion.Box.Top, suggestion.Box.Right, suggestion.Box.Bottom }.Select(edge => Math.Round(edge, 4))];
 
-    // What the decoder or encoder cannot do with one picture must not stop the others.
-    private static MadeVariant MakeSafely(string file, PictureFacts facts, Slot slot, VariantPlan plan, CancellationToken cancel)
+    private ReportedVariant Write(string file, Place place, MadeVariant made)
     {
-        try
-        {
-            return VariantMaker.Make(file, facts, slot, plan, cancel);
-        }
-        catch (VipsException)
-        {
-            return new()
-            {
-                Plan = plan, Verdict = Verdict.Breaks, Reasons = [new(ReasonCodes.Unreadable, "The picture could not be decoded or encoded for this slot.")],
-            };
-        }
-    }
-
-    private ReportedVariant Write(ReportedSource source, Job job)
-    {
-        var (destination, slot, picture, made) = job;
         var delivered = made.File is not null && made.Verdict is Verdict.Meets or Verdict.Concedes;
         string? name = null;
         if (delivered)
         {
-            var stem = slot.NamePattern.Fill(new(picture, destination.Key, slot.Key, made.Plan.Density, made.Size, slot.Size.Shape));
+            var picture = MarksOf(file).Name ?? Path.GetFileNameWithoutExtension(file);
+            var stem = place.Slot.NamePattern.Fill(new(picture, place.Destination.Key, place.Slot.Key, made.Plan.Density, made.Size, place.Slot.Size.Shape));
             do
             {
-                name = _names.Take(destination.Key, stem, made.Format!.Value.Ending());
+                name = _names.Take(place.Destination.Key, stem, made.Format!.Value.Ending());
             }
             while (_sources.Contains(Path.GetFullPath(Path.Combine(output, name))));
 
@@ -110,9 +99,9 @@ internal sealed class RenderRun(
 
         return new()
         {
-            Source = source.File,
-            Destination = destination.Key,
-            Slot = slot.Key,
+            Source = file,
+            Destination = place.Destination.Key,
+            Slot = place.Slot.Key,
             Density = made.Plan.Density.Value,
             File = name,
             Width = delivered ? made.Size.Width : null,
@@ -120,6 +109,8 @@ internal sealed class RenderRun(
             Format = delivered ? made.Format!.Value.Word() : null,
             Bytes = delivered ? made.File!.LongLength : null,
             Quality = delivered ? made.Quality : null,
+            Likeness = delivered && made.Likeness is { } likeness ? Math.Round(likeness.Score, 5) : null,
+            WorstPlace = delivered && made.Likeness is { } worst ? [worst.WorstTile.Left, worst.WorstTile.Top, worst.WorstTile.Right, worst.WorstTile.Bottom] : null,
             Frame = [made.Plan.Crop.Left, made.Plan.Crop.Top, made.Plan.Crop.Right, made.Plan.Crop.Bottom],
             Encodes = made.Encodes,
             Verdict = made.Verdict,
@@ -127,5 +118,5 @@ internal sealed class RenderRun(
         };
     }
 
-    private sealed record Job(Destination Destination, Slot Slot, string Picture, MadeVariant Made);
+    private sealed record Place(Destination Destination, Slot Slot, Core.Geometry.Density Density);
 }

@@ -1,3 +1,4 @@
+using Pantomet.Core.Framing;
 using Pantomet.Core.Geometry;
 
 namespace Pantomet.Core.Facts;
@@ -37,4 +38,13 @@ public sealed record PictureFacts
 
     /// <summary>True when the file tells where it was taken.</summary>
     public bool HasLocation { get; init; }
+
+    /// <summary>The quality a JPEG was written at, 1 to 100, estimated from its tables; null for other types.</summary>
+    public int? JpegQuality { get; init; }
+
+    /// <summary>Photograph or flat graphic, by content; null where only the header was read.</summary>
+    public PictureKind? Kind { get; init; }
+
+    /// <summary>The keep box that the picture itself suggests; null where there is none or only the header was read.</summary>
+    public Suggestion? Suggestion { get; init; }
 }

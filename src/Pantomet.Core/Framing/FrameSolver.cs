@@ -2,68 +2,121 @@ using Pantomet.Core.Geometry;
 
 namespace Pantomet.Core.Framing;
 
-/// <summary>Where a frame came from.</summary>
-public enum FrameOrigin
-{
-    /// <summary>The whole picture.</summary>
-    Whole,
-
-    /// <summary>The widest frame of the slot's shape, centred.</summary>
-    Centred,
-
-    /// <summary>The widest frame of the slot's shape, as near the focus point as the edges allow.</summary>
-    Focus,
-
-    /// <summary>Set by hand.</summary>
-    Hand,
-}
-
-/// <summary>A frame that has been found for a slot.</summary>
-/// <param name="Region">The rectangle in picture pixels, of the slot's exact shape where it has one.</param>
-/// <param name="Origin">Where it came from.</param>
-/// <param name="Reshaped">True when a frame set by hand had another shape than the slot and was narrowed to it by more than a pixel.</param>
-public readonly record struct SolvedFrame(Region Region, FrameOrigin Origin, bool Reshaped);
-
-/// <summary>Finds the frame of a picture for a shape. Closed form, no search.</summary>
+/// <summary>Finds the frame of a picture for a slot. Closed form, no search: it runs for every slot while a finger drags.</summary>
+/// <remarks>
+/// For ratio r and picture W × H the largest frame is Wc = min(W, H r), Hc = Wc / r. A keep box k held by the clear area
+/// [l, r'] of a frame of width w at x asks k.right − r' w ≤ x ≤ k.left − l w, and the picture asks 0 ≤ x ≤ W − w; both
+/// have room exactly when k.width / (r' − l) ≤ w ≤ min(k.left / l, (W − k.right) / (1 − r'), W). The same holds downwards.
+/// </remarks>
 public static class FrameSolver
 {
-    /// <summary>
-    /// The frame for a shape. With a frame by hand that one, narrowed to the shape if it has another; else the widest:
-    /// for ratio r and picture W × H it is Wc = min(W, H r) by Hc = Wc / r, as near the focus as the edges allow.
-    /// </summary>
+    /// <summary>How far the share may be off before it is called missed.</summary>
+    private const double ShareSlack = 0.01;
+
+    /// <summary>A covered part of a slot smaller than this covers no pixel of anything.</summary>
+    private const double Nothing = 1e-9;
+
+    /// <summary>Finds the frame.</summary>
     /// <param name="picture">The picture as displayed.</param>
     /// <param name="shape">The slot's shape; null keeps the picture's own.</param>
-    /// <param name="hand">A frame set by hand.</param>
-    /// <param name="focus">A focus point.</param>
-    public static SolvedFrame Solve(PixelSize picture, Ratio? shape, Frame? hand = null, FocusPoint? focus = null)
+    /// <param name="hand">A frame set by hand; it wins and is only checked.</param>
+    /// <param name="subject">What the frame is to show.</param>
+    /// <param name="clear">The part of the slot that nothing covers, as fractions of it; null is all of it.</param>
+    /// <param name="share">The share of the clear area's tighter side that the subject takes, 0 to 1; null takes the widest frame.</param>
+    public static SolvedFrame Solve(PixelSize picture, Ratio? shape, Frame? hand = null, Subject subject = default, Frame? clear = null, double? share = null)
     {
+        var area = clear ?? Frame.Whole;
+        var all = new Region(0, 0, picture.Width, picture.Height);
         if (hand is { } set)
         {
-            var region = set.In(picture);
-            if (shape is not { } wanted)
-            {
-                return new(region, FrameOrigin.Hand, false);
-            }
-
-            var shaped = region.Shaped(wanted);
-            var narrowed = region.Width - shaped.Width > 1 || region.Height - shaped.Height > 1;
-            return new(shaped, FrameOrigin.Hand, narrowed);
+            return Checked(ByHand(set.In(picture), shape), subject, picture, area);
         }
 
-        var all = new Region(0, 0, picture.Width, picture.Height);
         if (shape is not { } ratio)
         {
-            return new(all, FrameOrigin.Whole, false);
+            return new(all, FrameOrigin.Whole);
         }
 
         var widest = all.Shaped(ratio);
-        if (focus is not { } point)
+        if (subject.Keep is { } keep)
         {
-            return new(widest, FrameOrigin.Centred, false);
+            return subject.Suggested is { } kind
+                ? Around(keep.In(picture), picture, widest, area, kind == SuggestionKind.PlainBackdrop ? share : null, FrameOrigin.Suggested) with { Cut = default, Covered = default }
+                : Around(keep.In(picture), picture, widest, area, share, FrameOrigin.Kept);
         }
 
-        var x = Math.Clamp((point.X * picture.Width) - (widest.Width / 2), 0, picture.Width - widest.Width);
-        var y = Math.Clamp((point.Y * picture.Height) - (widest.Height / 2), 0, picture.Height - widest.Height);
-        return new(widest with { X = x, Y = y }, FrameOrigin.Focus, false);
+        return subject.Focus is { } focus
+            ? new(Placed(widest, picture, area, focus.X * picture.Width, focus.Y * picture.Height), FrameOrigin.Focus)
+            : new(widest, FrameOrigin.Centred);
     }
+
+    private static SolvedFrame ByHand(Region region, Ratio? shape)
+    {
+        if (shape is not { } wanted)
+        {
+            return new(region, FrameOrigin.Hand);
+        }
+
+        var shaped = region.Shaped(wanted);
+        return new(shaped, FrameOrigin.Hand) { Reshaped = region.Width - shaped.Width > 1 || region.Height - shaped.Height > 1 };
+    }
+
+    // A frame by hand is warned about, not moved; a suggestion nobody confirmed is nothing to warn about.
+    private static SolvedFrame Checked(SolvedFrame frame, Subject subject, PixelSize picture, Frame area) =>
+        subject is { Keep: { } keep, Suggested: null } ? WithLosses(frame, keep.In(picture), area) : frame;
+
+    private static SolvedFrame WithLosses(SolvedFrame frame, Region keep, Frame area)
+    {
+        var cut = Overhang.Of(keep, frame.Region);
+        return frame with { Cut = cut, Covered = cut.IsNone ? Overhang.Of(keep, frame.Region.Part(area)) : default };
+    }
+
+    private static SolvedFrame Around(Region keep, PixelSize picture, Region widest, Frame area, double? share, FrameOrigin origin)
+    {
+        var aspect = widest.Width / widest.Height;
+        var (across, down) = (area.Right - area.Left, area.Bottom - area.Top);
+        var least = Math.Max(keep.Width / across, aspect * keep.Height / down);
+        var most = Math.Min(
+            Math.Min(widest.Width, Widest(keep.X, picture.Width - keep.Right, area.Left, 1 - area.Right)),
+            aspect * Widest(keep.Y, picture.Height - keep.Bottom, area.Top, 1 - area.Bottom));
+        if (least > most + 1e-6)
+        {
+            // No frame holds them in the clear area: the widest one shows the most, as well placed as the edges allow.
+            var region = Holding(Placed(widest, picture, area, keep.CentreX, keep.CentreY), keep, picture);
+            return WithLosses(new(region, origin), keep, area);
+        }
+
+        var wanted = share is { } taken ? Math.Max(keep.Width / (taken * across), aspect * keep.Height / (taken * down)) : most;
+        var width = Math.Clamp(wanted, least, Math.Max(least, most));
+        var frame = Placed(new(0, 0, width, width / aspect), picture, area, keep.CentreX, keep.CentreY);
+        var x = Math.Clamp(frame.X, Math.Max(0, keep.Right - (area.Right * frame.Width)), Between(keep.X - (area.Left * frame.Width), 0, picture.Width - frame.Width, keep.Right - (area.Right * frame.Width)));
+        var y = Math.Clamp(frame.Y, Math.Max(0, keep.Bottom - (area.Bottom * frame.Height)), Between(keep.Y - (area.Top * frame.Height), 0, picture.Height - frame.Height, keep.Bottom - (area.Bottom * frame.Height)));
+        var reached = Math.Max(keep.Width / (width * across), aspect * keep.Height / (width * down));
+        return new(frame with { X = x, Y = y }, origin) { ShareMissed = share is { } asked && Math.Abs(asked - reached) > ShareSlack ? reached : null };
+    }
+
+    // The widest side that still lets the clear part begin before the box and end behind it without leaving the picture.
+    private static double Widest(double before, double behind, double coveredBefore, double coveredBehind) => Math.Min(
+        coveredBefore > Nothing ? before / coveredBefore : double.PositiveInfinity,
+        coveredBehind > Nothing ? behind / coveredBehind : double.PositiveInfinity);
+
+    // The upper end of a range whose lower end is max(0, low): never below it, whatever the rounding did.
+    private static double Between(double high, double floor, double most, double low) => Math.Max(Math.Max(floor, low), Math.Min(high, most));
+
+    // The frame with the point at the clear area's centre, pushed back inside the picture.
+    private static Region Placed(Region frame, PixelSize picture, Frame area, double x, double y) => frame with
+    {
+        X = Math.Clamp(x - (frame.Width * (area.Left + area.Right) / 2), 0, Math.Max(0, picture.Width - frame.Width)),
+        Y = Math.Clamp(y - (frame.Height * (area.Top + area.Bottom) / 2), 0, Math.Max(0, picture.Height - frame.Height)),
+    };
+
+    // Covered is better than cut: the frame is shifted to hold the box itself where it is large enough, else to halve the cut.
+    private static Region Holding(Region frame, Region keep, PixelSize picture) => frame with
+    {
+        X = Held(frame.X, frame.Width, keep.X, keep.Width, picture.Width),
+        Y = Held(frame.Y, frame.Height, keep.Y, keep.Height, picture.Height),
+    };
+
+    private static double Held(double at, double side, double keepAt, double keepSide, double most) => Math.Clamp(
+        keepSide > side ? keepAt + ((keepSide - side) / 2) : Math.Clamp(at, keepAt + keepSide - side, keepAt), 0, Math.Max(0, most - side));
 }

@@ -18,4 +18,23 @@ public readonly record struct Crop(int Left, int Top, int Right, int Bottom)
 
     /// <summary>The whole picture.</summary>
     public static Crop All(PixelSize picture) => new(0, 0, picture.Width, picture.Height);
+
+    /// <summary>The same crop moved by whole pixels so that it holds a region, where it is large enough for it.</summary>
+    /// <param name="keep">What is to be held; inside the picture.</param>
+    /// <param name="picture">The picture, which the crop does not leave.</param>
+    public Crop Holding(Region keep, PixelSize picture)
+    {
+        var across = Shift(Left, Right, (int)Math.Floor(keep.X + Hair), (int)Math.Ceiling(keep.Right - Hair), picture.Width);
+        var down = Shift(Top, Bottom, (int)Math.Floor(keep.Y + Hair), (int)Math.Ceiling(keep.Bottom - Hair), picture.Height);
+        return new(Left + across, Top + down, Right + across, Bottom + down);
+    }
+
+    // Fractions written with a few digits land a hair beside the pixel they mean.
+    private const double Hair = 1e-3;
+
+    private static int Shift(int from, int to, int keepFrom, int keepTo, int most) =>
+        keepTo - keepFrom > to - from ? 0
+        : from > keepFrom ? Math.Max(keepFrom - from, -from)
+        : to < keepTo ? Math.Min(keepTo - to, most - to)
+        : 0;
 }

@@ -1,3 +1,5 @@
+using System.Text.Json.Serialization;
+
 namespace Pantomet.Core.Geometry;
 
 /// <summary>
@@ -9,6 +11,7 @@ public readonly record struct Frame
     /// <summary>The whole picture.</summary>
     public static readonly Frame Whole = new(0, 0, 1, 1);
 
+    [JsonConstructor]
     private Frame(double left, double top, double right, double bottom)
     {
         Left = left;
@@ -57,4 +60,7 @@ public readonly record struct Frame
     /// <summary>The rectangle in pixels of a picture of the given size, not rounded.</summary>
     public Region In(PixelSize picture) =>
         new(Left * picture.Width, Top * picture.Height, (Right - Left) * picture.Width, (Bottom - Top) * picture.Height);
+
+    /// <summary>The smallest frame that holds this one and another.</summary>
+    public Frame With(Frame other) => new(Math.Min(Left, other.Left), Math.Min(Top, other.Top), Math.Max(Right, other.Right), Math.Max(Bottom, other.Bottom));
 }

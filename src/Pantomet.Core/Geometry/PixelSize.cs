@@ -1,3 +1,5 @@
+using System.Text.Json.Serialization;
+
 namespace Pantomet.Core.Geometry;
 
 /// <summary>A size in whole pixels, each side at least 1.</summary>
@@ -5,6 +7,7 @@ public readonly record struct PixelSize
 {
     /// <summary>Makes a size.</summary>
     /// <exception cref="ArgumentOutOfRangeException">A side is below 1.</exception>
+    [JsonConstructor]
     public PixelSize(int width, int height)
     {
         ArgumentOutOfRangeException.ThrowIfLessThan(width, 1);

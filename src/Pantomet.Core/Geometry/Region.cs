@@ -13,6 +13,16 @@ public readonly record struct Region(double X, double Y, double Width, double He
     /// <summary>The centre down.</summary>
     public double CentreY => Y + (Height / 2);
 
+    /// <summary>Right edge.</summary>
+    public double Right => X + Width;
+
+    /// <summary>Bottom edge.</summary>
+    public double Bottom => Y + Height;
+
+    /// <summary>The part of this region that fractions of it name.</summary>
+    public Region Part(Frame part) =>
+        new(X + (part.Left * Width), Y + (part.Top * Height), (part.Right - part.Left) * Width, (part.Bottom - part.Top) * Height);
+
     /// <summary>The size to the nearest whole pixel, no larger than <paramref name="picture"/>: what this region honestly offers.</summary>
     public PixelSize Native(PixelSize picture) =>
         new(Math.Min(picture.Width, Rounding.ToPixels(Width)), Math.Min(picture.Height, Rounding.ToPixels(Height)));

@@ -13,6 +13,9 @@ public sealed record PictureMarks
     /// <summary>The point that frames should centre on.</summary>
     public FocusPoint? Focus { get; init; }
 
+    /// <summary>The boxes that must stay whole.</summary>
+    public IReadOnlyList<Frame> Keep { get; init; } = [];
+
     /// <summary>Keywords for file names.</summary>
     public string? Name { get; init; }
 
@@ -64,14 +67,10 @@ public static class MarksReader
     private static PictureMarks Picture(JsonNode node, RuleBook book)
     {
         var members = node.Members("focus", "keep", "name", "framings");
-        if (members.Has("keep"))
-        {
-            throw members.Needed("keep").Fault("the key \"keep\" is not supported by this version");
-        }
-
         return new()
         {
             Focus = members.MaybeValue("focus", Focus),
+            Keep = members.Or<IReadOnlyList<Frame>>("keep", [], n => [.. n.Items().Select(Box)]),
             Name = members.Maybe("name", Name),
             Framings = members.Or<IReadOnlyDictionary<string, Frame>>("framings", new Dictionary<string, Frame>(), n => Framings(n, book)),
         };
@@ -103,7 +102,7 @@ public static class MarksReader
     {
         if (node.Items() is not [var left, var top, var right, var bottom])
         {
-            throw node.Fault("a frame is a list of four fractions: left, top, right, bottom");
+            throw node.Fault("a box is a list of four fractions: left, top, right, bottom");
         }
 
         return Frame.TryCreate(left.Fraction(), top.Fraction(), right.Fraction(), bottom.Fraction(), out var frame, out var error)

@@ -40,10 +40,9 @@ public sealed record VariantPlan
     public bool IsMade => Verdict is Verdict.Meets or Verdict.Concedes;
 
     /// <summary>The same variant with its sides scaled by a factor below 1.</summary>
-    public VariantPlan Shrunk(double factor)
-    {
-        var size = Honest.Largest(Ratio.Of(Size), new(Math.Max(1, (int)(Size.Width * factor)), Math.Max(1, (int)(Size.Height * factor))));
-        var content = HasMargins ? Honest.Largest(Ratio.Of(Content), size) : size;
-        return this with { Size = size, Content = content };
-    }
+    public VariantPlan Shrunk(double factor) =>
+        At(Honest.Largest(Ratio.Of(Size), new(Math.Max(1, (int)(Size.Width * factor)), Math.Max(1, (int)(Size.Height * factor)))));
+
+    /// <summary>The same variant at a smaller size of the same shape.</summary>
+    public VariantPlan At(PixelSize size) => this with { Size = size, Content = HasMargins ? Honest.Largest(Ratio.Of(Content), size) : size };
 }

@@ -13,21 +13,16 @@ public static class VariantPlanner
     /// <param name="slot">The slot.</param>
     /// <param name="density">One of the slot's densities.</param>
     /// <param name="hand">A frame set by hand.</param>
-    /// <param name="focus">A focus point.</param>
-    public static VariantPlan Plan(PixelSize picture, Slot slot, Density density, Frame? hand = null, FocusPoint? focus = null)
+    /// <param name="subject">What the frame is to show.</param>
+    public static VariantPlan Plan(PixelSize picture, Slot slot, Density density, Frame? hand = null, Subject subject = default)
     {
         ArgumentNullException.ThrowIfNull(slot);
-        var solved = FrameSolver.Solve(picture, slot.FrameShape, hand, focus);
+        var solved = Framed(picture, slot, hand, subject);
         var native = solved.Region.Native(picture);
         var wanted = Wanted(slot, native, density);
         var reasons = new List<Reason>();
-        if (solved.Reshaped)
-        {
-            reasons.Add(new(ReasonCodes.Reshaped, $"The frame set by hand is not {slot.FrameShape}; the largest {slot.FrameShape} frame inside it is used."));
-        }
-
+        var verdict = FramingReasons.Judge(solved, slot, subject.Suggested, reasons);
         var content = wanted.Content;
-        var verdict = Verdict.Meets;
         var offered = (double)density.Value;
         if (!content.FitsIn(native))
         {
@@ -47,7 +42,7 @@ public static class VariantPlanner
         return new()
         {
             Density = density,
-            Crop = slot.FrameShape is null ? AsFramed(solved.Region, native, picture) : solved.Region.CropFor(size, picture),
+            Crop = Cut(solved, slot, native, size, picture, subject),
             Size = size,
             Content = content,
             Asked = wanted.Canvas,
@@ -56,6 +51,31 @@ public static class VariantPlanner
             Reasons = reasons,
             MayShrink = slot.Size.IsCeiling,
         };
+    }
+
+    /// <summary>The frame that a slot shows of a picture, before any pixel size is known.</summary>
+    /// <param name="picture">The picture as displayed.</param>
+    /// <param name="slot">The slot.</param>
+    /// <param name="hand">A frame set by hand.</param>
+    /// <param name="subject">What the frame is to show.</param>
+    public static SolvedFrame Framed(PixelSize picture, Slot slot, Frame? hand = null, Subject subject = default)
+    {
+        ArgumentNullException.ThrowIfNull(slot);
+        // Where the whole picture is shown, nothing of it can be cut by the shape; only a frame by hand is checked.
+        return slot.Fit == Fit.Crop
+            ? FrameSolver.Solve(picture, slot.FrameShape, hand, subject, slot.Clear, slot.SubjectShare)
+            : FrameSolver.Solve(picture, null, hand, subject);
+    }
+
+    private static Crop Cut(SolvedFrame solved, Slot slot, PixelSize native, PixelSize size, PixelSize picture, Subject subject)
+    {
+        if (slot.FrameShape is null)
+        {
+            return AsFramed(solved.Region, native, picture);
+        }
+
+        var crop = solved.Region.CropFor(size, picture);
+        return solved.Origin == FrameOrigin.Kept && solved.Cut.IsNone && subject.Keep is { } keep ? crop.Holding(keep.In(picture), picture) : crop;
     }
 
     private static string Short(PixelSize native, PixelSize asked, double offered, Density density) =>

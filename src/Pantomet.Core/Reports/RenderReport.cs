@@ -2,6 +2,7 @@ using System.Text.Encodings.Web;
 using System.Text.Json;
 using System.Text.Json.Serialization;
 using System.Text.Unicode;
+using Pantomet.Core.Facts;
 using Pantomet.Core.Verdicts;
 
 namespace Pantomet.Core.Reports;
@@ -29,6 +30,21 @@ public sealed record ReportedSource
 
     /// <summary>Frames or pages.</summary>
     public int? Frames { get; init; }
+
+    /// <summary>The colour profile's name; absent when there is none.</summary>
+    public string? Profile { get; init; }
+
+    /// <summary>The density label in pixels for an inch.</summary>
+    public double? Ppi { get; init; }
+
+    /// <summary>The quality a JPEG was written at, estimated from its tables.</summary>
+    public int? JpegQuality { get; init; }
+
+    /// <summary>photograph or flatGraphic, by content.</summary>
+    public PictureKind? Kind { get; init; }
+
+    /// <summary>The suggested keep box: left, top, right, bottom as fractions of the picture as displayed.</summary>
+    public IReadOnlyList<double>? Suggestion { get; init; }
 
     /// <summary>Why it cannot be read: a sentence.</summary>
     public string? Error { get; init; }
@@ -71,6 +87,9 @@ public sealed record ReportedVariant
     /// <summary>0 to 1; null where it was not measured.</summary>
     [JsonIgnore(Condition = JsonIgnoreCondition.Never)]
     public double? Likeness { get; init; }
+
+    /// <summary>Where the file differs most from the same pixels uncompressed: left, top, right, bottom in pixels of the file.</summary>
+    public IReadOnlyList<int>? WorstPlace { get; init; }
 
     /// <summary>Left, top, right, bottom in source pixels as displayed.</summary>
     public IReadOnlyList<int>? Frame { get; init; }

@@ -23,12 +23,20 @@ public static class RulesReader
         ["off"] = Sharpening.Off, ["mild"] = Sharpening.Mild, ["firm"] = Sharpening.Firm,
     };
 
-    private static readonly Dictionary<string, PictureFormat> Types = new() { ["jpeg"] = PictureFormat.Jpeg, ["png"] = PictureFormat.Png };
+    private static readonly Dictionary<string, SlotType> Types = new()
+    {
+        ["jpeg"] = new(PictureFormat.Jpeg), ["png"] = new(PictureFormat.Png), ["webp"] = new(PictureFormat.WebP), ["avif"] = new(PictureFormat.Avif),
+        ["auto"] = SlotType.Auto,
+    };
 
-    // Keys and words of the format that this version does not carry out yet: refused by name, never ignored.
-    private static readonly string[] SlotKeysToCome = ["clear", "subjectShare"];
-    private static readonly string[] TypesToCome = ["webp", "avif", "auto"];
-    private static readonly string[] AimsToCome = ["bytes", "likeness"];
+    private static readonly Dictionary<string, ProfileRule> Profiles = new() { ["srgb"] = ProfileRule.Srgb, ["keep"] = ProfileRule.Keep };
+
+    private static readonly Dictionary<string, MetadataRule> Metadatas = new()
+    {
+        ["drop"] = MetadataRule.Drop, ["copyright"] = MetadataRule.Copyright, ["keep"] = MetadataRule.Keep,
+    };
+
+    private static readonly Dictionary<string, bool> Frames = new() { ["first"] = false, ["all"] = true };
 
     /// <summary>Reads the text of a rules file.</summary>
     /// <param name="json">The text.</param>
@@ -77,33 +85,8 @@ public static class RulesReader
     private static Slot Slot(JsonNode node, HashSet<string> keys)
     {
         var members = node.Members([
-            "key", "name", "size", "fit", "densities", "types", "limits", "aims", "whenTooSmall", "background", "ppi",
-            "sharpen", "profile", "metadata", "location", "each", .. SlotKeysToCome], mayRepeat: "name");
-        foreach (var key in SlotKeysToCome)
-        {
-            if (members.Has(key))
-            {
-                throw members.Needed(key).Fault($"the key \"{key}\" is not supported by this version");
-            }
-        }
-
-        // Of these the usual value is carried out, the others are still to come.
-        members.Maybe("profile", n => OnlyUsual(n, "srgb", "keep"));
-        members.Maybe("metadata", n => OnlyUsual(n, "drop", "copyright", "keep"));
-        members.Maybe("location", OnlyFalse);
-        members.Maybe("each", OnlyFalse);
-        return SlotOf(members, keys);
-    }
-
-    private static string OnlyUsual(JsonNode node, string usual, params string[] toCome) =>
-        toCome.Contains(node.Text()) ? throw node.Fault($"the value \"{node.Text()}\" is not supported by this version; \"{usual}\" is")
-        : node.Text() == usual ? usual
-        : throw node.Fault($"\"{node.Text()}\" is none of {usual}, {string.Join(", ", toCome)}");
-
-    private static string OnlyFalse(JsonNode node) => node.Flag() ? throw node.Fault("the value true is not supported by this version; false is") : "false";
-
-    private static Slot SlotOf(JsonMembers members, HashSet<string> keys)
-    {
+            "key", "name", "size", "fit", "densities", "types", "each", "limits", "aims", "clear", "subjectShare", "whenTooSmall", "background",
+            "sharpen", "profile", "metadata", "location", "ppi", "frames"], mayRepeat: "name");
         var key = Key(members.Needed("key"), keys, "slots of one destination");
         var (name, pattern) = Names(members.Repeated, key);
         return new()
@@ -114,13 +97,20 @@ public static class RulesReader
             Size = SizeReader.Read(members.Needed("size")),
             Fit = members.Or("fit", Fit.Crop, n => n.Choice(Fits)),
             Densities = members.Or<IReadOnlyList<Density>>("densities", [Density.One], Densities),
-            Types = members.Or<IReadOnlyList<PictureFormat>>("types", [PictureFormat.Jpeg], TypeList),
+            Types = members.Or<IReadOnlyList<SlotType>>("types", [new(PictureFormat.Jpeg)], TypeList),
+            Each = members.Or("each", false, n => n.Flag()),
             Limits = members.Or("limits", Limits.None, LimitsOf),
-            Quality = members.MaybeValue("aims", Aims),
+            Aims = members.Or("aims", Rules.Aims.None, AimsOf),
+            Clear = members.Or("clear", Frame.Whole, ClearArea),
+            SubjectShare = members.MaybeValue("subjectShare", SubjectShare),
             WhenTooSmall = members.Or("whenTooSmall", WhenTooSmall.Cap, n => n.Choice(TooSmall)),
             Background = members.Maybe("background", BackgroundOf),
             Ppi = members.MaybeValue("ppi", Ppi),
             Sharpen = members.Or("sharpen", Sharpening.Mild, n => n.Choice(Sharpenings)),
+            Profile = members.Or("profile", ProfileRule.Srgb, n => n.Choice(Profiles)),
+            Metadata = members.Or("metadata", MetadataRule.Drop, n => n.Choice(Metadatas)),
+            Location = members.Or("location", false, n => n.Flag()),
+            AllFrames = members.Or("frames", false, n => n.Choice(Frames)),
         };
     }
 
@@ -188,16 +178,11 @@ public static class RulesReader
         return [.. all];
     }
 
-    private static List<PictureFormat> TypeList(JsonNode node)
+    private static List<SlotType> TypeList(JsonNode node)
     {
-        var all = new List<PictureFormat>();
+        var all = new List<SlotType>();
         foreach (var item in node.Items(1))
         {
-            if (TypesToCome.Contains(item.Text()))
-            {
-                throw item.Fault($"the type \"{item.Text()}\" is not supported by this version");
-            }
-
             var type = item.Choice(Types);
             if (all.Contains(type))
             {
@@ -241,27 +226,54 @@ public static class RulesReader
         return read ? count : throw node.Fault(error!);
     }
 
-    private static QualityRange Aims(JsonNode node)
+    private static Aims AimsOf(JsonNode node)
     {
-        var members = node.Members(["quality", .. AimsToCome]);
-        foreach (var key in AimsToCome)
+        var members = node.Members("bytes", "quality", "likeness", "belowFloor");
+        return new()
         {
-            if (members.Has(key))
-            {
-                throw members.Needed(key).Fault($"the key \"{key}\" is not supported by this version");
-            }
-        }
-
-        var range = members.Needed("quality");
-        var ends = range.Items(2);
-        if (ends.Count != 2)
-        {
-            throw range.Fault("the quality aim is a list of two numbers, floor and ceiling");
-        }
-
-        var (floor, ceiling) = ((int)ends[0].Whole(1, 100, "a quality"), (int)ends[1].Whole(1, 100, "a quality"));
-        return floor <= ceiling ? new(floor, ceiling) : throw range.Fault($"the floor {floor} is greater than the ceiling {ceiling}");
+            Band = members.MaybeValue("bytes", Band),
+            Quality = members.MaybeValue("quality", Qualities),
+            Likeness = members.MaybeValue("likeness", n => n.Fraction()),
+            BelowFloor = members.Or("belowFloor", false, n => n.Flag()),
+        };
     }
+
+    private static WeightBand Band(JsonNode node)
+    {
+        if (node.Items() is not [var least, var most])
+        {
+            throw node.Fault("the weight aim is a list of two weights, least and most");
+        }
+
+        var band = new WeightBand(Weight(least), Weight(most));
+        return band.Least.Bytes <= band.Most.Bytes ? band : throw node.Fault($"the least weight {band.Least} is greater than the most {band.Most}");
+    }
+
+    private static QualityRange Qualities(JsonNode node)
+    {
+        if (node.Items() is not [var least, var most])
+        {
+            throw node.Fault("the quality aim is a list of two numbers, floor and ceiling");
+        }
+
+        var (floor, ceiling) = ((int)least.Whole(1, 100, "a quality"), (int)most.Whole(1, 100, "a quality"));
+        return floor <= ceiling ? new(floor, ceiling) : throw node.Fault($"the floor {floor} is greater than the ceiling {ceiling}");
+    }
+
+    private static Frame ClearArea(JsonNode node)
+    {
+        if (node.Items() is not [var left, var top, var right, var bottom])
+        {
+            throw node.Fault("a clear area is a list of four fractions of the slot: left, top, right, bottom");
+        }
+
+        return Frame.TryCreate(left.Fraction(), top.Fraction(), right.Fraction(), bottom.Fraction(), out var clear, out _)
+            ? clear
+            : throw node.Fault("a clear area needs a width and a height greater than 0: left before right, top before bottom");
+    }
+
+    private static double SubjectShare(JsonNode node) =>
+        node.Fraction() is > 0 and var share ? share : throw node.Fault("a subject share is greater than 0 and at most 1");
 
     private static Background BackgroundOf(JsonNode node)
     {

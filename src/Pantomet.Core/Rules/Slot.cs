@@ -87,6 +87,59 @@ public sealed record Limits
     public int? MinHeight { get; init; }
 }
 
+/// <summary>What becomes of the original's colour profile.</summary>
+public enum ProfileRule
+{
+    /// <summary>Colours are converted to sRGB (IEC 61966-2-1) and the profile is dropped.</summary>
+    Srgb,
+
+    /// <summary>Colours and profile stay as they are.</summary>
+    Keep,
+}
+
+/// <summary>What becomes of the original's tags.</summary>
+public enum MetadataRule
+{
+    /// <summary>All are dropped.</summary>
+    Drop,
+
+    /// <summary>The lines that say whose work it is are kept, nothing else.</summary>
+    Copyright,
+
+    /// <summary>All are kept but the location.</summary>
+    Keep,
+}
+
+/// <summary>What is wanted within the limits.</summary>
+public sealed record Aims
+{
+    /// <summary>Nothing in particular.</summary>
+    public static readonly Aims None = new();
+
+    /// <summary>The weight band wanted.</summary>
+    public WeightBand? Band { get; init; }
+
+    /// <summary>The qualities wanted; null where the slot says nothing.</summary>
+    public QualityRange? Quality { get; init; }
+
+    /// <summary>How much the file must look like the same pixels uncompressed, 0 to 1.</summary>
+    public double? Likeness { get; init; }
+
+    /// <summary>True when a quality below the floor may be taken to meet a weight. Where no quality is asked for, it may.</summary>
+    public bool BelowFloor { get; init; }
+}
+
+/// <summary>A file type that a slot takes.</summary>
+/// <param name="Format">The type; null leaves it to the picture's content.</param>
+public readonly record struct SlotType(PictureFormat? Format)
+{
+    /// <summary>Chosen by content.</summary>
+    public static readonly SlotType Auto = new(null);
+
+    /// <inheritdoc/>
+    public override string ToString() => Format is { } format ? format.Word() : "auto";
+}
+
 /// <summary>One place within a destination.</summary>
 public sealed record Slot
 {
@@ -106,13 +159,22 @@ public sealed record Slot
     public IReadOnlyList<Density> Densities { get; init; } = [Density.One];
 
     /// <summary>File types in order of preference, at least one.</summary>
-    public IReadOnlyList<PictureFormat> Types { get; init; } = [PictureFormat.Jpeg];
+    public IReadOnlyList<SlotType> Types { get; init; } = [new(PictureFormat.Jpeg)];
+
+    /// <summary>True to make one file for each type instead of the first that does.</summary>
+    public bool Each { get; init; }
 
     /// <summary>Hard rules.</summary>
     public Limits Limits { get; init; } = Limits.None;
 
-    /// <summary>The qualities wanted; null where the slot says nothing.</summary>
-    public QualityRange? Quality { get; init; }
+    /// <summary>What is wanted within the limits.</summary>
+    public Aims Aims { get; init; } = Aims.None;
+
+    /// <summary>The part of the slot that nothing covers, as fractions of the slot.</summary>
+    public Frame Clear { get; init; } = Frame.Whole;
+
+    /// <summary>The share of the clear area's tighter side that the subject takes, 0 to 1; null takes the widest frame.</summary>
+    public double? SubjectShare { get; init; }
 
     /// <summary>What to do when the framing has too few pixels.</summary>
     public WhenTooSmall WhenTooSmall { get; init; } = WhenTooSmall.Cap;
@@ -125,6 +187,18 @@ public sealed record Slot
 
     /// <summary>Sharpening after reduction.</summary>
     public Sharpening Sharpen { get; init; } = Sharpening.Mild;
+
+    /// <summary>What becomes of the colour profile.</summary>
+    public ProfileRule Profile { get; init; } = ProfileRule.Srgb;
+
+    /// <summary>What becomes of the tags.</summary>
+    public MetadataRule Metadata { get; init; } = MetadataRule.Drop;
+
+    /// <summary>True to let kept tags tell where the picture was taken.</summary>
+    public bool Location { get; init; }
+
+    /// <summary>True to keep all frames of a moving picture where the type can hold them.</summary>
+    public bool AllFrames { get; init; }
 
     /// <summary>The pattern of file names.</summary>
     public NamePattern NamePattern { get; init; } = NamePattern.Usual;

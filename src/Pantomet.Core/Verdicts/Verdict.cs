@@ -54,6 +54,33 @@ public static class ReasonCodes
     /// <summary>A frame set by hand had another shape than the slot.</summary>
     public const string Reshaped = "reshaped";
 
+    /// <summary>The frame cuts a keep box.</summary>
+    public const string KeepCut = "keep-cut";
+
+    /// <summary>A keep box lies partly outside the slot's clear area.</summary>
+    public const string KeepCovered = "keep-covered";
+
+    /// <summary>The subject takes another share of the clear area than the slot asks.</summary>
+    public const string SubjectShare = "subject-share";
+
+    /// <summary>The frame follows a suggestion that nobody confirmed.</summary>
+    public const string Suggested = "suggested";
+
+    /// <summary>The likeness aim was not reached.</summary>
+    public const string Likeness = "likeness";
+
+    /// <summary>The file is lighter than the band that is wanted.</summary>
+    public const string UnderBand = "under-band";
+
+    /// <summary>The file is heavier than the band that is wanted, though within the limit.</summary>
+    public const string OverBand = "over-band";
+
+    /// <summary>The quality was held to that of the original, which has lost the rest already.</summary>
+    public const string OriginalQuality = "original-quality";
+
+    /// <summary>Colours beyond sRGB or a profile that the type or the picture could not keep.</summary>
+    public const string Profile = "profile";
+
     /// <summary>Only the first frame of a file with several was used.</summary>
     public const string FirstFrame = "first-frame";
 

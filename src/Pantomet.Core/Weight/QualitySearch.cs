@@ -1,99 +1,117 @@
 namespace Pantomet.Core.Weight;
 
 /// <summary>What a search over quality found.</summary>
-/// <typeparam name="T">The encoded file.</typeparam>
-/// <param name="Quality">The quality of <paramref name="File"/>.</param>
-/// <param name="File">The file itself, already encoded.</param>
-/// <param name="Fits">False when even the floor is over the limit.</param>
-/// <param name="Encodes">How many encodes were made, cheap and dear together.</param>
-public readonly record struct FoundQuality<T>(int Quality, T File, bool Fits, int Encodes);
+/// <param name="Quality">The quality found; the range's last resort when nothing fits.</param>
+/// <param name="Fits">False when no quality of the range does.</param>
+public readonly record struct FoundQuality(int Quality, bool Fits);
+
+/// <summary>How a search asks for trial encodes. Each is made once, however often it is asked for.</summary>
+public interface IQualityProbes
+{
+    /// <summary>What the cheap encoder gives at a quality: an estimate that moves with the dear one's.</summary>
+    public double Cheap(int quality);
+
+    /// <summary>What the dear encoder gives at a quality: the truth.</summary>
+    public double Dear(int quality);
+
+    /// <summary>What the dear encoder is expected to give as a multiple of the cheap one, before any dear encode is known.</summary>
+    public double Ratio { get; }
+}
 
 /// <summary>
-/// Finds the highest quality whose file stays within a weight limit. Sizes of a cheap and a dear encoder move together,
-/// so the place is searched with the cheap one, scaled by what the dear one weighed, and confirmed with the dear one.
+/// Finds the best quality on one side of a bound: the highest whose weight stays within a limit, or the lowest whose loss of likeness
+/// does. A cheap and a dear encoder move together, so the place is searched with the cheap one, scaled by what the dear one gave, and
+/// confirmed with the dear one.
 /// </summary>
 /// <remarks>
-/// Weight against quality is monotone but for noise and nearly straight in the logarithm; the cheap search interpolates in
-/// the logarithm within a bracket that shrinks with every probe.
+/// Weight against quality is monotone but for noise and nearly straight in the logarithm; so is the loss of likeness, falling. The
+/// cheap search interpolates in the logarithm within a bracket that shrinks with every probe.
 /// </remarks>
 public static class QualitySearch
 {
-    /// <summary>How near the limit a prediction for one more step may come and still be believed without an encode.</summary>
-    private const double SureOver = 1.004;
+    /// <summary>How near the bound a prediction for one more step may come and still be believed without an encode.</summary>
+    private const double Sure = 1.006;
 
-    /// <summary>Searches.</summary>
-    /// <param name="range">Floor and ceiling of the quality.</param>
-    /// <param name="limit">The most bytes; null takes the ceiling.</param>
-    /// <param name="cheap">Weight in bytes from the cheap encoder.</param>
-    /// <param name="dear">The file from the dear encoder.</param>
-    /// <param name="bytes">A file's weight in bytes.</param>
-    /// <param name="cancel">Stops between encodes.</param>
-    public static FoundQuality<T> Find<T>(
-        QualityRange range, long? limit, Func<int, long> cheap, Func<int, T> dear, Func<T, long> bytes, CancellationToken cancel = default)
+    /// <summary>The highest quality whose weight is at most <paramref name="most"/>.</summary>
+    public static FoundQuality HighestWithin(QualityRange range, double most, IQualityProbes probes)
     {
-        var probe = new Probes<T>(cheap, dear, cancel);
-        var top = probe.Dear(range.Ceiling);
-        if (limit is not { } most || bytes(top) <= most)
+        var (at, fits) = Furthest(range.Floor, range.Ceiling, most, probes, quality => quality);
+        return new(at, fits);
+    }
+
+    /// <summary>The lowest quality whose loss is at most <paramref name="most"/>.</summary>
+    public static FoundQuality LowestWithin(QualityRange range, double most, IQualityProbes probes)
+    {
+        // Loss falls with quality, so the same search runs over the qualities mirrored.
+        var (at, fits) = Furthest(-range.Ceiling, -range.Floor, most, probes, quality => -quality);
+        return new(-at, fits);
+    }
+
+    // The furthest place in [low, high] whose value, growing with the place, is at most "most"; low when none is.
+    private static (int At, bool Fits) Furthest(int low, int high, double most, IQualityProbes probes, Func<int, int> quality)
+    {
+        ArgumentNullException.ThrowIfNull(probes);
+        var cheap = (int at) => Math.Max(1e-12, probes.Cheap(quality(at)));
+        if (double.IsPositiveInfinity(most))
         {
-            return new(range.Ceiling, top, true, probe.Encodes);
+            return (high, true);
         }
 
-        // The bracket: "over" is known to be too heavy, "under" is known to fit (or lies below the floor).
-        var over = range.Ceiling;
-        var under = range.Floor - 1;
-        T? best = default;
-        var scale = bytes(top) / (double)Math.Max(1, probe.Cheap(range.Ceiling));
-        while (over - under > 1)
+        // The bracket: "within" is known to fit (or lies before the range), "beyond" is known not to.
+        var (within, beyond) = (low - 1, high + 1);
+        var ratio = probes.Ratio;
+        while (beyond - within > 1)
         {
-            var guess = HighestUnder(probe, Math.Max(range.Floor, under + 1), over - 1, most / scale);
-            var isStep = under >= range.Floor;
-            if (isStep && guess <= under + 1)
+            var guess = Predicted(cheap, Math.Max(low, within + 1), beyond - 1, most / ratio);
+            if (within >= low && guess <= within + 1)
             {
                 // One more step is all that is left to win; believe a clear prediction, test a close one.
-                guess = under + 1;
-                if (probe.Cheap(guess) * scale > most * SureOver)
+                guess = within + 1;
+                if (cheap(guess) * ratio > most * Sure)
                 {
                     break;
                 }
             }
 
-            var file = probe.Dear(guess);
-            scale = bytes(file) / (double)Math.Max(1, probe.Cheap(guess));
-            if (bytes(file) <= most)
+            var value = probes.Dear(quality(guess));
+            ratio = Math.Max(1e-12, value) / cheap(guess);
+            if (value <= most)
             {
-                under = guess;
-                best = file;
+                within = guess;
             }
             else
             {
-                over = guess;
+                beyond = guess;
             }
         }
 
-        return under >= range.Floor
-            ? new(under, best!, true, probe.Encodes)
-            : new(range.Floor, probe.Dear(range.Floor), false, probe.Encodes);
+        return within >= low ? (within, true) : (low, false);
     }
 
-    // The highest quality in [low, high] whose cheap weight is at most target; low when none is.
-    private static int HighestUnder<T>(Probes<T> probe, int low, int high, double target)
+    // The furthest place in [low, high] whose cheap value is at most target; low when none is.
+    private static int Predicted(Func<int, double> cheap, int low, int high, double target)
     {
-        if (probe.Cheap(low) > target)
+        if (low == high)
         {
             return low;
         }
 
-        if (probe.Cheap(high) <= target)
+        if (cheap(high) <= target)
         {
             return high;
         }
 
+        if (cheap(low) > target)
+        {
+            return low;
+        }
+
         while (high - low > 1)
         {
-            var (atLow, atHigh) = (Math.Log(probe.Cheap(low)), Math.Log(probe.Cheap(high)));
+            var (atLow, atHigh) = (Math.Log(cheap(low)), Math.Log(cheap(high)));
             var share = (Math.Log(target) - atLow) / Math.Max(1e-9, atHigh - atLow);
             var middle = Math.Clamp(low + (int)Math.Floor(share * (high - low)), low + 1, high - 1);
-            if (probe.Cheap(middle) <= target)
+            if (cheap(middle) <= target)
             {
                 low = middle;
             }
@@ -104,30 +122,5 @@ public static class QualitySearch
         }
 
         return low;
-    }
-
-    // Remembers every encode, so that none is made twice.
-    private sealed class Probes<T>(Func<int, long> cheap, Func<int, T> dear, CancellationToken cancel)
-    {
-        private readonly Dictionary<int, long> _cheap = [];
-        private readonly Dictionary<int, T> _dear = [];
-
-        public int Encodes { get; private set; }
-
-        public long Cheap(int quality) => Once(_cheap, quality, cheap);
-
-        public T Dear(int quality) => Once(_dear, quality, dear);
-
-        private TValue Once<TValue>(Dictionary<int, TValue> known, int quality, Func<int, TValue> encode)
-        {
-            if (!known.TryGetValue(quality, out var value))
-            {
-                cancel.ThrowIfCancellationRequested();
-                Encodes++;
-                known[quality] = value = encode(quality);
-            }
-
-            return value;
-        }
     }
 }

@@ -84,6 +84,12 @@ namespace Pantomet.Data.Migrations
                     b.Property<int>("Height")
                         .HasColumnType("INTEGER");
 
+                    b.Property<int?>("JpegQuality")
+                        .HasColumnType("INTEGER");
+
+                    b.Property<string>("Kind")
+                        .HasColumnType("TEXT");
+
                     b.Property<string>("Name")
                         .IsRequired()
                         .HasColumnType("TEXT");
@@ -95,6 +101,9 @@ namespace Pantomet.Data.Migrations
                         .HasColumnType("REAL");
 
                     b.Property<string>("Profile")
+                        .HasColumnType("TEXT");
+
+                    b.Property<string>("Suggestion")
                         .HasColumnType("TEXT");
 
                     b.Property<int>("Width")
@@ -156,7 +165,14 @@ namespace Pantomet.Data.Migrations
                     b.Property<int>("Height")
                         .HasColumnType("INTEGER");
 
+                    b.Property<double?>("Likeness")
+                        .HasColumnType("REAL");
+
                     b.Property<DateTime>("MadeAt")
+                        .HasColumnType("TEXT");
+
+                    b.Property<string>("Order")
+                        .IsRequired()
                         .HasColumnType("TEXT");
 
                     b.Property<Guid>("PictureId")
@@ -179,6 +195,9 @@ namespace Pantomet.Data.Migrations
 
                     b.Property<int>("Width")
                         .HasColumnType("INTEGER");
+
+                    b.Property<string>("WorstPlace")
+                        .HasColumnType("TEXT");
 
                     b.HasKey("Id");
 

@@ -1,4 +1,5 @@
 using Pantomet.Core.Facts;
+using Pantomet.Core.Framing;
 using Pantomet.Core.Geometry;
 
 namespace Pantomet.Data.Pictures;
@@ -54,11 +55,21 @@ public sealed class PictureRow
     /// <summary>True when the file tells where it was taken.</summary>
     public bool HasLocation { get; set; }
 
+    /// <summary>The quality a JPEG was written at.</summary>
+    public int? JpegQuality { get; set; }
+
+    /// <summary>Photograph or flat graphic.</summary>
+    public PictureKind? Kind { get; set; }
+
+    /// <summary>The keep box the picture suggests.</summary>
+    public Suggestion? Suggestion { get; set; }
+
     /// <summary>The facts as the core knows them.</summary>
     public PictureFacts Facts => new()
     {
         Size = new PixelSize(Width, Height), Format = Format, Bytes = Bytes, HasAlpha = HasAlpha, Frames = Frames, Orientation = Orientation,
         Profile = Profile, Colours = Colours, Bits = Bits, Ppi = Ppi, HasLocation = HasLocation,
+        JpegQuality = JpegQuality, Kind = Kind, Suggestion = Suggestion,
     };
 
     /// <summary>A new entry from what was read.</summary>
@@ -70,6 +81,7 @@ public sealed class PictureRow
             Id = Guid.CreateVersion7(), Name = name, ContentHash = contentHash, AddedAt = addedAt, Format = facts.Format, Bytes = facts.Bytes,
             Width = facts.Size.Width, Height = facts.Size.Height, HasAlpha = facts.HasAlpha, Frames = facts.Frames, Orientation = facts.Orientation,
             Profile = facts.Profile, Colours = facts.Colours, Bits = facts.Bits, Ppi = facts.Ppi, HasLocation = facts.HasLocation,
+            JpegQuality = facts.JpegQuality, Kind = facts.Kind, Suggestion = facts.Suggestion,
         };
     }
 }

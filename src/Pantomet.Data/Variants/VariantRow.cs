@@ -42,6 +42,15 @@ public sealed class VariantRow
     /// <summary>1 to 100; null where the type has none.</summary>
     public int? Quality { get; set; }
 
+    /// <summary>0 to 1: how much the file looks like the same pixels uncompressed.</summary>
+    public double? Likeness { get; set; }
+
+    /// <summary>Where it differs most, in pixels of the file: left, top, right, bottom with commas.</summary>
+    public string? WorstPlace { get; set; }
+
+    /// <summary>The order it was made by: framing and rules as they stood, so that its pixels can be made again.</summary>
+    public string Order { get; set; } = "";
+
     /// <summary>How many trial encodes it took.</summary>
     public int Encodes { get; set; }
 

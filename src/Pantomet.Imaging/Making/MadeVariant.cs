@@ -1,5 +1,6 @@
 using Pantomet.Core.Facts;
 using Pantomet.Core.Geometry;
+using Pantomet.Core.Likeness;
 using Pantomet.Core.Planning;
 using Pantomet.Core.Verdicts;
 
@@ -19,6 +20,9 @@ public sealed record MadeVariant
 
     /// <summary>1 to 100; null where the type has none.</summary>
     public int? Quality { get; init; }
+
+    /// <summary>How much the file looks like the same pixels uncompressed; null when no file was made.</summary>
+    public Likeness? Likeness { get; init; }
 
     /// <summary>How many trial encodes it took.</summary>
     public int Encodes { get; init; }

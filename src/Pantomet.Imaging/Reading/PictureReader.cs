@@ -22,12 +22,32 @@ public static class PictureReader
 
     private const double MillimetresToInch = 25.4;
 
-    /// <summary>Reads the facts and checks that the whole file can be decoded.</summary>
+    /// <summary>Reads the facts, checks that the whole file can be decoded, and looks at the content on the way.</summary>
     public static ReadResult ReadWhole(string path)
     {
         var read = ReadFacts(path);
-        return read.Facts is { } facts && Damage(path, facts) is { } damage ? ReadResult.Refused(damage) : read;
+        if (read.Facts is not { } facts)
+        {
+            return read;
+        }
+
+        try
+        {
+            var whole = ContentReader.Read(path, facts);
+            return IsCutShort(path, facts) ? Damaged(facts.Format) : new(whole, null);
+        }
+        catch (VipsException)
+        {
+            return Damaged(facts.Format);
+        }
     }
+
+    /// <summary>What is said of a file whose pixels cannot all be decoded.</summary>
+    internal static ReadResult Damaged(PictureFormat format) =>
+        ReadResult.Refused($"The file is {Article(format)} but its picture data is damaged or cut short. Ask for it again.");
+
+    /// <summary>True where the decoder is content but the file has lost its end: a PNG is whole only with its closing chunk (PNG, third edition, 11.2.4).</summary>
+    internal static bool IsCutShort(string path, PictureFacts facts) => facts.Format == PictureFormat.Png && !HasPngEnd(path);
 
     /// <summary>Reads the facts from the header alone.</summary>
     public static ReadResult ReadFacts(string path)
@@ -60,7 +80,7 @@ public static class PictureReader
         try
         {
             using var image = Image.NewFromFile(path, access: Enums.Access.Sequential);
-            return Describe(image, format, bytes);
+            return Describe(image, format, bytes, format == PictureFormat.Jpeg ? QualityOf(path) : null);
         }
         catch (VipsException)
         {
@@ -68,7 +88,13 @@ public static class PictureReader
         }
     }
 
-    private static ReadResult Describe(Image image, PictureFormat format, long bytes)
+    private static int? QualityOf(string path)
+    {
+        using var file = File.OpenRead(path);
+        return JpegTables.EstimateQuality(file);
+    }
+
+    private static ReadResult Describe(Image image, PictureFormat format, long bytes, int? jpegQuality)
     {
         var frames = image.Contains("n-pages") && image.Get("n-pages") is int pages ? Math.Max(1, pages) : 1;
         if ((long)image.Width * image.Height > MostPixels)
@@ -97,32 +123,12 @@ public static class PictureReader
                 },
                 Bits = image.Format is Enums.BandFormat.Ushort or Enums.BandFormat.Short ? 16 : 8,
                 Ppi = Math.Abs(image.Xres - 1) < 1e-9 || format == PictureFormat.Svg ? null : Math.Round(image.Xres * MillimetresToInch, 1),
+                JpegQuality = jpegQuality,
                 HasLocation = image.GetFields().Any(field => field.StartsWith("exif-ifd3-GPSL", StringComparison.Ordinal)),
             },
             null);
     }
 
-    // Decodes everything, at an eighth where the type allows it, only to learn whether all of it is there.
-    private static string? Damage(string path, PictureFacts facts)
-    {
-        try
-        {
-            // A picture of a few pixels has no eighth.
-            var shrink = facts.Format == PictureFormat.Jpeg && facts.Size.ShortSide >= 64 ? 8 : 1;
-            using var image = Open(path, facts.Format, shrink, Enums.Access.Sequential);
-            _ = image.Avg();
-            return facts.Format == PictureFormat.Png && !HasPngEnd(path) ? Sentence(facts.Format) : null;
-        }
-        catch (VipsException)
-        {
-            return Sentence(facts.Format);
-        }
-    }
-
-    private static string Sentence(PictureFormat format) =>
-        $"The file is {Article(format)} but its picture data is damaged or cut short. Ask for it again.";
-
-    // The decoder is content when the last row is there; a PNG is whole only with its closing chunk (PNG, third edition, 11.2.4).
     private static bool HasPngEnd(string path)
     {
         using var file = File.OpenRead(path);
@@ -133,12 +139,14 @@ public static class PictureReader
     }
 
     /// <summary>Opens a picture's pixels, failing where data is missing.</summary>
-    internal static Image Open(string path, PictureFormat format, int shrink, Enums.Access access)
+    internal static Image Open(string path, PictureFormat format, int shrink, Enums.Access access, int frame = 0)
     {
         ImagingEngine.Start();
         return format switch
         {
             PictureFormat.Jpeg => Image.Jpegload(path, shrink: shrink, access: access, failOn: Enums.FailOn.Truncated),
+            PictureFormat.Gif => Image.Gifload(path, page: frame, access: access, failOn: Enums.FailOn.Truncated),
+            PictureFormat.WebP => Image.Webpload(path, page: frame, access: access, failOn: Enums.FailOn.Truncated),
             _ => Image.NewFromFile(path, access: access, failOn: Enums.FailOn.Truncated),
         };
     }

@@ -1,60 +1,85 @@
 using NetVips;
+using Pantomet.Core.Facts;
 using Pantomet.Core.Rules;
 using Pantomet.Imaging.Rendering;
 
 namespace Pantomet.Imaging.Writing;
 
-/// <summary>Writes pixels as files. Nothing of the original's tags is carried over; the density label is written as asked.</summary>
+/// <summary>Writes pixels as files of each type. The density label is written as asked; tags and profile as the slot says.</summary>
 public sealed class VariantEncoder : IDisposable
 {
-    private const double MillimetresToInch = 25.4;
+    internal const double MillimetresToInch = 25.4;
 
     /// <summary>The label that is written when a slot asks for none (common practice).</summary>
     private const double UsualPpi = 72;
 
     private readonly Image _image;
+    private readonly Enums.ForeignKeep _keep;
     private readonly double _ppi;
+    private readonly Rgb _fill;
     private Image? _opaque;
 
     /// <summary>Prepares to encode.</summary>
     /// <param name="pixels">The pixels; they must outlive this.</param>
-    /// <param name="background">What transparency is laid on where the type has none; null means white.</param>
-    /// <param name="ppi">The density label in pixels for an inch; null writes 72.</param>
-    public VariantEncoder(RenderedPixels pixels, Background? background, double? ppi)
+    /// <param name="slot">The slot: its background, density label, tags and profile.</param>
+    /// <param name="facts">The picture's facts.</param>
+    public VariantEncoder(RenderedPixels pixels, Slot slot, PictureFacts facts)
     {
         ArgumentNullException.ThrowIfNull(pixels);
-        _ppi = ppi ?? UsualPpi;
-        var label = _ppi / MillimetresToInch;
-        _image = pixels.Image.Copy(xres: label, yres: label);
-        Flattened = pixels.HasAlpha;
-        Fill = background is null ? Rgb.White : background.Colour ?? VariantRenderer.EdgeColour(pixels);
+        ArgumentNullException.ThrowIfNull(slot);
+        ArgumentNullException.ThrowIfNull(facts);
+        _ppi = slot.Ppi ?? UsualPpi;
+        var keepsProfile = slot.Profile == ProfileRule.Keep && facts.Colours != "CMYK";
+        (_image, _keep) = TagRules.Apply(pixels.Image, slot, keepsProfile, _ppi);
+        HasAlpha = pixels.HasAlpha;
+        _fill = slot.Background is null ? Rgb.White : slot.Background.Colour ?? VariantRenderer.EdgeColour(pixels);
     }
 
     /// <summary>True when writing a type without transparency lays it on a background.</summary>
-    public bool Flattened { get; }
+    public bool HasAlpha { get; }
 
-    private Rgb Fill { get; }
+    /// <summary>The pixels that a file of a type is compared with.</summary>
+    internal Image Reference(PictureFormat format) => format == PictureFormat.Jpeg ? Opaque : _image;
 
-    private Image Opaque => _opaque ??= Flattened ? Flatten() : _image;
+    private Image Opaque => _opaque ??= HasAlpha ? Flatten() : _image;
 
-    /// <summary>A JPEG from the dear encoder: trellis quantisation, optimised progressive scans.</summary>
-    /// <param name="quality">1 to 100.</param>
-    public byte[] Jpeg(int quality) => JfifLabel.Write(
-        Opaque.JpegsaveBuffer(
+    /// <summary>The file as it is delivered: trellis JPEG in optimised progressive scans, WebP and AVIF at effort 4.</summary>
+    /// <param name="format">jpeg, webp or avif.</param>
+    /// <param name="quality">1 to 100, on the type's own scale.</param>
+    /// <exception cref="ArgumentOutOfRangeException">The type has no quality.</exception>
+    public byte[] Dear(PictureFormat format, int quality) => format switch
+    {
+        PictureFormat.Jpeg => Labelled(Opaque.JpegsaveBuffer(
             q: quality, optimizeCoding: true, interlace: true, trellisQuant: true, overshootDeringing: true, optimizeScans: true,
-            quantTable: 3, keep: Enums.ForeignKeep.None),
-        _ppi);
+            quantTable: JpegScale.Table, keep: _keep)),
+        PictureFormat.WebP => _image.WebpsaveBuffer(q: quality, effort: 4, keep: _keep),
+        PictureFormat.Avif => _image.HeifsaveBuffer(q: quality, compression: Enums.ForeignHeifCompression.Av1, effort: 4, keep: _keep),
+        _ => throw new ArgumentOutOfRangeException(nameof(format), format, "this type has no quality"),
+    };
 
-    /// <summary>The weight of a plain JPEG with the same tables: a twenty-fifth of the work, and it moves with the dear one's.</summary>
-    /// <param name="quality">1 to 100.</param>
-    public long CheapJpegWeight(int quality) =>
-        Opaque.JpegsaveBuffer(q: quality, quantTable: 3, keep: Enums.ForeignKeep.None).LongLength + JfifLabel.Length;
+    /// <summary>The same type and quality with a fraction of the work; weight and likeness move with the delivered one's.</summary>
+    /// <param name="format">jpeg, webp or avif.</param>
+    /// <param name="quality">1 to 100, on the type's own scale.</param>
+    /// <exception cref="ArgumentOutOfRangeException">The type has no quality.</exception>
+    public byte[] Cheap(PictureFormat format, int quality) => format switch
+    {
+        PictureFormat.Jpeg => Opaque.JpegsaveBuffer(q: quality, quantTable: JpegScale.Table, keep: _keep),
+        PictureFormat.WebP => _image.WebpsaveBuffer(q: quality, effort: 0, keep: _keep),
+        PictureFormat.Avif => _image.HeifsaveBuffer(q: quality, compression: Enums.ForeignHeifCompression.Av1, effort: 0, keep: _keep),
+        _ => throw new ArgumentOutOfRangeException(nameof(format), format, "this type has no quality"),
+    };
 
     /// <summary>A lossless PNG.</summary>
-    public byte[] Png() => _image.PngsaveBuffer(compression: 9, filter: Enums.ForeignPngFilter.All, keep: Enums.ForeignKeep.None);
+    public byte[] Png() => _image.PngsaveBuffer(compression: 9, filter: Enums.ForeignPngFilter.All, keep: _keep);
 
-    /// <summary>A PNG with a palette of at most 256 colours, dithered.</summary>
-    public byte[] PalettePng() => _image.PngsaveBuffer(compression: 9, palette: true, q: 100, dither: 1, effort: 7, keep: Enums.ForeignKeep.None);
+    /// <summary>A PNG with a palette, dithered.</summary>
+    /// <param name="bits">Bits for each pixel: 8, 4, 2 or 1 give at most 256, 16, 4 or 2 colours.</param>
+    /// <param name="quality">1 to 100: how near the colours must stay; less needs fewer of them.</param>
+    public byte[] PalettePng(int bits, int quality) =>
+        _image.PngsaveBuffer(compression: 9, palette: true, q: quality, dither: 1, effort: 7, bitdepth: bits, keep: _keep);
+
+    /// <summary>A lossless WebP.</summary>
+    public byte[] LosslessWebP() => _image.WebpsaveBuffer(lossless: true, effort: 4, keep: _keep);
 
     /// <summary>Frees what this made; the pixels stay.</summary>
     public void Dispose()
@@ -63,9 +88,12 @@ public sealed class VariantEncoder : IDisposable
         _image.Dispose();
     }
 
+    // With EXIF the writer sets the label there and in a JFIF segment of its own; without, that segment is left out.
+    private byte[] Labelled(byte[] jpeg) => JfifLabel.Write(jpeg, _ppi);
+
     private Image Flatten()
     {
-        using var flat = _image.Flatten(background: [Fill.Red, Fill.Green, Fill.Blue]);
+        using var flat = _image.Flatten(background: [_fill.Red, _fill.Green, _fill.Blue]);
         return flat.CopyMemory();
     }
 }

@@ -40,11 +40,11 @@ public sealed record SlotView(
     public static SlotView Of(Slot slot)
     {
         ArgumentNullException.ThrowIfNull(slot);
-        var quality = slot.Quality ?? Core.Weight.QualityRange.Usual;
+        var quality = slot.Aims.Quality ?? new Core.Weight.QualityRange(Core.Weight.QualityRange.Unusable, Core.Weight.QualityRange.Comfortable(Core.Facts.PictureFormat.Jpeg).Ceiling);
         return new(
             slot.Key, slot.Name, SizeInWords(slot.Size), slot.Fit, slot.FrameShape?.Value, slot.FrameShape is { } shape ? Simple(shape) : null,
             slot.Size.Shape?.Value ?? (slot.Size is SizeRule.Within within ? Core.Geometry.Ratio.Of(within.Box).Value : null),
-            [.. slot.Densities.Select(density => density.Value)], [.. slot.Types.Select(type => type.Word())], slot.Limits.MaxBytes?.Bytes,
+            [.. slot.Densities.Select(density => density.Value)], [.. slot.Types.Select(type => type.ToString())], slot.Limits.MaxBytes?.Bytes,
             quality.Floor, quality.Ceiling);
     }
 

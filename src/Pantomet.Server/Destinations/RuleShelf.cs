@@ -1,3 +1,4 @@
+using System.Text.Json;
 using Microsoft.EntityFrameworkCore;
 using Pantomet.Core.Rules;
 using Pantomet.Data;
@@ -9,6 +10,7 @@ namespace Pantomet.Server.Destinations;
 internal sealed class RuleShelf(PantometDb db)
 {
     private RuleBook? _book;
+    private string _json = "";
 
     public async Task<RuleBook> BookAsync(CancellationToken cancel)
     {
@@ -18,8 +20,8 @@ internal sealed class RuleShelf(PantometDb db)
         }
 
         var row = await db.RuleBooks.AsNoTracking().FirstOrDefaultAsync(cancel);
-        var json = row?.Json ?? StarterRules.Json;
-        return RulesReader.TryRead(json, out var book, out var fault)
+        _json = row?.Json ?? StarterRules.Json;
+        return RulesReader.TryRead(_json, out var book, out var fault)
             ? _book = book!
             : throw new InvalidOperationException($"The stored rules cannot be read: {fault}");
     }
@@ -31,6 +33,17 @@ internal sealed class RuleShelf(PantometDb db)
             ? (place, found)
             : null;
     }
+
+    /// <summary>A rules file with one slot of the book alone, as it was written.</summary>
+    public async Task<string> RulesOfAsync(string destination, string slot, CancellationToken cancel)
+    {
+        await BookAsync(cancel);
+        using var book = JsonDocument.Parse(_json);
+        var place = Named(book.RootElement.GetProperty("destinations"), destination);
+        return $$"""{"schema":"{{RulesReader.Schema}}","destinations":[{"key":"{{destination}}","slots":[{{Named(place.GetProperty("slots"), slot).GetRawText()}}]}]}""";
+    }
+
+    private static JsonElement Named(JsonElement list, string key) => list.EnumerateArray().First(one => one.GetProperty("key").GetString() == key);
 
     /// <summary>Replaces the book; the text was read without a fault before.</summary>
     public async Task ReplaceAsync(string json, CancellationToken cancel)

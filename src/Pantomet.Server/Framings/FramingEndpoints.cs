@@ -91,8 +91,9 @@ internal static class FramingEndpoints
     private static FramingView View(PictureRow picture, Slot slot, Frame? hand)
     {
         var size = picture.Facts.Size;
+        var subject = Subject.Of([], null, picture.Suggestion);
         return FramingView.Of(
-            FrameSolver.Solve(size, slot.FrameShape, hand), size, slot.Densities.Select(density => VariantPlanner.Plan(size, slot, density, hand)));
+            VariantPlanner.Framed(size, slot, hand, subject), size, slot.Densities.Select(density => VariantPlanner.Plan(size, slot, density, hand, subject)));
     }
 
     private static string Sentence(string clause) => char.ToUpperInvariant(clause[0]) + clause[1..] + ".";

@@ -60,8 +60,13 @@ internal static class PictureEndpoints
             return Problem.NoPicture();
         }
 
+        if (await previews.MakeAsync(row, side, cancel) is not { } path)
+        {
+            return Problem.Of(StatusCodes.Status404NotFound, "no-preview", "This picture cannot be drawn.");
+        }
+
         response.Headers.CacheControl = "private, max-age=31536000, immutable";
-        return TypedResults.PhysicalFile(await previews.MakeAsync(row, side, cancel), "image/webp");
+        return TypedResults.PhysicalFile(path, "image/webp");
     }
 
     private static async Task<Results<PhysicalFileHttpResult, ProblemHttpResult>> OriginalAsync(

@@ -3,7 +3,8 @@ using Microsoft.EntityFrameworkCore;
 using Pantomet.Core;
 using Pantomet.Data;
 using Pantomet.Data.Pictures;
-using Pantomet.Imaging.Reading;
+using Pantomet.Imaging.Hosting;
+using Pantomet.Server.Engine;
 
 namespace Pantomet.Server.Pictures;
 
@@ -14,7 +15,7 @@ internal readonly record struct IntakeResult(PictureRow? Row, bool AlreadyHere, 
 }
 
 /// <summary>Reads one file in: receive, recognise, check, keep. Nothing is left behind when it is refused.</summary>
-internal sealed class PictureIntake(PantometDb db, DataFolder folder, PreviewMaker previews, ServerOptions options, TimeProvider clock)
+internal sealed class PictureIntake(PantometDb db, DataFolder folder, PreviewMaker previews, EngineRoom engine, ServerOptions options, TimeProvider clock)
 {
     private const int LongestName = 255;
 
@@ -41,7 +42,7 @@ internal sealed class PictureIntake(PantometDb db, DataFolder folder, PreviewMak
             return new(known, true, StatusCodes.Status200OK, null, null);
         }
 
-        var read = await Task.Run(() => PictureReader.ReadWhole(file.Path), cancel);
+        var read = await engine.RunAsync(new ReadOrder(file.Path), cancel);
         if (read.Facts is not { } facts)
         {
             return file.Bytes == 0

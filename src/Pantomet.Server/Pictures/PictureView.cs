@@ -20,10 +20,13 @@ namespace Pantomet.Server.Pictures;
 /// <param name="Bits">Bits for each channel.</param>
 /// <param name="Ppi">Density label.</param>
 /// <param name="HasLocation">Whether the file tells where it was taken.</param>
+/// <param name="JpegQuality">The quality a JPEG was written at, estimated from its tables.</param>
+/// <param name="Kind">Photograph or flat graphic, by content.</param>
 /// <param name="Misnamed">Whether the name's ending says another type than the content.</param>
 public sealed record PictureView(
     Guid Id, string Name, DateTime AddedAt, int Width, int Height, long Bytes, string Format, string FormatLabel, bool HasAlpha, int Frames,
-    int Orientation, string? Profile, string Colours, int Bits, double? Ppi, bool HasLocation, bool Misnamed)
+    int Orientation, string? Profile, string Colours, int Bits, double? Ppi, bool HasLocation, int? JpegQuality, PictureKind? Kind,
+    bool Misnamed)
 {
     /// <summary>The view of a row.</summary>
     public static PictureView Of(PictureRow row)
@@ -31,7 +34,7 @@ public sealed record PictureView(
         ArgumentNullException.ThrowIfNull(row);
         return new(
             row.Id, row.Name, DateTime.SpecifyKind(row.AddedAt, DateTimeKind.Utc), row.Width, row.Height, row.Bytes, row.Format.Word(), row.Format.Label(),
-            row.HasAlpha, row.Frames, row.Orientation, row.Profile, row.Colours, row.Bits, row.Ppi, row.HasLocation,
+            row.HasAlpha, row.Frames, row.Orientation, row.Profile, row.Colours, row.Bits, row.Ppi, row.HasLocation, row.JpegQuality, row.Kind,
             PictureFormats.IsMisnamed(row.Name, row.Format));
     }
 }

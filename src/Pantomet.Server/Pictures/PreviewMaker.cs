@@ -1,22 +1,22 @@
 using System.Globalization;
-using NetVips;
 using Pantomet.Data;
 using Pantomet.Data.Pictures;
+using Pantomet.Imaging.Hosting;
+using Pantomet.Server.Engine;
 
 namespace Pantomet.Server.Pictures;
 
 /// <summary>Small copies for the screen, upright and in sRGB, made once and kept beside the originals.</summary>
-internal sealed class PreviewMaker(DataFolder folder)
+internal sealed class PreviewMaker(DataFolder folder, EngineRoom engine)
 {
     public const int Small = 480;
     public const int Large = 1800;
 
-    private static readonly SemaphoreSlim Turns = new(Environment.ProcessorCount);
-
     /// <summary>The longest sides that are made; nothing else can be asked for.</summary>
     public static bool Knows(int side) => side is Small or Large;
 
-    public async Task<string> MakeAsync(PictureRow picture, int side, CancellationToken cancel)
+    /// <summary>Where the copy lies, made if missing; null when the original cannot be drawn.</summary>
+    public async Task<string?> MakeAsync(PictureRow picture, int side, CancellationToken cancel)
     {
         var path = Path.Combine(folder.Previews, string.Create(CultureInfo.InvariantCulture, $"{picture.ContentHash}-{side}.webp"));
         if (File.Exists(path))
@@ -24,24 +24,15 @@ internal sealed class PreviewMaker(DataFolder folder)
             return path;
         }
 
-        await Turns.WaitAsync(cancel);
-        try
-        {
-            await Task.Run(() => Write(folder.Originals.PathOf(picture.ContentHash), side, path), cancel);
-        }
-        finally
-        {
-            Turns.Release();
-        }
-
-        return path;
-    }
-
-    private static void Write(string original, int side, string path)
-    {
-        using var small = Image.Thumbnail(original, side, height: side, size: Enums.Size.Down, outputProfile: "srgb");
         var part = $"{path}.{Guid.NewGuid():n}.part";
-        small.Webpsave(part, q: 82, effort: 0, keep: Enums.ForeignKeep.None);
+        var outcome = await engine.RunAsync(new PreviewOrder(folder.Originals.PathOf(picture.ContentHash), side, part), cancel);
+        if (outcome.Refusal is not null)
+        {
+            File.Delete(part);
+            return null;
+        }
+
         File.Move(part, path, overwrite: true);
+        return path;
     }
 }

@@ -52,12 +52,12 @@ internal static class VariantEndpoints
         PictureFormat? format = null;
         if (wish.Format is not null)
         {
-            if (wish.Format is not ("jpeg" or "png"))
+            if (wish.Format is not ("jpeg" or "png" or "webp" or "avif"))
             {
-                return Problem.Of(StatusCodes.Status400BadRequest, "bad-type", "The types that are written here are jpeg and png.");
+                return Problem.Of(StatusCodes.Status400BadRequest, "bad-type", "The types that are written here are jpeg, png, webp and avif.");
             }
 
-            format = wish.Format == "png" ? PictureFormat.Png : PictureFormat.Jpeg;
+            format = Enum.Parse<PictureFormat>(wish.Format, ignoreCase: true);
         }
 
         return TypedResults.Ok(await bench.MakeAsync(picture, place.Destination, place.Slot, new Density(wish.Density), format, wish.Quality, cancel));
@@ -77,12 +77,10 @@ internal static class VariantEndpoints
     }
 
     private static async Task<Results<FileContentHttpResult, ProblemHttpResult>> ReferenceAsync(
-        string id, PantometDb db, RuleShelf shelf, WeighingBench bench, CancellationToken cancel)
+        string id, PantometDb db, WeighingBench bench, CancellationToken cancel)
     {
         if (await db.Variants.AsNoTracking().FirstOrDefaultAsync(row => row.Id == id, cancel) is not { } row
-            || await db.Pictures.FindAsync([row.PictureId], cancel) is not { } picture
-            || await shelf.FindAsync(row.Destination, row.Slot, cancel) is not { } place
-            || await bench.ReferenceAsync(picture, place.Slot, row, cancel) is not { } png)
+            || await bench.ReferenceAsync(row, cancel) is not { } png)
         {
             return Problem.NoVariant();
         }

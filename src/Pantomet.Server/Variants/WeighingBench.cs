@@ -3,8 +3,8 @@ using System.Security.Cryptography;
 using System.Text;
 using System.Text.Json;
 using Microsoft.EntityFrameworkCore;
-using NetVips;
 using Pantomet.Core.Facts;
+using Pantomet.Core.Framing;
 using Pantomet.Core.Geometry;
 using Pantomet.Core.Planning;
 using Pantomet.Core.Rules;
@@ -12,101 +12,83 @@ using Pantomet.Core.Verdicts;
 using Pantomet.Data;
 using Pantomet.Data.Pictures;
 using Pantomet.Data.Variants;
-using Pantomet.Imaging.Making;
-using Pantomet.Imaging.Rendering;
+using Pantomet.Imaging.Hosting;
+using Pantomet.Server.Destinations;
+using Pantomet.Server.Engine;
 
 namespace Pantomet.Server.Variants;
 
 /// <summary>Makes variants for looking at and for handing over, and finds again what was made before.</summary>
-internal sealed class WeighingBench(PantometDb db, DataFolder folder, PixelShelf shelf, TimeProvider clock)
+internal sealed class WeighingBench(PantometDb db, DataFolder folder, EngineRoom engine, RuleShelf shelf, TimeProvider clock)
 {
     // Raised whenever the same wish would make other bytes than before.
-    private const int Making = 1;
-
-    private static readonly SemaphoreSlim Turns = new(Math.Max(1, Environment.ProcessorCount - 1));
+    private const int Making = 2;
 
     public async Task<VariantView> MakeAsync(PictureRow picture, Destination destination, Slot slot, Density density, PictureFormat? format, int? quality, CancellationToken cancel)
     {
         var hand = (await db.Framings.AsNoTracking().FirstOrDefaultAsync(
             row => row.PictureId == picture.Id && row.Destination == destination.Key && row.Slot == slot.Key, cancel))?.Frame;
-        var plan = VariantPlanner.Plan(picture.Facts.Size, slot, density, hand);
+        var plan = VariantPlanner.Plan(picture.Facts.Size, slot, density, hand, Subject.Of([], null, picture.Suggestion));
         if (!plan.IsMade)
         {
             return new(plan.Verdict, plan.Reasons, null);
         }
 
-        var pixelKey = PixelKey(picture, slot, plan);
-        var id = Hash($"{Making}|{pixelKey}|{destination.Key}|{slot}|{string.Join(',', slot.Types)}|{picture.Id}|{format}|{quality}");
+        var order = new VariantOrder(
+            folder.Originals.PathOf(picture.ContentHash), picture.Facts, await shelf.RulesOfAsync(destination.Key, slot.Key, cancel), density.Value, hand, format, quality, "");
+        var id = Hash($"{Making}|{picture.Id}|{picture.ContentHash}|{OrderLine.Write<Order>(order with { Path = "" })}");
         if (await db.Variants.AsNoTracking().FirstOrDefaultAsync(row => row.Id == id, cancel) is { } known && folder.Variants.Holds(known.ContentHash))
         {
             return VariantView.Of(known);
         }
 
-        await Turns.WaitAsync(cancel);
+        var output = folder.Scratch();
         try
         {
-            var made = await Task.Run(() => Work(picture, slot, plan, pixelKey, format, quality, cancel), cancel);
-            return await StoreAsync(id, picture, destination, slot, made, cancel);
-        }
-        catch (VipsException)
-        {
-            return new(Verdict.Breaks, [new(ReasonCodes.Unreadable, "The picture could not be decoded or encoded for this slot.")], null);
+            var outcome = await engine.RunAsync(order with { Output = output }, cancel);
+            return outcome.Variant is not { } made ? new(Verdict.Breaks, [new(ReasonCodes.Unreadable, outcome.Refusal!)], null)
+                : made.HasFile ? await StoreAsync(id, picture, destination, slot, order, made, output, cancel)
+                : new(made.Verdict, made.Reasons, null);
         }
         finally
         {
-            Turns.Release();
+            File.Delete(output);
         }
     }
 
     /// <summary>The same pixels as a variant's, without loss: what it is compared with.</summary>
-    public async Task<byte[]?> ReferenceAsync(PictureRow picture, Slot slot, VariantRow variant, CancellationToken cancel)
+    public async Task<byte[]?> ReferenceAsync(VariantRow variant, CancellationToken cancel)
     {
-        var hand = (await db.Framings.AsNoTracking().FirstOrDefaultAsync(
-            row => row.PictureId == picture.Id && row.Destination == variant.Destination && row.Slot == variant.Slot, cancel))?.Frame;
-        var plan = VariantPlanner.Plan(picture.Facts.Size, slot, new(variant.Density), hand);
-        if (!plan.IsMade)
+        if (variant.Order.Length == 0 || OrderLine.Read<Order>(variant.Order) is not VariantOrder order)
         {
             return null;
         }
 
-        await Turns.WaitAsync(cancel);
+        var output = folder.Scratch();
         try
         {
-            return await Task.Run(
-                () => shelf.Use(PixelKey(picture, slot, plan), () => Render(picture, slot, plan), Imaging.Writing.LosslessPng.Write), cancel);
+            var outcome = await engine.RunAsync(order with { Output = output, Reference = true, Size = new(variant.Width, variant.Height) }, cancel);
+            return outcome.Refusal is null && File.Exists(output) ? await File.ReadAllBytesAsync(output, cancel) : null;
         }
         finally
         {
-            Turns.Release();
+            File.Delete(output);
         }
     }
 
-    private MadeVariant Work(PictureRow picture, Slot slot, VariantPlan plan, string pixelKey, PictureFormat? format, int? quality, CancellationToken cancel) =>
-        shelf.Use(pixelKey, () => Render(picture, slot, plan), pixels =>
-        {
-            var notes = VariantMaker.FirstFrame(picture.Facts);
-            if (quality is { } chosen)
-            {
-                return VariantMaker.ByHand(pixels, slot, plan, format ?? slot.Types[0], chosen, notes);
-            }
-
-            var asked = format is { } type ? slot with { Types = [type] } : slot;
-            return VariantMaker.Find(pixels, asked, plan, smaller => Render(picture, slot, smaller), notes, cancel);
-        });
-
-    private RenderedPixels Render(PictureRow picture, Slot slot, VariantPlan plan) =>
-        VariantRenderer.Render(folder.Originals.PathOf(picture.ContentHash), picture.Facts, plan, slot.Background, slot.Sharpen);
-
-    private async Task<VariantView> StoreAsync(string id, PictureRow picture, Destination destination, Slot slot, MadeVariant made, CancellationToken cancel)
+    private async Task<VariantView> StoreAsync(
+        string id, PictureRow picture, Destination destination, Slot slot, VariantOrder order, VariantOutcome made, string output, CancellationToken cancel)
     {
-        var file = made.File!;
         var stem = slot.NamePattern.Fill(new(
-            Path.GetFileNameWithoutExtension(picture.Name), destination.Key, slot.Key, made.Plan.Density, made.Size, slot.Size.Shape));
+            Path.GetFileNameWithoutExtension(picture.Name), destination.Key, slot.Key, new(order.Density), made.Size, slot.Size.Shape));
+        var file = await File.ReadAllBytesAsync(output, cancel);
         var row = new VariantRow
         {
-            Id = id, PictureId = picture.Id, Destination = destination.Key, Slot = slot.Key, Density = made.Plan.Density.Value,
+            Id = id, PictureId = picture.Id, Destination = destination.Key, Slot = slot.Key, Density = order.Density,
             ContentHash = await folder.Variants.StoreAsync(file, cancel), FileName = $"{stem}.{made.Format!.Value.Ending()}", Format = made.Format.Value,
-            Width = made.Size.Width, Height = made.Size.Height, Bytes = file.LongLength, Quality = made.Quality, Encodes = made.Encodes,
+            Width = made.Size.Width, Height = made.Size.Height, Bytes = file.LongLength, Quality = made.Quality, Likeness = made.Likeness,
+            WorstPlace = made.WorstTile is { } worst ? string.Create(CultureInfo.InvariantCulture, $"{worst.Left},{worst.Top},{worst.Right},{worst.Bottom}") : null,
+            Order = OrderLine.Write<Order>(order), Encodes = made.Encodes,
             Verdict = made.Verdict, Reasons = JsonSerializer.Serialize(made.Reasons), MadeAt = clock.GetUtcNow().UtcDateTime,
         };
         if (await db.Variants.FirstOrDefaultAsync(other => other.Id == id, cancel) is { } stale)
@@ -128,9 +110,6 @@ internal sealed class WeighingBench(PantometDb db, DataFolder folder, PixelShelf
 
         return VariantView.Of(row);
     }
-
-    private static string PixelKey(PictureRow picture, Slot slot, VariantPlan plan) =>
-        string.Create(CultureInfo.InvariantCulture, $"{picture.ContentHash}|{plan.Crop}|{plan.Size}|{plan.Content}|{slot.Background}|{slot.Sharpen}");
 
     private static string Hash(string text) => Convert.ToHexStringLower(SHA256.HashData(Encoding.UTF8.GetBytes(text)));
 }

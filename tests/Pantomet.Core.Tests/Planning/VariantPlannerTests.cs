@@ -135,7 +135,7 @@ public class VariantPlannerTests
     [Fact]
     public void A_focus_near_the_edge_pushes_the_frame_to_the_edge_and_no_further()
     {
-        var solved = FrameSolver.Solve(new(4000, 3000), Shape("1:1"), focus: new(0.95, 0.5));
+        var solved = FrameSolver.Solve(new(4000, 3000), Shape("1:1"), subject: Subject.Of([], new(0.95, 0.5), null));
         Assert.Equal(new Region(1000, 0, 3000, 3000), solved.Region);
     }
 

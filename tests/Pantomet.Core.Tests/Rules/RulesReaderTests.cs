@@ -12,7 +12,7 @@ public class RulesReaderTests
     {
         var slot = ReadSlot("""{ "key": "column", "size": { "width": 800 } }""");
         Assert.Equal(new SizeRule.SideAlone(Side.Width, 800), slot.Size);
-        Assert.Equal((Fit.Crop, WhenTooSmall.Cap, PictureFormat.Jpeg), (slot.Fit, slot.WhenTooSmall, slot.Types.Single()));
+        Assert.Equal((Fit.Crop, WhenTooSmall.Cap, PictureFormat.Jpeg), (slot.Fit, slot.WhenTooSmall, slot.Types.Single().Format!.Value));
         Assert.Equal(Density.One, slot.Densities.Single());
     }
 
@@ -21,6 +21,21 @@ public class RulesReaderTests
     {
         var slot = ReadSlot("""{ "key": "listing", "name": "Listing photo", "size": { "ratio": "5:4", "longSide": 2500 }, "name": "{picture}-{width}" }""");
         Assert.Equal(("Listing photo", "{picture}-{width}"), (slot.Name, slot.NamePattern.Text));
+    }
+
+    [Fact]
+    public void Every_key_of_a_slot_is_read()
+    {
+        var slot = ReadSlot("""
+            { "key": "listing", "name": "Listing photo", "size": { "ratio": "5:4", "longSide": 2500 }, "fit": "crop", "densities": [1], "types": ["jpeg", "webp", "auto"],
+              "each": true, "limits": { "maxBytes": "1 MB" }, "aims": { "bytes": ["500 kB", "700 kB"], "quality": [60, 90], "likeness": 0.98, "belowFloor": true },
+              "clear": [0.05, 0.1, 0.95, 0.9], "subjectShare": 0.8, "whenTooSmall": "cap", "background": "#ffffff", "sharpen": "mild", "profile": "keep",
+              "metadata": "copyright", "location": true, "ppi": 72, "frames": "all" }
+            """);
+        Assert.Equal([new(PictureFormat.Jpeg), new(PictureFormat.WebP), SlotType.Auto], slot.Types);
+        Assert.Equal(new Aims { Band = new(new(500_000), new(700_000)), Quality = new(60, 90), Likeness = 0.98, BelowFloor = true }, slot.Aims);
+        Assert.Equal((0.05, 0.1, 0.95, 0.9), (slot.Clear.Left, slot.Clear.Top, slot.Clear.Right, slot.Clear.Bottom));
+        Assert.Equal((0.8, true, ProfileRule.Keep, MetadataRule.Copyright, true, true), (slot.SubjectShare!.Value, slot.Each, slot.Profile, slot.Metadata, slot.Location, slot.AllFrames));
     }
 
     [Fact]
@@ -49,9 +64,16 @@ public class RulesReaderTests
     [InlineData("""{ "key": "a", "size": { "width": 9 }, "colour": 1 }""", "$.destinations[0].slots[0].colour", "unknown key")]
     [InlineData("""{ "key": "a", "size": { "width": 9 }, "densities": [0] }""", "$.destinations[0].slots[0].densities[0]", "greater than 0")]
     [InlineData("""{ "key": "a", "size": { "width": 9 }, "types": ["bmp"] }""", "$.destinations[0].slots[0].types[0]", "none of")]
-    [InlineData("""{ "key": "a", "size": { "width": 9 }, "types": ["avif"] }""", "$.destinations[0].slots[0].types[0]", "not supported")]
-    [InlineData("""{ "key": "a", "size": { "width": 9 }, "clear": [0,0,1,1] }""", "$.destinations[0].slots[0].clear", "\"clear\" is not supported")]
-    [InlineData("""{ "key": "a", "size": { "width": 9 }, "aims": { "likeness": 0.9 } }""", "$.destinations[0].slots[0].aims.likeness", "not supported")]
+    [InlineData("""{ "key": "a", "size": { "width": 9 }, "types": ["avif", "avif"] }""", "$.destinations[0].slots[0].types[1]", "stands twice")]
+    [InlineData("""{ "key": "a", "size": { "width": 9 }, "clear": [0,0,1] }""", "$.destinations[0].slots[0].clear", "four fractions")]
+    [InlineData("""{ "key": "a", "size": { "width": 9 }, "clear": [0.6,0,0.5,1] }""", "$.destinations[0].slots[0].clear", "left before right")]
+    [InlineData("""{ "key": "a", "size": { "width": 9 }, "subjectShare": 0 }""", "$.destinations[0].slots[0].subjectShare", "greater than 0")]
+    [InlineData("""{ "key": "a", "size": { "width": 9 }, "aims": { "likeness": 1.9 } }""", "$.destinations[0].slots[0].aims.likeness", "fraction")]
+    [InlineData("""{ "key": "a", "size": { "width": 9 }, "aims": { "bytes": ["700 kB", "500 kB"] } }""", "$.destinations[0].slots[0].aims.bytes", "greater than the most")]
+    [InlineData("""{ "key": "a", "size": { "width": 9 }, "aims": { "quality": [90, 60] } }""", "$.destinations[0].slots[0].aims.quality", "greater than the ceiling")]
+    [InlineData("""{ "key": "a", "size": { "width": 9 }, "profile": "wide" }""", "$.destinations[0].slots[0].profile", "none of")]
+    [InlineData("""{ "key": "a", "size": { "width": 9 }, "metadata": "some" }""", "$.destinations[0].slots[0].metadata", "none of")]
+    [InlineData("""{ "key": "a", "size": { "width": 9 }, "each": 1 }""", "$.destinations[0].slots[0].each", "true or false")]
     [InlineData("""{ "key": "a", "size": { "width": 9 }, "limits": { "maxBytes": "big" } }""", "$.destinations[0].slots[0].limits.maxBytes", "weight")]
     [InlineData("""{ "key": "a", "size": { "width": 9 }, "limits": { "minWidth": 5, "maxWidth": 4 } }""", "$.destinations[0].slots[0].limits.minWidth", "greater than maxWidth")]
     [InlineData("""{ "key": "a", "size": { "width": 9 }, "background": "red" }""", "$.destinations[0].slots[0].background", "#ffffff")]
@@ -80,9 +102,10 @@ public class RulesReaderTests
     public void Marks_are_read_and_tied_to_the_rules()
     {
         Assert.True(RulesReader.TryRead(Book("""{ "key": "a", "size": { "width": 9 } }"""), out var book, out _));
-        const string json = """{ "schema": "pantomet-marks/1", "pictures": { "vane.jpg": { "focus": [0.4, 0.3], "name": "storm vane", "framings": { "d/a": [0.1, 0, 0.9, 0.8] } } } }""";
+        const string json = """{ "schema": "pantomet-marks/1", "pictures": { "vane.jpg": { "focus": [0.4, 0.3], "keep": [[0.2, 0.1, 0.5, 0.9], [0.1, 0.2, 0.3, 0.4]], "name": "storm vane", "framings": { "d/a": [0.1, 0, 0.9, 0.8] } } } }""";
         Assert.True(MarksReader.TryRead(json, book!, out var marks, out var fault), fault?.ToString());
         Assert.Equal(0.1, marks!["vane.jpg"].FramingFor("d", "a")!.Value.Left);
+        Assert.Equal([0.2, 0.1], marks["vane.jpg"].Keep.Select(box => box.Left));
         Assert.False(MarksReader.TryRead(json.Replace("d/a", "d/b", StringComparison.Ordinal), book!, out _, out fault));
         Assert.Contains("no slot", fault!.Message, StringComparison.Ordinal);
         Assert.False(MarksReader.TryRead(json.Replace("0.9, 0.8", "0.1, 0.8", StringComparison.Ordinal), book!, out _, out fault));

@@ -13,16 +13,16 @@ public class QualitySearchTests
     public void The_limit_is_never_exceeded_and_the_highest_quality_that_fits_is_found() =>
         Gen.Select(Encoders, Gen.Double[0.05, 1.5]).Sample((encoder, share) =>
         {
-            var limit = (long)(Dear(encoder, 80) * share);
-            var found = QualitySearch.Find(new(10, 80), limit, q => Cheap(encoder, q), q => Dear(encoder, q), size => size);
+            var limit = Math.Floor(Dear(encoder, 80) * share);
+            var probes = new Probes(q => Cheap(encoder, q), q => Dear(encoder, q));
+            var found = QualitySearch.HighestWithin(new(10, 80), limit, probes);
             if (!found.Fits)
             {
                 Assert.True(Dear(encoder, 10) > limit);
                 return;
             }
 
-            Assert.True(found.File <= limit);
-            Assert.Equal(Dear(encoder, found.Quality), found.File);
+            Assert.True(Dear(encoder, found.Quality) <= limit);
             if (found.Quality < 80)
             {
                 // One more step would be over, but for what the prediction may wrongly believe to be clearly over.
@@ -31,23 +31,44 @@ public class QualitySearchTests
         });
 
     [Fact]
-    public void Without_a_limit_one_encode_at_the_ceiling_is_enough()
+    public void The_lowest_quality_that_loses_little_enough_is_found() =>
+        Gen.Select(Encoders, Gen.Double[0.05, 1.5]).Sample((encoder, share) =>
+        {
+            // Loss falls with quality as weight grows.
+            double Loss(int quality) => 1000.0 / Dear(encoder, quality);
+            var most = Loss(20) * share;
+            var found = QualitySearch.LowestWithin(new(10, 80), most, new Probes(q => 1100.0 / Cheap(encoder, q), Loss));
+            Assert.Equal(Loss(80) <= most, found.Fits);
+            if (found.Fits)
+            {
+                Assert.True(Loss(found.Quality) <= most);
+                Assert.True(found.Quality == 10 || Loss(found.Quality - 1) > most * 0.98);
+            }
+        });
+
+    [Fact]
+    public void Without_a_limit_the_ceiling_is_taken_unseen()
     {
-        var found = QualitySearch.Find(QualityRange.Usual, null, _ => throw new InvalidOperationException(), q => (long)q, size => size);
-        Assert.Equal((80, 1), (found.Quality, found.Encodes));
+        var probes = new Probes(_ => throw new InvalidOperationException(), _ => throw new InvalidOperationException());
+        Assert.Equal(new(80, true), QualitySearch.HighestWithin(new(10, 80), double.PositiveInfinity, probes));
     }
 
     [Fact]
     public void The_dear_encoder_is_asked_a_few_times_only()
     {
-        var dear = 0;
-        QualitySearch.Find(new(10, 80), 150_000, q => (long)(9000 * Math.Exp(q * 0.04)), q =>
-        {
-            dear++;
-            return (long)(7000 * Math.Exp(q * 0.0405));
-        }, size => size);
-        Assert.InRange(dear, 1, 4);
+        var probes = new Probes(q => 9000 * Math.Exp(q * 0.04), q => 7000 * Math.Exp(q * 0.0405));
+        QualitySearch.HighestWithin(new(10, 80), 150_000, probes);
+        Assert.InRange(probes.DearEncodes, 1, 3);
     }
+
+    [Theory]
+    [InlineData(92, false, 60, 80)]
+    [InlineData(70, false, 60, 70)]
+    [InlineData(40, false, 40, 40)]
+    [InlineData(70, true, 60, 70)]
+    [InlineData(40, true, 60, 60)]
+    public void The_quality_of_an_original_lowers_the_ceiling_but_not_a_floor_that_was_asked_for(int original, bool asked, int floor, int ceiling) =>
+        Assert.Equal(new(floor, ceiling), new QualityRange(60, 80).CappedAt(original, asked));
 
     [Theory]
     [InlineData("500 kB", 500_000)]
@@ -69,6 +90,21 @@ public class QualitySearchTests
     [InlineData("5 GB!")]
     [InlineData("five")]
     public void Nonsense_is_no_weight(string text) => Assert.False(ByteCount.TryParse(text, out _, out _));
+
+    private sealed class Probes(Func<int, double> cheap, Func<int, double> dear) : IQualityProbes
+    {
+        public int DearEncodes { get; private set; }
+
+        public double Ratio => 0.8;
+
+        public double Cheap(int quality) => cheap(quality);
+
+        public double Dear(int quality)
+        {
+            DearEncodes++;
+            return dear(quality);
+        }
+    }
 
     private static long Dear((double Start, double Growth, double Noise, int Seed) encoder, int quality) =>
         (long)(encoder.Start * Math.Exp(encoder.Growth * quality) * (1 + (encoder.Noise * Math.Sin((quality * 12.9898) + encoder.Seed))));

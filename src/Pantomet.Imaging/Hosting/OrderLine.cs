@@ -1,0 +1,67 @@
+using System.Text.Json;
+using System.Text.Json.Serialization;
+
+namespace Pantomet.Imaging.Hosting;
+
+/// <summary>Orders and outcomes as lines of JSON between two processes. The lines are an inner matter and change as they need.</summary>
+public static class OrderLine
+{
+    private static readonly JsonSerializerOptions Options = new(JsonSerializerDefaults.Web)
+    {
+        Converters = { new JsonStringEnumConverter() },
+        DefaultIgnoreCondition = JsonIgnoreCondition.WhenWritingNull,
+        IgnoreReadOnlyProperties = false,
+    };
+
+    /// <summary>One line.</summary>
+    public static string Write<T>(T value) => JsonSerializer.Serialize(value, Options);
+
+    /// <summary>Reads a line back.</summary>
+    /// <exception cref="JsonException">The line is none of ours.</exception>
+    public static T Read<T>(string line) => JsonSerializer.Deserialize<T>(line, Options) ?? throw new JsonException("an empty line");
+
+    /// <summary>Carries out orders from a reader until it ends; an empty line stops the one under way.</summary>
+    public static async Task ServeAsync(TextReader orders, TextWriter outcomes)
+    {
+        ArgumentNullException.ThrowIfNull(orders);
+        ArgumentNullException.ThrowIfNull(outcomes);
+        using var desk = new OrderDesk();
+        CancellationTokenSource? running = null;
+        var work = Task.CompletedTask;
+        while (await orders.ReadLineAsync() is { } line)
+        {
+            if (line.Length == 0)
+            {
+                running?.Cancel();
+                continue;
+            }
+
+            await work;
+            running?.Dispose();
+            running = new();
+            var (order, stop) = (Read<Order>(line), running.Token);
+            work = Task.Run(async () =>
+            {
+                Outcome outcome;
+                try
+                {
+                    outcome = desk.Do(order, stop);
+                }
+                catch (OperationCanceledException)
+                {
+                    outcome = new() { Refusal = "Stopped." };
+                }
+                catch (Exception fault) when (fault is IOException or UnauthorizedAccessException)
+                {
+                    outcome = new() { Refusal = fault.Message };
+                }
+
+                await outcomes.WriteLineAsync(Write(outcome));
+                await outcomes.FlushAsync(CancellationToken.None);
+            });
+        }
+
+        await work;
+        running?.Dispose();
+    }
+}

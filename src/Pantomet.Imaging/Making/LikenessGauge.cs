@@ -1,0 +1,43 @@
+using NetVips;
+using Pantomet.Core.Likeness;
+
+namespace Pantomet.Imaging.Making;
+
+/// <summary>Decodes encoded files and compares them with the pixels they were made from.</summary>
+internal sealed class LikenessGauge(Image reference)
+{
+    /// <summary>What shows through is compared on a middle grey, on which light and dark drawings are both seen.</summary>
+    private static readonly double[] Ground = [128];
+
+    private readonly Lazy<ColourPlanes> _reference = new(() => Planes(reference));
+
+    /// <summary>The likeness of a file to the reference.</summary>
+    public Likeness Measure(byte[] file)
+    {
+        using var decoded = Image.NewFromBuffer(file, access: Enums.Access.Sequential);
+        return LikenessMeter.Measure(_reference.Value, Planes(decoded));
+    }
+
+    /// <summary>The planes of an image as a browser would show its stored values.</summary>
+    internal static ColourPlanes Planes(Image image)
+    {
+        using var scope = new Scope();
+        var plain = image;
+        if (plain.HasAlpha())
+        {
+            plain = scope.Own(plain.Flatten(background: Ground));
+        }
+
+        if (plain.Format != Enums.BandFormat.Uchar)
+        {
+            plain = scope.Own(plain.Cast(Enums.BandFormat.Uchar));
+        }
+
+        if (plain.Bands == 2 || plain.Bands > 3)
+        {
+            plain = scope.Own(plain.ExtractBand(0, n: plain.Bands == 2 ? 1 : 3));
+        }
+
+        return ColourPlanes.Of(plain.WriteToMemory<byte>(), plain.Width, plain.Height, plain.Bands);
+    }
+}

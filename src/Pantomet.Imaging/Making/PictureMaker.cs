@@ -1,0 +1,120 @@
+using NetVips;
+using Pantomet.Core.Facts;
+using Pantomet.Core.Framing;
+using Pantomet.Core.Geometry;
+using Pantomet.Core.Planning;
+using Pantomet.Core.Rules;
+using Pantomet.Core.Verdicts;
+using Pantomet.Imaging.Reading;
+using Pantomet.Imaging.Rendering;
+
+namespace Pantomet.Imaging.Making;
+
+/// <summary>One variant that is wanted of a picture.</summary>
+/// <param name="Slot">The slot.</param>
+/// <param name="Density">One of its densities.</param>
+/// <param name="Hand">The frame set by hand, if there is one.</param>
+public sealed record Wanted(Slot Slot, Density Density, Frame? Hand);
+
+/// <summary>What came of one picture.</summary>
+/// <param name="Facts">Its facts; null when it cannot be read.</param>
+/// <param name="Refusal">Why it cannot be read.</param>
+/// <param name="Made">The files, in the order of what was wanted; for one wish several where a slot takes each type.</param>
+public sealed record MadePicture(PictureFacts? Facts, string? Refusal, IReadOnlyList<IReadOnlyList<MadeVariant>> Made);
+
+/// <summary>
+/// Makes many variants of one picture from one decode: at the smallest scale that serves them all, each derived from that, the
+/// encodes spread over the workers of a room.
+/// </summary>
+public static class PictureMaker
+{
+    /// <summary>Reads a picture and makes everything that is wanted of it.</summary>
+    /// <param name="path">The original.</param>
+    /// <param name="keep">Boxes that must stay whole.</param>
+    /// <param name="focus">A focus point.</param>
+    /// <param name="wanted">What to make.</param>
+    /// <param name="room">Where the work is done.</param>
+    /// <param name="cancel">Stops between encodes.</param>
+    public static async Task<MadePicture> MakeAsync(
+        string path, IReadOnlyList<Frame> keep, FocusPoint? focus, IReadOnlyList<Wanted> wanted, WorkRoom room, CancellationToken cancel = default)
+    {
+        ArgumentNullException.ThrowIfNull(room);
+        ArgumentNullException.ThrowIfNull(wanted);
+        var read = await room.RunAsync(() => PictureReader.ReadFacts(path), cancel);
+        if (read.Facts is not { } facts)
+        {
+            return new(null, read.Refusal, []);
+        }
+
+        // Before anything is decoded, the widest frames tell how fine the decode must be.
+        var provisional = Plans(facts, wanted, Subject.Of(keep, focus, null));
+        using var hold = await room.HoldAsync(PictureMaster.BytesFor(facts, provisional), cancel);
+        PictureMaster whole;
+        try
+        {
+            whole = await room.RunAsync(() => PictureMaster.Decode(path, facts, provisional, ProfileRule.Srgb, whole: true), cancel);
+        }
+        catch (VipsException)
+        {
+            return new(null, PictureReader.Damaged(facts.Format).Refusal, []);
+        }
+
+        using (whole)
+        {
+            if (PictureReader.IsCutShort(path, facts))
+            {
+                return new(null, PictureReader.Damaged(facts.Format).Refusal, []);
+            }
+
+            facts = await room.RunAsync(whole.Look, cancel);
+            var plans = Plans(facts, wanted, Subject.Of(keep, focus, facts.Suggestion));
+            return new(facts, null, await MakeAllAsync(path, facts, wanted, plans, whole, room, cancel));
+        }
+    }
+
+    private static VariantPlan[] Plans(PictureFacts facts, IReadOnlyList<Wanted> wanted, Subject subject) =>
+        [.. wanted.Select(one => VariantPlanner.Plan(facts.Size, one.Slot, one.Density, one.Hand, subject))];
+
+    private static async Task<IReadOnlyList<IReadOnlyList<MadeVariant>>> MakeAllAsync(
+        string path, PictureFacts facts, IReadOnlyList<Wanted> wanted, VariantPlan[] plans, PictureMaster whole, WorkRoom room, CancellationToken cancel)
+    {
+        var made = new IReadOnlyList<MadeVariant>[plans.Length];
+        foreach (var group in Enumerable.Range(0, plans.Length).GroupBy(i => ColoursOf(wanted[i].Slot, facts)))
+        {
+            var mine = group.ToList();
+            var theirs = mine.Select(i => plans[i]).Where(plan => plan.IsMade).ToList();
+            using var own = theirs.Count > 0 && (group.Key != ProfileRule.Srgb || !whole.Serves(theirs))
+                ? await room.RunAsync(() => PictureMaster.Decode(path, facts, theirs, group.Key), cancel)
+                : null;
+            // The largest first: what is left at the end is short.
+            await Task.WhenAll(mine.OrderByDescending(i => plans[i].Size.Area).Select(async i =>
+                made[i] = await room.RunAsync(() => MakeSafely(own ?? whole, wanted[i].Slot, plans[i], path, cancel), cancel)));
+        }
+
+        return made;
+    }
+
+    // A picture without a profile is sRGB either way.
+    private static ProfileRule ColoursOf(Slot slot, PictureFacts facts) => facts.Profile is null ? ProfileRule.Srgb : slot.Profile;
+
+    // What the decoder or encoder cannot do for one slot must not stop the others.
+    private static IReadOnlyList<MadeVariant> MakeSafely(PictureMaster master, Slot slot, VariantPlan plan, string path, CancellationToken cancel)
+    {
+        try
+        {
+            return MovingPicture.Applies(master.Facts, slot) && plan.IsMade
+                ? [MovingPicture.Make(path, master.Facts, slot, plan, cancel)]
+                : VariantMaker.Make(master, slot, plan, cancel);
+        }
+        catch (VipsException)
+        {
+            return
+            [
+                new()
+                {
+                    Plan = plan, Verdict = Verdict.Breaks, Reasons = [new(ReasonCodes.Unreadable, "The picture could not be decoded or encoded for this slot.")],
+                },
+            ];
+        }
+    }
+}

@@ -1,0 +1,220 @@
+using Pantomet.Core;
+using Pantomet.Core.Facts;
+using Pantomet.Core.Likeness;
+using Pantomet.Core.Rules;
+using Pantomet.Core.Verdicts;
+using Pantomet.Core.Weight;
+using Pantomet.Imaging.Rendering;
+using Pantomet.Imaging.Writing;
+
+namespace Pantomet.Imaging.Making;
+
+/// <summary>Finds the best file of one rendering in one type: the smallest that reaches the likeness aim, within limit, band, floor and ceiling.</summary>
+internal sealed class TypeSearch(RenderedPixels pixels, Slot slot, PictureFacts facts, CancellationToken cancel) : IDisposable
+{
+    private static readonly Likeness Equal = new(1, 1, default);
+
+    private readonly VariantEncoder _encoder = new(pixels, slot, facts);
+    private readonly Dictionary<PictureFormat, Trials> _trials = [];
+    private int _losslessEncodes;
+
+    /// <summary>How many encodes were made in all types.</summary>
+    public int Encodes => _losslessEncodes + _trials.Values.Sum(trials => trials.Encodes);
+
+    private double Limit => slot.Limits.MaxBytes?.Bytes ?? double.PositiveInfinity;
+
+    private double BandMost => slot.Aims.Band?.Most.Bytes ?? double.PositiveInfinity;
+
+    /// <summary>The best within floor and ceiling.</summary>
+    public Attempt Comfortable(PictureFormat format) => format switch
+    {
+        PictureFormat.Png => Png(),
+        PictureFormat.WebP when facts.Kind == PictureKind.FlatGraphic => Lighter(LosslessWebP(), Lossy(format, RangeOf(format))),
+        _ => Lossy(format, RangeOf(format)),
+    };
+
+    /// <summary>The best below the floor; null where the type or the slot knows nothing below it.</summary>
+    public Attempt? BelowFloor(PictureFormat format)
+    {
+        if (format == PictureFormat.Png || (slot.Aims.Quality is not null && !slot.Aims.BelowFloor) || RangeOf(format).Below is not { } range)
+        {
+            return null;
+        }
+
+        var attempt = Lossy(format, range);
+        if (attempt.Fits)
+        {
+            attempt.Concessions.Add(new(ReasonCodes.LowQuality,
+                $"Quality {attempt.Quality}, below {range.Ceiling + 1}, to stay within {slot.Limits.MaxBytes}: {Figures.Weight(attempt.File.LongLength)}. Look at it at 100 %."));
+        }
+
+        return attempt;
+    }
+
+    /// <summary>The file at a quality chosen by hand; lossless where the type has none.</summary>
+    public Attempt ByHand(PictureFormat format, int quality)
+    {
+        if (format == PictureFormat.Png)
+        {
+            _losslessEncodes++;
+            return Whole(_encoder.Png(), format);
+        }
+
+        var trials = TrialsOf(format);
+        var file = trials.Dear(quality);
+        return new(file, format, quality, trials.Measure(file), file.LongLength <= Limit);
+    }
+
+    public void Dispose() => _encoder.Dispose();
+
+    private Attempt Lossy(PictureFormat format, QualityRange range)
+    {
+        var trials = TrialsOf(format);
+        var most = Math.Min(Limit, BandMost);
+        var byWeight = () => QualitySearch.HighestWithin(range, most, trials.Weights);
+        FoundQuality found;
+        if (slot.Aims.Likeness is { } aim)
+        {
+            found = QualitySearch.LowestWithin(range, 1 - aim, trials.Losses);
+            if (!found.Fits)
+            {
+                // Nothing in the range is alike enough: the ceiling is the nearest.
+                found = new(range.Ceiling, true);
+            }
+
+            if (trials.Dear(found.Quality).LongLength > most)
+            {
+                found = byWeight();
+            }
+            else if (slot.Aims.Band is { } band && trials.Dear(found.Quality).LongLength < band.Least.Bytes)
+            {
+                found = Raised(trials, range with { Floor = found.Quality }, band, most);
+            }
+        }
+        else
+        {
+            found = byWeight();
+        }
+
+        if (!found.Fits && BandMost < Limit)
+        {
+            // The band is only wanted: its top gives way before the limit does.
+            found = QualitySearch.HighestWithin(range with { Ceiling = range.Floor }, Limit, trials.Weights);
+        }
+
+        var file = trials.Dear(found.Quality);
+        var attempt = new Attempt(file, format, found.Quality, trials.Measure(file), file.LongLength <= Limit);
+        Explain(attempt, range);
+        return attempt;
+    }
+
+    // The lowest quality that brings the weight up into the band, as far as the range and the limit go.
+    private static FoundQuality Raised(Trials trials, QualityRange range, WeightBand band, double most)
+    {
+        var under = QualitySearch.HighestWithin(range, band.Least.Bytes - 1, trials.Weights);
+        var next = Math.Min(range.Ceiling, under.Quality + 1);
+        return new(trials.Dear(next).LongLength <= most ? next : under.Quality, true);
+    }
+
+    private void Explain(Attempt attempt, QualityRange range)
+    {
+        var bytes = attempt.File.LongLength;
+        var capped = Cap(attempt.Format) is { } cap && cap < Uncapped(attempt.Format).Ceiling && attempt.Quality == range.Ceiling;
+        if (capped)
+        {
+            attempt.Notes.Add(new(ReasonCodes.OriginalQuality, $"The original is a JPEG of quality {facts.JpegQuality}; more than {attempt.Quality} is not used unless it is asked for."));
+        }
+
+        if (slot.Aims.Likeness is { } aim && attempt.Likeness.Score < aim)
+        {
+            var why = bytes >= Math.Min(Limit, BandMost) * 0.9 ? $"to stay within {Figures.Weight((long)Math.Min(Limit, BandMost))}" : $"quality {attempt.Quality} is the highest allowed";
+            attempt.Concessions.Add(new(ReasonCodes.Likeness, $"Likeness {Figures.Number(attempt.Likeness.Score, 3)} instead of {Figures.Number(aim, 3)}: {why}."));
+        }
+
+        if (slot.Aims.Band is not { } band)
+        {
+            return;
+        }
+
+        if (bytes > band.Most.Bytes)
+        {
+            attempt.Concessions.Add(new(ReasonCodes.OverBand, $"{Figures.Weight(bytes)} at quality {attempt.Quality}, over the {band.Most} wanted: no quality of the range is lighter."));
+        }
+        else if (bytes < band.Least.Bytes)
+        {
+            attempt.Concessions.Add(new(ReasonCodes.UnderBand, $"{Figures.Weight(bytes)}, under the {band.Least} wanted: quality {attempt.Quality} is the highest {(capped ? "the original has" : "of the range")}."));
+        }
+    }
+
+    private Attempt Png()
+    {
+        _losslessEncodes++;
+        var lossless = Whole(_encoder.Png(), PictureFormat.Png);
+        if (lossless.Fits && slot.Aims.Likeness is null)
+        {
+            return lossless;
+        }
+
+        // With a likeness aim a palette that reaches it is the smaller file; without one it is what a limit costs.
+        var best = lossless;
+        var gauge = new LikenessGauge(_encoder.Reference(PictureFormat.Png));
+        foreach (var (bits, quality) in ((int, int)[])[(8, 100), (8, 80), (8, 60), (4, 100)])
+        {
+            cancel.ThrowIfCancellationRequested();
+            _losslessEncodes++;
+            var file = _encoder.PalettePng(bits, quality);
+            if (file.LongLength >= best.File.LongLength)
+            {
+                continue;
+            }
+
+            var palette = new Attempt(file, PictureFormat.Png, null, gauge.Measure(file), file.LongLength <= Limit);
+            var reaches = slot.Aims.Likeness is not { } aim || palette.Likeness.Score >= aim;
+            if (best.Fits && !reaches)
+            {
+                break;
+            }
+
+            if (!reaches || slot.Aims.Likeness is null)
+            {
+                palette.Concessions.Add(new(ReasonCodes.Palette,
+                    $"Reduced to at most {(bits == 8 ? 256 : 16)} colours: lossless it would weigh {Figures.Weight(lossless.File.LongLength)} of {slot.Limits.MaxBytes}."));
+            }
+
+            best = palette;
+            if (best.Fits && slot.Aims.Likeness is null)
+            {
+                break;
+            }
+        }
+
+        return best;
+    }
+
+    private Attempt LosslessWebP()
+    {
+        _losslessEncodes++;
+        return Whole(_encoder.LosslessWebP(), PictureFormat.WebP);
+    }
+
+    private Attempt Whole(byte[] file, PictureFormat format) => new(file, format, null, Equal with { WorstTile = new(0, 0, pixels.Size.Width, pixels.Size.Height) }, file.LongLength <= Limit);
+
+    private static Attempt Lighter(Attempt lossless, Attempt lossy) =>
+        lossless.Fits && (!lossy.Fits || lossy.Concessions.Count > 0 || lossless.File.LongLength <= lossy.File.LongLength) ? lossless : lossy;
+
+    private QualityRange RangeOf(PictureFormat format) =>
+        Cap(format) is { } cap ? Uncapped(format).CappedAt(cap, slot.Aims.Quality is not null) : Uncapped(format);
+
+    private QualityRange Uncapped(PictureFormat format) => slot.Aims.Quality ?? QualityRange.Comfortable(format);
+
+    // What a JPEG original was worth, in the numbers of the type that is written.
+    private int? Cap(PictureFormat format) => facts.JpegQuality is not { } original ? null : format switch
+    {
+        PictureFormat.Jpeg => JpegScale.CapFor(original),
+        PictureFormat.Avif => Math.Max(1, original * 3 / 4),
+        _ => original,
+    };
+
+    private Trials TrialsOf(PictureFormat format) =>
+        _trials.TryGetValue(format, out var known) ? known : _trials[format] = new(_encoder, format, cancel);
+}

@@ -1,0 +1,99 @@
+using System.ComponentModel;
+using System.Diagnostics;
+using Pantomet.Imaging.Hosting;
+
+namespace Pantomet.Server.Engine;
+
+/// <summary>One process that carries out orders: a line in, a line out.</summary>
+internal sealed class EngineProcess : IAsyncDisposable
+{
+    private static readonly TimeSpan Look = TimeSpan.FromMilliseconds(200);
+
+    private readonly Process _process;
+    private readonly ServerOptions _options;
+
+    private EngineProcess(Process process, ServerOptions options) => (_process, _options) = (process, options);
+
+    public int Id => _process.Id;
+
+    /// <summary>The picture it worked on last.</summary>
+    public string? LastPath { get; private set; }
+
+    public static EngineProcess Start(ServerOptions options)
+    {
+        var start = new ProcessStartInfo(Host())
+        {
+            ArgumentList = { options.Engine, "work" }, RedirectStandardInput = true, RedirectStandardOutput = true, UseShellExecute = false,
+        };
+        // The pixels live in native memory: fewer arenas give more of it back.
+        start.Environment["MALLOC_ARENA_MAX"] = "2";
+        start.Environment["DOTNET_gcConcurrent"] = "0";
+        return new(Process.Start(start) ?? throw new InvalidOperationException("The imaging process did not start."), options);
+    }
+
+    /// <summary>Has an order carried out; null when the process ended, hung or grew over its limit and must not be used again.</summary>
+    public async Task<Outcome?> RunAsync(Order order, CancellationToken cancel)
+    {
+        LastPath = order.Path;
+        try
+        {
+            await _process.StandardInput.WriteLineAsync(OrderLine.Write(order));
+            await _process.StandardInput.FlushAsync(CancellationToken.None);
+            var answer = _process.StandardOutput.ReadLineAsync(CancellationToken.None).AsTask();
+            return await WatchAsync(answer, cancel) && await answer is { } line ? OrderLine.Read<Outcome>(line) : null;
+        }
+        catch (IOException)
+        {
+            return null;
+        }
+    }
+
+    public async ValueTask DisposeAsync()
+    {
+        try
+        {
+            _process.Kill(entireProcessTree: true);
+            await _process.WaitForExitAsync();
+        }
+        catch (Exception gone) when (gone is InvalidOperationException or Win32Exception)
+        {
+            // It ended by itself.
+        }
+
+        _process.Dispose();
+    }
+
+    // Waits for the answer; false when the process must be given up.
+    private async Task<bool> WatchAsync(Task answer, CancellationToken cancel)
+    {
+        var clock = Stopwatch.StartNew();
+        var stopped = false;
+        while (await Task.WhenAny(answer, Task.Delay(Look, CancellationToken.None)) != answer)
+        {
+            if (cancel.IsCancellationRequested && !stopped)
+            {
+                stopped = true;
+                await _process.StandardInput.WriteLineAsync();
+                await _process.StandardInput.FlushAsync(CancellationToken.None);
+            }
+
+            if (_process.HasExited)
+            {
+                // Its last line may still be on the way.
+                return await Task.WhenAny(answer, Task.Delay(Look, CancellationToken.None)) == answer;
+            }
+
+            _process.Refresh();
+            if (clock.Elapsed > _options.LongestOrder || _process.WorkingSet64 > _options.MostEngineBytes)
+            {
+                return false;
+            }
+        }
+
+        return true;
+    }
+
+    // The program that runs .NET code here: the server itself was started by it, or it is on the path.
+    private static string Host() =>
+        Environment.ProcessPath is { } self && Path.GetFileNameWithoutExtension(self) == "dotnet" ? self : Environment.GetEnvironmentVariable("DOTNET_HOST_PATH") ?? "dotnet";
+}

@@ -1,0 +1,123 @@
+using Pantomet.Imaging.Hosting;
+
+namespace Pantomet.Server.Engine;
+
+/// <summary>
+/// The imaging library at work, in processes of their own: strangers' files are decoded there, and a crash, a hang or a flood of memory
+/// ends that process and the one order, not the server. As many as there are cores; each does one order at a time.
+/// </summary>
+internal sealed class EngineRoom(ServerOptions options) : IAsyncDisposable
+{
+    /// <summary>What is said when the process ended under an order.</summary>
+    public const string Crashed = "The imaging library failed on this picture and was started again. The picture is probably damaged on purpose or by accident.";
+
+    private readonly SemaphoreSlim _free = new(options.Workers, options.Workers);
+    private readonly Lock _gate = new();
+    private readonly LinkedList<EngineProcess> _idle = new();
+    private readonly HashSet<EngineProcess> _all = [];
+    private bool _closed;
+
+    /// <summary>The processes that run now.</summary>
+    public IReadOnlyList<int> ProcessIds
+    {
+        get
+        {
+            lock (_gate)
+            {
+                return [.. _all.Select(engine => engine.Id)];
+            }
+        }
+    }
+
+    /// <summary>Has an order carried out. An order that ends its process comes back as a refusal.</summary>
+    /// <param name="order">The order.</param>
+    /// <param name="cancel">Stops between encodes.</param>
+    public async Task<Outcome> RunAsync(Order order, CancellationToken cancel)
+    {
+        await _free.WaitAsync(cancel);
+        EngineProcess? engine = null;
+        try
+        {
+            engine = Take(order.Path);
+            var outcome = await engine.RunAsync(order, cancel);
+            if (outcome is not null)
+            {
+                Return(engine);
+                engine = null;
+                cancel.ThrowIfCancellationRequested();
+                return outcome;
+            }
+
+            return new() { Refusal = Crashed };
+        }
+        finally
+        {
+            if (engine is not null)
+            {
+                lock (_gate)
+                {
+                    _all.Remove(engine);
+                }
+
+                await engine.DisposeAsync();
+            }
+
+            _free.Release();
+        }
+    }
+
+    public async ValueTask DisposeAsync()
+    {
+        List<EngineProcess> all;
+        lock (_gate)
+        {
+            _closed = true;
+            all = [.. _all];
+            _all.Clear();
+            _idle.Clear();
+        }
+
+        foreach (var engine in all)
+        {
+            await engine.DisposeAsync();
+        }
+
+        _free.Dispose();
+    }
+
+    // The process that worked on the same picture last still has its pixels at hand.
+    private EngineProcess Take(string path)
+    {
+        lock (_gate)
+        {
+            ObjectDisposedException.ThrowIf(_closed, this);
+            var node = _idle.First;
+            while (node is not null && node.Value.LastPath != path)
+            {
+                node = node.Next;
+            }
+
+            node ??= _idle.Count >= options.Workers || _all.Count >= options.Workers ? _idle.Last : null;
+            if (node is not null)
+            {
+                _idle.Remove(node);
+                return node.Value;
+            }
+
+            var engine = EngineProcess.Start(options);
+            _all.Add(engine);
+            return engine;
+        }
+    }
+
+    private void Return(EngineProcess engine)
+    {
+        lock (_gate)
+        {
+            if (!_closed)
+            {
+                _idle.AddFirst(engine);
+            }
+        }
+    }
+}

@@ -159,9 +159,12 @@ public sealed class VariantMakerTests
         using var master = PictureMaster.Decode(place.At("poor.jpg"), facts, [plan], slot.Profile);
         var made = VariantMaker.Make(master, slot, plan)[0];
         Assert.True(made.Quality <= 48);
+        using (var file = new MemoryStream(made.File!))
+        {
+            Assert.True(JpegTables.EstimateQuality(file) <= 48, "the tables of the variant are finer than the original's");
+        }
+
         Assert.Contains(made.Reasons, reason => reason.Code == ReasonCodes.OriginalQuality);
-        File.WriteAllBytes(place.At("made.jpg"), made.File!);
-        Assert.True(int.Parse(Programs.Identify("%Q", place.At("made.jpg")), System.Globalization.CultureInfo.InvariantCulture) <= 48);
         Assert.Equal(70, VariantMaker.Make(master, slot with { Aims = new() { Quality = new(70, 90) } }, plan)[0].Quality);
     }
 

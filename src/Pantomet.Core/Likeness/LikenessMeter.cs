@@ -14,10 +14,10 @@ public static class LikenessMeter
     public const int Tile = 64;
 
     /// <summary>The share of each colour difference in a tile's score; calibrated in docs/likeness.md.</summary>
-    private const double ColourShare = 0.10;
+    private const double ColourShare = 0.05;
 
     /// <summary>How much more a bad tile counts than a good one: the exponent of the mean over tiles; calibrated in docs/likeness.md.</summary>
-    private const double Pooling = 2;
+    private const double Pooling = 4;
 
     // Wang et al. 2003, section 3.2.
     private static readonly double[] Exponents = [0.0448, 0.2856, 0.3001, 0.2363, 0.1333];
@@ -26,7 +26,10 @@ public static class LikenessMeter
     /// <param name="reference">The pixels uncompressed.</param>
     /// <param name="file">The file's pixels, of the same size.</param>
     /// <exception cref="ArgumentException">The sizes differ.</exception>
-    public static Likeness Measure(ColourPlanes reference, ColourPlanes file)
+    public static Likeness Measure(ColourPlanes reference, ColourPlanes file) => Measure(reference, file, ColourShare, Pooling);
+
+    /// <summary>The same with other weights, for calibrating them.</summary>
+    internal static Likeness Measure(ColourPlanes reference, ColourPlanes file, double colourShare, double pooling)
     {
         ArgumentNullException.ThrowIfNull(reference);
         ArgumentNullException.ThrowIfNull(file);
@@ -35,14 +38,14 @@ public static class LikenessMeter
         if (reference.Blue is { } blue && reference.Red is { } red && file.Blue is { } fileBlue && file.Red is { } fileRed)
         {
             // Colour is at half size already: its finest scale stands beside luma's second.
-            luma.Multiply(TileScores.Measure(blue, fileBlue, Tile / 2, Exponents.AsSpan(1)), ColourShare);
-            luma.Multiply(TileScores.Measure(red, fileRed, Tile / 2, Exponents.AsSpan(1)), ColourShare);
+            luma.Multiply(TileScores.Measure(blue, fileBlue, Tile / 2, Exponents.AsSpan(1)), colourShare);
+            luma.Multiply(TileScores.Measure(red, fileRed, Tile / 2, Exponents.AsSpan(1)), colourShare);
         }
 
-        return Pooled(luma, size);
+        return Pooled(luma, size, pooling);
     }
 
-    private static Likeness Pooled(TileScores tiles, PixelSize size)
+    private static Likeness Pooled(TileScores tiles, PixelSize size, double pooling)
     {
         double sum = 0, weights = 0;
         var worst = (Score: double.PositiveInfinity, Column: 0, Row: 0);
@@ -52,7 +55,7 @@ public static class LikenessMeter
             {
                 var score = tiles[column, row];
                 var area = (double)Math.Min(Tile, size.Width - (column * Tile)) * Math.Min(Tile, size.Height - (row * Tile));
-                sum += area * Math.Pow(1 - score, Pooling);
+                sum += area * Math.Pow(1 - score, pooling);
                 weights += area;
                 if (score < worst.Score)
                 {
@@ -63,7 +66,7 @@ public static class LikenessMeter
 
         var (left, top) = (worst.Column * Tile, worst.Row * Tile);
         return new(
-            1 - Math.Pow(sum / weights, 1 / Pooling), worst.Score,
+            1 - Math.Pow(sum / weights, 1 / pooling), worst.Score,
             new(left, top, Math.Min(size.Width, left + Tile), Math.Min(size.Height, top + Tile)));
     }
 }

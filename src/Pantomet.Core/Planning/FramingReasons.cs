@@ -46,7 +46,7 @@ internal static class FramingReasons
     private static string What(SolvedFrame solved) => solved.Origin == FrameOrigin.Hand ? "The frame set by hand" : "No frame of this shape holds it: it";
 
     private static string Sides(Overhang over) =>
-        string.Join(" and ", over.Sides().Select(side => $"by {Figures.Count((long)Math.Ceiling(side.Pixels))} px at the {side.Side}"));
+        string.Join(" and ", over.Sides().Select(side => $"by {Figures.Count((long)Math.Round(side.Pixels))} px at the {side.Side}"));
 
     private static string Offer(Slot slot) => slot.Background switch
     {

@@ -30,7 +30,7 @@ public static class IptcBlock
         return null;
     }
 
-    /// <summary>The datasets without those that tell a place, as plain IIM; null when nothing is left or the block is damaged.</summary>
+    /// <summary>The datasets without those that tell a place, in a resource block as a JPEG holds it; null when nothing is left or the block is damaged.</summary>
     public static byte[]? WithoutPlaces(ReadOnlySpan<byte> block)
     {
         var iim = Iim(block);
@@ -44,7 +44,15 @@ public static class IptcBlock
             }
         }
 
-        return kept.Count == 0 ? null : [.. kept];
+        return kept.Count == 0 ? null : Wrapped(kept);
+    }
+
+    private static byte[] Wrapped(List<byte> iim)
+    {
+        var head = new byte[6];
+        BinaryPrimitives.WriteInt32BigEndian(head.AsSpan(2), iim.Count);
+        // The resource's number, an empty name padded to two bytes, the length; the whole is padded to an even length.
+        return [.. "Photoshop 3.0\08BIM"u8, IptcResource >> 8, IptcResource & 0xFF, .. head, .. iim, .. new byte[iim.Count & 1]];
     }
 
     private static ReadOnlySpan<byte> Iim(ReadOnlySpan<byte> block)

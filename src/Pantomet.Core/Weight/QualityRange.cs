@@ -12,9 +12,9 @@ public readonly record struct QualityRange(int Floor, int Ceiling)
 
     /// <summary>
     /// What holds where a slot asks for no quality: 80 is the best balance and 60 is fine when the weight asks for it (common practice,
-    /// for JPEG). WebP counts alike; AVIF reaches the same likeness at three quarters of the number (measured, docs/likeness.md).
+    /// for JPEG). WebP counts alike; AVIF reaches the same likeness at lower numbers (measured, docs/likeness.md).
     /// </summary>
-    public static QualityRange Comfortable(PictureFormat format) => format == PictureFormat.Avif ? new(45, 60) : new(60, 80);
+    public static QualityRange Comfortable(PictureFormat format) => format == PictureFormat.Avif ? new(50, 62) : new(60, 80);
 
     /// <summary>The range with its ceiling lowered to the quality of a JPEG original, though never below a floor that was asked for.</summary>
     /// <param name="original">The original's quality, in the numbers of the type that is written.</param>

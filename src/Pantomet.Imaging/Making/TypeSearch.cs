@@ -14,8 +14,13 @@ internal sealed class TypeSearch(RenderedPixels pixels, Slot slot, PictureFacts 
 {
     private static readonly Likeness Equal = new(1, 1, default);
 
+    // From many colours to few: bits for a pixel, and how near the colours must stay.
+    private static readonly (int Bits, int Quality)[] Palettes = [(8, 100), (8, 80), (8, 60), (4, 100)];
+
     private readonly VariantEncoder _encoder = new(pixels, slot, facts);
     private readonly Dictionary<PictureFormat, Trials> _trials = [];
+    private readonly Dictionary<(int Bits, int Quality), Attempt> _palettes = [];
+    private Attempt? _lossless;
     private int _losslessEncodes;
 
     /// <summary>How many encodes were made in all types.</summary>
@@ -36,7 +41,12 @@ internal sealed class TypeSearch(RenderedPixels pixels, Slot slot, PictureFacts 
     /// <summary>The best below the floor; null where the type or the slot knows nothing below it.</summary>
     public Attempt? BelowFloor(PictureFormat format)
     {
-        if (format == PictureFormat.Png || (slot.Aims.Quality is not null && !slot.Aims.BelowFloor) || RangeOf(format).Below is not { } range)
+        if (format == PictureFormat.Png)
+        {
+            return SmallPalette();
+        }
+
+        if ((slot.Aims.Quality is not null && !slot.Aims.BelowFloor) || RangeOf(format).Below is not { } range)
         {
             return null;
         }
@@ -146,49 +156,62 @@ internal sealed class TypeSearch(RenderedPixels pixels, Slot slot, PictureFacts 
         }
     }
 
+    // Lossless where it fits; with a likeness aim the smallest palette that reaches it; else the full palette, as a limit's price.
     private Attempt Png()
     {
         _losslessEncodes++;
-        var lossless = Whole(_encoder.Png(), PictureFormat.Png);
-        if (lossless.Fits && slot.Aims.Likeness is null)
+        _lossless ??= Whole(_encoder.Png(), PictureFormat.Png);
+        if (slot.Aims.Likeness is { } aim)
         {
-            return lossless;
+            var reaching = Palettes.Select(Palette).TakeWhile(palette => palette.Likeness.Score >= aim).LastOrDefault(palette => palette.File.LongLength < _lossless.File.LongLength);
+            if (reaching is { Fits: true })
+            {
+                return reaching;
+            }
         }
 
-        // With a likeness aim a palette that reaches it is the smaller file; without one it is what a limit costs.
-        var best = lossless;
-        var gauge = new LikenessGauge(_encoder.Reference(PictureFormat.Png));
-        foreach (var (bits, quality) in ((int, int)[])[(8, 100), (8, 80), (8, 60), (4, 100)])
+        return _lossless.Fits ? _lossless : Conceded(Palette(Palettes[0]));
+    }
+
+    private Attempt SmallPalette()
+    {
+        var last = Conceded(Palette(Palettes[0]));
+        foreach (var palette in Palettes.Skip(1))
+        {
+            if (last.Fits)
+            {
+                break;
+            }
+
+            last = Conceded(Palette(palette));
+        }
+
+        return last;
+    }
+
+    private Attempt Palette((int Bits, int Quality) palette)
+    {
+        if (!_palettes.TryGetValue(palette, out var attempt))
         {
             cancel.ThrowIfCancellationRequested();
             _losslessEncodes++;
-            var file = _encoder.PalettePng(bits, quality);
-            if (file.LongLength >= best.File.LongLength)
-            {
-                continue;
-            }
-
-            var palette = new Attempt(file, PictureFormat.Png, null, gauge.Measure(file), file.LongLength <= Limit);
-            var reaches = slot.Aims.Likeness is not { } aim || palette.Likeness.Score >= aim;
-            if (best.Fits && !reaches)
-            {
-                break;
-            }
-
-            if (!reaches || slot.Aims.Likeness is null)
-            {
-                palette.Concessions.Add(new(ReasonCodes.Palette,
-                    $"Reduced to at most {(bits == 8 ? 256 : 16)} colours: lossless it would weigh {Figures.Weight(lossless.File.LongLength)} of {slot.Limits.MaxBytes}."));
-            }
-
-            best = palette;
-            if (best.Fits && slot.Aims.Likeness is null)
-            {
-                break;
-            }
+            var file = _encoder.PalettePng(palette.Bits, palette.Quality);
+            var likeness = new LikenessGauge(_encoder.Reference(PictureFormat.Png)).Measure(file);
+            _palettes[palette] = attempt = new(file, PictureFormat.Png, null, likeness, file.LongLength <= Limit);
         }
 
-        return best;
+        return attempt;
+    }
+
+    private Attempt Conceded(Attempt palette)
+    {
+        if (palette.Concessions.Count == 0)
+        {
+            palette.Concessions.Add(new(ReasonCodes.Palette,
+                $"Reduced to few colours, likeness {Figures.Number(palette.Likeness.Score, 3)}: lossless it would weigh {Figures.Weight(_lossless!.File.LongLength)} of {slot.Limits.MaxBytes}."));
+        }
+
+        return palette;
     }
 
     private Attempt LosslessWebP()
@@ -211,7 +234,7 @@ internal sealed class TypeSearch(RenderedPixels pixels, Slot slot, PictureFacts 
     private int? Cap(PictureFormat format) => facts.JpegQuality is not { } original ? null : format switch
     {
         PictureFormat.Jpeg => JpegScale.CapFor(original),
-        PictureFormat.Avif => Math.Max(1, original * 3 / 4),
+        PictureFormat.Avif => Math.Max(1, original * QualityRange.Comfortable(format).Ceiling / QualityRange.Comfortable(PictureFormat.Jpeg).Ceiling),
         _ => original,
     };
 

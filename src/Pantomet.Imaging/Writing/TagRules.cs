@@ -1,4 +1,3 @@
-using System.Globalization;
 using NetVips;
 using Pantomet.Core.Rules;
 using Pantomet.Core.Tags;
@@ -25,30 +24,17 @@ internal static class TagRules
         using var labelled = image.Copy(xres: label, yres: label);
         var prepared = labelled.Mutate(tags =>
         {
-            var (copyright, artist) = slot.Metadata == MetadataRule.Copyright ? Ownership(image) : (null, null);
-            if (slot.Metadata == MetadataRule.Keep)
+            keep |= slot.Metadata switch
             {
-                keep |= Kept(image, tags, slot.Location);
-            }
-            else
+                MetadataRule.Keep => Kept(image, tags, slot.Location),
+                MetadataRule.Copyright => Ownership(image, tags),
+                _ => Cleared(image, tags),
+            };
+            tags.Set(GValue.GStrType, "resolution-unit", "in");
+            if (!keepsProfile)
             {
-                Clear(image, tags);
-            }
-
-            if (copyright is not null)
-            {
-                tags.Set(GValue.GStrType, "exif-ifd0-Copyright", copyright);
-            }
-
-            if (artist is not null)
-            {
-                tags.Set(GValue.GStrType, "exif-ifd0-Artist", artist);
-            }
-
-            if (copyright is not null || artist is not null || slot.Ppi is not null)
-            {
-                tags.Set(GValue.GStrType, "resolution-unit", "in");
-                keep |= Enums.ForeignKeep.Exif;
+                // sRGB (Exif 2.32, 4.6.5, tag 40961).
+                tags.Set(GValue.GStrType, "exif-ifd2-ColorSpace", "1");
             }
         });
         return (prepared, keep);
@@ -96,35 +82,29 @@ internal static class TagRules
         }
     }
 
-    private static void Clear(Image image, MutableImage tags)
+    private static Enums.ForeignKeep Cleared(Image image, MutableImage tags, params string[] kept)
     {
-        foreach (var field in image.GetFields().Where(field =>
-            field is Exif or Xmp or Iptc or "jpeg-thumbnail-data" or "orientation" or "png-comment" || field.StartsWith("exif-", StringComparison.Ordinal)))
+        foreach (var field in image.GetFields().Where(field => !kept.Contains(field)
+            && (field is Exif or Xmp or Iptc or "jpeg-thumbnail-data" or "orientation" or "png-comment" || field.StartsWith("exif-", StringComparison.Ordinal))))
         {
             tags.Remove(field);
         }
+
+        return Enums.ForeignKeep.None;
     }
 
-    private static (string? Copyright, string? Artist) Ownership(Image image)
+    // Whose the picture is, from wherever it stands, written as EXIF: the one place that every type has. Lines that stand there already are
+    // kept as they are; the others lose what ASCII cannot hold, as EXIF asks for.
+    private static Enums.ForeignKeep Ownership(Image image, MutableImage tags)
     {
+        const string copyright = "exif-ifd0-Copyright", artist = "exif-ifd0-Artist";
         var (rights, creator) = image.Contains(Xmp) ? XmpPacket.Lines((byte[])image.Get(Xmp)) : (null, null);
         var agency = image.Contains(Iptc) ? (byte[])image.Get(Iptc) : [];
-        return (
-            ExifText(image, "exif-ifd0-Copyright") ?? rights ?? IptcBlock.Text(agency, 116),
-            ExifText(image, "exif-ifd0-Artist") ?? creator ?? IptcBlock.Text(agency, 80));
-    }
-
-    // The library shows a tag as "text (text, ASCII, 5 components, 5 bytes)".
-    private static string? ExifText(Image image, string field)
-    {
-        if (!image.Contains(field) || image.Get(field) is not string shown)
-        {
-            return null;
-        }
-
-        var tail = shown.LastIndexOf(", ASCII, ", StringComparison.Ordinal);
-        var length = tail < 0 ? shown.Length : (tail - 2) / 2;
-        var text = shown[..Math.Clamp(length, 0, shown.Length)].Trim();
-        return text.Length == 0 ? null : text.ToString(CultureInfo.InvariantCulture);
+        (string Field, string? Elsewhere)[] lines = [(copyright, rights ?? IptcBlock.Text(agency, 116)), (artist, creator ?? IptcBlock.Text(agency, 80))];
+        var stands = lines.Where(line => image.Contains(line.Field)).Select(line => line.Field).ToArray();
+        var missing = lines.Where(line => line.Elsewhere is not null && !image.Contains(line.Field)).ToList();
+        Cleared(image, tags, stands.Length > 0 ? [Exif, .. stands] : []);
+        missing.ForEach(line => tags.Set(GValue.GStrType, line.Field, line.Elsewhere!));
+        return stands.Length + missing.Count > 0 ? Enums.ForeignKeep.Exif : Enums.ForeignKeep.None;
     }
 }

@@ -15,11 +15,12 @@ public sealed class VariantEncoder : IDisposable
 
     private readonly Image _image;
     private readonly Enums.ForeignKeep _keep;
+    private readonly Enums.ForeignKeep _keepWithLabel;
     private readonly double _ppi;
     private readonly Rgb _fill;
     private Image? _opaque;
 
-    /// <summary>Prepares to encode.</summary>
+    /// <summary>Prepares to encode. WebP and AVIF have no place for a density label but EXIF, which is written where a slot asks for one.</summary>
     /// <param name="pixels">The pixels; they must outlive this.</param>
     /// <param name="slot">The slot: its background, density label, tags and profile.</param>
     /// <param name="facts">The picture's facts.</param>
@@ -31,6 +32,7 @@ public sealed class VariantEncoder : IDisposable
         _ppi = slot.Ppi ?? UsualPpi;
         var keepsProfile = slot.Profile == ProfileRule.Keep && facts.Colours != "CMYK";
         (_image, _keep) = TagRules.Apply(pixels.Image, slot, keepsProfile, _ppi);
+        _keepWithLabel = slot.Ppi is null ? _keep : _keep | Enums.ForeignKeep.Exif;
         HasAlpha = pixels.HasAlpha;
         _fill = slot.Background is null ? Rgb.White : slot.Background.Colour ?? VariantRenderer.EdgeColour(pixels);
     }
@@ -52,8 +54,8 @@ public sealed class VariantEncoder : IDisposable
         PictureFormat.Jpeg => Labelled(Opaque.JpegsaveBuffer(
             q: quality, optimizeCoding: true, interlace: true, trellisQuant: true, overshootDeringing: true, optimizeScans: true,
             quantTable: JpegScale.Table, keep: _keep)),
-        PictureFormat.WebP => _image.WebpsaveBuffer(q: quality, effort: 4, keep: _keep),
-        PictureFormat.Avif => _image.HeifsaveBuffer(q: quality, compression: Enums.ForeignHeifCompression.Av1, effort: 4, keep: _keep),
+        PictureFormat.WebP => _image.WebpsaveBuffer(q: quality, effort: 4, keep: _keepWithLabel),
+        PictureFormat.Avif => _image.HeifsaveBuffer(q: quality, compression: Enums.ForeignHeifCompression.Av1, effort: 4, keep: _keepWithLabel),
         _ => throw new ArgumentOutOfRangeException(nameof(format), format, "this type has no quality"),
     };
 
@@ -64,8 +66,8 @@ public sealed class VariantEncoder : IDisposable
     public byte[] Cheap(PictureFormat format, int quality) => format switch
     {
         PictureFormat.Jpeg => Opaque.JpegsaveBuffer(q: quality, quantTable: JpegScale.Table, keep: _keep),
-        PictureFormat.WebP => _image.WebpsaveBuffer(q: quality, effort: 0, keep: _keep),
-        PictureFormat.Avif => _image.HeifsaveBuffer(q: quality, compression: Enums.ForeignHeifCompression.Av1, effort: 0, keep: _keep),
+        PictureFormat.WebP => _image.WebpsaveBuffer(q: quality, effort: 0, keep: _keepWithLabel),
+        PictureFormat.Avif => _image.HeifsaveBuffer(q: quality, compression: Enums.ForeignHeifCompression.Av1, effort: 0, keep: _keepWithLabel),
         _ => throw new ArgumentOutOfRangeException(nameof(format), format, "this type has no quality"),
     };
 
@@ -79,7 +81,7 @@ public sealed class VariantEncoder : IDisposable
         _image.PngsaveBuffer(compression: 9, palette: true, q: quality, dither: 1, effort: 7, bitdepth: bits, keep: _keep);
 
     /// <summary>A lossless WebP.</summary>
-    public byte[] LosslessWebP() => _image.WebpsaveBuffer(lossless: true, effort: 4, keep: _keep);
+    public byte[] LosslessWebP() => _image.WebpsaveBuffer(lossless: true, effort: 4, keep: _keepWithLabel);
 
     /// <summary>Frees what this made; the pixels stay.</summary>
     public void Dispose()
@@ -88,7 +90,6 @@ public sealed class VariantEncoder : IDisposable
         _image.Dispose();
     }
 
-    // With EXIF the writer sets the label there and in a JFIF segment of its own; without, that segment is left out.
     private byte[] Labelled(byte[] jpeg) => JfifLabel.Write(jpeg, _ppi);
 
     private Image Flatten()

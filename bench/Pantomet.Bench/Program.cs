@@ -1,0 +1,16 @@
+using Pantomet.Bench;
+using Pantomet.Imaging;
+
+ImagingEngine.Start();
+switch (args)
+{
+    case ["calibrate", .. var photographs]:
+        Calibration.Run(photographs, Console.Out);
+        return 0;
+    case ["likeness-table", var csv]:
+        await Console.Out.WriteAsync(CalibrationTable.Of(await File.ReadAllTextAsync(csv), Calibration.Chosen));
+        return 0;
+    default:
+        await Console.Error.WriteLineAsync("calls: calibrate PHOTOGRAPH..., likeness-table CSV");
+        return 2;
+}

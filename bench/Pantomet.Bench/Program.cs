@@ -10,7 +10,13 @@ switch (args)
     case ["likeness-table", var csv]:
         await Console.Out.WriteAsync(CalibrationTable.Of(await File.ReadAllTextAsync(csv), Calibration.Chosen));
         return 0;
+    case ["serve"]:
+        await Workloads.ServeAsync();
+        return 0;
+    case ["stages", var photograph]:
+        Stages.Run(photograph);
+        return 0;
     default:
-        await Console.Error.WriteLineAsync("calls: calibrate PHOTOGRAPH..., likeness-table CSV");
+        await Console.Error.WriteLineAsync("calls: calibrate PHOTOGRAPH..., likeness-table CSV, serve, stages PHOTOGRAPH");
         return 2;
 }

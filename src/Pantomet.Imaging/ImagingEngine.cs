@@ -12,6 +12,8 @@ public static class ImagingEngine
 
     private static bool SetUp()
     {
+        // What goes wrong with one picture is told as its refusal, not on the program's error stream.
+        Log.SetLogHandler("VIPS", Enums.LogLevelFlags.Warning, (_, _, _) => { });
         // Every picture is worked on once: a cache of operations would only hold memory.
         Cache.Max = 0;
         Cache.MaxFiles = 0;

@@ -51,7 +51,7 @@ public sealed class VariantTests(ServerFixture server) : IClassFixture<ServerFix
     {
         var id = await server.PictureAsync("DSC_0440.JPG");
         var before = await server.Client.GetFromJsonAsync<JsonElement>($"/api/pictures/{id}/{Cover}");
-        Assert.Equal("centred", before.GetProperty("origin").GetString());
+        Assert.Equal("suggested", before.GetProperty("origin").GetString());
         var put = await server.Client.PutAsJsonAsync($"/api/pictures/{id}/{Cover}", new { frame = new[] { 0.1, 0.1, 0.6, 0.9 } });
         var set = await put.Content.ReadFromJsonAsync<JsonElement>();
         Assert.Equal("hand", set.GetProperty("origin").GetString());

@@ -48,6 +48,26 @@ public static class JpegTables
         return best.Quality;
     }
 
+    /// <summary>How coarse a file's tables are against those of Annex K unscaled, on the mean of the logarithms: 1 is alike, 0.5 twice as fine; null without tables.</summary>
+    /// <param name="file">A seekable stream at the start of a JPEG.</param>
+    public static double? Coarseness(Stream file)
+    {
+        ArgumentNullException.ThrowIfNull(file);
+        var tables = Read(file);
+        if (tables[0] is not { } luminance)
+        {
+            return null;
+        }
+
+        double sum = 0;
+        for (var i = 0; i < Entries; i++)
+        {
+            sum += Math.Log((double)Math.Max(1, luminance[i]) / Luminance[i]) + Math.Log((double)Math.Max(1, (tables[1] ?? luminance)[i]) / (tables[1] is null ? Luminance : Chrominance)[i]);
+        }
+
+        return Math.Exp(sum / (2 * Entries));
+    }
+
     private static double Distance(int[] table, byte[] standard, int quality)
     {
         var scale = quality < 50 ? 5000 / quality : 200 - (2 * quality);

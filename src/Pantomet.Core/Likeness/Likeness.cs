@@ -30,7 +30,7 @@ public readonly record struct Likeness(double Score, double WorstScore, Crop Wor
     /// <summary>The lower borders of the words, best first; calibrated against another metric in docs/likeness.md.</summary>
     public static readonly IReadOnlyList<(LikenessWord Word, double Least)> Borders =
     [
-        (LikenessWord.NoDifference, 0.998), (LikenessWord.HardToSee, 0.995), (LikenessWord.Slight, 0.985), (LikenessWord.Visible, 0.971), (LikenessWord.Rough, 0),
+        (LikenessWord.NoDifference, 0.998), (LikenessWord.HardToSee, 0.995), (LikenessWord.Slight, 0.984), (LikenessWord.Visible, 0.969), (LikenessWord.Rough, 0),
     ];
 
     /// <summary>The word for the score.</summary>

@@ -26,16 +26,24 @@ public readonly struct Plane(float[] values, int width, int height)
     {
         var (width, height) = (Math.Max(1, Width / 2), Math.Max(1, Height / 2));
         var half = new Plane(GC.AllocateUninitializedArray<float>(width * height), width, height);
+        if (Width == 1 || Height == 1)
+        {
+            for (var i = 0; i < half.Values.Length; i++)
+            {
+                half.Values[i] = (Values[Math.Min(2 * i, Values.Length - 1)] + Values[Math.Min((2 * i) + 1, Values.Length - 1)]) / 2;
+            }
+
+            return half;
+        }
+
         for (var y = 0; y < height; y++)
         {
-            var upper = Row(Math.Min(2 * y, Height - 1));
-            var lower = Row(Math.Min((2 * y) + 1, Height - 1));
             var row = half.Row(y);
-            var step = Width > 1 ? 1 : 0;
+            var upper = Row(2 * y)[..(2 * row.Length)];
+            var lower = Row((2 * y) + 1)[..(2 * row.Length)];
             for (var x = 0; x < row.Length; x++)
             {
-                var at = 2 * x * step;
-                row[x] = (upper[at] + upper[at + step] + lower[at] + lower[at + step]) * 0.25f;
+                row[x] = (upper[2 * x] + upper[(2 * x) + 1] + lower[2 * x] + lower[(2 * x) + 1]) * 0.25f;
             }
         }
 

@@ -1,4 +1,5 @@
 using System.Numerics;
+using System.Runtime.CompilerServices;
 using System.Runtime.InteropServices;
 
 namespace Pantomet.Core.Likeness;
@@ -80,33 +81,42 @@ public static class StructuralSimilarity
         }
     }
 
+    [MethodImpl(MethodImplOptions.AggressiveOptimization)]
     private static void Down(Plane x, Plane y, int row, float[][] moments)
     {
         var width = x.Width;
         var lanes = Vector<float>.Count;
-        ref var px = ref MemoryMarshal.GetArrayDataReference(x.Values);
-        ref var py = ref MemoryMarshal.GetArrayDataReference(y.Values);
-        var middle = (nuint)(row * width);
+        if (width < lanes)
+        {
+            DownOne(x, y, row, moments);
+            return;
+        }
+
+        ref var px = ref Unsafe.Add(ref MemoryMarshal.GetArrayDataReference(x.Values), row * width);
+        ref var py = ref Unsafe.Add(ref MemoryMarshal.GetArrayDataReference(y.Values), row * width);
+        ref var weights = ref MemoryMarshal.GetArrayDataReference(Weights);
         for (var column = 0; column < width; column += lanes)
         {
             // The last step is taken back a little so that it ends with the row.
-            var at = (nuint)Math.Min(column, Math.Max(0, width - lanes));
-            if (width < lanes)
+            var at = Math.Min(column, width - lanes);
+            var vx = Load(ref px, at);
+            var vy = Load(ref py, at);
+            var (a, b) = (vx + vy, vx - vy);
+            var weight = new Vector<float>(weights);
+            var (ma, mb) = (weight * a, weight * b);
+            var (saa, sbb) = (ma * a, mb * b);
+            for (var k = 1; k <= Reach; k++)
             {
-                DownOne(x, y, row, moments);
-                return;
-            }
-
-            Vector<float> ma = default, mb = default, saa = default, sbb = default;
-            for (var k = 0; k <= Reach; k++)
-            {
-                var weight = new Vector<float>(Weights[k]);
-                var offset = (nuint)(k * width);
-                Add(ref px, ref py, middle + at + offset, weight, ref ma, ref mb, ref saa, ref sbb);
-                if (k > 0)
-                {
-                    Add(ref px, ref py, middle + at - offset, weight, ref ma, ref mb, ref saa, ref sbb);
-                }
+                var offset = k * width;
+                weight = new Vector<float>(Unsafe.Add(ref weights, k));
+                var (x1, y1) = (Load(ref px, at + offset), Load(ref py, at + offset));
+                var (x2, y2) = (Load(ref px, at - offset), Load(ref py, at - offset));
+                var (a1, b1) = (x1 + y1, x1 - y1);
+                var (a2, b2) = (x2 + y2, x2 - y2);
+                ma = Vector.FusedMultiplyAdd(weight, a1 + a2, ma);
+                mb = Vector.FusedMultiplyAdd(weight, b1 + b2, mb);
+                saa = Vector.FusedMultiplyAdd(weight, Vector.FusedMultiplyAdd(a1, a1, a2 * a2), saa);
+                sbb = Vector.FusedMultiplyAdd(weight, Vector.FusedMultiplyAdd(b1, b1, b2 * b2), sbb);
             }
 
             Store(ma, moments[0], at);
@@ -116,21 +126,11 @@ public static class StructuralSimilarity
         }
     }
 
-    private static void Add(ref float px, ref float py, nuint at, Vector<float> weight, ref Vector<float> ma, ref Vector<float> mb, ref Vector<float> saa, ref Vector<float> sbb)
-    {
-        var vx = Vector.LoadUnsafe(ref px, at);
-        var vy = Vector.LoadUnsafe(ref py, at);
-        var a = vx + vy;
-        var b = vx - vy;
-        var wa = weight * a;
-        var wb = weight * b;
-        ma += wa;
-        mb += wb;
-        saa = Vector.FusedMultiplyAdd(wa, a, saa);
-        sbb = Vector.FusedMultiplyAdd(wb, b, sbb);
-    }
+    [MethodImpl(MethodImplOptions.AggressiveInlining)]
+    private static Vector<float> Load(ref float first, int at) => Vector.LoadUnsafe(ref Unsafe.Add(ref first, at));
 
-    private static void Store(Vector<float> value, float[] row, nuint at) => value.StoreUnsafe(ref MemoryMarshal.GetArrayDataReference(row), at);
+    [MethodImpl(MethodImplOptions.AggressiveInlining)]
+    private static void Store(Vector<float> value, float[] row, int at) => value.StoreUnsafe(ref Unsafe.Add(ref MemoryMarshal.GetArrayDataReference(row), at));
 
     private static void DownOne(Plane x, Plane y, int row, float[][] moments)
     {
@@ -151,6 +151,7 @@ public static class StructuralSimilarity
         }
     }
 
+    [MethodImpl(MethodImplOptions.AggressiveOptimization)]
     private static void Across(float[][] moments, float[] luminance, float[] structure)
     {
         var lanes = Vector<float>.Count;
@@ -167,7 +168,7 @@ public static class StructuralSimilarity
 
         for (var column = 0; column < count; column += lanes)
         {
-            var at = (nuint)Math.Min(column, count - lanes);
+            var at = Math.Min(column, count - lanes);
             var ma = Filtered(moments[0], at);
             var mb = Filtered(moments[1], at);
             var (ma2, mb2) = (ma * ma, mb * mb);
@@ -179,17 +180,17 @@ public static class StructuralSimilarity
         }
     }
 
-    private static Vector<float> Filtered(float[] row, nuint at)
+    [MethodImpl(MethodImplOptions.AggressiveInlining)]
+    private static Vector<float> Filtered(float[] row, int at)
     {
-        ref var first = ref MemoryMarshal.GetArrayDataReference(row);
-        var sum = Vector.LoadUnsafe(ref first, at + Reach) * Weights[0];
-        for (nuint k = 1; k <= Reach; k++)
-        {
-            sum = Vector.FusedMultiplyAdd(
-                Vector.LoadUnsafe(ref first, at + Reach - k) + Vector.LoadUnsafe(ref first, at + Reach + k), new Vector<float>(Weights[k]), sum);
-        }
-
-        return sum;
+        ref var middle = ref Unsafe.Add(ref MemoryMarshal.GetArrayDataReference(row), at + Reach);
+        ref var weights = ref MemoryMarshal.GetArrayDataReference(Weights);
+        var sum = Load(ref middle, 0) * new Vector<float>(weights);
+        sum = Vector.FusedMultiplyAdd(Load(ref middle, -1) + Load(ref middle, 1), new Vector<float>(Unsafe.Add(ref weights, 1)), sum);
+        sum = Vector.FusedMultiplyAdd(Load(ref middle, -2) + Load(ref middle, 2), new Vector<float>(Unsafe.Add(ref weights, 2)), sum);
+        sum = Vector.FusedMultiplyAdd(Load(ref middle, -3) + Load(ref middle, 3), new Vector<float>(Unsafe.Add(ref weights, 3)), sum);
+        sum = Vector.FusedMultiplyAdd(Load(ref middle, -4) + Load(ref middle, 4), new Vector<float>(Unsafe.Add(ref weights, 4)), sum);
+        return Vector.FusedMultiplyAdd(Load(ref middle, -5) + Load(ref middle, 5), new Vector<float>(Unsafe.Add(ref weights, 5)), sum);
     }
 
     private static (float Luminance, float Structure) One(float[][] moments, int at)

@@ -79,13 +79,7 @@ internal sealed class TileScores
             {
                 var column = Math.Min(Columns - 1, (first + at) / tile);
                 var end = column == Columns - 1 ? structure.Length : Math.Min(structure.Length, ((column + 1) * tile) - first);
-                float sum = 0;
-                for (var i = at; i < end; i++)
-                {
-                    sum += withLuminance ? structure[i] * luminance[i] : structure[i];
-                }
-
-                sums[line + column] += sum;
+                sums[line + column] += withLuminance ? Sums.OfProducts(structure[at..end], luminance[at..end]) : Sums.Of(structure[at..end]);
                 counts[line + column] += end - at;
                 at = end;
             }

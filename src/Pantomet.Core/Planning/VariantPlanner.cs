@@ -48,7 +48,7 @@ public static class VariantPlanner
             Asked = wanted.Canvas,
             Offered = offered,
             Verdict = verdict,
-            Reasons = reasons,
+            Reasons = ReasonCodes.InOrder(reasons),
             MayShrink = slot.Size.IsCeiling,
         };
     }

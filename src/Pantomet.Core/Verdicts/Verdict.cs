@@ -24,6 +24,10 @@ public sealed record Reason(string Code, string Message);
 /// <summary>The codes that reports and the API carry beside each sentence.</summary>
 public static class ReasonCodes
 {
+    /// <summary>What people should read first: what was given up, before what is only worth knowing.</summary>
+    public static IReadOnlyList<Reason> InOrder(IEnumerable<Reason> reasons) =>
+        [.. reasons.OrderBy(reason => reason.Code is Suggested or FirstFrame or Flattened or OriginalQuality ? 1 : 0)];
+
     /// <summary>The framing has fewer pixels than the slot asks for.</summary>
     public const string TooSmall = "too-small";
 

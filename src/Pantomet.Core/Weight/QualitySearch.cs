@@ -14,8 +14,11 @@ public interface IQualityProbes
     /// <summary>What the dear encoder gives at a quality: the truth.</summary>
     public double Dear(int quality);
 
-    /// <summary>What the dear encoder is expected to give as a multiple of the cheap one, before any dear encode is known.</summary>
+    /// <summary>What the dear encoder is expected to give as a multiple of the cheap one, before anything is known of the picture.</summary>
     public double Ratio { get; }
+
+    /// <summary>The same from a look at the picture near a quality, for less than a dear encode.</summary>
+    public double RatioNear(int quality) => Ratio;
 }
 
 /// <summary>
@@ -31,6 +34,12 @@ public static class QualitySearch
 {
     /// <summary>How near the bound a prediction for one more step may come and still be believed without an encode.</summary>
     private const double Sure = 1.006;
+
+    /// <summary>How near the bound is near enough: what a step more would win is not seen, and each costs a dear encode.</summary>
+    private const double Enough = 0.985;
+
+    /// <summary>The first guess aims a little below the bound, as a guess above it costs an encode and one below does not.</summary>
+    private const double Cautious = 0.994;
 
     /// <summary>The highest quality whose weight is at most <paramref name="most"/>.</summary>
     public static FoundQuality HighestWithin(QualityRange range, double most, IQualityProbes probes)
@@ -59,10 +68,10 @@ public static class QualitySearch
 
         // The bracket: "within" is known to fit (or lies before the range), "beyond" is known not to.
         var (within, beyond) = (low - 1, high + 1);
-        var ratio = probes.Ratio;
+        var ratio = probes.RatioNear(quality(Predicted(cheap, low, high, most / probes.Ratio)));
         while (beyond - within > 1)
         {
-            var guess = Predicted(cheap, Math.Max(low, within + 1), beyond - 1, most / ratio);
+            var guess = Predicted(cheap, Math.Max(low, within + 1), beyond - 1, most * Cautious / ratio);
             if (within >= low && guess <= within + 1)
             {
                 // One more step is all that is left to win; believe a clear prediction, test a close one.
@@ -78,6 +87,10 @@ public static class QualitySearch
             if (value <= most)
             {
                 within = guess;
+                if (value >= most * Enough)
+                {
+                    break;
+                }
             }
             else
             {

@@ -71,15 +71,17 @@ internal sealed class TypeSearch(RenderedPixels pixels, Slot slot, PictureFacts 
         }
 
         var trials = TrialsOf(format);
-        var file = trials.Dear(quality);
+        var setting = format == PictureFormat.Jpeg ? JpegScale.SettingFor(quality) : quality;
+        var file = trials.Dear(setting);
         return new(file, format, quality, trials.Measure(file), file.LongLength <= Limit);
     }
 
     public void Dispose() => _encoder.Dispose();
 
-    private Attempt Lossy(PictureFormat format, QualityRange range)
+    private Attempt Lossy(PictureFormat format, QualityRange qualities)
     {
         var trials = TrialsOf(format);
+        var range = format == PictureFormat.Jpeg ? JpegScale.SettingsFor(qualities) : qualities;
         var most = Math.Min(Limit, BandMost);
         var byWeight = () => QualitySearch.HighestWithin(range, most, trials.Weights);
         FoundQuality found;
@@ -113,8 +115,9 @@ internal sealed class TypeSearch(RenderedPixels pixels, Slot slot, PictureFacts 
         }
 
         var file = trials.Dear(found.Quality);
-        var attempt = new Attempt(file, format, found.Quality, trials.Measure(file), file.LongLength <= Limit);
-        Explain(attempt, range);
+        var quality = format == PictureFormat.Jpeg ? Math.Clamp(JpegScale.QualityOf(found.Quality), qualities.Floor, qualities.Ceiling) : found.Quality;
+        var attempt = new Attempt(file, format, quality, trials.Measure(file), file.LongLength <= Limit);
+        Explain(attempt, qualities, found.Quality == range.Ceiling);
         return attempt;
     }
 
@@ -126,10 +129,10 @@ internal sealed class TypeSearch(RenderedPixels pixels, Slot slot, PictureFacts 
         return new(trials.Dear(next).LongLength <= most ? next : under.Quality, true);
     }
 
-    private void Explain(Attempt attempt, QualityRange range)
+    private void Explain(Attempt attempt, QualityRange range, bool atCeiling)
     {
         var bytes = attempt.File.LongLength;
-        var capped = Cap(attempt.Format) is { } cap && cap < Uncapped(attempt.Format).Ceiling && attempt.Quality == range.Ceiling;
+        var capped = Cap(attempt.Format) is { } cap && cap < Uncapped(attempt.Format).Ceiling && atCeiling;
         if (capped)
         {
             attempt.Notes.Add(new(ReasonCodes.OriginalQuality, $"The original is a JPEG of quality {facts.JpegQuality}; more than {attempt.Quality} is not used unless it is asked for."));
@@ -233,8 +236,7 @@ internal sealed class TypeSearch(RenderedPixels pixels, Slot slot, PictureFacts 
     // What a JPEG original was worth, in the numbers of the type that is written.
     private int? Cap(PictureFormat format) => facts.JpegQuality is not { } original ? null : format switch
     {
-        PictureFormat.Jpeg => JpegScale.CapFor(original),
-        PictureFormat.Avif => Math.Max(1, original * QualityRange.Comfortable(format).Ceiling / QualityRange.Comfortable(PictureFormat.Jpeg).Ceiling),
+                PictureFormat.Avif => Math.Max(1, original * QualityRange.Comfortable(format).Ceiling / QualityRange.Comfortable(PictureFormat.Jpeg).Ceiling),
         _ => original,
     };
 

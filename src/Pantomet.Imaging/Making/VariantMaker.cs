@@ -155,7 +155,7 @@ public static class VariantMaker
 
         return new()
         {
-            Plan = plan, File = attempt.File, Format = attempt.Format, Quality = attempt.Quality, Likeness = attempt.Likeness, Encodes = encodes, Verdict = verdict, Reasons = reasons,
+            Plan = plan, File = attempt.File, Format = attempt.Format, Quality = attempt.Quality, Likeness = attempt.Likeness, Encodes = encodes, Verdict = verdict, Reasons = ReasonCodes.InOrder(reasons),
         };
     }
 

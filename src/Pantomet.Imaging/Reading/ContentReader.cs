@@ -7,6 +7,9 @@ namespace Pantomet.Imaging.Reading;
 /// <summary>Looks at a picture's content: what kind of picture it is and what its subject may be.</summary>
 internal static class ContentReader
 {
+    /// <summary>The most pixels that are held while a file is looked at: 24 million.</summary>
+    private const double MostHeld = 24e6;
+
     /// <summary>
     /// Decodes a whole file once, at an eighth where the type allows it: to learn whether all of it is there, and to look at the content
     /// on the way.
@@ -17,43 +20,38 @@ internal static class ContentReader
         // A picture of a few pixels has no eighth.
         var shrink = facts.Format == PictureFormat.Jpeg && facts.Size.ShortSide >= 64 ? 8 : 1;
         using var opened = PictureReader.Open(path, facts.Format, shrink, Enums.Access.Sequential);
-        return Look(opened, facts, facts.Orientation);
+        // A picture too large to be held is averaged on the way; its means tell as much.
+        var block = (int)Math.Ceiling(Math.Sqrt((double)opened.Width * opened.Height / MostHeld));
+        using var scope = new Scope();
+        using var held = (block > 1 ? scope.Own(opened.Shrink(block, block, ceil: true)) : opened).CopyMemory();
+        return Look(held, facts, facts.Orientation);
     }
 
     /// <summary>The facts with what the content says added.</summary>
-    /// <param name="pixels">The whole picture at any scale; it is read once from top to bottom.</param>
+    /// <param name="pixels">The whole picture at any scale, in memory.</param>
     /// <param name="facts">The facts from the header.</param>
     /// <param name="orientation">The orientation tag that is still to be applied.</param>
     public static PictureFacts Look(Image pixels, PictureFacts facts, int orientation)
     {
         using var scope = new Scope();
-        var image = scope.Own(pixels.Colourspace(Enums.Interpretation.Srgb));
-        image = scope.Own(image.Cast(Enums.BandFormat.Uchar));
-        var step = Math.Max(1, (int)Math.Round(Math.Max(image.Width, image.Height) / (double)Thumb.LongSide));
-        var (columns, rows) = ((image.Width + step - 1) / step, (image.Height + step - 1) / step);
-        var padded = scope.Own(image.Embed(0, 0, columns * step, rows * step, extend: Enums.Extend.Copy));
-        // Side by side, so that both are drawn from one pass over the rows: single pixels as they are, and means of blocks.
-        var picked = scope.Own(padded.Subsample(step, step));
-        var mixed = scope.Own(padded.Shrink(step, step));
-        using var both = scope.Own(picked.Bandjoin(scope.Own(mixed.Cast(Enums.BandFormat.Uchar)))).CopyMemory();
+        var step = Math.Max(1, (int)Math.Round(Math.Max(pixels.Width, pixels.Height) / (double)Thumb.LongSide));
+        // Single pixels as they are, for the kind; means of blocks, for the subject.
+        var (across, down) = (Math.Min(step, pixels.Width), Math.Min(step, pixels.Height));
+        using var picked = Shown(scope.Own(pixels.Subsample(across, down)), scope).CopyMemory();
+        using var mixed = Shown(scope.Own(pixels.Shrink(across, down, ceil: true)), scope).CopyMemory();
         return facts with
         {
-            Kind = PictureKinds.Of(Picked(both, image.Bands), image.Bands),
-            Suggestion = Suggester.Suggest(Upright(both, image.Bands, orientation)),
+            Kind = PictureKinds.Of(picked.WriteToMemory<byte>(), picked.Bands),
+            Suggestion = Suggester.Suggest(Upright(mixed, orientation)),
         };
     }
 
-    private static byte[] Picked(Image both, int bands)
-    {
-        using var part = both.ExtractBand(0, n: bands);
-        return part.WriteToMemory<byte>();
-    }
+    private static Image Shown(Image image, Scope scope) => scope.Own(scope.Own(image.Colourspace(Enums.Interpretation.Srgb)).Cast(Enums.BandFormat.Uchar));
 
-    private static Thumb Upright(Image both, int bands, int orientation)
+    private static Thumb Upright(Image image, int orientation)
     {
-        using var part = both.ExtractBand(bands, n: bands);
-        using var tagged = part.Mutate(image => image.Set(GValue.GIntType, "orientation", orientation));
+        using var tagged = image.Mutate(tags => tags.Set(GValue.GIntType, "orientation", orientation));
         using var upright = tagged.Autorot();
-        return new(upright.WriteToMemory<byte>(), upright.Width, upright.Height, bands);
+        return new(upright.WriteToMemory<byte>(), upright.Width, upright.Height, upright.Bands);
     }
 }

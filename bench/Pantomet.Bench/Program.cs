@@ -1,5 +1,7 @@
+using System.Globalization;
 using Pantomet.Bench;
 using Pantomet.Imaging;
+using Pantomet.Server.Tests;
 
 ImagingEngine.Start();
 switch (args)
@@ -16,7 +18,22 @@ switch (args)
     case ["stages", var photograph]:
         Stages.Run(photograph);
         return 0;
+    case ["mutate", var count, var seed, var folder]:
+        Console.WriteLine("| type | inputs | read | refused | files made | crashes or hangs | longest, s |\n|---|---|---|---|---|---|---|");
+        var failed = 0;
+        foreach (var format in Mutations.Formats)
+        {
+            var tally = await Mutations.RunAsync(format, int.Parse(count, CultureInfo.InvariantCulture), int.Parse(seed, CultureInfo.InvariantCulture), folder);
+            Console.WriteLine(FormattableString.Invariant($"| {format} | {tally.Inputs} | {tally.Read} | {tally.Refused} | {tally.Made} | {tally.Crashes} | {tally.Longest:0.00} |"));
+            failed += tally.Faults.Count;
+            foreach (var fault in tally.Faults)
+            {
+                await Console.Error.WriteLineAsync(fault);
+            }
+        }
+
+        return failed == 0 ? 0 : 1;
     default:
-        await Console.Error.WriteLineAsync("calls: calibrate PHOTOGRAPH..., likeness-table CSV, serve, stages PHOTOGRAPH");
+        await Console.Error.WriteLineAsync("calls: calibrate PHOTOGRAPH..., likeness-table CSV, serve, stages PHOTOGRAPH, mutate COUNT SEED FOLDER");
         return 2;
 }

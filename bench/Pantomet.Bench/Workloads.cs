@@ -10,6 +10,7 @@ using Pantomet.Core.Weight;
 using Pantomet.Imaging.Making;
 using Pantomet.Imaging.Reading;
 using Pantomet.Imaging.Rendering;
+using Pantomet.Imaging.Writing;
 
 namespace Pantomet.Bench;
 
@@ -45,6 +46,7 @@ internal static class Workloads
         ]),
         "C1" => await LimitAsync(ask.Files[0], new SizeRule.SideAlone(Side.Width, 1500), 150_000),
         "C2" => await LimitAsync(ask.Files[0], new SizeRule.Exact(new(2500, 2000)), 1_000_000),
+        "E" => Encoded(ask.Files[0], ask.Out!),
         "G" => Compared(ask.Files[0]),
         _ => throw new ArgumentException(ask.Work),
     };
@@ -72,6 +74,24 @@ internal static class Workloads
         var slot = SlotOf(size) with { Limits = new() { MaxBytes = new ByteCount(limit) }, Aims = new() { Quality = new(1, 95) }, Sharpen = Sharpening.Off };
         var made = (await PictureMaker.MakeAsync(path, [], new(0.5, 0.5), [new(slot, Density.One, null)], room)).Made[0][0];
         return new { bytes = made.File?.Length ?? 0, made.Quality, made.Encodes, verdict = made.Verdict.ToString(), likeness = made.Likeness?.Score, reasons = made.Reasons.Select(reason => reason.Code) };
+    }
+
+    private static object Encoded(string path, string folder)
+    {
+        using var image = Image.NewFromFile(path);
+        using var pixels = new RenderedPixels(image.CopyMemory());
+        using var encoder = new VariantEncoder(pixels, SlotOf(new SizeRule.Share(1)), new() { Size = pixels.Size, Format = PictureFormat.Png, Bytes = 1 });
+        foreach (var quality in new[] { 45, 60, 75, 88 })
+        {
+            File.WriteAllBytes(Path.Combine(folder, $"jpeg-{quality}"), encoder.Dear(PictureFormat.Jpeg, JpegScale.SettingFor(quality)));
+        }
+
+        foreach (var quality in new[] { 50, 65, 80, 90 })
+        {
+            File.WriteAllBytes(Path.Combine(folder, $"webp-{quality}"), encoder.Dear(PictureFormat.WebP, quality));
+        }
+
+        return new { folder };
     }
 
     // The meter on pixels in memory, against plain JPEG encodes of the same pixels.

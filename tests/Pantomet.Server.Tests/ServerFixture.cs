@@ -20,6 +20,8 @@ public sealed class ServerFixture : IAsyncLifetime
 
     public HttpClient Client { get; private set; } = new();
 
+    public IServiceProvider Services => _app!.Services;
+
     /// <summary>Everything the server logged as a warning or worse.</summary>
     public LogKeeper Log { get; } = new();
 

@@ -9,6 +9,7 @@ export type Slot = Schemas['SlotView'];
 export type Framing = Schemas['FramingView'];
 export type Plan = Schemas['PlanView'];
 export type Verdict = Schemas['Verdict'];
+export type LikenessWord = NonNullable<Schemas['VariantFileView']['likenessWord']>;
 export type Reason = Schemas['Reason'];
 export type Variant = Schemas['VariantView'];
 export type VariantFile = Schemas['VariantFileView'];

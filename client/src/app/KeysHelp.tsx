@@ -21,6 +21,7 @@ const groups: { name: string; keys: [string[], string][] }[] = [
     keys: [
       [['←', '→'], 'move the divider'],
       [['S'], 'hold to see through to the picture without loss'],
+      [['W'], 'bring the worst place to the middle'],
       [['+', '−'], 'a quality more, a quality less'],
       [['A'], 'find the quality automatically'],
       [['D'], 'download the file'],

@@ -24,6 +24,17 @@ export function PictureFacts({ picture }: { picture: Picture }) {
       </p>
       <dl className="mt-3 grid grid-cols-[96px_1fr] gap-x-3 gap-y-1.5">
         <Fact term="Pixels">{megapixels(picture.width, picture.height)}</Fact>
+        {picture.kind && (
+          <Fact term="Content">{picture.kind === 'photograph' ? 'photograph' : 'flat graphic'}</Fact>
+        )}
+        {picture.jpegQuality != null && (
+          <Fact term="Quality">
+            about {picture.jpegQuality}
+            <span className="block text-ink-2">
+              Read from its tables. Variants go no higher unless asked.
+            </span>
+          </Fact>
+        )}
         <Fact term="Colours">
           {picture.colours}, {picture.bits} bit
           {picture.profile ? `, ${picture.profile}` : ', no profile: read as sRGB'}

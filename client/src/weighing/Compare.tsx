@@ -5,11 +5,21 @@ import { takesKey, useKeys } from '../app/useKeys';
 import { useElementSize } from '../framing/useElementSize';
 
 /** Before and after at true pixels: one pixel of the file is one pixel of the screen. A divider is dragged between them. */
-export function Compare({ file, working }: { file: VariantFile | null; working: boolean }) {
+export function Compare({
+  file,
+  working,
+  worst,
+}: {
+  file: VariantFile | null;
+  working: boolean;
+  /** Counts how often the worst place was asked for. */
+  worst: number;
+}) {
   const [room, size] = useElementSize<HTMLDivElement>();
   const [share, setShare] = useState(0.5);
   const [pan, setPan] = useState({ x: 0, y: 0 });
   const seeThrough = useHeldKey('s');
+  const [answered, setAnswered] = useState(0);
   const step = (by: number) => () => setShare((now) => Math.min(1, Math.max(0, now + by)));
   useKeys({ arrowleft: step(-0.02), arrowright: step(0.02) });
   const ratio = window.devicePixelRatio || 1;
@@ -17,6 +27,16 @@ export function Compare({ file, working }: { file: VariantFile | null; working: 
   const free = size
     ? { x: Math.max(0, (width - size.width) / 2), y: Math.max(0, (height - size.height) / 2) }
     : { x: 0, y: 0 };
+  const spot = file?.worstPlace;
+  if (spot && worst !== answered) {
+    // The middle of the worst place goes to the middle of the room, as far as the edges allow; the divider cuts through it.
+    setAnswered(worst);
+    setPan({
+      x: width / 2 - (spot[0]! + spot[2]!) / 2 / ratio,
+      y: height / 2 - (spot[1]! + spot[3]!) / 2 / ratio,
+    });
+    setShare(0.5);
+  }
   const clamp = (value: number, most: number) => Math.min(most, Math.max(-most, value));
   const at = { x: clamp(pan.x, free.x), y: clamp(pan.y, free.y) };
   const left = size ? (size.width - width) / 2 + at.x : 0;
@@ -78,6 +98,18 @@ export function Compare({ file, working }: { file: VariantFile | null; working: 
               />
             </div>
           </div>
+          {spot && answered > 0 && !seeThrough && (
+            <div
+              data-testid="worst"
+              className="pointer-events-none absolute border border-white outline-1 outline-black"
+              style={{
+                left: left + spot[0]! / ratio,
+                top: top + spot[1]! / ratio,
+                width: (spot[2]! - spot[0]!) / ratio,
+                height: (spot[3]! - spot[1]!) / ratio,
+              }}
+            />
+          )}
           {!seeThrough && (
             <div
               {...sliding()}

@@ -4,6 +4,14 @@ import { Button, Key } from '../design/Button';
 
 const settleAfter = 150;
 
+const labels: Record<string, string> = {
+  jpeg: 'JPEG',
+  png: 'PNG',
+  webp: 'WebP',
+  avif: 'AVIF',
+  auto: 'By content',
+};
+
 /** Quality by hand or found automatically, and the type where the slot leaves a choice. */
 export function QualityControl({
   slot,
@@ -41,15 +49,15 @@ export function QualityControl({
               key={one}
               aria-pressed={one === type}
               className={one === type ? 'border-ink! bg-sheet-2!' : ''}
-              onClick={() => onFormat(one)}
+              onClick={() => onFormat(one === 'auto' ? null : one)}
             >
-              {one.toUpperCase()}
+              {labels[one] ?? one}
             </Button>
           ))}
         </div>
       )}
-      {type === 'png' ? (
-        <p className="text-ink-2">PNG loses nothing, so it has no quality to choose.</p>
+      {file && file.quality === null ? (
+        <p className="text-ink-2">{labels[file.format]} here has no quality to choose.</p>
       ) : (
         <>
           <div className="flex items-center justify-between">

@@ -1,9 +1,25 @@
-import { addresses, type Picture, type Plan, type Slot, type Variant } from '../api/client';
+import {
+  addresses,
+  type LikenessWord,
+  type Picture,
+  type Plan,
+  type Slot,
+  type Variant,
+} from '../api/client';
 import { Beam } from '../design/Beam';
 import { Button, Key, MainLink } from '../design/Button';
 import { count, sentence, size, trim, weight } from '../design/figures';
 import { VerdictMark } from '../design/VerdictMark';
 import { QualityControl } from './QualityControl';
+
+/** The words of the core, as they stand on a screen. */
+const likenessWords: Record<LikenessWord, string> = {
+  noDifference: 'No difference at 100 %',
+  hardToSee: 'Hard to see',
+  slight: 'Slight difference',
+  visible: 'Visible difference',
+  rough: 'Rough',
+};
 
 /** The figures of the very file that is downloaded, and the few choices there are about it. */
 export function WeighingPanel({
@@ -18,6 +34,7 @@ export function WeighingPanel({
   onFormat,
   quality,
   onQuality,
+  onWorst,
 }: {
   picture: Picture;
   slot: Slot;
@@ -30,6 +47,7 @@ export function WeighingPanel({
   onFormat: (format: string | null) => void;
   quality: number | null;
   onQuality: (quality: number | null) => void;
+  onWorst: () => void;
 }) {
   const file = variant?.file ?? null;
   const kept = variant?.verdict === 'meets' || variant?.verdict === 'concedes';
@@ -80,6 +98,19 @@ export function WeighingPanel({
                 : `The original weighs ${weight(picture.bytes)}.`}
             </p>
           </>
+        )}
+        {file?.likenessWord && file.likeness != null && (
+          <div className="mt-3 flex items-center justify-between gap-3" data-testid="likeness">
+            <p>
+              <span className="font-semibold">{likenessWords[file.likenessWord]}</span>{' '}
+              <span className="text-ink-2">likeness {file.likeness.toFixed(3)}</span>
+            </p>
+            {file.likeness < 1 && (
+              <Button onClick={onWorst} title="Bring the place that differs most to the middle">
+                Worst place <Key>W</Key>
+              </Button>
+            )}
+          </div>
         )}
         {variant?.reasons.map((reason) => (
           <p key={reason.code} className="mt-2 border-l-2 border-ink-2 pl-2.5">

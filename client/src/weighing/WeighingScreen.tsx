@@ -16,6 +16,8 @@ export function WeighingScreen({ place, picture, destination, slot, framing }: P
   const [density, setDensity] = useState(slot.densities[0] ?? 1);
   const [quality, setQuality] = useState<number | null>(null);
   const [format, setFormat] = useState<string | null>(null);
+  // Raised each time the worst place is asked for.
+  const [worst, setWorst] = useState(0);
   const wish: VariantWish = {
     pictureId: picture.id,
     destination: destination.key,
@@ -33,6 +35,7 @@ export function WeighingScreen({ place, picture, destination, slot, framing }: P
     '=': step(1),
     '-': step(-1),
     a: () => setQuality(null),
+    w: () => setWorst((times) => times + 1),
     d: () => document.querySelector<HTMLAnchorElement>('a[data-download]')?.click(),
     b: () => go(`/picture/${place.id}/${place.destination}/${place.slot}/framing`),
     p: () => go('/'),
@@ -46,7 +49,7 @@ export function WeighingScreen({ place, picture, destination, slot, framing }: P
         ) : variant.data && !file ? (
           <Notice>{variant.data.reasons.map((reason) => sentence(reason.message)).join(' ')}</Notice>
         ) : (
-          <Compare file={file} working={variant.isFetching} />
+          <Compare file={file} working={variant.isFetching} worst={worst} />
         )}
         <WeighingPanel
           picture={picture}
@@ -60,6 +63,7 @@ export function WeighingScreen({ place, picture, destination, slot, framing }: P
           onFormat={setFormat}
           quality={quality}
           onQuality={setQuality}
+          onWorst={() => setWorst((times) => times + 1)}
         />
       </div>
     </div>

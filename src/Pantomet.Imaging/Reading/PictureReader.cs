@@ -20,6 +20,9 @@ public static class PictureReader
     /// <summary>The most pixels a picture may have: 400 million, six times the largest camera in common use.</summary>
     public const long MostPixels = 400_000_000;
 
+    /// <summary>The most pixels a drawing is rendered at: 50 million. It claims its size in a few bytes and costs all of it.</summary>
+    public const long MostDrawnPixels = 50_000_000;
+
     private const double MillimetresToInch = 25.4;
 
     /// <summary>Reads the facts, checks that the whole file can be decoded, and looks at the content on the way.</summary>
@@ -77,6 +80,15 @@ public static class PictureReader
             return ReadResult.Refused("The file cannot be opened.");
         }
 
+        if (format == PictureFormat.Svg)
+        {
+            using var drawing = File.OpenRead(path);
+            if (DrawingCheck.Refusal(drawing) is { } tooMuch)
+            {
+                return ReadResult.Refused(tooMuch);
+            }
+        }
+
         try
         {
             using var image = Image.NewFromFile(path, access: Enums.Access.Sequential);
@@ -97,10 +109,11 @@ public static class PictureReader
     private static ReadResult Describe(Image image, PictureFormat format, long bytes, int? jpegQuality)
     {
         var frames = image.Contains("n-pages") && image.Get("n-pages") is int pages ? Math.Max(1, pages) : 1;
-        if ((long)image.Width * image.Height > MostPixels)
+        var most = format == PictureFormat.Svg ? MostDrawnPixels : MostPixels;
+        if ((long)image.Width * image.Height > most)
         {
             return ReadResult.Refused(
-                $"The picture claims {Figures.Size(new(image.Width, image.Height))}, more than the {Figures.Count(MostPixels / 1_000_000)} million pixels that are read here.");
+                $"The picture claims {Figures.Size(new(image.Width, image.Height))}, more than the {Figures.Count(most / 1_000_000)} million pixels that are read here.");
         }
 
         var orientation = image.Contains("orientation") && image.Get("orientation") is int tag and >= 1 and <= 8 ? tag : 1;

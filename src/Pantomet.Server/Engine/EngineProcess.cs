@@ -23,12 +23,16 @@ internal sealed class EngineProcess : IAsyncDisposable
     {
         var start = new ProcessStartInfo(Host())
         {
-            ArgumentList = { options.Engine, "work" }, RedirectStandardInput = true, RedirectStandardOutput = true, UseShellExecute = false,
+            ArgumentList = { options.Engine, "work" }, RedirectStandardInput = true, RedirectStandardOutput = true, RedirectStandardError = true, UseShellExecute = false,
         };
         // The pixels live in native memory: fewer arenas give more of it back.
         start.Environment["MALLOC_ARENA_MAX"] = "2";
         start.Environment["DOTNET_gcConcurrent"] = "0";
-        return new(Process.Start(start) ?? throw new InvalidOperationException("The imaging process did not start."), options);
+        var process = Process.Start(start) ?? throw new InvalidOperationException("The imaging process did not start.");
+        // What native libraries say about strangers' files is nothing the person at the server can use.
+        process.ErrorDataReceived += (_, _) => { };
+        process.BeginErrorReadLine();
+        return new(process, options);
     }
 
     /// <summary>Has an order carried out; null when the process ended, hung or grew over its limit and must not be used again.</summary>

@@ -1,0 +1,125 @@
+using System.Diagnostics;
+using System.Net.Http.Json;
+using System.Text.Json;
+using Microsoft.Extensions.DependencyInjection;
+using Pantomet.Imaging.Hosting;
+using Pantomet.Server.Engine;
+
+namespace Pantomet.Server.Tests;
+
+/// <summary>The imaging library works in processes of its own; what ends one of them ends one order and nothing else.</summary>
+public sealed class EngineTests(ServerFixture server) : IClassFixture<ServerFixture>
+{
+    [Fact]
+    public async Task A_crash_in_native_code_ends_the_order_and_not_the_server()
+    {
+        var id = await server.PictureAsync("DSC_0440.JPG");
+        var engine = server.Services.GetRequiredService<EngineRoom>();
+        var crashed = 0;
+        for (var quality = 31; quality < 40 && crashed == 0; quality++)
+        {
+            var answer = WishAsync(id, quality);
+            // The signal that a wild pointer raises, while the order is under way.
+            while (!answer.IsCompleted)
+            {
+                foreach (var process in engine.ProcessIds)
+                {
+                    using var kill = Process.Start("kill", $"-SEGV {process}");
+                    await kill.WaitForExitAsync();
+                }
+
+                await Task.WhenAny(answer, Task.Delay(200));
+            }
+
+            var made = await answer;
+            crashed += made.GetProperty("verdict").GetString() == "breaks" ? 1 : 0;
+            Assert.True(crashed == 0 || made.GetProperty("reasons")[0].GetProperty("message").GetString() == EngineRoom.Crashed);
+        }
+
+        Assert.Equal(1, crashed);
+        Assert.Equal("ready", await server.Client.GetStringAsync(new Uri("/healthz", UriKind.Relative)));
+        Assert.Equal("meets", (await WishAsync(id, 41)).GetProperty("verdict").GetString());
+        Assert.DoesNotContain(server.Log.Lines, line => line.StartsWith("Error", StringComparison.Ordinal) || line.StartsWith("Critical", StringComparison.Ordinal));
+    }
+
+    [Fact]
+    public async Task An_order_that_takes_too_long_is_given_up()
+    {
+        await using var room = new EngineRoom(new() { Data = server.Data, LongestOrder = TimeSpan.FromMilliseconds(1) });
+        var clock = Stopwatch.StartNew();
+        var outcome = await room.RunAsync(new ReadOrder(ServerFixture.DemoPicture("glass-falling-chart.png")), CancellationToken.None);
+        Assert.Equal(EngineRoom.Crashed, outcome.Refusal);
+        Assert.True(clock.Elapsed < TimeSpan.FromSeconds(10));
+        Assert.Empty(room.ProcessIds);
+    }
+
+    [Fact]
+    public async Task An_order_that_takes_too_much_memory_is_given_up()
+    {
+        await using var room = new EngineRoom(new() { Data = server.Data, MostEngineBytes = 1_000_000 });
+        Assert.Equal(EngineRoom.Crashed, (await room.RunAsync(new ReadOrder(ServerFixture.DemoPicture("glass-falling-chart.png")), CancellationToken.None)).Refusal);
+    }
+
+    [Fact]
+    public async Task No_more_processes_run_than_there_are_workers_and_none_is_left_behind()
+    {
+        var room = new EngineRoom(new() { Data = server.Data, Workers = 2 });
+        var paths = new[] { "DSC_0412.JPG", "DSC_0415.JPG", "DSC_0423.JPG", "DSC_0431.JPG" };
+        var outcomes = await Task.WhenAll(paths.Select(path => room.RunAsync(new ReadOrder(ServerFixture.DemoPicture(path)), CancellationToken.None)));
+        Assert.All(outcomes, outcome => Assert.NotNull(outcome.Facts?.Suggestion));
+        Assert.Equal(2, room.ProcessIds.Count);
+        var processes = room.ProcessIds.ToList();
+        await room.DisposeAsync();
+        Assert.All(processes, id => Assert.Throws<ArgumentException>(() => Process.GetProcessById(id)));
+    }
+
+    [Fact]
+    public async Task An_order_can_be_stopped_and_its_process_goes_on()
+    {
+        await using var room = new EngineRoom(new() { Data = server.Data, Workers = 1 });
+        using var cancel = new CancellationTokenSource();
+        var facts = (await room.RunAsync(new ReadOrder(ServerFixture.DemoPicture("P1050233.JPG")), CancellationToken.None)).Facts!;
+        const string rules = """{"schema":"pantomet-rules/1","destinations":[{"key":"d","slots":[{"key":"a","size":{"width":2500},"types":["avif"],"limits":{"maxBytes":"90 kB"}}]}]}""";
+        var process = Assert.Single(room.ProcessIds);
+        var output = Path.Combine(server.Data, "stopped.avif");
+        var order = room.RunAsync(new VariantOrder(ServerFixture.DemoPicture("P1050233.JPG"), facts, rules, 1, null, null, null, output), cancel.Token);
+        await Task.Delay(300);
+        await cancel.CancelAsync();
+        await Assert.ThrowsAnyAsync<OperationCanceledException>(() => order);
+        Assert.Equal(process, Assert.Single(room.ProcessIds));
+        Assert.False(File.Exists(output));
+    }
+
+    [Theory]
+    [InlineData("webp", "image/webp")]
+    [InlineData("avif", "image/avif")]
+    public async Task Every_type_is_made_with_its_likeness_and_the_worst_place(string format, string media)
+    {
+        var id = await server.PictureAsync("barometer-from-chat.jpg");
+        var answer = await server.Client.PostAsJsonAsync(
+            new Uri("/api/variants", UriKind.Relative), new { pictureId = id, destination = "website", slot = "grid-square", density = 1, format, quality = 60 });
+        var file = (await answer.Content.ReadFromJsonAsync<JsonElement>()).GetProperty("file");
+        Assert.InRange(file.GetProperty("likeness").GetDouble(), 0.9, 1);
+        Assert.Equal(4, file.GetProperty("worstPlace").GetArrayLength());
+        Assert.NotNull(file.GetProperty("likenessWord").GetString());
+        var bytes = await server.Client.GetAsync(new Uri($"/api/variants/{file.GetProperty("id").GetString()}/file", UriKind.Relative));
+        Assert.Equal(media, bytes.Content.Headers.ContentType!.MediaType);
+        Assert.Equal(file.GetProperty("bytes").GetInt64(), bytes.Content.Headers.ContentLength);
+    }
+
+    private async Task<JsonElement> WishAsync(string id, int quality)
+    {
+        var (destination, slot) = await PlaceAsync();
+        var answer = await server.Client.PostAsJsonAsync(
+            new Uri("/api/variants", UriKind.Relative), new { pictureId = id, destination, slot, density = 1, format = "jpeg", quality });
+        answer.EnsureSuccessStatusCode();
+        return await answer.Content.ReadFromJsonAsync<JsonElement>();
+    }
+
+    private async Task<(string Destination, string Slot)> PlaceAsync()
+    {
+        var all = await server.Client.GetFromJsonAsync<JsonElement>(new Uri("/api/destinations", UriKind.Relative));
+        var destination = all[0];
+        return (destination.GetProperty("key").GetString()!, destination.GetProperty("slots")[0].GetProperty("key").GetString()!);
+    }
+}

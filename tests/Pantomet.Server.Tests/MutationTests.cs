@@ -1,0 +1,30 @@
+namespace Pantomet.Server.Tests;
+
+/// <summary>A hundred damaged files; bench/mutate runs thousands.</summary>
+public sealed class MutationTests
+{
+    [Theory]
+    [InlineData("jpeg")]
+    [InlineData("png")]
+    [InlineData("webp")]
+    [InlineData("avif")]
+    [InlineData("gif")]
+    [InlineData("tiff")]
+    [InlineData("svg")]
+    public async Task Damaged_files_are_read_or_refused_with_a_reason_and_never_crash_or_hang(string format)
+    {
+        Imaging.ImagingEngine.Start();
+        var folder = Directory.CreateTempSubdirectory("pantomet-mutation-").FullName;
+        try
+        {
+            var tally = await Mutations.RunAsync(format, 15, seed: 20261123, folder);
+            Assert.Empty(tally.Faults);
+            Assert.Equal((15, 0), (tally.Read + tally.Refused, tally.Crashes));
+            Assert.True(tally.Longest < 10, $"{tally.Longest} s");
+        }
+        finally
+        {
+            Directory.Delete(folder, recursive: true);
+        }
+    }
+}

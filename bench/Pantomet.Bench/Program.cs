@@ -15,6 +15,9 @@ switch (args)
     case ["serve"]:
         await Workloads.ServeAsync();
         return 0;
+    case ["frames"]:
+        Console.WriteLine(Frames.Measure());
+        return 0;
     case ["stages", var photograph]:
         Stages.Run(photograph);
         return 0;
@@ -34,6 +37,6 @@ switch (args)
 
         return failed == 0 ? 0 : 1;
     default:
-        await Console.Error.WriteLineAsync("calls: calibrate PHOTOGRAPH..., likeness-table CSV, serve, stages PHOTOGRAPH, mutate COUNT SEED FOLDER");
+        await Console.Error.WriteLineAsync("calls: calibrate PHOTOGRAPH..., likeness-table CSV, serve, stages PHOTOGRAPH, frames, mutate COUNT SEED FOLDER");
         return 2;
 }

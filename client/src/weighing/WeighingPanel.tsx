@@ -103,7 +103,7 @@ export function WeighingPanel({
           <div className="mt-3 flex items-center justify-between gap-3" data-testid="likeness">
             <p>
               <span className="font-semibold">{likenessWords[file.likenessWord]}</span>{' '}
-              <span className="text-ink-2">likeness {file.likeness.toFixed(3)}</span>
+              <span className="block text-ink-2">likeness {file.likeness.toFixed(3)}</span>
             </p>
             {file.likeness < 1 && (
               <Button onClick={onWorst} title="Bring the place that differs most to the middle">

@@ -23,6 +23,9 @@ public static class PictureReader
     /// <summary>The most pixels a drawing is rendered at: 50 million. It claims its size in a few bytes and costs all of it.</summary>
     public const long MostDrawnPixels = 50_000_000;
 
+    /// <summary>The longest side that is read: no camera and no scanner makes one, and a thread of pixels that long takes minutes.</summary>
+    public const int LongestSide = 250_000;
+
     private const double MillimetresToInch = 25.4;
 
     /// <summary>Reads the facts, checks that the whole file can be decoded, and looks at the content on the way.</summary>
@@ -110,10 +113,10 @@ public static class PictureReader
     {
         var frames = image.Contains("n-pages") && image.Get("n-pages") is int pages ? Math.Max(1, pages) : 1;
         var most = format == PictureFormat.Svg ? MostDrawnPixels : MostPixels;
-        if ((long)image.Width * image.Height > most)
+        if ((long)image.Width * image.Height > most || Math.Max(image.Width, image.Height) > LongestSide)
         {
             return ReadResult.Refused(
-                $"The picture claims {Figures.Size(new(image.Width, image.Height))}, more than the {Figures.Count(most / 1_000_000)} million pixels that are read here.");
+                $"The picture claims {Figures.Size(new(image.Width, image.Height))}, more than the {Figures.Count(most / 1_000_000)} million pixels, or the {Figures.Count(LongestSide)} on a side, that are read here.");
         }
 
         var orientation = image.Contains("orientation") && image.Get("orientation") is int tag and >= 1 and <= 8 ? tag : 1;

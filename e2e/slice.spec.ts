@@ -48,17 +48,19 @@ test('a picture goes the whole way: read in, framed by dragging, weighed, downlo
 
   await open(page, 'Bridge_by_Sander_Klootwijk.jpg', /^Listing photo/);
   const before = await figures(page);
-  expect(before).toEqual({ x: 646, y: 0, width: 3060, height: 2448 });
+  // The widest frame, at the left edge because the foreshore there was suggested.
+  expect(before).toEqual({ x: 0, y: 0, width: 3060, height: 2448 });
+  await expect(page.getByText(/a suggestion until it is confirmed/).first()).toBeVisible();
 
-  // Draw the frame to the left by its middle; the picture follows the pointer in its own pixels.
+  // Draw the frame to the right by its middle; the picture follows the pointer in its own pixels.
   const frame = page.locator('[data-part=frame]');
   const box = (await frame.boundingBox())!;
   await page.mouse.move(box.x + box.width / 2, box.y + box.height / 2);
   await page.mouse.down();
-  await page.mouse.move(box.x + box.width / 2 - 60, box.y + box.height / 2 + 20, { steps: 6 });
+  await page.mouse.move(box.x + box.width / 2 + 60, box.y + box.height / 2 + 20, { steps: 6 });
   await page.mouse.up();
   const scale = box.width / before.width;
-  await expect.poll(async () => Math.abs((await figures(page)).x - (646 - 60 / scale))).toBeLessThan(3);
+  await expect.poll(async () => Math.abs((await figures(page)).x - 60 / scale)).toBeLessThan(3);
   await expect(page.getByText('Framed by hand.')).toBeVisible();
   const dragged = await figures(page);
   expect(dragged.y).toBe(0);
@@ -80,6 +82,10 @@ test('a picture goes the whole way: read in, framed by dragging, weighed, downlo
     .poll(async () => Number(await page.getByTestId('bytes').getAttribute('data-bytes')), { timeout: 30_000 })
     .toBeLessThan(bytes);
   await expect(link).toBeVisible({ timeout: 30_000 });
+
+  await expect(page.getByTestId('likeness')).toContainText(/likeness 0\.9\d\d/);
+  await page.keyboard.press('w');
+  await expect(page.getByTestId('worst')).toBeInViewport();
 
   const shown = Number(await page.getByTestId('bytes').getAttribute('data-bytes'));
   const name = await page.getByTestId('file-name').textContent();

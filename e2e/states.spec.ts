@@ -34,7 +34,7 @@ test('a transparent mark goes out as PNG, with nothing to choose about quality',
   );
   await expect(page.locator('a[data-download]')).toBeVisible({ timeout: 30_000 });
   await expect(page.getByTestId('file-name')).toHaveText('weatherworks-mark-maker-mark.png');
-  await expect(page.getByText('PNG loses nothing, so it has no quality to choose.')).toBeVisible();
+  await expect(page.getByText('PNG here has no quality to choose.')).toBeVisible();
 });
 
 test('a picture or a slot that does not exist is said in a sentence', async ({ page }) => {

@@ -13,7 +13,6 @@ const photo = (start) => join(photographs, readdirSync(photographs).find((name) 
 const demo = (name) => join('demo/pictures', name);
 const folder = mkdtempSync(join(tmpdir(), 'pantomet-bench-'));
 const bench = 'artifacts/bin/Pantomet.Bench/release/Pantomet.Bench.dll';
-const program = 'artifacts/bin/Pantomet.Cli/release/pantomet.dll';
 const median = (values) => [...values].sort((a, b) => a - b)[values.length >> 1];
 const rows = [];
 const details = [];
@@ -111,7 +110,7 @@ async function batch() {
   const rules = join(folder, 'rules.json');
   writeFileSync(rules, JSON.stringify({ schema: 'pantomet-rules/1', destinations: [{ key: 'd', slots: slots.map(({ width, limit }) => ({ key: `w${width}`, size: { width }, limits: { maxBytes: limit }, sharpen: 'off' })) }] }));
   writeFileSync(join(folder, 'batch.json'), JSON.stringify({ files, slots }));
-  const mine = await whole('dotnet', [program, 'render', '--rules', rules, '--out', join(folder, 'ours'), '--report', join(folder, 'report.json'), ...files]);
+  const mine = await whole('./pantomet', ['render', '--rules', rules, '--out', join(folder, 'ours'), '--report', join(folder, 'report.json'), ...files]);
   const other = await whole('node', ['bench/node/batch.mjs', join(folder, 'batch.json'), join(folder, 'theirs')]);
   row('D 40 pictures x 12, wall', `${(mine.ms / 1000).toFixed(1)} s`, `${(other.ms / 1000).toFixed(1)} s`, (mine.ms / other.ms).toFixed(2), '<= 0.6');
   row('D peak memory', `${(mine.peak / 1e6).toFixed(0)} MB`, `${(other.peak / 1e6).toFixed(0)} MB`, (mine.peak / other.peak).toFixed(2), '<= 1.0');
@@ -164,7 +163,7 @@ async function large() {
   const peaks = [];
   const times = [];
   for (let run = 0; run < runs; run++) {
-    const { peak, ms: time } = await whole('dotnet', [program, 'render', '--rules', rules, '--out', join(folder, 'large'), file]);
+    const { peak, ms: time } = await whole('./pantomet', ['render', '--rules', rules, '--out', join(folder, 'large'), file]);
     peaks.push(peak);
     times.push(time);
   }

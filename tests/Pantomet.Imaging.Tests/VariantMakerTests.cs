@@ -138,7 +138,8 @@ public sealed class VariantMakerTests
     {
         var slot = SlotOf(new SizeRule.SideAlone(Side.Width, 300), null) with
         {
-            Each = true, Types = [new(PictureFormat.WebP), new(PictureFormat.Jpeg), new(PictureFormat.Png), new(PictureFormat.Avif)],
+            Each = true,
+            Types = [new(PictureFormat.WebP), new(PictureFormat.Jpeg), new(PictureFormat.Png), new(PictureFormat.Avif)],
         };
         var plan = VariantPlanner.Plan(Facts.Size, slot, Density.One);
         using var master = PictureMaster.Decode(Photograph, Facts, [plan], slot.Profile);

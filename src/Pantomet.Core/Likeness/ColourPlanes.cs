@@ -14,6 +14,14 @@ public sealed record ColourPlanes(Plane Luma, Plane? Blue, Plane? Red)
     private const float GreenShare = 0.587f;
     private const float BlueShare = 0.114f;
 
+    /// <summary>Gives the memory back for the next picture; the planes must not be read any more.</summary>
+    public void Return()
+    {
+        Luma.Return();
+        Blue?.Return();
+        Red?.Return();
+    }
+
     /// <summary>Splits interleaved 8-bit pixels.</summary>
     /// <param name="pixels">Width × height × bands bytes: red, green, blue, or one grey channel.</param>
     /// <param name="width">Pixels across.</param>
@@ -27,7 +35,7 @@ public sealed record ColourPlanes(Plane Luma, Plane? Blue, Plane? Red)
             throw new ArgumentException($"{pixels.Length} bytes are no {width} x {height} pixels of {bands} channels", nameof(pixels));
         }
 
-        var luma = new Plane(GC.AllocateUninitializedArray<float>(width * height), width, height);
+        var luma = Plane.Rent(width, height);
         if (bands == 1)
         {
             for (var i = 0; i < pixels.Length; i++)
@@ -41,12 +49,12 @@ public sealed record ColourPlanes(Plane Luma, Plane? Blue, Plane? Red)
         var (halfWidth, halfHeight) = (width / 2, height / 2);
         if (halfWidth == 0 || halfHeight == 0)
         {
-            FillLuma(pixels, luma.Values);
+            FillLuma(pixels, luma.Values.AsSpan(0, width * height));
             return new(luma, null, null);
         }
 
-        var blue = new Plane(GC.AllocateUninitializedArray<float>(halfWidth * halfHeight), halfWidth, halfHeight);
-        var red = new Plane(GC.AllocateUninitializedArray<float>(halfWidth * halfHeight), halfWidth, halfHeight);
+        var blue = Plane.Rent(halfWidth, halfHeight);
+        var red = Plane.Rent(halfWidth, halfHeight);
         var scratch = new Scratch(width);
         for (var y = 0; y < halfHeight; y++)
         {

@@ -1,7 +1,9 @@
+using System.Buffers;
+
 namespace Pantomet.Core.Likeness;
 
 /// <summary>One channel of a picture as single-precision values, row by row without gaps.</summary>
-/// <param name="values">Width × height values, usually 0 to 255.</param>
+/// <param name="values">Width × height values, usually 0 to 255; there may be room behind them.</param>
 /// <param name="width">Values across.</param>
 /// <param name="height">Rows.</param>
 public readonly struct Plane(float[] values, int width, int height)
@@ -21,16 +23,23 @@ public readonly struct Plane(float[] values, int width, int height)
     /// <summary>One row.</summary>
     public Span<float> Row(int y) => Values.AsSpan(y * Width, Width);
 
+    /// <summary>A plane whose memory was used before; its values are anything.</summary>
+    internal static Plane Rent(int width, int height) => new(ArrayPool<float>.Shared.Rent(width * height), width, height);
+
+    /// <summary>Gives the memory back for the next plane; the values must not be read any more.</summary>
+    internal void Return() => ArrayPool<float>.Shared.Return(Values);
+
     /// <summary>Half as wide and half as high: the mean of each 2 × 2 block. An odd last row or column is left out.</summary>
     public Plane Halved()
     {
         var (width, height) = (Math.Max(1, Width / 2), Math.Max(1, Height / 2));
-        var half = new Plane(GC.AllocateUninitializedArray<float>(width * height), width, height);
+        var half = Rent(width, height);
         if (Width == 1 || Height == 1)
         {
-            for (var i = 0; i < half.Values.Length; i++)
+            var last = (Width * Height) - 1;
+            for (var i = 0; i < width * height; i++)
             {
-                half.Values[i] = (Values[Math.Min(2 * i, Values.Length - 1)] + Values[Math.Min((2 * i) + 1, Values.Length - 1)]) / 2;
+                half.Values[i] = (Values[Math.Min(2 * i, last)] + Values[Math.Min((2 * i) + 1, last)]) / 2;
             }
 
             return half;

@@ -45,13 +45,26 @@ internal sealed class TileScores
         {
             if (scale > 0)
             {
+                var (finerX, finerY) = (x, y);
                 (x, y) = (x.Halved(), y.Halved());
+                Discard(finerX, finerY, own: scale > 1);
             }
 
             scores.AddScale(x, y, tile >> scale, exponents[scale] / total, withLuminance: scale == scales - 1);
         }
 
+        Discard(x, y, own: scales > 1);
         return scores;
+    }
+
+    // The planes that were handed in are the caller's; their halves are ours.
+    private static void Discard(Plane x, Plane y, bool own)
+    {
+        if (own)
+        {
+            x.Return();
+            y.Return();
+        }
     }
 
     /// <summary>Weighs another channel's scores in.</summary>
@@ -95,11 +108,12 @@ internal sealed class TileScores
     private void MeasureTiny(Plane x, Plane y)
     {
         double sum = 0;
-        for (var i = 0; i < x.Values.Length; i++)
+        var count = x.Width * x.Height;
+        for (var i = 0; i < count; i++)
         {
             sum += Math.Pow(x.Values[i] - y.Values[i], 2);
         }
 
-        Array.Fill(_scores, 1 / (1 + (sum / x.Values.Length / 255)));
+        Array.Fill(_scores, 1 / (1 + (sum / count / 255)));
     }
 }

@@ -38,6 +38,9 @@ public static class QualitySearch
     /// <summary>How near the bound is near enough: what a step more would win is not seen, and each costs a dear encode.</summary>
     private const double Enough = 0.985;
 
+    /// <summary>How far over the bound the first prediction at the end of a range must lie to be believed without a dear encode.</summary>
+    private const double Hopeless = 1.3;
+
     /// <summary>The first guess aims a little below the bound, as a guess above it costs an encode and one below does not.</summary>
     private const double Cautious = 0.994;
 
@@ -69,6 +72,11 @@ public static class QualitySearch
         // The bracket: "within" is known to fit (or lies before the range), "beyond" is known not to.
         var (within, beyond) = (low - 1, high + 1);
         var ratio = probes.RatioNear(quality(Predicted(cheap, low, high, most / probes.Ratio)));
+        if (cheap(low) * ratio > most * Hopeless)
+        {
+            return (low, false);
+        }
+
         while (beyond - within > 1)
         {
             var guess = Predicted(cheap, Math.Max(low, within + 1), beyond - 1, most * Cautious / ratio);

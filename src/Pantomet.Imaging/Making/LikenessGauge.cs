@@ -15,7 +15,10 @@ internal sealed class LikenessGauge(Image reference)
     public Likeness Measure(byte[] file)
     {
         using var decoded = Image.NewFromBuffer(file, access: Enums.Access.Sequential);
-        return LikenessMeter.Measure(_reference.Value, Planes(decoded));
+        var planes = Planes(decoded);
+        var likeness = LikenessMeter.Measure(_reference.Value, planes);
+        planes.Return();
+        return likeness;
     }
 
     /// <summary>The planes of an image as a browser would show its stored values.</summary>

@@ -55,7 +55,7 @@ internal sealed class TypeSearch(RenderedPixels pixels, Slot slot, PictureFacts 
         if (attempt.Fits)
         {
             attempt.Concessions.Add(new(ReasonCodes.LowQuality,
-                $"Quality {attempt.Quality}, below {range.Ceiling + 1}, to stay within {slot.Limits.MaxBytes}: {Figures.Weight(attempt.File.LongLength)}. Look at it at 100 %."));
+                $"Quality {attempt.Quality}, below {range.Ceiling + 1}, to stay within {slot.Limits.MaxBytes}: {Figures.Weight(attempt.Bytes)}. Look at it at 100 %."));
         }
 
         return attempt;
@@ -72,8 +72,7 @@ internal sealed class TypeSearch(RenderedPixels pixels, Slot slot, PictureFacts 
 
         var trials = TrialsOf(format);
         var setting = format == PictureFormat.Jpeg ? JpegScale.SettingFor(quality) : quality;
-        var file = trials.Dear(setting);
-        return new(file, format, quality, trials.Measure(file), file.LongLength <= Limit);
+        return new(format, quality, trials.Dear(setting).LongLength <= Limit, () => trials.Dear(setting), trials.Measure);
     }
 
     public void Dispose() => _encoder.Dispose();
@@ -114,10 +113,13 @@ internal sealed class TypeSearch(RenderedPixels pixels, Slot slot, PictureFacts 
             found = QualitySearch.HighestWithin(range with { Ceiling = range.Floor }, Limit, trials.Weights);
         }
 
-        var file = trials.Dear(found.Quality);
         var quality = format == PictureFormat.Jpeg ? Math.Clamp(JpegScale.QualityOf(found.Quality), qualities.Floor, qualities.Ceiling) : found.Quality;
-        var attempt = new Attempt(file, format, quality, trials.Measure(file), file.LongLength <= Limit);
-        Explain(attempt, qualities, found.Quality == range.Ceiling);
+        var attempt = new Attempt(format, quality, found.Fits && trials.Dear(found.Quality).LongLength <= Limit, () => trials.Dear(found.Quality), trials.Measure);
+        if (attempt.Fits)
+        {
+            Explain(attempt, qualities, found.Quality == range.Ceiling);
+        }
+
         return attempt;
     }
 
@@ -131,7 +133,7 @@ internal sealed class TypeSearch(RenderedPixels pixels, Slot slot, PictureFacts 
 
     private void Explain(Attempt attempt, QualityRange range, bool atCeiling)
     {
-        var bytes = attempt.File.LongLength;
+        var bytes = attempt.Bytes;
         var capped = Cap(attempt.Format) is { } cap && cap < Uncapped(attempt.Format).Ceiling && atCeiling;
         if (capped)
         {
@@ -166,7 +168,7 @@ internal sealed class TypeSearch(RenderedPixels pixels, Slot slot, PictureFacts 
         _lossless ??= Whole(_encoder.Png(), PictureFormat.Png);
         if (slot.Aims.Likeness is { } aim)
         {
-            var reaching = Palettes.Select(Palette).TakeWhile(palette => palette.Likeness.Score >= aim).LastOrDefault(palette => palette.File.LongLength < _lossless.File.LongLength);
+            var reaching = Palettes.Select(Palette).TakeWhile(palette => palette.Likeness.Score >= aim).LastOrDefault(palette => palette.Bytes < _lossless.Bytes);
             if (reaching is { Fits: true })
             {
                 return reaching;
@@ -199,8 +201,8 @@ internal sealed class TypeSearch(RenderedPixels pixels, Slot slot, PictureFacts 
             cancel.ThrowIfCancellationRequested();
             _losslessEncodes++;
             var file = _encoder.PalettePng(palette.Bits, palette.Quality);
-            var likeness = new LikenessGauge(_encoder.Reference(PictureFormat.Png)).Measure(file);
-            _palettes[palette] = attempt = new(file, PictureFormat.Png, null, likeness, file.LongLength <= Limit);
+            _palettes[palette] = attempt = new(
+                PictureFormat.Png, null, file.LongLength <= Limit, () => file, new LikenessGauge(_encoder.Reference(PictureFormat.Png)).Measure);
         }
 
         return attempt;
@@ -208,10 +210,10 @@ internal sealed class TypeSearch(RenderedPixels pixels, Slot slot, PictureFacts 
 
     private Attempt Conceded(Attempt palette)
     {
-        if (palette.Concessions.Count == 0)
+        if (palette.Fits && palette.Concessions.Count == 0)
         {
             palette.Concessions.Add(new(ReasonCodes.Palette,
-                $"Reduced to few colours, likeness {Figures.Number(palette.Likeness.Score, 3)}: lossless it would weigh {Figures.Weight(_lossless!.File.LongLength)} of {slot.Limits.MaxBytes}."));
+                $"Reduced to few colours, likeness {Figures.Number(palette.Likeness.Score, 3)}: lossless it would weigh {Figures.Weight(_lossless!.Bytes)} of {slot.Limits.MaxBytes}."));
         }
 
         return palette;
@@ -223,10 +225,11 @@ internal sealed class TypeSearch(RenderedPixels pixels, Slot slot, PictureFacts 
         return Whole(_encoder.LosslessWebP(), PictureFormat.WebP);
     }
 
-    private Attempt Whole(byte[] file, PictureFormat format) => new(file, format, null, Equal with { WorstTile = new(0, 0, pixels.Size.Width, pixels.Size.Height) }, file.LongLength <= Limit);
+    private Attempt Whole(byte[] file, PictureFormat format) =>
+        new(format, null, file.LongLength <= Limit, () => file, _ => Equal with { WorstTile = new(0, 0, pixels.Size.Width, pixels.Size.Height) });
 
     private static Attempt Lighter(Attempt lossless, Attempt lossy) =>
-        lossless.Fits && (!lossy.Fits || lossy.Concessions.Count > 0 || lossless.File.LongLength <= lossy.File.LongLength) ? lossless : lossy;
+        lossless.Fits && (!lossy.Fits || lossy.Concessions.Count > 0 || lossless.Bytes <= lossy.Bytes) ? lossless : lossy;
 
     private QualityRange RangeOf(PictureFormat format) =>
         Cap(format) is { } cap ? Uncapped(format).CappedAt(cap, slot.Aims.Quality is not null) : Uncapped(format);
@@ -236,7 +239,7 @@ internal sealed class TypeSearch(RenderedPixels pixels, Slot slot, PictureFacts 
     // What a JPEG original was worth, in the numbers of the type that is written.
     private int? Cap(PictureFormat format) => facts.JpegQuality is not { } original ? null : format switch
     {
-                PictureFormat.Avif => Math.Max(1, original * QualityRange.Comfortable(format).Ceiling / QualityRange.Comfortable(PictureFormat.Jpeg).Ceiling),
+        PictureFormat.Avif => Math.Max(1, original * QualityRange.Comfortable(format).Ceiling / QualityRange.Comfortable(PictureFormat.Jpeg).Ceiling),
         _ => original,
     };
 

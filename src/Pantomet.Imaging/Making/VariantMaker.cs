@@ -88,7 +88,7 @@ public static class VariantMaker
         var attempt = BestOf(pixels, slot, facts, types, cancel, ref encodes);
         for (var i = 0; !attempt.Fits && plan.MayShrink && i < MostShrinks && plan.Size.ShortSide > 16; i++)
         {
-            var factor = Math.Clamp(Math.Sqrt((double)slot.Limits.MaxBytes!.Value.Bytes / attempt.File.LongLength) * 0.97, 0.5, 0.95);
+            var factor = Math.Clamp(Math.Sqrt((double)slot.Limits.MaxBytes!.Value.Bytes / attempt.Bytes) * 0.97, 0.5, 0.95);
             plan = plan.Shrunk(factor);
             using var smaller = render(plan);
             attempt = BestOf(smaller, slot, facts, types, cancel, ref encodes);
@@ -116,15 +116,15 @@ public static class VariantMaker
                         attempt.Concessions.Add(new(ReasonCodes.NextType, $"{type.Label()} instead of {types[0].Label()}, to stay within {slot.Limits.MaxBytes}."));
                     }
 
-                    return attempt;
+                    return attempt.Settled();
                 }
 
-                lightest = attempt is not null && (lightest is null || attempt.File.LongLength < lightest.File.LongLength) ? attempt : lightest;
+                lightest = attempt is not null && (lightest is null || attempt.Bytes < lightest.Bytes) ? attempt : lightest;
             }
         }
 
         lightest!.Concessions.Clear();
-        return lightest;
+        return lightest.Settled();
     }
 
     private static MadeVariant Judge(VariantPlan plan, Slot slot, PictureFacts facts, Attempt attempt, int encodes, bool hasAlpha)
@@ -134,7 +134,7 @@ public static class VariantMaker
         if (!attempt.Fits)
         {
             verdict = Verdict.Breaks;
-            reasons.Add(new(ReasonCodes.OverWeight, $"The file weighs {Figures.Weight(attempt.File.LongLength)}{AtQuality(attempt)}, {Figures.Count(attempt.File.LongLength - slot.Limits.MaxBytes!.Value.Bytes)} bytes over the limit of {slot.Limits.MaxBytes}."));
+            reasons.Add(new(ReasonCodes.OverWeight, $"The file weighs {Figures.Weight(attempt.Bytes)}{AtQuality(attempt)}, {Figures.Count(attempt.Bytes - slot.Limits.MaxBytes!.Value.Bytes)} bytes over the limit of {slot.Limits.MaxBytes}."));
         }
 
         reasons.AddRange(attempt.Notes);

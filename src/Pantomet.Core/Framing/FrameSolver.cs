@@ -83,16 +83,22 @@ public static class FrameSolver
         {
             // No frame holds them in the clear area: the widest one shows the most, as well placed as the edges allow.
             var region = Holding(Placed(widest, picture, area, keep.CentreX, keep.CentreY), keep, picture);
-            return WithLosses(new(region, origin), keep, area);
+            return WithLosses(WithShare(new(region, origin), keep, area, share), keep, area);
         }
 
         var wanted = share is { } taken ? Math.Max(keep.Width / (taken * across), aspect * keep.Height / (taken * down)) : most;
         var width = Math.Clamp(wanted, least, Math.Max(least, most));
         var frame = Placed(new(0, 0, width, width / aspect), picture, area, keep.CentreX, keep.CentreY);
-        var x = Math.Clamp(frame.X, Math.Max(0, keep.Right - (area.Right * frame.Width)), Between(keep.X - (area.Left * frame.Width), 0, picture.Width - frame.Width, keep.Right - (area.Right * frame.Width)));
-        var y = Math.Clamp(frame.Y, Math.Max(0, keep.Bottom - (area.Bottom * frame.Height)), Between(keep.Y - (area.Top * frame.Height), 0, picture.Height - frame.Height, keep.Bottom - (area.Bottom * frame.Height)));
-        var reached = Math.Max(keep.Width / (width * across), aspect * keep.Height / (width * down));
-        return new(frame with { X = x, Y = y }, origin) { ShareMissed = share is { } asked && Math.Abs(asked - reached) > ShareSlack ? reached : null };
+        var x = Held(frame.X, keep.Right - (area.Right * frame.Width), keep.X - (area.Left * frame.Width), picture.Width - frame.Width);
+        var y = Held(frame.Y, keep.Bottom - (area.Bottom * frame.Height), keep.Y - (area.Top * frame.Height), picture.Height - frame.Height);
+        return WithShare(new(frame with { X = x, Y = y }, origin), keep, area, share);
+    }
+
+    private static SolvedFrame WithShare(SolvedFrame frame, Region keep, Frame area, double? share)
+    {
+        var clear = frame.Region.Part(area);
+        var reached = Math.Max(keep.Width / clear.Width, keep.Height / clear.Height);
+        return frame with { ShareMissed = share is { } asked && Math.Abs(asked - reached) > ShareSlack ? reached : null };
     }
 
     // The widest side that still lets the clear part begin before the box and end behind it without leaving the picture.
@@ -100,8 +106,9 @@ public static class FrameSolver
         coveredBefore > Nothing ? before / coveredBefore : double.PositiveInfinity,
         coveredBehind > Nothing ? behind / coveredBehind : double.PositiveInfinity);
 
-    // The upper end of a range whose lower end is max(0, low): never below it, whatever the rounding did.
-    private static double Between(double high, double floor, double most, double low) => Math.Max(Math.Max(floor, low), Math.Min(high, most));
+    // Between two ends that hold the box, and above all inside the picture: rounding may have crossed the ends by a hair.
+    private static double Held(double at, double low, double high, double most) =>
+        Math.Clamp(Math.Clamp(at, low, Math.Max(low, high)), 0, Math.Max(0, most));
 
     // The frame with the point at the clear area's centre, pushed back inside the picture.
     private static Region Placed(Region frame, PixelSize picture, Frame area, double x, double y) => frame with
@@ -113,10 +120,10 @@ public static class FrameSolver
     // Covered is better than cut: the frame is shifted to hold the box itself where it is large enough, else to halve the cut.
     private static Region Holding(Region frame, Region keep, PixelSize picture) => frame with
     {
-        X = Held(frame.X, frame.Width, keep.X, keep.Width, picture.Width),
-        Y = Held(frame.Y, frame.Height, keep.Y, keep.Height, picture.Height),
+        X = Shifted(frame.X, frame.Width, keep.X, keep.Width, picture.Width),
+        Y = Shifted(frame.Y, frame.Height, keep.Y, keep.Height, picture.Height),
     };
 
-    private static double Held(double at, double side, double keepAt, double keepSide, double most) => Math.Clamp(
+    private static double Shifted(double at, double side, double keepAt, double keepSide, double most) => Math.Clamp(
         keepSide > side ? keepAt + ((keepSide - side) / 2) : Math.Clamp(at, keepAt + keepSide - side, keepAt), 0, Math.Max(0, most - side));
 }

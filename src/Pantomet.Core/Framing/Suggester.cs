@@ -29,9 +29,9 @@ public static class Suggester
             return null;
         }
 
-        if (Backdrop(thumb) is { } mask)
+        if (Backdrop(thumb) is { } mask && Box(mask, thumb, SuggestionKind.PlainBackdrop, mostShare: 0.97) is { } subject)
         {
-            return Box(mask, thumb, SuggestionKind.PlainBackdrop, mostShare: 0.97);
+            return subject;
         }
 
         return Box(Saliency.EyeCatching(thumb), thumb, SuggestionKind.EyeCatching, mostShare: 0.8);

@@ -56,7 +56,9 @@ export function PictureFacts({ picture }: { picture: Picture }) {
           )}
         </Fact>
         {picture.hasLocation && (
-          <Fact term="Location">The file tells where it was taken. No variant carries that on.</Fact>
+          <Fact term="Location">
+            The file tells where it was taken. No variant does, unless its slot says so.
+          </Fact>
         )}
         {picture.misnamed && (
           <Fact term="Name">{`Ends like another type, but the file is a ${picture.formatLabel}.`}</Fact>

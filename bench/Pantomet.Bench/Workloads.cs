@@ -56,7 +56,7 @@ internal static class Workloads
     {
         var facts = PictureReader.ReadFacts(path).Facts!;
         var plans = Widths.Select(width => VariantPlanner.Plan(facts.Size, SlotOf(new SizeRule.SideAlone(Side.Width, width)), Density.One)).ToArray();
-        using var room = new WorkRoom(Environment.ProcessorCount);
+        var room = new WorkRoom(Environment.ProcessorCount);
         using var master = await room.RunAsync(() => PictureMaster.Decode(path, facts, plans, ProfileRule.Srgb), CancellationToken.None);
         var files = await Task.WhenAll(plans.OrderByDescending(plan => plan.Size.Area).Select(plan => room.RunAsync(
             () =>
@@ -70,7 +70,7 @@ internal static class Workloads
 
     private static async Task<object> LimitAsync(string path, SizeRule size, long limit)
     {
-        using var room = new WorkRoom(Environment.ProcessorCount);
+        var room = new WorkRoom(Environment.ProcessorCount);
         var slot = SlotOf(size) with { Limits = new() { MaxBytes = new ByteCount(limit) }, Aims = new() { Quality = new(1, 95) }, Sharpen = Sharpening.Off };
         var made = (await PictureMaker.MakeAsync(path, [], new(0.5, 0.5), [new(slot, Density.One, null)], room)).Made[0][0];
         return new { bytes = made.File?.Length ?? 0, made.Quality, made.Encodes, verdict = made.Verdict.ToString(), likeness = made.Likeness?.Score, reasons = made.Reasons.Select(reason => reason.Code) };

@@ -7,7 +7,7 @@ public class WorkRoomTests
     [Fact]
     public async Task Never_more_work_is_done_at_once_than_there_are_workers()
     {
-        using var room = new WorkRoom(2);
+        var room = new WorkRoom(2);
         var (now, most) = (0, 0);
         await Task.WhenAll(Enumerable.Range(0, 40).Select(_ => room.RunAsync(
             () =>
@@ -23,7 +23,7 @@ public class WorkRoomTests
     [Fact]
     public async Task What_waits_holds_nothing_and_a_large_picture_goes_in_alone()
     {
-        using var room = new WorkRoom(2, mostBytes: 100);
+        var room = new WorkRoom(2, mostBytes: 100);
         var first = await room.HoldAsync(60, CancellationToken.None);
         var large = room.HoldAsync(500, CancellationToken.None);
         var small = room.HoldAsync(10, CancellationToken.None);
@@ -44,7 +44,7 @@ public class WorkRoomTests
     [Fact]
     public async Task Who_gives_up_waiting_does_not_stop_the_others()
     {
-        using var room = new WorkRoom(1, mostBytes: 100);
+        var room = new WorkRoom(1, mostBytes: 100);
         var first = await room.HoldAsync(100, CancellationToken.None);
         using var cancel = new CancellationTokenSource();
         var second = room.HoldAsync(50, cancel.Token);

@@ -61,6 +61,19 @@ public sealed class EngineTests(ServerFixture server) : IClassFixture<ServerFixt
     }
 
     [Fact]
+    public async Task A_process_that_ended_while_idle_costs_the_next_order_nothing()
+    {
+        await using var room = new EngineRoom(new() { Data = server.Data, Workers = 1 });
+        var order = new ReadOrder(ServerFixture.DemoPicture("barometer-from-chat.jpg"));
+        await room.RunAsync(order, CancellationToken.None);
+        using var idle = Process.GetProcessById(Assert.Single(room.ProcessIds));
+        idle.Kill();
+        await idle.WaitForExitAsync();
+        Assert.NotNull((await room.RunAsync(order, CancellationToken.None)).Facts);
+        Assert.NotEqual(idle.Id, Assert.Single(room.ProcessIds));
+    }
+
+    [Fact]
     public async Task No_more_processes_run_than_there_are_workers_and_none_is_left_behind()
     {
         var room = new EngineRoom(new() { Data = server.Data, Workers = 2 });

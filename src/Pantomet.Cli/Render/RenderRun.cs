@@ -26,7 +26,7 @@ internal sealed class RenderRun(
         Directory.CreateDirectory(output);
         var sources = new List<ReportedSource>();
         var variants = new List<ReportedVariant>();
-        using var room = new WorkRoom(jobs);
+        var room = new WorkRoom(jobs);
         // A picture's files wait in memory until those before it are written, so only a few pictures are under way at once.
         var under = new Queue<(string File, Task<MadePicture> Work)>();
         var next = 0;

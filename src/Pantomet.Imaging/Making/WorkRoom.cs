@@ -4,7 +4,7 @@ namespace Pantomet.Imaging.Making;
 /// Where heavy work is done: never more of it at once than there are cores, and never more decoded pixels held than a set amount. What
 /// waits holds nothing.
 /// </summary>
-public sealed class WorkRoom : IDisposable
+public sealed class WorkRoom
 {
     /// <summary>The most bytes of decoded pixels that are held at once: 500 million.</summary>
     public const long UsualBytes = 500_000_000;
@@ -62,9 +62,6 @@ public sealed class WorkRoom : IDisposable
 
         return new Holding(this, bytes);
     }
-
-    /// <summary>Nothing to free; work that runs ends by itself.</summary>
-    public void Dispose() => GC.SuppressFinalize(this);
 
     // A picture larger than the whole amount goes in when it is alone.
     private void LetIn()

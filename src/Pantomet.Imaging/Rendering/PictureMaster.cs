@@ -54,15 +54,13 @@ public sealed class PictureMaster : IDisposable
     /// <summary>Adds to the facts what the content says. Only for a decode of the whole picture.</summary>
     public PictureFacts Look() => Facts = ContentReader.Look(_levels[0].Value, Facts, orientation: 1);
 
-    /// <summary>How many bytes of pixels a decode for these plans holds; known before anything is decoded.</summary>
+    /// <summary>How many bytes of pixels a decode of the whole picture for these plans holds; known before anything is decoded.</summary>
     public static long BytesFor(PictureFacts facts, IReadOnlyList<VariantPlan> plans)
     {
         ArgumentNullException.ThrowIfNull(facts);
         ArgumentNullException.ThrowIfNull(plans);
         var (load, block) = Scales(facts, plans);
-        var scale = 1.0 / (load * block);
-        var part = Part(facts, plans);
-        return (long)(part.Width * scale * part.Height * scale * (facts.HasAlpha ? 4 : 3));
+        return facts.Size.Area / ((long)load * load * block * block) * (facts.HasAlpha ? 4 : 3);
     }
 
     /// <summary>Decodes.</summary>

@@ -16,6 +16,9 @@ internal sealed class EngineProcess : IAsyncDisposable
 
     public int Id => _process.Id;
 
+    /// <summary>False when the process ended, whatever ended it.</summary>
+    public bool IsAlive => !_process.HasExited;
+
     /// <summary>The picture it worked on last.</summary>
     public string? LastPath { get; private set; }
 

@@ -91,13 +91,14 @@ internal sealed class EngineRoom(ServerOptions options) : IAsyncDisposable
         lock (_gate)
         {
             ObjectDisposedException.ThrowIf(_closed, this);
+            DropTheDead();
             var node = _idle.First;
             while (node is not null && node.Value.LastPath != path)
             {
                 node = node.Next;
             }
 
-            node ??= _idle.Count >= options.Workers || _all.Count >= options.Workers ? _idle.Last : null;
+            node ??= _all.Count >= options.Workers ? _idle.Last : null;
             if (node is not null)
             {
                 _idle.Remove(node);
@@ -107,6 +108,16 @@ internal sealed class EngineRoom(ServerOptions options) : IAsyncDisposable
             var engine = EngineProcess.Start(options);
             _all.Add(engine);
             return engine;
+        }
+    }
+
+    // One that ended while it had nothing to do must not cost the next order.
+    private void DropTheDead()
+    {
+        foreach (var dead in _idle.Where(engine => !engine.IsAlive).ToList())
+        {
+            _idle.Remove(dead);
+            _all.Remove(dead);
         }
     }
 

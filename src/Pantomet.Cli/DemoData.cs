@@ -1,3 +1,4 @@
+using System.Text.Json;
 using Microsoft.AspNetCore.Builder;
 using Microsoft.Extensions.DependencyInjection;
 using Pantomet.Server;
@@ -17,5 +18,16 @@ internal static class DemoData
         {
             await seeding.PictureAsync(file, cancel);
         }
+
+        await using var jobs = File.OpenRead(Path.Combine(folder, "jobs.json"));
+        // The newest stands first in the list.
+        foreach (var job in (await JsonSerializer.DeserializeAsync<List<DemoJob>>(jobs, JsonSerializerOptions.Web, cancel))!.AsEnumerable().Reverse())
+        {
+            await seeding.JobAsync(job.Name, job.Prefix ?? "", job.Slots, job.Pictures.Select(pair => (pair.Key, pair.Value.Keywords ?? "", pair.Value.Alternative ?? "")), cancel);
+        }
     }
+
+    private sealed record DemoJob(string Name, string? Prefix, List<string> Slots, Dictionary<string, DemoPicture> Pictures);
+
+    private sealed record DemoPicture(string? Keywords, string? Alternative);
 }

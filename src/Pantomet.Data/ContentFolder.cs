@@ -111,6 +111,24 @@ public sealed class ContentFolder
         File.Move(file.Path, path, overwrite: true);
     }
 
+    /// <summary>Takes over a file from the same disk, under its hash.</summary>
+    /// <returns>Its SHA-256.</returns>
+    public async Task<string> StoreFileAsync(string path, CancellationToken cancel)
+    {
+        string hash;
+        await using (var stream = File.OpenRead(path))
+        {
+            hash = Convert.ToHexStringLower(await SHA256.HashDataAsync(stream, cancel));
+        }
+
+        Directory.CreateDirectory(Path.GetDirectoryName(PathOf(hash))!);
+        File.Move(path, PathOf(hash), overwrite: true);
+        return hash;
+    }
+
+    /// <summary>Removes a file for good.</summary>
+    public void Remove(string hash) => File.Delete(PathOf(hash));
+
     /// <summary>Stores bytes at once.</summary>
     /// <returns>Their SHA-256.</returns>
     public async Task<string> StoreAsync(byte[] bytes, CancellationToken cancel)

@@ -1,7 +1,7 @@
 using System.Text.Json;
 using Microsoft.EntityFrameworkCore;
 using Pantomet.Core.Framing;
-using Pantomet.Data.Framings;
+using Pantomet.Data.Jobs;
 using Pantomet.Data.Pictures;
 using Pantomet.Data.Rules;
 using Pantomet.Data.Variants;
@@ -14,8 +14,14 @@ public sealed class PantometDb(DbContextOptions<PantometDb> options) : DbContext
     /// <summary>The library.</summary>
     public DbSet<PictureRow> Pictures => Set<PictureRow>();
 
-    /// <summary>Frames set by hand.</summary>
-    public DbSet<FramingRow> Framings => Set<FramingRow>();
+    /// <summary>The jobs.</summary>
+    public DbSet<JobRow> Jobs => Set<JobRow>();
+
+    /// <summary>What was handed over last.</summary>
+    public DbSet<DeliveryRow> Deliveries => Set<DeliveryRow>();
+
+    /// <summary>Originals that pictures have or had, once there is more than one.</summary>
+    public DbSet<RevisionRow> Revisions => Set<RevisionRow>();
 
     /// <summary>The book of rules.</summary>
     public DbSet<RuleBookRow> RuleBooks => Set<RuleBookRow>();
@@ -35,10 +41,16 @@ public sealed class PantometDb(DbContextOptions<PantometDb> options) : DbContext
             picture.Property(row => row.Suggestion).HasConversion(
                 suggestion => JsonSerializer.Serialize(suggestion, JsonSerializerOptions.Web), text => JsonSerializer.Deserialize<Suggestion?>(text, JsonSerializerOptions.Web));
         });
-        modelBuilder.Entity<FramingRow>(framing =>
+        modelBuilder.Entity<RevisionRow>(revision =>
         {
-            framing.HasKey(row => new { row.PictureId, row.Destination, row.Slot });
-            framing.HasOne<PictureRow>().WithMany().HasForeignKey(row => row.PictureId).OnDelete(DeleteBehavior.Cascade);
+            revision.HasKey(row => new { row.PictureId, row.Number });
+            revision.HasOne<PictureRow>().WithMany().HasForeignKey(row => row.PictureId).OnDelete(DeleteBehavior.Cascade);
+        });
+        modelBuilder.Entity<JobRow>().Property(row => row.Run).HasConversion<string>();
+        modelBuilder.Entity<DeliveryRow>(delivery =>
+        {
+            delivery.HasIndex(row => row.JobId);
+            delivery.HasIndex(row => new { row.Destination, row.Slot });
         });
         modelBuilder.Entity<VariantRow>(variant =>
         {

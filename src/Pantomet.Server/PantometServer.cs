@@ -12,7 +12,8 @@ using Microsoft.Extensions.Logging;
 using Pantomet.Data;
 using Pantomet.Server.Destinations;
 using Pantomet.Server.Engine;
-using Pantomet.Server.Framings;
+using Pantomet.Server.Jobs;
+using Pantomet.Server.Bundles;
 using Pantomet.Server.Pictures;
 using Pantomet.Server.Variants;
 
@@ -48,8 +49,9 @@ public static class PantometServer
         var folder = new DataFolder(options.Data);
         services.AddSingleton(options).AddSingleton(folder).AddSingleton(TimeProvider.System).AddSingleton<PreviewMaker>().AddSingleton<EngineRoom>();
         services.AddDbContext<PantometDb>(db => db.UseSqlite(folder.ConnectionString));
-        services.AddScoped(own => new Seeding(own.GetRequiredService<PictureIntake>(), own.GetRequiredService<RuleShelf>()));
-        services.AddScoped<PictureIntake>().AddScoped<RuleShelf>().AddScoped<WeighingBench>();
+        services.AddScoped(own => new Seeding(own.GetRequiredService<PictureIntake>(), own.GetRequiredService<RuleShelf>(), own.GetRequiredService<JobRoom>(), own.GetRequiredService<PantometDb>()));
+        services.AddScoped<PictureIntake>().AddScoped<RuleShelf>().AddScoped<Revisions>().AddScoped<BundleWriter>();
+        services.AddSingleton<VariantStore>().AddSingleton<JobRoom>().AddHostedService<JobRunner>().AddHostedService<RemovalSweep>();
         services.AddProblemDetails();
         services.AddOpenApi("v1", api => api.AddDocumentTransformer((document, _, _) =>
         {
@@ -93,7 +95,9 @@ public static class PantometServer
         app.MapGet("/healthz", () => TypedResults.Text("ready")).ExcludeFromDescription();
         PictureEndpoints.Map(app);
         DestinationEndpoints.Map(app);
-        FramingEndpoints.Map(app);
+        JobEndpoints.Map(app);
+        CellEndpoints.Map(app);
+        BundleEndpoints.Map(app);
         VariantEndpoints.Map(app);
         if (options.Client is not null && Directory.Exists(options.Client))
         {

@@ -46,6 +46,9 @@ public sealed record ReportedSource
     /// <summary>The suggested keep box: left, top, right, bottom as fractions of the picture as displayed.</summary>
     public IReadOnlyList<double>? Suggestion { get; init; }
 
+    /// <summary>What the picture shows, for those who cannot see it, where a person wrote it.</summary>
+    public string? Alternative { get; init; }
+
     /// <summary>Why it cannot be read: a sentence.</summary>
     public string? Error { get; init; }
 }

@@ -90,4 +90,22 @@ public static class ReasonCodes
 
     /// <summary>The picture could not be drawn into a file.</summary>
     public const string Unreadable = "unreadable";
+
+    /// <summary>A delivered file has a density that its slot no longer asks for.</summary>
+    public const string OtherDensity = "other-density";
+
+    /// <summary>A delivered file has a type that its slot no longer takes.</summary>
+    public const string OtherType = "other-type";
+
+    /// <summary>A delivered file has another size or shape than its slot now asks for.</summary>
+    public const string OtherSize = "other-size";
+
+    /// <summary>A newer original has another shape than the one that frames by hand were set on.</summary>
+    public const string OtherShape = "other-shape";
+
+    /// <summary>The file is still to be made.</summary>
+    public const string Waiting = "waiting";
+
+    /// <summary>These come from the plan of a variant; all others are told by the file.</summary>
+    public static bool IsOfPlan(string code) => code is TooSmall or LargestSide or SmallestSide or Reshaped or KeepCut or KeepCovered or SubjectShare or Suggested or OtherShape;
 }

@@ -17,32 +17,66 @@ namespace Pantomet.Data.Migrations
 #pragma warning disable 612, 618
             modelBuilder.HasAnnotation("ProductVersion", "10.0.13");
 
-            modelBuilder.Entity("Pantomet.Data.Framings.FramingRow", b =>
+            modelBuilder.Entity("Pantomet.Data.Jobs.DeliveryRow", b =>
                 {
-                    b.Property<Guid>("PictureId")
+                    b.Property<int>("Id")
+                        .ValueGeneratedOnAdd()
+                        .HasColumnType("INTEGER");
+
+                    b.Property<DateTime>("At")
                         .HasColumnType("TEXT");
 
                     b.Property<string>("Destination")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<string>("File")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<Guid>("JobId")
+                        .HasColumnType("TEXT");
+
+                    b.Property<string>("Path")
+                        .IsRequired()
                         .HasColumnType("TEXT");
 
                     b.Property<string>("Slot")
+                        .IsRequired()
                         .HasColumnType("TEXT");
 
-                    b.Property<double>("Bottom")
-                        .HasColumnType("REAL");
+                    b.HasKey("Id");
 
-                    b.Property<double>("Left")
-                        .HasColumnType("REAL");
+                    b.HasIndex("JobId");
 
-                    b.Property<double>("Right")
-                        .HasColumnType("REAL");
+                    b.HasIndex("Destination", "Slot");
 
-                    b.Property<double>("Top")
-                        .HasColumnType("REAL");
+                    b.ToTable("Deliveries");
+                });
 
-                    b.HasKey("PictureId", "Destination", "Slot");
+            modelBuilder.Entity("Pantomet.Data.Jobs.JobRow", b =>
+                {
+                    b.Property<Guid>("Id")
+                        .ValueGeneratedOnAdd()
+                        .HasColumnType("TEXT");
 
-                    b.ToTable("Framings");
+                    b.Property<DateTime?>("ArchivedAt")
+                        .HasColumnType("TEXT");
+
+                    b.Property<DateTime>("CreatedAt")
+                        .HasColumnType("TEXT");
+
+                    b.Property<string>("Run")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<string>("Text")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.HasKey("Id");
+
+                    b.ToTable("Jobs");
                 });
 
             modelBuilder.Entity("Pantomet.Data.Pictures.PictureRow", b =>
@@ -103,6 +137,12 @@ namespace Pantomet.Data.Migrations
                     b.Property<string>("Profile")
                         .HasColumnType("TEXT");
 
+                    b.Property<DateTime?>("RemovedAt")
+                        .HasColumnType("TEXT");
+
+                    b.Property<int>("Revision")
+                        .HasColumnType("INTEGER");
+
                     b.Property<string>("Suggestion")
                         .HasColumnType("TEXT");
 
@@ -117,6 +157,34 @@ namespace Pantomet.Data.Migrations
                     b.ToTable("Pictures");
                 });
 
+            modelBuilder.Entity("Pantomet.Data.Pictures.RevisionRow", b =>
+                {
+                    b.Property<Guid>("PictureId")
+                        .HasColumnType("TEXT");
+
+                    b.Property<int>("Number")
+                        .HasColumnType("INTEGER");
+
+                    b.Property<DateTime>("AddedAt")
+                        .HasColumnType("TEXT");
+
+                    b.Property<string>("ContentHash")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<string>("Facts")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<string>("Name")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.HasKey("PictureId", "Number");
+
+                    b.ToTable("Revisions");
+                });
+
             modelBuilder.Entity("Pantomet.Data.Rules.RuleBookRow", b =>
                 {
                     b.Property<int>("Id")
@@ -124,6 +192,10 @@ namespace Pantomet.Data.Migrations
                         .HasColumnType("INTEGER");
 
                     b.Property<string>("Json")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<string>("Retired")
                         .IsRequired()
                         .HasColumnType("TEXT");
 
@@ -144,19 +216,8 @@ namespace Pantomet.Data.Migrations
                         .IsRequired()
                         .HasColumnType("TEXT");
 
-                    b.Property<decimal>("Density")
-                        .HasColumnType("TEXT");
-
-                    b.Property<string>("Destination")
-                        .IsRequired()
-                        .HasColumnType("TEXT");
-
                     b.Property<int>("Encodes")
                         .HasColumnType("INTEGER");
-
-                    b.Property<string>("FileName")
-                        .IsRequired()
-                        .HasColumnType("TEXT");
 
                     b.Property<string>("Format")
                         .IsRequired()
@@ -185,10 +246,6 @@ namespace Pantomet.Data.Migrations
                         .IsRequired()
                         .HasColumnType("TEXT");
 
-                    b.Property<string>("Slot")
-                        .IsRequired()
-                        .HasColumnType("TEXT");
-
                     b.Property<string>("Verdict")
                         .IsRequired()
                         .HasColumnType("TEXT");
@@ -206,7 +263,7 @@ namespace Pantomet.Data.Migrations
                     b.ToTable("Variants");
                 });
 
-            modelBuilder.Entity("Pantomet.Data.Framings.FramingRow", b =>
+            modelBuilder.Entity("Pantomet.Data.Pictures.RevisionRow", b =>
                 {
                     b.HasOne("Pantomet.Data.Pictures.PictureRow", null)
                         .WithMany()

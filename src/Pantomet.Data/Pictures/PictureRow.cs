@@ -64,6 +64,12 @@ public sealed class PictureRow
     /// <summary>The keep box the picture suggests.</summary>
     public Suggestion? Suggestion { get; set; }
 
+    /// <summary>Which revision of its original this is, from 1.</summary>
+    public int Revision { get; set; } = 1;
+
+    /// <summary>When it was removed, UTC; it can be put back until the grace period is over. Null while it is in the library.</summary>
+    public DateTime? RemovedAt { get; set; }
+
     /// <summary>The facts as the core knows them.</summary>
     public PictureFacts Facts => new()
     {
@@ -76,12 +82,18 @@ public sealed class PictureRow
     public static PictureRow From(string name, string contentHash, DateTime addedAt, PictureFacts facts)
     {
         ArgumentNullException.ThrowIfNull(facts);
-        return new()
-        {
-            Id = Guid.CreateVersion7(), Name = name, ContentHash = contentHash, AddedAt = addedAt, Format = facts.Format, Bytes = facts.Bytes,
-            Width = facts.Size.Width, Height = facts.Size.Height, HasAlpha = facts.HasAlpha, Frames = facts.Frames, Orientation = facts.Orientation,
-            Profile = facts.Profile, Colours = facts.Colours, Bits = facts.Bits, Ppi = facts.Ppi, HasLocation = facts.HasLocation,
-            JpegQuality = facts.JpegQuality, Kind = facts.Kind, Suggestion = facts.Suggestion,
-        };
+        var row = new PictureRow { Id = Guid.CreateVersion7(), Name = name, ContentHash = contentHash, AddedAt = addedAt, Colours = facts.Colours };
+        row.Take(name, contentHash, facts);
+        return row;
+    }
+
+    /// <summary>Takes over another original.</summary>
+    public void Take(string name, string contentHash, PictureFacts facts)
+    {
+        ArgumentNullException.ThrowIfNull(facts);
+        (Name, ContentHash, Format, Bytes) = (name, contentHash, facts.Format, facts.Bytes);
+        (Width, Height, HasAlpha, Frames, Orientation) = (facts.Size.Width, facts.Size.Height, facts.HasAlpha, facts.Frames, facts.Orientation);
+        (Profile, Colours, Bits, Ppi, HasLocation) = (facts.Profile, facts.Colours, facts.Bits, facts.Ppi, facts.HasLocation);
+        (JpegQuality, Kind, Suggestion) = (facts.JpegQuality, facts.Kind, facts.Suggestion);
     }
 }

@@ -11,4 +11,7 @@ public sealed class RuleBookRow
 
     /// <summary>The text, <c>pantomet-rules/1</c>.</summary>
     public required string Json { get; set; }
+
+    /// <summary>Slots that are no longer offered, as "destination/slot" with line breaks between them.</summary>
+    public string Retired { get; set; } = "";
 }

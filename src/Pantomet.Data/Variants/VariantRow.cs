@@ -3,7 +3,7 @@ using Pantomet.Core.Verdicts;
 
 namespace Pantomet.Data.Variants;
 
-/// <summary>One file made from a picture for a slot.</summary>
+/// <summary>One file made from a picture. Which slots it fills is told by what it depends on, not by a name: slots with equal rules share files.</summary>
 public sealed class VariantRow
 {
     /// <summary>A hash of everything the file depends on, lower-case hexadecimal: the same wish finds the same file.</summary>
@@ -12,20 +12,8 @@ public sealed class VariantRow
     /// <summary>The picture.</summary>
     public Guid PictureId { get; set; }
 
-    /// <summary>The destination's key.</summary>
-    public required string Destination { get; set; }
-
-    /// <summary>The slot's key.</summary>
-    public required string Slot { get; set; }
-
-    /// <summary>The density asked for.</summary>
-    public decimal Density { get; set; }
-
     /// <summary>SHA-256 of the file; also its name in the folder of variants.</summary>
     public required string ContentHash { get; set; }
-
-    /// <summary>The name it is handed over under.</summary>
-    public required string FileName { get; set; }
 
     /// <summary>File type.</summary>
     public PictureFormat Format { get; set; }
@@ -54,10 +42,10 @@ public sealed class VariantRow
     /// <summary>How many trial encodes it took.</summary>
     public int Encodes { get; set; }
 
-    /// <summary>The verdict.</summary>
+    /// <summary>The verdict on the file alone; what its frame gave up is not in it.</summary>
     public Verdict Verdict { get; set; }
 
-    /// <summary>The reasons as JSON.</summary>
+    /// <summary>The reasons for it as JSON.</summary>
     public required string Reasons { get; set; }
 
     /// <summary>When it was made, UTC.</summary>

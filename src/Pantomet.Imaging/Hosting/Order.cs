@@ -1,6 +1,7 @@
 using System.Text.Json.Serialization;
 using Pantomet.Core.Facts;
 using Pantomet.Core.Geometry;
+using Pantomet.Core.Planning;
 using Pantomet.Core.Verdicts;
 
 namespace Pantomet.Imaging.Hosting;
@@ -11,6 +12,7 @@ namespace Pantomet.Imaging.Hosting;
 [JsonDerivedType(typeof(ReadOrder), "read")]
 [JsonDerivedType(typeof(PreviewOrder), "preview")]
 [JsonDerivedType(typeof(VariantOrder), "variant")]
+[JsonDerivedType(typeof(CurveOrder), "curve")]
 public abstract record Order(string Path);
 
 /// <summary>Read the facts and check the whole file.</summary>
@@ -21,22 +23,40 @@ public sealed record ReadOrder(string Path) : Order(Path);
 /// <param name="Path">The original.</param>
 /// <param name="Side">Its longest side in pixels.</param>
 /// <param name="Output">Where to write it.</param>
-public sealed record PreviewOrder(string Path, int Side, string Output) : Order(Path);
+/// <param name="Turn">How it is turned.</param>
+public sealed record PreviewOrder(string Path, int Side, string Output, Turn Turn = default) : Order(Path);
 
 /// <summary>Make one variant, or the pixels it is compared with.</summary>
 /// <param name="Path">The original.</param>
-/// <param name="Facts">Its facts.</param>
+/// <param name="Facts">Its facts, with the size of the turned picture.</param>
+/// <param name="Turn">How it is turned.</param>
 /// <param name="Rules">A rules file with the one slot.</param>
-/// <param name="Density">The density.</param>
-/// <param name="Hand">The frame set by hand.</param>
+/// <param name="Plan">Part of the picture and pixel size.</param>
 /// <param name="Format">A type chosen by hand.</param>
 /// <param name="Quality">A quality chosen by hand.</param>
 /// <param name="Output">Where to write the file.</param>
+/// <param name="Small">Where to write a small copy of the file for the screen; null for none.</param>
 /// <param name="Size">The size of the file where it had to shrink to meet its weight; only for the reference.</param>
 /// <param name="Reference">True for the pixels without loss, as PNG.</param>
 public sealed record VariantOrder(
-    string Path, PictureFacts Facts, string Rules, decimal Density, Frame? Hand, PictureFormat? Format, int? Quality, string Output, PixelSize? Size = null, bool Reference = false)
-    : Order(Path);
+    string Path, PictureFacts Facts, Turn Turn, string Rules, VariantPlan Plan, PictureFormat? Format, int? Quality, string Output, string? Small = null, PixelSize? Size = null,
+    bool Reference = false) : Order(Path);
+
+/// <summary>Weigh one variant at several qualities, keeping no file.</summary>
+/// <param name="Path">The original.</param>
+/// <param name="Facts">Its facts, with the size of the turned picture.</param>
+/// <param name="Turn">How it is turned.</param>
+/// <param name="Rules">A rules file with the one slot.</param>
+/// <param name="Plan">Part of the picture and pixel size.</param>
+/// <param name="Format">The type.</param>
+/// <param name="Qualities">The qualities, each 1 to 100.</param>
+public sealed record CurveOrder(string Path, PictureFacts Facts, Turn Turn, string Rules, VariantPlan Plan, PictureFormat Format, IReadOnlyList<int> Qualities) : Order(Path);
+
+/// <summary>One quality weighed.</summary>
+/// <param name="Quality">1 to 100; null for a type without.</param>
+/// <param name="Bytes">The file's weight.</param>
+/// <param name="Likeness">Its likeness, 0 to 1.</param>
+public sealed record CurvePoint(int? Quality, long Bytes, double Likeness);
 
 /// <summary>What came of an order.</summary>
 public sealed record Outcome
@@ -46,6 +66,9 @@ public sealed record Outcome
 
     /// <summary>The variant, after making one.</summary>
     public VariantOutcome? Variant { get; init; }
+
+    /// <summary>The points, after weighing a curve.</summary>
+    public IReadOnlyList<CurvePoint>? Curve { get; init; }
 
     /// <summary>A sentence, when it could not be done.</summary>
     public string? Refusal { get; init; }

@@ -1,8 +1,8 @@
 using NetVips;
-using Pantomet.Core.Framing;
+using Pantomet.Core.Facts;
+using Pantomet.Core.Geometry;
 using Pantomet.Core.Planning;
 using Pantomet.Core.Rules;
-using Pantomet.Core.Verdicts;
 using Pantomet.Imaging.Making;
 using Pantomet.Imaging.Reading;
 using Pantomet.Imaging.Rendering;
@@ -10,10 +10,14 @@ using Pantomet.Imaging.Writing;
 
 namespace Pantomet.Imaging.Hosting;
 
-/// <summary>Carries out orders, one at a time, and keeps the last renderings so that another quality decodes nothing again.</summary>
+/// <summary>Carries out orders, one at a time, and keeps the last decode and renderings so that another quality decodes nothing again.</summary>
 public sealed class OrderDesk : IDisposable
 {
     private const int MostRenderings = 3;
+
+    private const int SmallSide = 400;
+
+    private (string Key, PictureMaster Master)? _master;
 
     private readonly LinkedList<(string Key, RenderedPixels Pixels)> _renderings = new();
 
@@ -28,6 +32,7 @@ public sealed class OrderDesk : IDisposable
                 ReadOrder read => Read(read),
                 PreviewOrder preview => Preview(preview),
                 VariantOrder variant => Variant(variant, cancel),
+                CurveOrder curve => Curve(curve, cancel),
                 _ => new() { Refusal = "This order is not known." },
             };
         }
@@ -37,7 +42,7 @@ public sealed class OrderDesk : IDisposable
         }
     }
 
-    /// <summary>Frees the renderings.</summary>
+    /// <summary>Frees decode and renderings.</summary>
     public void Dispose()
     {
         foreach (var (_, pixels) in _renderings)
@@ -46,6 +51,8 @@ public sealed class OrderDesk : IDisposable
         }
 
         _renderings.Clear();
+        _master?.Master.Dispose();
+        _master = null;
     }
 
     private static Outcome Read(ReadOrder order)
@@ -57,8 +64,18 @@ public sealed class OrderDesk : IDisposable
     private static Outcome Preview(PreviewOrder order)
     {
         ImagingEngine.Start();
-        using var small = Image.Thumbnail(order.Path, order.Side, height: order.Side, size: Enums.Size.Down, outputProfile: "srgb");
-        small.Webpsave(order.Output, q: 82, effort: 0, keep: Enums.ForeignKeep.None);
+        using var scope = new Scope();
+        // A small angle loses its corners: a little more is read than is shown.
+        var side = order.Turn.Degrees == 0 ? order.Side : order.Side * 5 / 4;
+        var small = scope.Own(Image.Thumbnail(order.Path, side, height: side, size: Enums.Size.Down, outputProfile: "srgb"));
+        var turned = Turning.Apply(small, order.Turn, scope);
+        var longest = Math.Max(turned.Width, turned.Height);
+        if (longest > order.Side)
+        {
+            turned = scope.Own(turned.ThumbnailImage(order.Side, height: order.Side, size: Enums.Size.Down));
+        }
+
+        turned.Webpsave(order.Output, q: 82, effort: 0, keep: Enums.ForeignKeep.None);
         return new();
     }
 
@@ -70,47 +87,69 @@ public sealed class OrderDesk : IDisposable
         }
 
         var slot = book!.Destinations[0].Slots[0];
-        var plan = VariantPlanner.Plan(order.Facts.Size, slot, new(order.Density), order.Hand, Subject.Of([], null, order.Facts.Suggestion));
-        if (!plan.IsMade)
-        {
-            return new() { Variant = OutcomeOf(VariantMaker.NotMade(plan)) };
-        }
-
+        var work = new Work(order.Path, order.Facts, order.Turn, slot);
         if (order.Reference)
         {
-            File.WriteAllBytes(order.Output, LosslessPng.Write(Rendering(order, slot, order.Size is { } size && size != plan.Size ? plan.At(size) : plan)));
+            File.WriteAllBytes(order.Output, LosslessPng.Write(Rendering(work, order.Size is { } size && size != order.Plan.Size ? order.Plan.At(size) : order.Plan)));
             return new();
         }
 
-        var made = Made(order, slot, plan, cancel);
-        if (made.File is not null)
+        var made = Made(order, work, cancel);
+        if (made.File is { } file)
         {
-            File.WriteAllBytes(order.Output, made.File);
+            File.WriteAllBytes(order.Output, file);
+            if (order.Small is { } small)
+            {
+                using var copy = Image.ThumbnailBuffer(file, SmallSide, height: SmallSide, size: Enums.Size.Down);
+                copy.Webpsave(small, q: 80, effort: 0, keep: Enums.ForeignKeep.None);
+            }
         }
 
         return new() { Variant = OutcomeOf(made) };
     }
 
-    private MadeVariant Made(VariantOrder order, Slot slot, VariantPlan plan, CancellationToken cancel)
+    private Outcome Curve(CurveOrder order, CancellationToken cancel)
     {
-        if (order.Quality is null && MovingPicture.Applies(order.Facts, slot))
+        if (!RulesReader.TryRead(order.Rules, out var book, out var fault))
         {
-            return MovingPicture.Make(order.Path, order.Facts, slot, plan, cancel);
+            return new() { Refusal = fault!.ToString() };
         }
 
-        var pixels = Rendering(order, slot, plan);
+        var slot = book!.Destinations[0].Slots[0];
+        var pixels = Rendering(new(order.Path, order.Facts, order.Turn, slot), order.Plan);
+        var points = new List<CurvePoint>();
+        foreach (var quality in order.Format == PictureFormat.Png ? [100] : order.Qualities)
+        {
+            cancel.ThrowIfCancellationRequested();
+            var made = VariantMaker.ByHand(pixels, slot, order.Plan, order.Facts, order.Format, quality);
+            points.Add(new(made.Quality, made.File!.LongLength, made.Likeness!.Value.Score));
+        }
+
+        return new() { Curve = points };
+    }
+
+    private MadeVariant Made(VariantOrder order, Work work, CancellationToken cancel)
+    {
+        var (slot, plan) = (work.Slot, order.Plan);
+        if (order.Quality is null && MovingPicture.Applies(order.Facts, slot))
+        {
+            return MovingPicture.Make(order.Path, order.Facts, slot, plan, cancel, order.Turn);
+        }
+
+        var pixels = Rendering(work, plan);
         if (order.Quality is { } quality)
         {
             return VariantMaker.ByHand(pixels, slot, plan, order.Facts, order.Format, quality);
         }
 
         var asked = slot with { Each = false, Types = order.Format is { } format ? [new(format)] : slot.Types };
-        return VariantMaker.Find(pixels, asked, plan, order.Facts, smaller => Render(order, slot, smaller), cancel)[0];
+        return VariantMaker.Find(pixels, asked, plan, order.Facts, smaller => VariantRenderer.Render(MasterFor(work, smaller), smaller, slot.Background, slot.Sharpen), cancel)[0];
     }
 
-    private RenderedPixels Rendering(VariantOrder order, Slot slot, VariantPlan plan)
+    private RenderedPixels Rendering(Work work, VariantPlan plan)
     {
-        var key = $"{order.Path}|{plan.Crop}|{plan.Size}|{plan.Content}|{slot.Background}|{slot.Sharpen}|{slot.Profile}";
+        var slot = work.Slot;
+        var key = $"{work.Key}|{plan.Crop}|{plan.Size}|{plan.Content}|{slot.Background}|{slot.Sharpen}";
         for (var node = _renderings.First; node is not null; node = node.Next)
         {
             if (node.Value.Key == key)
@@ -121,7 +160,7 @@ public sealed class OrderDesk : IDisposable
             }
         }
 
-        var pixels = Render(order, slot, plan);
+        var pixels = VariantRenderer.Render(MasterFor(work, plan), plan, slot.Background, slot.Sharpen);
         _renderings.AddFirst((key, pixels));
         if (_renderings.Count > MostRenderings)
         {
@@ -132,12 +171,26 @@ public sealed class OrderDesk : IDisposable
         return pixels;
     }
 
-    private static RenderedPixels Render(VariantOrder order, Slot slot, VariantPlan plan)
+    // The decode of the last picture, whole, so that another frame or slot of it decodes nothing again.
+    private PictureMaster MasterFor(Work work, VariantPlan plan)
     {
-        using var master = PictureMaster.Decode(order.Path, order.Facts, [plan], slot.Profile);
-        return VariantRenderer.Render(master, plan, slot.Background, slot.Sharpen);
+        if (_master is { } master && master.Key == work.Key && master.Master.Serves([plan]))
+        {
+            return master.Master;
+        }
+
+        _master?.Master.Dispose();
+        _master = null;
+        var decoded = PictureMaster.Decode(work.Path, work.Facts, [plan], work.Slot.Profile, whole: true, turn: work.Turn);
+        _master = (work.Key, decoded);
+        return decoded;
     }
 
     private static VariantOutcome OutcomeOf(MadeVariant made) => new(
         made.File is not null, made.Format, made.Size, made.Quality, made.Likeness?.Score, made.Likeness?.WorstTile, made.Encodes, made.Verdict, made.Reasons);
+
+    private sealed record Work(string Path, PictureFacts Facts, Turn Turn, Slot Slot)
+    {
+        public string Key => $"{Path}|{Turn}|{Slot.Profile}";
+    }
 }

@@ -1,6 +1,7 @@
 using NetVips;
 using Pantomet.Core;
 using Pantomet.Core.Facts;
+using Pantomet.Core.Geometry;
 using Pantomet.Core.Planning;
 using Pantomet.Core.Rules;
 using Pantomet.Core.Verdicts;
@@ -20,9 +21,9 @@ internal static class MovingPicture
         && slot.Types[0].Format is null or PictureFormat.WebP;
 
     /// <summary>Makes it: the highest quality within floor and ceiling whose weight fits.</summary>
-    public static MadeVariant Make(string path, PictureFacts facts, Slot slot, VariantPlan plan, CancellationToken cancel)
+    public static MadeVariant Make(string path, PictureFacts facts, Slot slot, VariantPlan plan, CancellationToken cancel, Turn turn = default)
     {
-        using var strip = Strip(path, facts, slot, plan, cancel);
+        using var strip = Strip(path, facts, slot, plan, turn, cancel);
         var range = slot.Aims.Quality ?? QualityRange.Comfortable(PictureFormat.WebP);
         var limit = Math.Min(slot.Limits.MaxBytes?.Bytes ?? long.MaxValue, slot.Aims.Band?.Most.Bytes ?? long.MaxValue);
         var probes = new Probes(strip, cancel);
@@ -57,7 +58,7 @@ internal static class MovingPicture
         };
     }
 
-    private static Image Strip(string path, PictureFacts facts, Slot slot, VariantPlan plan, CancellationToken cancel)
+    private static Image Strip(string path, PictureFacts facts, Slot slot, VariantPlan plan, Turn turn, CancellationToken cancel)
     {
         var frames = new List<Image>();
         try
@@ -65,7 +66,7 @@ internal static class MovingPicture
             for (var i = 0; i < facts.Frames; i++)
             {
                 cancel.ThrowIfCancellationRequested();
-                using var master = PictureMaster.Decode(path, facts, [plan], ProfileRule.Srgb, frame: i);
+                using var master = PictureMaster.Decode(path, facts, [plan], ProfileRule.Srgb, frame: i, turn: turn);
                 using var pixels = VariantRenderer.Render(master, plan, slot.Background, slot.Sharpen);
                 // Frames of one strip have the same channels, whether or not something shows through in each.
                 frames.Add(pixels.HasAlpha || !facts.HasAlpha ? pixels.Image.Copy() : pixels.Image.BandjoinConst([255]));

@@ -70,8 +70,10 @@ public sealed class PictureMaster : IDisposable
     /// <param name="profile">What becomes of the colour profile.</param>
     /// <param name="whole">True to decode all of the picture, though the plans may show less.</param>
     /// <param name="frame">Which frame of a moving picture, from 0.</param>
+    /// <param name="turn">How it is turned; the facts' size and the plans are those of the turned picture.</param>
     /// <exception cref="VipsException">The file cannot be decoded.</exception>
-    public static PictureMaster Decode(string path, PictureFacts facts, IReadOnlyList<VariantPlan> plans, ProfileRule profile, bool whole = false, int frame = 0)
+    public static PictureMaster Decode(
+        string path, PictureFacts facts, IReadOnlyList<VariantPlan> plans, ProfileRule profile, bool whole = false, int frame = 0, Turn turn = default)
     {
         ArgumentNullException.ThrowIfNull(facts);
         ArgumentNullException.ThrowIfNull(plans);
@@ -79,13 +81,14 @@ public sealed class PictureMaster : IDisposable
         var (load, block) = Scales(facts, plans);
         var part = whole ? Crop.All(facts.Size) : Part(facts, plans);
         // A picture that lies on its side is read in another order than it is stored: it needs all of its pixels at hand.
-        var access = facts.Orientation == 1 ? Enums.Access.Sequential : Enums.Access.Random;
+        var access = facts.Orientation == 1 && turn.IsNone ? Enums.Access.Sequential : Enums.Access.Random;
         var image = scope.Own(PictureReader.Open(path, facts.Format, load, access, frame));
         if (facts.Orientation != 1)
         {
             image = scope.Own(image.Autorot());
         }
 
+        image = Turning.Apply(image, turn, scope);
         var (fx, fy) = ((double)image.Width / facts.Size.Width, (double)image.Height / facts.Size.Height);
         var stored = Scaled(part, fx, fy, image);
         if (stored.Width < image.Width || stored.Height < image.Height)

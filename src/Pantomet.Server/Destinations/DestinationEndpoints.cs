@@ -1,33 +1,52 @@
+using System.Text;
+using System.Text.Json;
 using Microsoft.AspNetCore.Builder;
 using Microsoft.AspNetCore.Http;
 using Microsoft.AspNetCore.Http.HttpResults;
 using Microsoft.AspNetCore.Routing;
+using Microsoft.EntityFrameworkCore;
+using Pantomet.Core.Geometry;
+using Pantomet.Core.Naming;
 using Pantomet.Core.Rules;
+using Pantomet.Data;
+using Pantomet.Server.Jobs;
 using Pantomet.Server.Problems;
 
 namespace Pantomet.Server.Destinations;
 
-/// <summary>The book of rules.</summary>
+/// <summary>The book of rules: made, copied, edited, retired, imported and exported.</summary>
 internal static class DestinationEndpoints
 {
     private const int MostRuleBytes = 2_000_000;
 
     public static void Map(IEndpointRouteBuilder routes)
     {
-        var destinations = routes.MapGroup("/api/destinations").WithTags("Destinations");
+        var destinations = routes.MapGroup("/api/destinations").WithTags("Destinations").ProducesProblem(StatusCodes.Status400BadRequest);
         destinations.MapGet("/", ListAsync).WithName("listDestinations").WithSummary("All destinations with their slots.");
-        destinations.MapPut("/", ReplaceAsync).WithName("replaceDestinations").WithSummary("Replaces the book by a rules file.")
-            .Accepts<object>("application/json").ProducesProblem(StatusCodes.Status400BadRequest).ProducesProblem(StatusCodes.Status413PayloadTooLarge);
+        destinations.MapPut("/", (HttpRequest request, RuleShelf shelf, JobRoom room, CancellationToken cancel) => TakeFileAsync(request, shelf, room, merge: false, cancel))
+            .WithName("replaceDestinations").WithSummary("Replaces the book by a rules file.").Accepts<object>("application/json").ProducesProblem(StatusCodes.Status413PayloadTooLarge);
+        destinations.MapPost("/import", (HttpRequest request, RuleShelf shelf, JobRoom room, CancellationToken cancel) => TakeFileAsync(request, shelf, room, merge: true, cancel))
+            .WithName("importRules").WithSummary("Takes the slots of a rules file into the book; those of the same key are replaced, all others stay.")
+            .Accepts<object>("application/json").ProducesProblem(StatusCodes.Status413PayloadTooLarge);
+        destinations.MapGet("/rules.json", ExportAsync).WithName("exportRules").WithSummary("The book, or one destination of it, as a rules file.").ProducesProblem(StatusCodes.Status404NotFound);
+        destinations.MapPost("/", MakeAsync).WithName("makeDestination").WithSummary("Makes a destination with one slot to begin with.");
+        destinations.MapPut("/{destination}/name", NameAsync).WithName("nameDestination").WithSummary("Names a destination.").ProducesProblem(StatusCodes.Status404NotFound);
+        destinations.MapPost("/{destination}/copy", CopyAsync).WithName("copyDestination").WithSummary("Makes another destination with the same slots.").ProducesProblem(StatusCodes.Status404NotFound);
+        destinations.MapPut("/retired", RetireAsync).WithName("retireSlots").WithSummary("Offers slots no longer, or again. Jobs that have them keep them.");
+        destinations.MapGet("/{destination}/slots/{slot}", GetSlotAsync).WithName("getSlot").WithSummary("A slot's rule for editing.").ProducesProblem(StatusCodes.Status404NotFound);
+        destinations.MapPut("/{destination}/slots/{slot}", PutSlotAsync).WithName("putSlot").WithSummary("Makes a slot, or sets its rule.").ProducesProblem(StatusCodes.Status404NotFound);
+        destinations.MapPost("/{destination}/slots/{slot}/check", CheckAsync).WithName("checkSlot").WithSummary("What a rule would come to, without setting it.");
     }
 
     private static async Task<Ok<IReadOnlyList<DestinationView>>> ListAsync(RuleShelf shelf, CancellationToken cancel)
     {
         var book = await shelf.BookAsync(cancel);
-        return TypedResults.Ok<IReadOnlyList<DestinationView>>([.. book.Destinations.Select(DestinationView.Of)]);
+        var retired = await shelf.RetiredAsync(cancel);
+        return TypedResults.Ok<IReadOnlyList<DestinationView>>([.. book.Destinations.Select(destination => DestinationView.Of(destination, retired))]);
     }
 
-    private static async Task<Results<Ok<IReadOnlyList<DestinationView>>, ProblemHttpResult>> ReplaceAsync(
-        HttpRequest request, RuleShelf shelf, CancellationToken cancel)
+    private static async Task<Results<Ok<IReadOnlyList<DestinationView>>, ProblemHttpResult>> TakeFileAsync(
+        HttpRequest request, RuleShelf shelf, JobRoom room, bool merge, CancellationToken cancel)
     {
         if (request.ContentLength > MostRuleBytes)
         {
@@ -36,12 +55,146 @@ internal static class DestinationEndpoints
 
         using var reader = new StreamReader(request.Body);
         var json = await reader.ReadToEndAsync(cancel);
+        if (!RulesReader.TryRead(json, out var book, out var fault))
+        {
+            return Problem.Of(StatusCodes.Status400BadRequest, "bad-rules", fault!.ToString());
+        }
+
+        return await SetAsync(merge ? Merged(await shelf.BookAsync(cancel), book!) : book!, shelf, room, cancel);
+    }
+
+    private static async Task<Results<ContentHttpResult, ProblemHttpResult>> ExportAsync(string? destination, RuleShelf shelf, HttpResponse response, CancellationToken cancel)
+    {
+        var book = await shelf.BookAsync(cancel);
+        var chosen = destination is null ? book : new([.. book.Destinations.Where(one => one.Key == destination)]);
+        if (chosen.Destinations.Count == 0)
+        {
+            return Problem.NoDestination();
+        }
+
+        response.Headers.ContentDisposition = $"attachment; filename=\"{destination ?? "rules"}.json\"";
+        return TypedResults.Text(RulesWriter.Write(chosen), "application/json", Encoding.UTF8);
+    }
+
+    private static async Task<Results<Ok<IReadOnlyList<DestinationView>>, ProblemHttpResult>> MakeAsync(DestinationName name, RuleShelf shelf, JobRoom room, CancellationToken cancel)
+    {
+        if (NameFault(name.Name) is { } fault)
+        {
+            return fault;
+        }
+
+        var book = await shelf.BookAsync(cancel);
+        var slot = new Slot { Key = "first", Name = "First slot", Size = new SizeRule.SideAlone(Side.Width, 1200) };
+        return await SetAsync(new([.. book.Destinations, new(FreeKey(Slug.From(name.Name), book), name.Name.Trim(), [slot])]), shelf, room, cancel);
+    }
+
+    private static async Task<Results<Ok<IReadOnlyList<DestinationView>>, ProblemHttpResult>> NameAsync(
+        string destination, DestinationName name, RuleShelf shelf, JobRoom room, CancellationToken cancel)
+    {
+        if (NameFault(name.Name) is { } fault)
+        {
+            return fault;
+        }
+
+        var book = await shelf.BookAsync(cancel);
+        return book.Destinations.Any(one => one.Key == destination)
+            ? await SetAsync(new([.. book.Destinations.Select(one => one.Key == destination ? one with { Name = name.Name.Trim() } : one)]), shelf, room, cancel)
+            : Problem.NoDestination();
+    }
+
+    private static async Task<Results<Ok<IReadOnlyList<DestinationView>>, ProblemHttpResult>> CopyAsync(string destination, RuleShelf shelf, JobRoom room, CancellationToken cancel)
+    {
+        var book = await shelf.BookAsync(cancel);
+        return book.Destinations.FirstOrDefault(one => one.Key == destination) is { } found
+            ? await SetAsync(new([.. book.Destinations, found with { Key = FreeKey($"{found.Key}-copy", book), Name = $"{found.Name}, copy" }]), shelf, room, cancel)
+            : Problem.NoDestination();
+    }
+
+    private static async Task<Ok<IReadOnlyList<DestinationView>>> RetireAsync(RetireWish wish, RuleShelf shelf, CancellationToken cancel)
+    {
+        await shelf.RetireAsync(wish.Slots, wish.Retired, cancel);
+        return await ListAsync(shelf, cancel);
+    }
+
+    private static async Task<Results<Ok<SlotDraft>, ProblemHttpResult>> GetSlotAsync(string destination, string slot, RuleShelf shelf, CancellationToken cancel) =>
+        await shelf.FindAsync(destination, slot, cancel) is { } place ? TypedResults.Ok(SlotDraft.Of(place.Slot)) : Problem.NoSlot(destination, slot);
+
+    private static async Task<Results<Ok<IReadOnlyList<DestinationView>>, ProblemHttpResult>> PutSlotAsync(
+        string destination, string slot, SlotDraft draft, RuleShelf shelf, JobRoom room, CancellationToken cancel)
+    {
+        var book = await shelf.BookAsync(cancel);
+        if (book.Destinations.FirstOrDefault(one => one.Key == destination) is not { } place)
+        {
+            return Problem.NoDestination();
+        }
+
+        if (!draft.TryRead(out var read, out var fault))
+        {
+            return Problem.Of(StatusCodes.Status400BadRequest, "bad-rule", fault!.ToString());
+        }
+
+        if (read!.Key != slot)
+        {
+            return Problem.Of(StatusCodes.Status400BadRequest, "bad-rule", "key: a slot keeps the key it was made with; jobs know it by that.");
+        }
+
+        var known = place.Slots.Any(one => one.Key == slot);
+        var changed = place with { Slots = known ? [.. place.Slots.Select(one => one.Key == slot ? read : one)] : [.. place.Slots, read] };
+        return await SetAsync(new([.. book.Destinations.Select(one => one.Key == destination ? changed : one)]), shelf, room, cancel);
+    }
+
+    private static async Task<Ok<DraftCheck>> CheckAsync(string destination, string slot, SlotDraft draft, PantometDb db, JobRoom room, CancellationToken cancel)
+    {
+        if (!draft.TryRead(out var read, out var fault))
+        {
+            return TypedResults.Ok(new DraftCheck(new(fault!.Path, char.ToUpperInvariant(fault.Message[0]) + fault.Message[1..] + "."), null, 0, []));
+        }
+
+        var delivered = await db.Deliveries.AsNoTracking().Where(row => row.Destination == destination && row.Slot == slot).ToListAsync(cancel);
+        var breaches = delivered
+            .Select(row => (row, reasons: DeliveredCheck.Against(read!, JsonSerializer.Deserialize<DeliveredFile>(row.File, JsonSerializerOptions.Web)!)))
+            .Where(one => one.reasons.Count > 0)
+            .Select(one => new DeliveredBreach(one.row.JobId, room.Find(one.row.JobId)?.Job.Name ?? "", one.row.Path, one.reasons));
+        return TypedResults.Ok(new DraftCheck(null, SlotView.Of(read!), delivered.Count, [.. breaches]));
+    }
+
+    private static async Task<Results<Ok<IReadOnlyList<DestinationView>>, ProblemHttpResult>> SetAsync(RuleBook book, RuleShelf shelf, JobRoom room, CancellationToken cancel)
+    {
+        var json = RulesWriter.Write(book);
+        // What is written is what a file would hold, so a file's own checks hold for it: keys, names, doubles.
         if (!RulesReader.TryRead(json, out _, out var fault))
         {
             return Problem.Of(StatusCodes.Status400BadRequest, "bad-rules", fault!.ToString());
         }
 
         await shelf.ReplaceAsync(json, cancel);
+        await room.RulesChangedAsync(cancel);
         return await ListAsync(shelf, cancel);
     }
+
+    private static RuleBook Merged(RuleBook book, RuleBook file)
+    {
+        var theirs = file.Destinations.ToDictionary(destination => destination.Key, StringComparer.OrdinalIgnoreCase);
+        var kept = book.Destinations.Select(mine => theirs.Remove(mine.Key, out var other) ? Merged(mine, other) : mine).ToList();
+        return new([.. kept, .. file.Destinations.Where(destination => theirs.ContainsKey(destination.Key))]);
+    }
+
+    private static Destination Merged(Destination mine, Destination other)
+    {
+        var theirs = other.Slots.ToDictionary(slot => slot.Key, StringComparer.OrdinalIgnoreCase);
+        var kept = mine.Slots.Select(slot => theirs.Remove(slot.Key, out var newer) ? newer : slot).ToList();
+        return mine with { Name = other.Name, Slots = [.. kept, .. other.Slots.Where(slot => theirs.ContainsKey(slot.Key))] };
+    }
+
+    private static string FreeKey(string wanted, RuleBook book)
+    {
+        var taken = book.Destinations.Select(destination => destination.Key).ToHashSet(StringComparer.OrdinalIgnoreCase);
+        var stem = wanted.Length > 50 ? wanted[..50].Trim('-') : wanted;
+        return Enumerable.Range(1, int.MaxValue).Select(n => n == 1 ? stem : $"{stem}-{n}").First(key => !taken.Contains(key));
+    }
+
+    private static ProblemHttpResult? NameFault(string? name) =>
+        string.IsNullOrWhiteSpace(name) || name.Trim().Length > 100 || name.Any(char.IsControl)
+            ? Problem.Of(StatusCodes.Status400BadRequest, "bad-name", "A destination's name has 1 to 100 characters.")
+            : null;
 }

@@ -12,10 +12,10 @@ namespace Pantomet.Server.Destinations;
 public sealed record DestinationView(string Key, string Name, IReadOnlyList<SlotView> Slots)
 {
     /// <summary>The view of a destination.</summary>
-    public static DestinationView Of(Destination destination)
+    public static DestinationView Of(Destination destination, IReadOnlySet<string> retired)
     {
         ArgumentNullException.ThrowIfNull(destination);
-        return new(destination.Key, destination.Name, [.. destination.Slots.Select(SlotView.Of)]);
+        return new(destination.Key, destination.Name, [.. destination.Slots.Select(slot => SlotView.Of(slot, retired.Contains($"{destination.Key}/{slot.Key}")))]);
     }
 }
 
@@ -30,22 +30,36 @@ public sealed record DestinationView(string Key, string Name, IReadOnlyList<Slot
 /// <param name="Densities">The densities asked for.</param>
 /// <param name="Types">File types in order of preference.</param>
 /// <param name="MaxBytes">The weight limit.</param>
+/// <param name="Width">Pixels across at density 1 for a picture of 3:2: for drawing it to scale.</param>
+/// <param name="Height">Pixels down at density 1 for a picture of 3:2.</param>
+/// <param name="ShapeKey">Slots with the same key are kin: their frames move together.</param>
+/// <param name="Clear">The clear area: left, top, right, bottom as fractions of the slot.</param>
+/// <param name="SubjectShare">The share of the clear area's tighter side that the subject takes; null takes the widest frame.</param>
+/// <param name="LikenessAim">The likeness that is wanted.</param>
+/// <param name="BandLeast">The least weight that is wanted.</param>
+/// <param name="BandMost">The most weight that is wanted.</param>
+/// <param name="Retired">True when it is no longer offered.</param>
 /// <param name="QualityFloor">The lowest quality that is found automatically.</param>
 /// <param name="QualityCeiling">The highest quality that is found automatically.</param>
 public sealed record SlotView(
     string Key, string Name, string Size, Fit Fit, double? Ratio, string? RatioText, double? Shape, IReadOnlyList<decimal> Densities,
-    IReadOnlyList<string> Types, long? MaxBytes, int QualityFloor, int QualityCeiling)
+    IReadOnlyList<string> Types, long? MaxBytes, int Width, int Height, string ShapeKey, IReadOnlyList<double> Clear, double? SubjectShare, double? LikenessAim,
+    long? BandLeast, long? BandMost, bool Retired, int QualityFloor, int QualityCeiling)
 {
+    private static readonly PixelSize Usual = new(6000, 4000);
+
     /// <summary>The view of a slot.</summary>
-    public static SlotView Of(Slot slot)
+    public static SlotView Of(Slot slot, bool retired = false)
     {
         ArgumentNullException.ThrowIfNull(slot);
         var quality = slot.Aims.Quality ?? new Core.Weight.QualityRange(Core.Weight.QualityRange.Unusable, Core.Weight.QualityRange.Comfortable(Core.Facts.PictureFormat.Jpeg).Ceiling);
+        var drawn = slot.Size.Asked(Usual, Density.One);
         return new(
             slot.Key, slot.Name, SizeInWords(slot.Size), slot.Fit, slot.FrameShape?.Value, slot.FrameShape is { } shape ? Simple(shape) : null,
             slot.Size.Shape?.Value ?? (slot.Size is SizeRule.Within within ? Core.Geometry.Ratio.Of(within.Box).Value : null),
             [.. slot.Densities.Select(density => density.Value)], [.. slot.Types.Select(type => type.ToString())], slot.Limits.MaxBytes?.Bytes,
-            quality.Floor, quality.Ceiling);
+            drawn.Width, drawn.Height, Core.Jobs.Shapes.KeyOf(slot), [slot.Clear.Left, slot.Clear.Top, slot.Clear.Right, slot.Clear.Bottom], slot.SubjectShare, slot.Aims.Likeness,
+            slot.Aims.Band?.Least.Bytes, slot.Aims.Band?.Most.Bytes, retired, quality.Floor, quality.Ceiling);
     }
 
     // 1500:750 reads better as 2:1, but 851:315 stays what it is.

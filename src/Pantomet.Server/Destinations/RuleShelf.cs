@@ -34,16 +34,23 @@ internal sealed class RuleShelf(PantometDb db)
             : null;
     }
 
-    /// <summary>A rules file with one slot of the book alone, as it was written.</summary>
-    public async Task<string> RulesOfAsync(string destination, string slot, CancellationToken cancel)
-    {
-        await BookAsync(cancel);
-        using var book = JsonDocument.Parse(_json);
-        var place = Named(book.RootElement.GetProperty("destinations"), destination);
-        return $$"""{"schema":"{{RulesReader.Schema}}","destinations":[{"key":"{{destination}}","slots":[{{Named(place.GetProperty("slots"), slot).GetRawText()}}]}]}""";
-    }
+    /// <summary>Addresses of slots that are no longer offered.</summary>
+    public async Task<IReadOnlySet<string>> RetiredAsync(CancellationToken cancel) =>
+        ((await db.RuleBooks.AsNoTracking().FirstOrDefaultAsync(cancel))?.Retired ?? "").Split('\n', StringSplitOptions.RemoveEmptyEntries).ToHashSet();
 
-    private static JsonElement Named(JsonElement list, string key) => list.EnumerateArray().First(one => one.GetProperty("key").GetString() == key);
+    /// <summary>Takes slots out of what is offered, or offers them again; jobs that have them keep them.</summary>
+    public async Task RetireAsync(IEnumerable<string> addresses, bool retired, CancellationToken cancel)
+    {
+        if (await db.RuleBooks.FirstOrDefaultAsync(cancel) is not { } row)
+        {
+            await BookAsync(cancel);
+            db.RuleBooks.Add(row = new() { Json = _json });
+        }
+
+        var all = row.Retired.Split('\n', StringSplitOptions.RemoveEmptyEntries);
+        row.Retired = string.Join('\n', retired ? all.Union(addresses) : all.Except(addresses));
+        await db.SaveChangesAsync(cancel);
+    }
 
     /// <summary>Replaces the book; the text was read without a fault before.</summary>
     public async Task ReplaceAsync(string json, CancellationToken cancel)

@@ -4,7 +4,8 @@ namespace Pantomet.Server.Engine;
 
 /// <summary>
 /// The imaging library at work, in processes of their own: strangers' files are decoded there, and a crash, a hang or a flood of memory
-/// ends that process and the one order, not the server. As many as there are cores; each does one order at a time.
+/// ends that process and the one order, not the server. As many as there are cores for the background and as many for what a
+/// person waits for; each does one order at a time.
 /// </summary>
 internal sealed class EngineRoom(ServerOptions options) : IAsyncDisposable
 {
@@ -12,6 +13,8 @@ internal sealed class EngineRoom(ServerOptions options) : IAsyncDisposable
     public const string Crashed = "The imaging library failed on this picture and was started again. The picture is probably damaged on purpose or by accident.";
 
     private readonly SemaphoreSlim _free = new(options.Workers, options.Workers);
+    // What a person waits for does not stand in line behind the background's work.
+    private readonly SemaphoreSlim _urgent = new(options.Workers, options.Workers);
     private readonly Lock _gate = new();
     private readonly LinkedList<EngineProcess> _idle = new();
     private readonly HashSet<EngineProcess> _all = [];
@@ -32,9 +35,11 @@ internal sealed class EngineRoom(ServerOptions options) : IAsyncDisposable
     /// <summary>Has an order carried out. An order that ends its process comes back as a refusal.</summary>
     /// <param name="order">The order.</param>
     /// <param name="cancel">Stops between encodes.</param>
-    public async Task<Outcome> RunAsync(Order order, CancellationToken cancel)
+    /// <param name="urgent">True when a person waits for it.</param>
+    public async Task<Outcome> RunAsync(Order order, CancellationToken cancel, bool urgent = false)
     {
-        await _free.WaitAsync(cancel);
+        var line = urgent ? _urgent : _free;
+        await line.WaitAsync(cancel);
         EngineProcess? engine = null;
         try
         {
@@ -62,7 +67,7 @@ internal sealed class EngineRoom(ServerOptions options) : IAsyncDisposable
                 await engine.DisposeAsync();
             }
 
-            _free.Release();
+            line.Release();
         }
     }
 
@@ -83,6 +88,7 @@ internal sealed class EngineRoom(ServerOptions options) : IAsyncDisposable
         }
 
         _free.Dispose();
+        _urgent.Dispose();
     }
 
     // The process that worked on the same picture last still has its pixels at hand.
@@ -98,7 +104,8 @@ internal sealed class EngineRoom(ServerOptions options) : IAsyncDisposable
                 node = node.Next;
             }
 
-            node ??= _all.Count >= options.Workers ? _idle.Last : null;
+            // Starting one costs more than a decode.
+            node ??= _idle.Last;
             if (node is not null)
             {
                 _idle.Remove(node);

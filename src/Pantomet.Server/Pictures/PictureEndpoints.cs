@@ -4,6 +4,7 @@ using Microsoft.AspNetCore.Http.HttpResults;
 using Microsoft.AspNetCore.Routing;
 using Microsoft.EntityFrameworkCore;
 using Pantomet.Core.Facts;
+using Pantomet.Core.Geometry;
 using Pantomet.Data;
 using Pantomet.Server.Problems;
 
@@ -22,6 +23,15 @@ internal static class PictureEndpoints
         pictures.MapGet("/{id:guid}", GetAsync).WithName("getPicture").WithSummary("One picture.").ProducesProblem(StatusCodes.Status404NotFound);
         pictures.MapGet("/{id:guid}/preview/{side:int}", PreviewAsync).WithName("getPreview").WithSummary("A small copy for the screen: 480 or 1800 px on the longest side.")
             .ProducesProblem(StatusCodes.Status404NotFound);
+        pictures.MapGet("/removed", RemovedAsync).WithName("listRemoved").WithSummary("Pictures that were removed and can still be put back.");
+        pictures.MapDelete("/{id:guid}", RemoveAsync).WithName("removePicture").WithSummary("Removes a picture; it can be put back for a while.").ProducesProblem(StatusCodes.Status404NotFound);
+        pictures.MapPost("/{id:guid}/restore", RestoreAsync).WithName("restorePicture").WithSummary("Puts a removed picture back.").ProducesProblem(StatusCodes.Status404NotFound);
+        pictures.MapGet("/{id:guid}/revisions", RevisionsAsync).WithName("listRevisions").WithSummary("The originals that a picture has or had, the newest first.").ProducesProblem(StatusCodes.Status404NotFound);
+        pictures.MapPost("/{id:guid}/revisions", ReplaceAsync).WithName("replaceOriginal").WithSummary("Reads a newer original in, in the place of the last.")
+            .Accepts<IFormFile>("application/octet-stream").ProducesProblem(StatusCodes.Status400BadRequest).ProducesProblem(StatusCodes.Status404NotFound)
+            .ProducesProblem(StatusCodes.Status409Conflict).ProducesProblem(StatusCodes.Status413PayloadTooLarge).ProducesProblem(StatusCodes.Status422UnprocessableEntity);
+        pictures.MapPost("/{id:guid}/revisions/{number:int}/put-back", PutBackAsync).WithName("putBackOriginal").WithSummary("Puts an earlier original back.")
+            .ProducesProblem(StatusCodes.Status404NotFound).ProducesProblem(StatusCodes.Status409Conflict);
         pictures.MapGet("/{id:guid}/original", OriginalAsync).WithName("getOriginal").WithSummary("The original, byte for byte.").ProducesProblem(StatusCodes.Status404NotFound);
     }
 
@@ -40,7 +50,7 @@ internal static class PictureEndpoints
 
     private static async Task<Ok<IReadOnlyList<PictureView>>> ListAsync(PantometDb db, CancellationToken cancel)
     {
-        var rows = await db.Pictures.AsNoTracking().OrderByDescending(row => row.AddedAt).ThenBy(row => row.Name).ToListAsync(cancel);
+        var rows = await db.Pictures.AsNoTracking().Where(row => row.RemovedAt == null).OrderByDescending(row => row.AddedAt).ThenBy(row => row.Name).ToListAsync(cancel);
         return TypedResults.Ok<IReadOnlyList<PictureView>>([.. rows.Select(PictureView.Of)]);
     }
 
@@ -48,7 +58,7 @@ internal static class PictureEndpoints
         await db.Pictures.FindAsync([id], cancel) is { } row ? TypedResults.Ok(PictureView.Of(row)) : Problem.NoPicture();
 
     private static async Task<Results<PhysicalFileHttpResult, ProblemHttpResult>> PreviewAsync(
-        Guid id, int side, PantometDb db, PreviewMaker previews, HttpResponse response, CancellationToken cancel)
+        Guid id, int side, string? turn, PantometDb db, PreviewMaker previews, HttpResponse response, CancellationToken cancel)
     {
         if (!PreviewMaker.Knows(side))
         {
@@ -60,7 +70,12 @@ internal static class PictureEndpoints
             return Problem.NoPicture();
         }
 
-        if (await previews.MakeAsync(row, side, cancel) is not { } path)
+        if (!Turn.TryParse(turn ?? Turn.None.ToString(), out var turned))
+        {
+            return Problem.Of(StatusCodes.Status404NotFound, "no-such-preview", "This turn is not possible.");
+        }
+
+        if (await previews.MakeAsync(row, side, turned, cancel) is not { } path)
         {
             return Problem.Of(StatusCodes.Status404NotFound, "no-preview", "This picture cannot be drawn.");
         }
@@ -70,8 +85,73 @@ internal static class PictureEndpoints
     }
 
     private static async Task<Results<PhysicalFileHttpResult, ProblemHttpResult>> OriginalAsync(
-        Guid id, PantometDb db, DataFolder folder, CancellationToken cancel) =>
-        await db.Pictures.FindAsync([id], cancel) is { } row
-            ? TypedResults.PhysicalFile(folder.Originals.PathOf(row.ContentHash), row.Format.MediaType(), row.Name)
-            : Problem.NoPicture();
+        Guid id, int? revision, PantometDb db, DataFolder folder, Revisions revisions, CancellationToken cancel)
+    {
+        if (await db.Pictures.FindAsync([id], cancel) is not { } row)
+        {
+            return Problem.NoPicture();
+        }
+
+        if (revision is null)
+        {
+            return TypedResults.PhysicalFile(folder.Originals.PathOf(row.ContentHash), row.Format.MediaType(), row.Name);
+        }
+
+        return (await revisions.OfAsync(row, cancel)).FirstOrDefault(one => one.Number == revision) is { } wanted
+            ? TypedResults.PhysicalFile(folder.Originals.PathOf(wanted.ContentHash), "application/octet-stream", wanted.Name)
+            : Problem.NoRevision();
+    }
+
+    private static async Task<Ok<IReadOnlyList<RemovedPicture>>> RemovedAsync(PantometDb db, CancellationToken cancel)
+    {
+        var rows = await db.Pictures.AsNoTracking().Where(row => row.RemovedAt != null).OrderByDescending(row => row.RemovedAt).ToListAsync(cancel);
+        return TypedResults.Ok<IReadOnlyList<RemovedPicture>>(
+            [.. rows.Select(row => new RemovedPicture(PictureView.Of(row), DateTime.SpecifyKind(row.RemovedAt!.Value + Revisions.Grace, DateTimeKind.Utc)))]);
+    }
+
+    private static async Task<Results<NoContent, ProblemHttpResult>> RemoveAsync(Guid id, PantometDb db, Revisions revisions, CancellationToken cancel)
+    {
+        if (await db.Pictures.FindAsync([id], cancel) is not { } row)
+        {
+            return Problem.NoPicture();
+        }
+
+        await revisions.RemoveAsync(row, cancel);
+        return TypedResults.NoContent();
+    }
+
+    private static async Task<Results<Ok<PictureView>, ProblemHttpResult>> RestoreAsync(Guid id, PantometDb db, Revisions revisions, CancellationToken cancel)
+    {
+        if (await db.Pictures.FindAsync([id], cancel) is not { } row)
+        {
+            return Problem.NoPicture();
+        }
+
+        await revisions.RestoreAsync(row, cancel);
+        return TypedResults.Ok(PictureView.Of(row));
+    }
+
+    private static async Task<Results<Ok<IReadOnlyList<RevisionView>>, ProblemHttpResult>> RevisionsAsync(Guid id, PantometDb db, Revisions revisions, CancellationToken cancel)
+    {
+        if (await db.Pictures.FindAsync([id], cancel) is not { } row)
+        {
+            return Problem.NoPicture();
+        }
+
+        var all = await revisions.OfAsync(row, cancel);
+        return TypedResults.Ok<IReadOnlyList<RevisionView>>(
+            [.. all.Select(one => new RevisionView(one.Number, one.Name, DateTime.SpecifyKind(one.AddedAt, DateTimeKind.Utc), one.Number == row.Revision))]);
+    }
+
+    private static async Task<Results<Ok<Intake>, ProblemHttpResult>> ReplaceAsync(
+        Guid id, string? name, HttpRequest request, PantometDb db, Revisions revisions, CancellationToken cancel) =>
+        await db.Pictures.FindAsync([id], cancel) is { } row ? Answer(await revisions.ReplaceAsync(row, name, request.Body, request.ContentLength, cancel)) : Problem.NoPicture();
+
+    private static async Task<Results<Ok<Intake>, ProblemHttpResult>> PutBackAsync(Guid id, int number, PantometDb db, Revisions revisions, CancellationToken cancel) =>
+        await db.Pictures.FindAsync([id], cancel) is not { } row ? Problem.NoPicture()
+        : await revisions.PutBackAsync(row, number, cancel) is { } result ? Answer(result)
+        : Problem.NoRevision();
+
+    private static Results<Ok<Intake>, ProblemHttpResult> Answer(IntakeResult result) =>
+        result.Row is { } row ? TypedResults.Ok(new Intake(PictureView.Of(row), result.AlreadyHere)) : Problem.Of(result.Status, result.Code!, result.Refusal!);
 }

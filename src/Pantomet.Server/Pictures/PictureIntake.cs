@@ -1,6 +1,8 @@
 using Microsoft.AspNetCore.Http;
 using Microsoft.EntityFrameworkCore;
 using Pantomet.Core;
+using Pantomet.Core.Facts;
+using Pantomet.Core.Geometry;
 using Pantomet.Data;
 using Pantomet.Data.Pictures;
 using Pantomet.Imaging.Hosting;
@@ -21,41 +23,55 @@ internal sealed class PictureIntake(PantometDb db, DataFolder folder, PreviewMak
 
     public async Task<IntakeResult> TakeAsync(string? name, Stream body, long? length, CancellationToken cancel)
     {
+        var (file, facts, refused) = await ReadAsync(name, body, length, cancel);
+        using (file)
+        {
+            return refused ?? await KeepAsync(PictureRow.From(name!, file!.Hash, clock.GetUtcNow().UtcDateTime, facts!), file, cancel);
+        }
+    }
+
+    /// <summary>Receives a file and reads its facts; or says why it is refused, or that it is in the library already.</summary>
+    public async Task<(ReceivedFile? File, PictureFacts? Facts, IntakeResult? Refused)> ReadAsync(string? name, Stream body, long? length, CancellationToken cancel)
+    {
         if (NameFault(name) is { } fault)
         {
-            return IntakeResult.Refused(StatusCodes.Status400BadRequest, "bad-name", fault);
+            return (null, null, IntakeResult.Refused(StatusCodes.Status400BadRequest, "bad-name", fault));
         }
 
         if (length > options.MostUploadBytes)
         {
-            return TooLarge();
+            return (null, null, TooLarge());
         }
 
-        using var file = await folder.Originals.ReceiveAsync(body, options.MostUploadBytes, cancel);
+        var file = await folder.Originals.ReceiveAsync(body, options.MostUploadBytes, cancel);
         if (file is null)
         {
-            return TooLarge();
+            return (null, null, TooLarge());
         }
 
         if (await db.Pictures.FirstOrDefaultAsync(row => row.ContentHash == file.Hash, cancel) is { } known)
         {
-            return new(known, true, StatusCodes.Status200OK, null, null);
+            if (known.RemovedAt is not null)
+            {
+                known.RemovedAt = null;
+                await db.SaveChangesAsync(cancel);
+            }
+
+            return (file, null, new(known, true, StatusCodes.Status200OK, null, null));
         }
 
-        var read = await engine.RunAsync(new ReadOrder(file.Path), cancel);
-        if (read.Facts is not { } facts)
-        {
-            return file.Bytes == 0
-                ? IntakeResult.Refused(StatusCodes.Status422UnprocessableEntity, "empty", read.Refusal!)
-                : IntakeResult.Refused(StatusCodes.Status422UnprocessableEntity, "unreadable", read.Refusal!);
-        }
-
-        return await KeepAsync(PictureRow.From(name!, file.Hash, clock.GetUtcNow().UtcDateTime, facts), file, cancel);
+        var read = await engine.RunAsync(new ReadOrder(file.Path), cancel, urgent: true);
+        return read.Facts is { } facts
+            ? (file, facts, null)
+            : (file, null, IntakeResult.Refused(StatusCodes.Status422UnprocessableEntity, file.Bytes == 0 ? "empty" : "unreadable", read.Refusal!));
     }
+
+    /// <summary>Keeps an original that was read.</summary>
+    public void Keep(ReceivedFile file) => folder.Originals.Keep(file);
 
     private async Task<IntakeResult> KeepAsync(PictureRow row, ReceivedFile file, CancellationToken cancel)
     {
-        folder.Originals.Keep(file);
+        Keep(file);
         db.Pictures.Add(row);
         try
         {
@@ -69,7 +85,7 @@ internal sealed class PictureIntake(PantometDb db, DataFolder folder, PreviewMak
             return new(first, true, StatusCodes.Status200OK, null, null);
         }
 
-        await previews.MakeAsync(row, PreviewMaker.Small, cancel);
+        await previews.MakeAsync(row, PreviewMaker.Small, Turn.None, cancel);
         return new(row, false, StatusCodes.Status201Created, null, null);
     }
 

@@ -1,0 +1,106 @@
+using Pantomet.Core.Framing;
+using Pantomet.Core.Geometry;
+
+namespace Pantomet.Core.Jobs;
+
+/// <summary>What a person chose about the file of a variant. What is null is found automatically.</summary>
+/// <param name="Format">jpeg, png, webp or avif.</param>
+/// <param name="Quality">1 to 100.</param>
+public sealed record Choice(string? Format, int? Quality);
+
+/// <summary>What a person decided about one picture in one slot.</summary>
+public sealed record CellDecision
+{
+    /// <summary>Nothing was decided.</summary>
+    public static readonly CellDecision None = new();
+
+    /// <summary>True when the slot no longer follows the others of its shape.</summary>
+    public bool Loose { get; init; }
+
+    /// <summary>The slot's own frame, while it is loose; null follows marks and suggestion.</summary>
+    public Frame? Frame { get; init; }
+
+    /// <summary>True when the picture does not go to this slot.</summary>
+    public bool Skip { get; init; }
+
+    /// <summary>The reasons that were looked at and found good, by code.</summary>
+    public IReadOnlyList<string> Accepted { get; init; } = [];
+
+    /// <summary>Files that break a limit and go out all the same, by their variant's id.</summary>
+    public IReadOnlyList<string> LetThrough { get; init; } = [];
+
+    /// <summary>The file's type and quality.</summary>
+    public Choice? Choice { get; init; }
+}
+
+/// <summary>Everything a person decided about one picture in one job. Frames, boxes and points are fractions of the picture as displayed and turned.</summary>
+public sealed record Decisions
+{
+    /// <summary>Nothing was decided.</summary>
+    public static readonly Decisions None = new();
+
+    private const int MostBoxes = 20;
+    private const int LongestText = 500;
+
+    /// <summary>Quarter turns and straightening.</summary>
+    public Turn Turn { get; init; }
+
+    /// <summary>The focus point.</summary>
+    public FocusPoint? Focus { get; init; }
+
+    /// <summary>Boxes that must stay whole.</summary>
+    public IReadOnlyList<Frame> Keep { get; init; } = [];
+
+    /// <summary>True when the suggested box was turned down.</summary>
+    public bool NoSuggestion { get; init; }
+
+    /// <summary>Words for names: "storm vane brass".</summary>
+    public string Keywords { get; init; } = "";
+
+    /// <summary>What the picture shows, for those who cannot see it.</summary>
+    public string Alternative { get; init; } = "";
+
+    /// <summary>Frames set by hand for all slots of one shape, by <see cref="Shapes.KeyOf"/>.</summary>
+    public IReadOnlyDictionary<string, Frame> Framings { get; init; } = new Dictionary<string, Frame>();
+
+    /// <summary>Decisions for one slot alone, by its address "destination/slot".</summary>
+    public IReadOnlyDictionary<string, CellDecision> Cells { get; init; } = new Dictionary<string, CellDecision>();
+
+    /// <summary>True when a newer original of another shape took the place of the one that frames by hand were set on, and nobody has looked yet.</summary>
+    public bool OtherShape { get; init; }
+
+    /// <summary>The decision for one slot.</summary>
+    public CellDecision For(string address) => Cells.TryGetValue(address, out var cell) ? cell : CellDecision.None;
+
+    /// <summary>The same with another decision for one slot.</summary>
+    public Decisions With(string address, CellDecision cell)
+    {
+        var cells = new Dictionary<string, CellDecision>(Cells) { [address] = cell };
+        return this with { Cells = cells };
+    }
+
+    /// <summary>What is wrong with decisions from outside, as a sentence; null when nothing is.</summary>
+    public string? Fault()
+    {
+        if (!Turn.IsPossible)
+        {
+            return $"A picture is turned by 0 to 3 quarters and straightened by at most {Turn.MostDegrees} degrees.";
+        }
+
+        var frames = Keep.Concat(Framings.Values).Concat(Cells.Values.Where(cell => cell.Frame is not null).Select(cell => cell.Frame!.Value));
+        foreach (var frame in frames)
+        {
+            if (!Frame.TryCreate(frame.Left, frame.Top, frame.Right, frame.Bottom, out _, out var error))
+            {
+                return char.ToUpperInvariant(error![0]) + error[1..] + ".";
+            }
+        }
+
+        return Focus is { } focus && (focus.X is not (>= 0 and <= 1) || focus.Y is not (>= 0 and <= 1)) ? "A focus is two fractions of the picture, from 0 to 1."
+            : Keep.Count > MostBoxes ? $"A picture has at most {MostBoxes} keep boxes."
+            : Keywords.Length > LongestText || Alternative.Length > LongestText ? $"Keywords and alternative text have at most {LongestText} characters."
+            : Cells.Values.Any(cell => cell.Choice is { Quality: < 1 or > 100 }) ? "A quality is a whole number from 1 to 100."
+            : Cells.Values.Any(cell => cell.Choice is { Format: not (null or "jpeg" or "png" or "webp" or "avif") }) ? "The types that are written here are jpeg, png, webp and avif."
+            : null;
+    }
+}

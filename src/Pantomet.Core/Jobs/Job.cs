@@ -1,0 +1,55 @@
+namespace Pantomet.Core.Jobs;
+
+/// <summary>One picture of a job and what was decided about it.</summary>
+/// <param name="Id">The picture in the library.</param>
+/// <param name="Decisions">What was decided.</param>
+public sealed record JobPicture(Guid Id, Decisions Decisions);
+
+/// <summary>One slot of a job.</summary>
+/// <param name="Destination">The destination's key.</param>
+/// <param name="Slot">The slot's key.</param>
+/// <param name="Choice">Type and quality for every picture in it, where they were chosen.</param>
+public sealed record JobSlot(string Destination, string Slot, Choice? Choice = null)
+{
+    /// <summary>"destination/slot".</summary>
+    [System.Text.Json.Serialization.JsonIgnore]
+    public string Address => $"{Destination}/{Slot}";
+}
+
+/// <summary>A set of pictures that must fill a set of slots, and every decision about them. It never changes: each change is a new one.</summary>
+public sealed record Job
+{
+    /// <summary>The most pictures of one job.</summary>
+    public const int MostPictures = 1000;
+
+    private const int LongestName = 100;
+
+    /// <summary>Name for people.</summary>
+    public required string Name { get; init; }
+
+    /// <summary>Words that every file's name begins with.</summary>
+    public string Prefix { get; init; } = "";
+
+    /// <summary>True when pictures that have nothing but a camera's number are named after the job and counted.</summary>
+    public bool Numbered { get; init; }
+
+    /// <summary>Patterns of names by destination's key, where the slots' own are not wanted.</summary>
+    public IReadOnlyDictionary<string, string> Patterns { get; init; } = new Dictionary<string, string>();
+
+    /// <summary>The pictures in their order.</summary>
+    public IReadOnlyList<JobPicture> Pictures { get; init; } = [];
+
+    /// <summary>The slots in their order.</summary>
+    public IReadOnlyList<JobSlot> Slots { get; init; } = [];
+
+    /// <summary>One picture; null when the job has it not.</summary>
+    public JobPicture? Find(Guid picture) => Pictures.FirstOrDefault(one => one.Id == picture);
+
+    /// <summary>The same with other decisions about one picture.</summary>
+    public Job With(Guid picture, Decisions decisions) =>
+        this with { Pictures = [.. Pictures.Select(one => one.Id == picture ? one with { Decisions = decisions } : one)] };
+
+    /// <summary>What is wrong with a name; null when nothing is.</summary>
+    public static string? NameFault(string? name) =>
+        string.IsNullOrWhiteSpace(name) || name.Length > LongestName || name.Any(char.IsControl) ? $"A job's name has 1 to {LongestName} characters." : null;
+}

@@ -1,0 +1,88 @@
+using Pantomet.Core.Facts;
+using Pantomet.Core.Geometry;
+using Pantomet.Core.Verdicts;
+
+namespace Pantomet.Core.Rules;
+
+/// <summary>A file that was handed over, as far as a rule can be held against it.</summary>
+/// <param name="Frame">The pixel size of the part of the picture that it shows.</param>
+/// <param name="Density">The density it was made for.</param>
+/// <param name="Size">Its pixel size.</param>
+/// <param name="Format">Its type.</param>
+/// <param name="Bytes">Its weight.</param>
+/// <param name="Quality">Its quality; null where it has none.</param>
+/// <param name="Likeness">Its likeness.</param>
+public sealed record DeliveredFile(PixelSize Frame, decimal Density, PixelSize Size, PictureFormat Format, long Bytes, int? Quality, double? Likeness);
+
+/// <summary>Holds a changed rule against files that were made under an older one.</summary>
+public static class DeliveredCheck
+{
+    private const double ShapeSlack = 0.02;
+
+    /// <summary>Why a file no longer meets a slot's rule; empty when it still does.</summary>
+    public static IReadOnlyList<Reason> Against(Slot slot, DeliveredFile file)
+    {
+        ArgumentNullException.ThrowIfNull(slot);
+        ArgumentNullException.ThrowIfNull(file);
+        var reasons = new List<Reason>();
+        if (slot.Densities.All(density => density.Value != file.Density))
+        {
+            reasons.Add(new(ReasonCodes.OtherDensity, $"The slot no longer asks for {file.Density:0.##}x."));
+        }
+
+        if (slot.Types.All(type => type.Format is { } format && format != file.Format))
+        {
+            reasons.Add(new(ReasonCodes.OtherType, $"{file.Format.Label()} is no longer among the slot's types."));
+        }
+
+        var asked = slot.Size.Asked(file.Frame, new(file.Density));
+        if (slot.Fit == Fit.Crop && slot.FrameShape is { } shape && Math.Abs(((double)file.Size.Width / file.Size.Height / shape.Value) - 1) > ShapeSlack)
+        {
+            reasons.Add(new(ReasonCodes.OtherSize, $"{Figures.Size(file.Size)} is not {shape}."));
+        }
+        else if (slot.Fit == Fit.Crop && asked.FitsIn(file.Frame) && asked != file.Size && !(slot.Size.IsCeiling && file.Size.FitsIn(asked)))
+        {
+            reasons.Add(new(ReasonCodes.OtherSize, $"{Figures.Size(file.Size)} instead of {Figures.Size(asked)}."));
+        }
+
+        AddLimits(slot.Limits, file, reasons);
+        AddAims(slot.Aims, file, reasons);
+        return reasons;
+    }
+
+    private static void AddLimits(Limits limits, DeliveredFile file, List<Reason> reasons)
+    {
+        if (file.Bytes > limits.MaxBytes?.Bytes)
+        {
+            reasons.Add(new(ReasonCodes.OverWeight, $"{Figures.Weight(file.Bytes)}, over the limit of {limits.MaxBytes}."));
+        }
+
+        if (file.Size.Width > limits.MaxWidth || file.Size.Height > limits.MaxHeight)
+        {
+            reasons.Add(new(ReasonCodes.LargestSide, $"{Figures.Size(file.Size)} is over the slot's largest size."));
+        }
+
+        if (file.Size.Width < limits.MinWidth || file.Size.Height < limits.MinHeight)
+        {
+            reasons.Add(new(ReasonCodes.SmallestSide, $"{Figures.Size(file.Size)} is under the slot's smallest size."));
+        }
+    }
+
+    private static void AddAims(Aims aims, DeliveredFile file, List<Reason> reasons)
+    {
+        if (aims.Likeness is { } aim && file.Likeness < aim)
+        {
+            reasons.Add(new(ReasonCodes.Likeness, $"Likeness {Figures.Number(file.Likeness.Value, 3)} instead of {Figures.Number(aim, 3)}."));
+        }
+
+        if (aims.Quality is { } quality && file.Quality < quality.Floor)
+        {
+            reasons.Add(new(ReasonCodes.LowQuality, $"Quality {file.Quality}, below {quality.Floor}."));
+        }
+
+        if (aims.Band is { } band && file.Bytes > band.Most.Bytes)
+        {
+            reasons.Add(new(ReasonCodes.OverBand, $"{Figures.Weight(file.Bytes)}, over the {band.Most} wanted."));
+        }
+    }
+}

@@ -1,0 +1,249 @@
+using System.Text;
+using System.Text.Encodings.Web;
+using System.Text.Json;
+using System.Text.Unicode;
+using Pantomet.Core.Facts;
+using Pantomet.Core.Framing;
+using Pantomet.Core.Geometry;
+using Pantomet.Core.Naming;
+
+namespace Pantomet.Core.Rules;
+
+/// <summary>Writes a book of rules as a rules file: the same rules always give the same text, and what was not asked for is not written.</summary>
+public static class RulesWriter
+{
+    private static readonly JsonWriterOptions Options = new() { Indented = true, Encoder = JavaScriptEncoder.Create(UnicodeRanges.All) };
+
+    /// <summary>The text of a rules file.</summary>
+    public static string Write(RuleBook book)
+    {
+        ArgumentNullException.ThrowIfNull(book);
+        return Text(json =>
+        {
+            json.WriteStartObject();
+            json.WriteString("schema", RulesReader.Schema);
+            json.WriteStartArray("destinations");
+            foreach (var destination in book.Destinations)
+            {
+                json.WriteStartObject();
+                json.WriteString("key", destination.Key);
+                json.WriteString("name", destination.Name);
+                json.WriteStartArray("slots");
+                foreach (var slot in destination.Slots)
+                {
+                    Slot(json, slot, withPattern: true);
+                }
+
+                json.WriteEndArray();
+                json.WriteEndObject();
+            }
+
+            json.WriteEndArray();
+            json.WriteEndObject();
+        });
+    }
+
+    /// <summary>One slot as it stands in a rules file, without the pattern of names: a file has one key for both names.</summary>
+    public static string Write(Slot slot)
+    {
+        ArgumentNullException.ThrowIfNull(slot);
+        return Text(json => Slot(json, slot, withPattern: false));
+    }
+
+    /// <summary>The part of a slot's rule that decides about the bytes of a file once its plan stands; for finding the same file again.</summary>
+    public static string BytesKey(Slot slot)
+    {
+        ArgumentNullException.ThrowIfNull(slot);
+        return Write(slot with
+        {
+            Key = "slot", Name = "slot", Clear = Frame.Whole, SubjectShare = null, Densities = [Density.One], WhenTooSmall = WhenTooSmall.Cap, NamePattern = NamePattern.Usual,
+        });
+    }
+
+    private static string Text(Action<Utf8JsonWriter> write)
+    {
+        using var stream = new MemoryStream();
+        using (var json = new Utf8JsonWriter(stream, Options))
+        {
+            write(json);
+        }
+
+        return Encoding.UTF8.GetString(stream.ToArray());
+    }
+
+    private static void Slot(Utf8JsonWriter json, Slot slot, bool withPattern)
+    {
+        json.WriteStartObject();
+        json.WriteString("key", slot.Key);
+        if (slot.Name != slot.Key)
+        {
+            json.WriteString("name", slot.Name);
+        }
+
+        json.WriteStartObject("size");
+        Size(json, slot.Size);
+        json.WriteEndObject();
+        WordUnless(json, "fit", slot.Fit, Fit.Crop);
+        if (slot.Densities is not [{ Value: 1 }])
+        {
+            json.WriteStartArray("densities");
+            slot.Densities.ToList().ForEach(density => json.WriteNumberValue(density.Value / 1.000000000000000000m));
+            json.WriteEndArray();
+        }
+
+        if (slot.Types is not [{ Format: PictureFormat.Jpeg }])
+        {
+            json.WriteStartArray("types");
+            slot.Types.ToList().ForEach(type => json.WriteStringValue(type.ToString()));
+            json.WriteEndArray();
+        }
+
+        FlagIf(json, "each", slot.Each);
+        LimitsOf(json, slot.Limits);
+        AimsOf(json, slot.Aims);
+        if (slot.Clear != Frame.Whole)
+        {
+            json.WriteStartArray("clear");
+            foreach (var edge in (ReadOnlySpan<double>)[slot.Clear.Left, slot.Clear.Top, slot.Clear.Right, slot.Clear.Bottom])
+            {
+                json.WriteNumberValue(edge);
+            }
+
+            json.WriteEndArray();
+        }
+
+        NumberIf(json, "subjectShare", slot.SubjectShare);
+        WordUnless(json, "whenTooSmall", slot.WhenTooSmall, WhenTooSmall.Cap);
+        if (slot.Background is { } background)
+        {
+            json.WriteString("background", background.Colour is { } colour ? colour.ToString() : "edge");
+        }
+
+        WordUnless(json, "sharpen", slot.Sharpen, Sharpening.Mild);
+        WordUnless(json, "profile", slot.Profile, ProfileRule.Srgb);
+        WordUnless(json, "metadata", slot.Metadata, MetadataRule.Drop);
+        FlagIf(json, "location", slot.Location);
+        NumberIf(json, "ppi", slot.Ppi);
+        if (slot.AllFrames)
+        {
+            json.WriteString("frames", "all");
+        }
+
+        if (withPattern && slot.NamePattern != NamePattern.Usual)
+        {
+            json.WriteString("name", slot.NamePattern.Text);
+        }
+
+        json.WriteEndObject();
+    }
+
+    private static void Size(Utf8JsonWriter json, SizeRule size)
+    {
+        switch (size)
+        {
+            case SizeRule.Exact exact:
+                Box(json, exact.Size);
+                break;
+            case SizeRule.ShapeWithSide side:
+                json.WriteString("ratio", side.Ratio.Text);
+                json.WriteNumber(Word(side.Side), side.Pixels);
+                break;
+            case SizeRule.ShapeAlone alone:
+                json.WriteString("ratio", alone.Ratio.Text);
+                break;
+            case SizeRule.SideAlone side:
+                json.WriteNumber(Word(side.Side), side.Pixels);
+                break;
+            case SizeRule.Within within:
+                json.WriteStartObject("within");
+                Box(json, within.Box);
+                json.WriteEndObject();
+                break;
+            case SizeRule.Share share:
+                json.WriteNumber("share", share.Part);
+                break;
+            case SizeRule.MaxPixels most:
+                json.WriteNumber("maxPixels", most.Most);
+                break;
+        }
+    }
+
+    private static void Box(Utf8JsonWriter json, PixelSize box)
+    {
+        json.WriteNumber("width", box.Width);
+        json.WriteNumber("height", box.Height);
+    }
+
+    private static void LimitsOf(Utf8JsonWriter json, Limits limits)
+    {
+        if (limits == Limits.None)
+        {
+            return;
+        }
+
+        json.WriteStartObject("limits");
+        NumberIf(json, "maxBytes", limits.MaxBytes?.Bytes);
+        NumberIf(json, "maxWidth", limits.MaxWidth);
+        NumberIf(json, "maxHeight", limits.MaxHeight);
+        NumberIf(json, "minWidth", limits.MinWidth);
+        NumberIf(json, "minHeight", limits.MinHeight);
+        json.WriteEndObject();
+    }
+
+    private static void AimsOf(Utf8JsonWriter json, Aims aims)
+    {
+        if (aims == Aims.None)
+        {
+            return;
+        }
+
+        json.WriteStartObject("aims");
+        if (aims.Band is { } band)
+        {
+            json.WriteStartArray("bytes");
+            json.WriteNumberValue(band.Least.Bytes);
+            json.WriteNumberValue(band.Most.Bytes);
+            json.WriteEndArray();
+        }
+
+        if (aims.Quality is { } quality)
+        {
+            json.WriteStartArray("quality");
+            json.WriteNumberValue(quality.Floor);
+            json.WriteNumberValue(quality.Ceiling);
+            json.WriteEndArray();
+        }
+
+        NumberIf(json, "likeness", aims.Likeness);
+        FlagIf(json, "belowFloor", aims.BelowFloor);
+        json.WriteEndObject();
+    }
+
+    private static void NumberIf(Utf8JsonWriter json, string key, double? value)
+    {
+        if (value is { } number)
+        {
+            json.WriteNumber(key, number);
+        }
+    }
+
+    private static void FlagIf(Utf8JsonWriter json, string key, bool value)
+    {
+        if (value)
+        {
+            json.WriteBoolean(key, true);
+        }
+    }
+
+    private static void WordUnless<T>(Utf8JsonWriter json, string key, T value, T usual)
+        where T : struct, Enum
+    {
+        if (!value.Equals(usual))
+        {
+            json.WriteString(key, Word(value));
+        }
+    }
+
+    private static string Word<T>(T value)
+        where T : struct, Enum => JsonNamingPolicy.CamelCase.ConvertName(value.ToString());
+}

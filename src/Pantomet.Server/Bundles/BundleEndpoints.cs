@@ -1,0 +1,119 @@
+using Microsoft.AspNetCore.Builder;
+using Microsoft.AspNetCore.Http;
+using Microsoft.AspNetCore.Http.HttpResults;
+using Microsoft.AspNetCore.Routing;
+using Pantomet.Core.Facts;
+using Pantomet.Core.Reports;
+using Pantomet.Core.Verdicts;
+using Pantomet.Data;
+using Pantomet.Server.Jobs;
+using Pantomet.Server.Problems;
+
+namespace Pantomet.Server.Bundles;
+
+/// <summary>One file as it goes out, or does not.</summary>
+/// <param name="Picture">The picture.</param>
+/// <param name="Slot">The slot's address.</param>
+/// <param name="Id">Identity of the file.</param>
+/// <param name="Density">The density.</param>
+/// <param name="State">Whether it goes out.</param>
+/// <param name="Path">Its path in the bundle; null before it is made.</param>
+/// <param name="Width">Pixels across.</param>
+/// <param name="Height">Pixels down.</param>
+/// <param name="Format">Its type.</param>
+/// <param name="Bytes">Its weight.</param>
+/// <param name="Verdict">The verdict.</param>
+/// <param name="LetThrough">True when it breaks a limit and goes out all the same.</param>
+/// <param name="Reasons">Why it does not go out, or what was given up.</param>
+public sealed record HandOverFile(
+    Guid Picture, string Slot, string Id, decimal Density, HandOver State, string? Path, int Width, int Height, string? Format, long? Bytes, Verdict Verdict, bool LetThrough,
+    IReadOnlyList<Reason> Reasons);
+
+/// <summary>What handing over a job comes to.</summary>
+/// <param name="Name">The bundle's name.</param>
+/// <param name="Files">Every file.</param>
+/// <param name="Asks">Pictures that have nothing but a camera's number for a name.</param>
+/// <param name="Going">How many files go out.</param>
+/// <param name="Bytes">What they weigh together.</param>
+/// <param name="OriginalBytes">What the originals would weigh in their places: each as often as a file of it goes out.</param>
+public sealed record HandOverView(string Name, IReadOnlyList<HandOverFile> Files, IReadOnlyList<Guid> Asks, int Going, long Bytes, long OriginalBytes);
+
+/// <summary>Where a bundle was written.</summary>
+/// <param name="Folder">The folder on this machine.</param>
+/// <param name="Files">How many files it holds.</param>
+public sealed record WrittenFolder(string Folder, int Files);
+
+/// <summary>Names and handing over.</summary>
+internal static class BundleEndpoints
+{
+    public static void Map(IEndpointRouteBuilder routes)
+    {
+        var job = routes.MapGroup("/api/jobs/{id:guid}").WithTags("Handing over").ProducesProblem(StatusCodes.Status404NotFound);
+        job.MapGet("/hand-over", Get).WithName("getHandOver").WithSummary("What goes out, under which names, and what does not, and why.");
+        job.MapGet("/bundle.zip", ZipAsync).WithName("getBundle").WithSummary("Everything that goes out as a zip, made while it is sent.").ProducesProblem(StatusCodes.Status409Conflict);
+        job.MapPost("/folder", FolderAsync).WithName("writeFolder").WithSummary("The same as a folder in the data folder.").ProducesProblem(StatusCodes.Status409Conflict);
+        job.MapGet("/report.json", ReportJson).WithName("getReport").WithSummary("The report.");
+        job.MapGet("/report.csv", ReportCsv).WithName("getReportTable").WithSummary("The report as a table.");
+    }
+
+    private static Results<Ok<HandOverView>, ProblemHttpResult> Get(Guid id, JobRoom room) =>
+        Contents(id, room) is { } contents ? TypedResults.Ok(View(contents)) : Problem.NoJob();
+
+    private static async Task<IResult> ZipAsync(Guid id, JobRoom room, BundleWriter writer, PantometDb db, HttpContext context, CancellationToken cancel)
+    {
+        if (Contents(id, room) is not { } contents)
+        {
+            return Problem.NoJob();
+        }
+
+        if (Unnamed(contents) is { } refusal)
+        {
+            return refusal;
+        }
+
+        await writer.RememberAsync(contents, db, cancel);
+        return TypedResults.Stream(stream => writer.WriteZipAsync(contents, stream, context.RequestAborted), "application/zip", $"{BundleWriter.NameOf(contents)}.zip");
+    }
+
+    private static async Task<Results<Ok<WrittenFolder>, ProblemHttpResult>> FolderAsync(Guid id, JobRoom room, BundleWriter writer, PantometDb db, CancellationToken cancel)
+    {
+        if (Contents(id, room) is not { } contents)
+        {
+            return Problem.NoJob();
+        }
+
+        if (Unnamed(contents) is { } refusal)
+        {
+            return refusal;
+        }
+
+        var folder = await writer.WriteFolderAsync(contents, cancel);
+        await writer.RememberAsync(contents, db, cancel);
+        return TypedResults.Ok(new WrittenFolder(folder, contents.Going.Count()));
+    }
+
+    private static IResult ReportJson(Guid id, JobRoom room) =>
+        Contents(id, room) is { } contents ? TypedResults.File(System.Text.Encoding.UTF8.GetBytes(contents.Report().ToJson()), "application/json", $"{BundleWriter.NameOf(contents)}-report.json") : Problem.NoJob();
+
+    private static IResult ReportCsv(Guid id, JobRoom room) =>
+        Contents(id, room) is { } contents ? TypedResults.File(System.Text.Encoding.UTF8.GetBytes(ReportTable.Of(contents.Report())), "text/csv; charset=utf-8", $"{BundleWriter.NameOf(contents)}-report.csv") : Problem.NoJob();
+
+    private static BundleContents? Contents(Guid id, JobRoom room) => room.Find(id) is { } board ? BundleContents.Of(board, room.Judge) : null;
+
+    private static ProblemHttpResult? Unnamed(BundleContents contents) =>
+        contents.Asks.Count > 0
+            ? Problem.Of(StatusCodes.Status409Conflict, "needs-names", $"{contents.Asks.Count} {(contents.Asks.Count == 1 ? "picture has" : "pictures have")} only a camera's number for a name. Give them keywords, or have them numbered under the job's name.")
+            : !contents.Going.Any() ? Problem.Of(StatusCodes.Status409Conflict, "nothing-to-hand-over", "No file is ready to be handed over.") : null;
+
+    private static HandOverView View(BundleContents contents) => new(
+        BundleWriter.NameOf(contents), [.. contents.Files.Select(View)], contents.Asks, contents.Going.Count(), contents.Going.Sum(file => file.File.Row!.Bytes),
+        contents.Going.Sum(file => file.Cell.Picture.Bytes));
+
+    private static HandOverFile View(BundleFile file)
+    {
+        var (row, plan) = (file.File.Row, file.File.Wanted.Wish.Plan);
+        return new(
+            file.Cell.Picture.Id, file.Cell.Place.Address, file.File.Wanted.Id, file.Density.Value, file.State, file.Path, row?.Width ?? plan.Size.Width, row?.Height ?? plan.Size.Height,
+            row?.Format.Word(), row?.Bytes, file.File.Verdict, file.File.LetThrough, file.Reasons);
+    }
+}

@@ -1,0 +1,149 @@
+using Microsoft.AspNetCore.Builder;
+using Microsoft.AspNetCore.Http;
+using Microsoft.AspNetCore.Http.HttpResults;
+using Microsoft.AspNetCore.Routing;
+using Pantomet.Core.Facts;
+using Pantomet.Core.Jobs;
+using Pantomet.Core.Naming;
+using Pantomet.Core.Verdicts;
+using Pantomet.Imaging.Hosting;
+using Pantomet.Server.Bundles;
+using Pantomet.Server.Problems;
+using Pantomet.Server.Variants;
+
+namespace Pantomet.Server.Jobs;
+
+/// <summary>A file to look at, before it is decided on.</summary>
+/// <param name="Density">One of the slot's densities.</param>
+/// <param name="Format">A type chosen by hand; null leaves it to the slot.</param>
+/// <param name="Quality">A quality chosen by hand, 1 to 100; null finds it.</param>
+public sealed record TrialWish(decimal Density, string? Format, int? Quality);
+
+/// <summary>What came of a trial: a file, or the reasons why there is none.</summary>
+/// <param name="Verdict">The verdict.</param>
+/// <param name="Reasons">Why.</param>
+/// <param name="File">The file, when one was made.</param>
+public sealed record TrialView(Verdict Verdict, IReadOnlyList<Reason> Reasons, VariantFileView? File);
+
+/// <summary>Points of a curve that are asked for.</summary>
+/// <param name="Density">One of the slot's densities.</param>
+/// <param name="Format">jpeg, png, webp or avif.</param>
+/// <param name="Qualities">The qualities, each 1 to 100.</param>
+public sealed record CurveWish(decimal Density, string Format, IReadOnlyList<int> Qualities);
+
+/// <summary>One cell of a job: its reasons, and weighing it.</summary>
+internal static class CellEndpoints
+{
+    private const int MostPoints = 12;
+
+    public static void Map(IEndpointRouteBuilder routes)
+    {
+        var cells = routes.MapGroup("/api/jobs/{id:guid}/cells/{picture:guid}/{destination}/{slot}").WithTags("Cells")
+            .ProducesProblem(StatusCodes.Status404NotFound).ProducesProblem(StatusCodes.Status400BadRequest);
+        cells.MapGet("/", Get).WithName("getCell").WithSummary("A cell with its reasons and files in full.");
+        cells.MapPost("/trial", TryAsync).WithName("tryCell").WithSummary("Makes a file to look at, without deciding on it.");
+        cells.MapPost("/curve", CurveAsync).WithName("weighCurve").WithSummary("Weight and likeness of one type at several qualities.");
+    }
+
+    private static Results<Ok<CellDetail>, ProblemHttpResult> Get(Guid id, Guid picture, string destination, string slot, JobRoom room)
+    {
+        if (Find(id, picture, destination, slot, room) is not { } at)
+        {
+            return Problem.NoCell();
+        }
+
+        var judge = room.Judge;
+        return TypedResults.Ok(new CellDetail(
+            judge.View(at.Cell), judge.Reasons(at.Cell), [.. at.Cell.Plan.Wishes.DistinctBy(wish => wish.Plan.Density).Select(wish => PlanView.Of(wish.Plan))],
+            [.. judge.Files(at.Cell).Where(file => file.Row is not null).Select(file => VariantFileView.Of(file.Row!, NameOf(at.Board, at.Cell, file.Wanted, file.Row!)))]));
+    }
+
+    private static async Task<Results<Ok<TrialView>, ProblemHttpResult>> TryAsync(
+        Guid id, Guid picture, string destination, string slot, TrialWish wish, JobRoom room, VariantStore store, CancellationToken cancel)
+    {
+        if (Find(id, picture, destination, slot, room) is not { } at)
+        {
+            return Problem.NoCell();
+        }
+
+        if (Fault(at.Cell, wish.Density, wish.Format, wish.Quality) is { } fault)
+        {
+            return fault;
+        }
+
+        var plan = PlanAt(at.Cell, wish.Density);
+        if (!plan.IsMade)
+        {
+            return TypedResults.Ok(new TrialView(plan.Verdict, plan.Reasons, null));
+        }
+
+        var wanted = Wanted(at.Cell, new(plan, FormatOf(wish.Format), wish.Quality));
+        if (await store.MakeAsync(wanted, urgent: true, cancel) is not { } row)
+        {
+            return TypedResults.Ok(new TrialView(Verdict.Breaks, [new(ReasonCodes.Unreadable, store.Failure(wanted.Id) ?? "")], null));
+        }
+
+        var judged = room.Judge.Files(at.Cell with { Files = [wanted] })[0];
+        return TypedResults.Ok(new TrialView(judged.Verdict, judged.Reasons, VariantFileView.Of(row, NameOf(at.Board, at.Cell, wanted, row))));
+    }
+
+    private static async Task<Results<Ok<IReadOnlyList<CurvePoint>>, ProblemHttpResult>> CurveAsync(
+        Guid id, Guid picture, string destination, string slot, CurveWish wish, JobRoom room, VariantStore store, CancellationToken cancel)
+    {
+        if (Find(id, picture, destination, slot, room) is not { } at)
+        {
+            return Problem.NoCell();
+        }
+
+        if (wish.Qualities.Count > MostPoints || wish.Qualities.Any(quality => quality is < 1 or > 100))
+        {
+            return Problem.Of(StatusCodes.Status400BadRequest, "bad-quality", $"A curve has at most {MostPoints} qualities, each a whole number from 1 to 100.");
+        }
+
+        if (Fault(at.Cell, wish.Density, wish.Format, null) is { } fault)
+        {
+            return fault;
+        }
+
+        var plan = PlanAt(at.Cell, wish.Density);
+        if (!plan.IsMade)
+        {
+            return TypedResults.Ok<IReadOnlyList<CurvePoint>>([]);
+        }
+
+        var format = FormatOf(wish.Format)!.Value;
+        return TypedResults.Ok(await store.CurveAsync(Wanted(at.Cell, new(plan, format, null)), format, wish.Qualities, cancel) ?? []);
+    }
+
+    private static ProblemHttpResult? Fault(BoardCell cell, decimal density, string? format, int? quality) =>
+        cell.Plan.Wishes.All(wish => wish.Plan.Density.Value != density)
+            ? Problem.Of(StatusCodes.Status400BadRequest, "no-such-density", cell.Plan.Skipped ? "The picture does not go to this slot." : $"The slot does not ask for {density}x.")
+            : format is not (null or "jpeg" or "png" or "webp" or "avif")
+                ? Problem.Of(StatusCodes.Status400BadRequest, "bad-type", "The types that are written here are jpeg, png, webp and avif.")
+                : quality is < 1 or > 100 ? Problem.Of(StatusCodes.Status400BadRequest, "bad-quality", "A quality is a whole number from 1 to 100.") : null;
+
+    private static Core.Planning.VariantPlan PlanAt(BoardCell cell, decimal density) => cell.Plan.Wishes.First(wish => wish.Plan.Density.Value == density).Plan;
+
+    private static PictureFormat? FormatOf(string? word) => word is null ? null : Enum.Parse<PictureFormat>(word, ignoreCase: true);
+
+    private static WantedFile Wanted(BoardCell cell, Wish wish) => VariantStore.Wanted(cell.Picture, cell.Mine.Decisions.Turn, cell.Slot.Slot, cell.Slot.BytesKey, wish);
+
+    private static string NameOf(JobBoard board, BoardCell cell, WantedFile wanted, Data.Variants.VariantRow row)
+    {
+        var file = new NamedFile(cell.Picture.Id, cell.Place.Destination, cell.Slot.Slot, wanted.Wish.Plan.Density, new(row.Width, row.Height), row.Format.Ending());
+        return Path.GetFileName(BundleNames.For(board.Job, [file], BundleContents.FileNames(board))[0]);
+    }
+
+    private static (JobBoard Board, BoardCell Cell)? Find(Guid id, Guid picture, string destination, string slot, JobRoom room)
+    {
+        if (room.Find(id) is not { } board)
+        {
+            return null;
+        }
+
+        lock (board.Gate)
+        {
+            return board.Cells.TryGetValue((picture, $"{destination}/{slot}"), out var cell) ? (board, cell) : null;
+        }
+    }
+}

@@ -4,6 +4,6 @@ import { defineConfig } from 'vite';
 
 export default defineConfig({
   plugins: [react(), tailwindcss()],
-  build: { target: 'es2023', assetsInlineLimit: 0 },
+  build: { target: 'es2024', assetsInlineLimit: 0 },
   server: { proxy: { '/api': 'http://127.0.0.1:5460' } },
 });

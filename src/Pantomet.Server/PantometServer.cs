@@ -63,6 +63,7 @@ public static class PantometServer
         services.ConfigureHttpJsonOptions(json =>
         {
             json.SerializerOptions.NumberHandling = JsonNumberHandling.Strict;
+            json.SerializerOptions.RespectNullableAnnotations = true;
             json.SerializerOptions.Converters.Add(new JsonStringEnumConverter(JsonNamingPolicy.CamelCase));
         });
         if (options.IsLocal)

@@ -2,22 +2,46 @@ import createClient from 'openapi-fetch';
 import type { components, paths } from './schema';
 
 type Schemas = components['schemas'];
-
 export type Picture = Schemas['PictureView'];
 export type Destination = Schemas['DestinationView'];
 export type Slot = Schemas['SlotView'];
-export type Framing = Schemas['FramingView'];
 export type Plan = Schemas['PlanView'];
 export type Verdict = Schemas['Verdict'];
 export type LikenessWord = NonNullable<Schemas['VariantFileView']['likenessWord']>;
 export type Reason = Schemas['Reason'];
-export type Variant = Schemas['VariantView'];
 export type VariantFile = Schemas['VariantFileView'];
-export type VariantWish = Schemas['VariantWish'];
+export type Trial = Schemas['TrialView'];
+export type TrialWish = Schemas['TrialWish'];
+export type CurvePoint = Schemas['CurvePoint'];
 export type Intake = Schemas['Intake'];
-
-/** Left, top, right, bottom as fractions of the picture as displayed. */
+export type JobSummary = Schemas['JobSummary'];
+export type CellDecision = Required<Schemas['CellDecision']>;
+/** What the server sends is always whole. */
+export type Decisions = Required<Omit<Schemas['Decisions'], 'cells' | 'turn' | 'focus'>> & {
+  cells: Record<string, CellDecision>;
+  turn: Turn;
+  focus: Point | null;
+};
+export type JobPicture = Omit<Schemas['JobPictureView'], 'decisions'> & { decisions: Decisions };
+export type JobHead = Omit<Schemas['JobHead'], 'pictures'> & { pictures: JobPicture[] };
+export type JobSlot = Schemas['JobSlotView'];
+export type JobEvent = Omit<Schemas['JobEvent'], 'head'> & { head: JobHead | null };
+export type JobProgress = Schemas['JobProgress'];
+export type RunState = Schemas['RunState'];
+export type Cell = Schemas['CellView'];
+export type CellFile = Schemas['CellFile'];
+export type CellDetail = Schemas['CellDetail'];
+export type Choice = Schemas['Choice'];
+export type Edges = Schemas['Frame'];
+export type Turn = Required<Schemas['Turn']>;
+export type Point = Required<NonNullable<Schemas['FocusPoint']>>;
+/** Left, top, right, bottom as fractions of the picture as displayed and turned. */
 export type Frame = readonly [number, number, number, number];
+export type HandOver = Schemas['HandOverView'];
+export type HandOverFile = Schemas['HandOverFile'];
+export type SlotDraft = Schemas['SlotDraft'];
+export type DraftCheck = Schemas['DraftCheck'];
+export type Revision = Schemas['RevisionView'];
 
 export const api = createClient<paths>({ baseUrl: '' });
 
@@ -25,22 +49,32 @@ export const api = createClient<paths>({ baseUrl: '' });
 export class Refusal extends Error {}
 
 /** The data of an answer, or its problem as a refusal. */
-export async function take<T>(answer: Promise<{ data?: T; error?: unknown }>): Promise<T> {
+export async function take<T>(
+  answer: Promise<{ data?: T; error?: unknown; response: Response }>,
+): Promise<T> {
   let result;
   try {
     result = await answer;
   } catch {
     throw new Refusal('Pantomet does not answer. Is it still running?');
   }
-  if (result.data !== undefined) return result.data;
+  if (result.response.ok) return result.data as T;
   const problem = result.error as { detail?: string; title?: string } | undefined;
   throw new Refusal(problem?.detail ?? problem?.title ?? 'Something went wrong.');
 }
 
+/** Where pictures and files are found. What changes its pixels changes its address. */
 export const addresses = {
-  preview: (id: string, side: 480 | 1800) => `/api/pictures/${id}/preview/${side}`,
+  preview: (id: string, shown: string, side: 480 | 1800) => {
+    const [, turn] = shown.split('-');
+    const rest = turn === undefined ? '' : `&turn=${shown.slice(shown.indexOf('-') + 1)}`;
+    return `/api/pictures/${id}/preview/${side}?v=${shown}${rest}`;
+  },
   original: (id: string) => `/api/pictures/${id}/original`,
   file: (id: string) => `/api/variants/${id}/file`,
-  download: (id: string) => `/api/variants/${id}/file?download=true`,
+  small: (id: string) => `/api/variants/${id}/small`,
+  download: (id: string, name: string) => `/api/variants/${id}/file?name=${encodeURIComponent(name)}`,
   reference: (id: string) => `/api/variants/${id}/reference`,
+  bundle: (job: string) => `/api/jobs/${job}/bundle.zip`,
+  report: (job: string, type: 'json' | 'csv') => `/api/jobs/${job}/report.${type}`,
 };

@@ -1,66 +1,53 @@
-import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
-import { api, type Frame, type Framing, take, type VariantWish } from './client';
+import { useQuery } from '@tanstack/react-query';
+import { api, type Cell, take } from './client';
 
 export function usePictures() {
   return useQuery({ queryKey: ['pictures'], queryFn: () => take(api.GET('/api/pictures')) });
+}
+
+export function useRemoved() {
+  return useQuery({
+    queryKey: ['pictures', 'removed'],
+    queryFn: () => take(api.GET('/api/pictures/removed')),
+  });
+}
+
+export function useRevisions(id: string, revision: number) {
+  return useQuery({
+    queryKey: ['pictures', id, 'revisions', revision],
+    queryFn: () => take(api.GET('/api/pictures/{id}/revisions', { params: { path: { id } } })),
+  });
 }
 
 export function useDestinations() {
   return useQuery({ queryKey: ['destinations'], queryFn: () => take(api.GET('/api/destinations')) });
 }
 
-export interface Place {
-  id: string;
-  destination: string;
-  slot: string;
+export function useJobs() {
+  return useQuery({
+    queryKey: ['jobs'],
+    queryFn: () => take(api.GET('/api/jobs')),
+    // Progress goes on while one looks.
+    refetchInterval: 3000,
+    staleTime: 0,
+  });
 }
 
-const framingKey = (place: Place) => ['framing', place.id, place.destination, place.slot];
-
-export function useFraming(place: Place) {
+/** A cell with its reasons in sentences; read again whenever the cell changes. */
+export function useCellDetail(job: string, cell: Cell | undefined) {
+  const [destination = '', slot = ''] = cell?.slot.split('/') ?? [];
   return useQuery({
-    queryKey: framingKey(place),
+    queryKey: ['cell', job, cell],
     queryFn: () =>
-      take(api.GET('/api/pictures/{id}/framings/{destination}/{slot}', { params: { path: { ...place } } })),
-  });
-}
-
-/** Sets a frame by hand, or with null goes back to the one found automatically. */
-export function useSetFraming(place: Place) {
-  const cache = useQueryClient();
-  return useMutation({
-    scope: { id: framingKey(place).join('/') },
-    mutationFn: (frame: Frame | null): Promise<Framing> => {
-      const params = { path: { ...place } };
-      return frame
-        ? take(
-            api.PUT('/api/pictures/{id}/framings/{destination}/{slot}', {
-              params,
-              body: { frame: [...frame] },
-            }),
-          )
-        : take(api.DELETE('/api/pictures/{id}/framings/{destination}/{slot}', { params }));
-    },
-    onSuccess: (framing) => {
-      cache.setQueryData(framingKey(place), framing);
-      void cache.invalidateQueries({ queryKey: ['variant', place.id, place.destination, place.slot] });
-    },
-  });
-}
-
-export function useVariant(wish: VariantWish, enabled: boolean) {
-  return useQuery({
-    queryKey: [
-      'variant',
-      wish.pictureId,
-      wish.destination,
-      wish.slot,
-      wish.density,
-      wish.format,
-      wish.quality,
-    ],
-    queryFn: ({ signal }) => take(api.POST('/api/variants', { body: wish, signal })),
-    enabled,
-    placeholderData: (previous) => previous,
+      take(
+        api.GET('/api/jobs/{id}/cells/{picture}/{destination}/{slot}', {
+          params: { path: { id: job, picture: cell!.picture, destination, slot } },
+        }),
+      ),
+    enabled: cell !== undefined,
+    placeholderData: (previous) =>
+      previous?.cell.picture === cell?.picture && previous?.cell.slot === cell?.slot ? previous : undefined,
+    staleTime: Infinity,
+    gcTime: 10_000,
   });
 }

@@ -1,27 +1,58 @@
-import { useRef } from 'react';
-import { Link, Route, Switch } from 'wouter';
-import type { Place } from '../api/queries';
+import { type ReactNode, useEffect, useRef, useState } from 'react';
+import { Link, Route, Switch, useLocation, useRoute } from 'wouter';
+import { api, take } from '../api/client';
+import { BenchScreen } from '../bench/BenchScreen';
+import { DestinationsScreen } from '../destinations/DestinationsScreen';
 import { Notice } from '../design/Notice';
 import { FramingScreen } from '../framing/FramingScreen';
+import { HandingOverScreen } from '../handing-over/HandingOverScreen';
+import { JobBar } from '../jobs/JobBar';
+import { JobsScreen } from '../jobs/JobsScreen';
+import { JobRoom } from '../jobs/useJob';
 import { Arrivals } from '../pictures/Arrivals';
 import { useIntake } from '../pictures/intake';
 import { PicturesScreen } from '../pictures/PicturesScreen';
 import { WeighingScreen } from '../weighing/WeighingScreen';
 import { DropEverywhere } from './DropEverywhere';
-import { Placed } from './Placed';
 import { KeysHelp } from './KeysHelp';
 import { SurroundSwitch } from './SurroundSwitch';
 
-/** A screen starts anew for another picture or slot: nothing of the last one's undo or quality may linger. */
-const addressOf = (place: Place) => `${place.id}/${place.destination}/${place.slot}`;
-
 export function App() {
-  const intake = useIntake();
+  const [, go] = useLocation();
+  const [inJob, params] = useRoute('/job/:id/*?');
+  const [inLibrary] = useRoute('/pictures');
+  const job = inJob ? params.id : null;
+  // Where files go is decided when they are dropped: into the job that is open, else into a new one.
+  const destination = useRef<string | null>(job);
+  const intake = useIntake((pictures, into) => {
+    if (into) void api.POST('/api/jobs/{id}/pictures', { params: { path: { id: into } }, body: pictures });
+  });
+  const [fault, setFault] = useState<string | null>(null);
+  useEffect(() => {
+    destination.current = job;
+  });
+  const add = async (files: Iterable<File>) => {
+    const all = [...files];
+    if (all.length === 0) return;
+    let into = destination.current;
+    if (!into && !inLibrary) {
+      try {
+        into = (await take(api.POST('/api/jobs', { body: { name: null, pictures: null, slots: null } }))).id;
+        go(`/job/${into}`);
+      } catch (refusal) {
+        setFault((refusal as Error).message);
+        return;
+      }
+    }
+    intake.add(all, into);
+  };
   const chooser = useRef<HTMLInputElement>(null);
+  const choose = () => chooser.current?.click();
+
   return (
-    <DropEverywhere onFiles={intake.add}>
+    <DropEverywhere onFiles={(files) => void add(files)}>
       <div className="grid h-full grid-rows-[44px_1fr_auto]">
-        <header className="flex items-center gap-4 border-b border-line bg-sheet px-5">
+        <header className="flex items-center gap-6 border-b border-line bg-sheet px-5">
           <Link href="/" className="flex items-center gap-2.5 text-[15px] font-bold">
             <svg viewBox="0 0 32 20" width="30" height="19" aria-hidden className="text-accent">
               <path d="M3 1v18M29 1v18M3 10h8M21 10h8" stroke="currentColor" strokeWidth="2.4" fill="none" />
@@ -35,39 +66,41 @@ export function App() {
             </svg>
             Pantomet
           </Link>
-          <span className="flex-1" />
+          <nav aria-label="Main" className="flex h-full items-stretch gap-1">
+            <Tab href="/" on={job !== null || location.pathname === '/'}>
+              Jobs
+            </Tab>
+            <Tab href="/pictures" on={inLibrary}>
+              Pictures
+            </Tab>
+            <Tab href="/destinations" on={location.pathname.startsWith('/destinations')}>
+              Destinations
+            </Tab>
+          </nav>
+          <span className="flex-1">
+            {fault && (
+              <span role="alert" className="text-breaks">
+                {fault}
+              </span>
+            )}
+          </span>
           <SurroundSwitch />
           <KeysHelp />
         </header>
         <main className="min-h-0 overflow-hidden">
           <Switch>
             <Route path="/">
-              <PicturesScreen onChoose={() => chooser.current?.click()} />
+              <JobsScreen />
             </Route>
-            <Route path="/picture/:id/:destination/:slot/framing">
-              {(place) => (
-                <Placed place={place}>
-                  {(placed) => <FramingScreen key={addressOf(place)} {...placed} />}
-                </Placed>
-              )}
+            <Route path="/pictures">
+              <PicturesScreen onChoose={choose} />
             </Route>
-            <Route path="/picture/:id/:destination/:slot/weighing">
-              {(place) => (
-                <Placed place={place}>
-                  {(placed) => <WeighingScreen key={addressOf(place)} {...placed} />}
-                </Placed>
-              )}
+            <Route path="/destinations/:destination?/:slot?">
+              {(place) => <DestinationsScreen destination={place.destination} slot={place.slot} />}
             </Route>
+            <Route path="/job/:id/*?">{job && <Job id={job} onChoose={choose} />}</Route>
             <Route>
-              <Notice
-                action={
-                  <Link href="/" className="text-accent underline">
-                    Go to the pictures
-                  </Link>
-                }
-              >
-                There is nothing at this address.
-              </Notice>
+              <Nowhere />
             </Route>
           </Switch>
         </main>
@@ -81,10 +114,68 @@ export function App() {
         aria-label="Choose pictures"
         accept="image/*,.svg,.avif,.webp,.tif,.tiff"
         onChange={(event) => {
-          intake.add(event.target.files ?? []);
+          void add([...(event.target.files ?? [])]);
           event.target.value = '';
         }}
       />
     </DropEverywhere>
+  );
+}
+
+/** Everything that happens to one job. */
+function Job({ id, onChoose }: { id: string; onChoose: () => void }) {
+  return (
+    <JobRoom id={id}>
+      <Switch>
+        <Route path="/job/:id">
+          <div className="grid h-full min-h-0 grid-rows-[auto_1fr]">
+            <div>
+              <JobBar stage="bench" />
+            </div>
+            <BenchScreen onChoose={onChoose} />
+          </div>
+        </Route>
+        <Route path="/job/:id/framing/:picture">
+          {(place) => <FramingScreen pictureId={place.picture} />}
+        </Route>
+        <Route path="/job/:id/weighing/:picture/:destination/:slot">
+          {(place) => (
+            <WeighingScreen pictureId={place.picture} address={`${place.destination}/${place.slot}`} />
+          )}
+        </Route>
+        <Route path="/job/:id/handing-over">
+          <HandingOverScreen />
+        </Route>
+        <Route>
+          <Nowhere />
+        </Route>
+      </Switch>
+    </JobRoom>
+  );
+}
+
+function Nowhere() {
+  return (
+    <Notice
+      action={
+        <Link href="/" className="text-accent underline">
+          Go to the jobs
+        </Link>
+      }
+    >
+      There is nothing at this address.
+    </Notice>
+  );
+}
+
+function Tab({ href, on, children }: { href: string; on: boolean; children: ReactNode }) {
+  return (
+    <Link
+      href={href}
+      aria-current={on ? 'page' : undefined}
+      className={`flex items-center border-b-2 px-3 ${on ? 'border-accent font-semibold' : 'border-transparent text-ink-2 hover:text-ink'}`}
+    >
+      {children}
+    </Link>
   );
 }

@@ -7,6 +7,9 @@ export function takesKey(target: EventTarget | null, key: string): boolean {
   if (!(target instanceof HTMLElement)) return false;
   if (target instanceof HTMLInputElement && target.type === 'range')
     return /^(Arrow|Page|Home|End)/.test(key);
+  if (target instanceof HTMLInputElement && /^(checkbox|radio)$/.test(target.type)) return key === ' ';
+  if (target instanceof HTMLButtonElement || target instanceof HTMLAnchorElement)
+    return key === ' ' || key === 'Enter';
   if (target instanceof HTMLInputElement || target instanceof HTMLTextAreaElement) return true;
   return target instanceof HTMLSelectElement || target.isContentEditable;
 }

@@ -1,129 +1,209 @@
-import type { Framing, Picture, Plan, Slot } from '../api/client';
+import { useEffect, useMemo, useRef } from 'react';
+import type { Cell, Decisions, JobPicture, JobSlot } from '../api/client';
+import { useCellDetail } from '../api/queries';
+import { drawn } from '../bench/layout';
 import { Button, Key } from '../design/Button';
+import { needs } from '../design/needs';
 import { sentence, size } from '../design/figures';
 import { VerdictMark } from '../design/VerdictMark';
-import { needs } from '../pictures/Places';
+import { decisionFor } from '../jobs/decisions';
+import { cellKey } from '../jobs/JobStore';
+import { useJob, useJobStore } from '../jobs/useJob';
 import { type Box, withFigure } from './box';
 import { FigureField } from './FigureField';
 import { SlotWindow } from './SlotWindow';
 
-interface HistoryControls {
-  undo: () => void;
-  redo: () => void;
-  widest: () => void;
-  canUndo: boolean;
-  canRedo: boolean;
-  byHand: boolean;
-}
+const widest = 300;
+const tallest = 200;
 
-/** The slot beside the picture: its content as it will be delivered, what each density gets, exact figures. */
+/** All slots of the picture at one scale, and the active one in figures. */
 export function FramingPanel({
   picture,
   slot,
-  framing,
-  box,
+  slots,
+  boxes,
+  decisions,
+  cell,
   held,
-  fault,
+  byHand,
+  onActive,
   onHold,
   onCommit,
+  onAutomatic,
+  onLoose,
+  onTie,
+  onAccept,
+  onSkip,
+  onNextLook,
   onWeigh,
-  history,
 }: {
-  picture: Picture;
-  slot: Slot;
-  framing: Framing;
-  box: Box;
+  picture: JobPicture;
+  slot: JobSlot;
+  slots: readonly JobSlot[];
+  boxes: ReadonlyMap<string, Box>;
+  decisions: Decisions;
+  cell: Cell | undefined;
   held: boolean;
-  fault?: string;
-  onHold: (box: Box | null) => void;
-  onCommit: (box: Box) => void;
+  byHand: boolean;
+  onActive: (address: string) => void;
+  onHold: (address: string, box: Box) => void;
+  onCommit: (address: string, box: Box) => void;
+  onAutomatic: () => void;
+  onLoose: () => void;
+  onTie: () => void;
+  onAccept: () => void;
+  onSkip: () => void;
+  onNextLook: () => void;
   onWeigh: () => void;
-  history: HistoryControls;
 }) {
+  const store = useJobStore();
+  const version = useJob((job) => job.cellsVersion);
+  const id = picture.picture.id;
+  const sizes = useMemo(() => {
+    const all = slots.map((one) => {
+      const its = store.cells.get(cellKey(id, one.address));
+      return its ? drawn(its, 1) : { width: one.slot.width, height: one.slot.height };
+    });
+    // One scale for all; what would be too small to judge by is drawn no smaller than a thumb.
+    const scale = Math.min(...all.map((one) => Math.min(widest / one.width, tallest / one.height)));
+    return all.map((one) => ({
+      width: Math.max(20, one.width * scale),
+      height: Math.max(12, one.height * scale),
+    }));
+  }, [slots, store, id, version]); // eslint-disable-line react-hooks/exhaustive-deps
+  const detail = useCellDetail(store.id, cell);
+  const box = boxes.get(slot.address)!;
+  const decision = decisionFor(decisions, slot.address);
+  const kin = slots.filter(
+    (one) => one.slot.shapeKey === slot.slot.shapeKey && !decisionFor(decisions, one.address).loose,
+  );
+  const list = useRef<HTMLUListElement>(null);
+  useEffect(() => {
+    list.current
+      ?.querySelector(`[data-slot="${CSS.escape(slot.address)}"]`)
+      ?.scrollIntoView({ block: 'nearest' });
+  }, [slot.address]);
   const field = (name: string, key: keyof Box, most: number) => (
     <FigureField
       name={name}
       value={box[key]}
       most={most}
-      onSet={(value) => onCommit(withFigure(box, key, value, picture, slot.ratio))}
+      onSet={(value) => onCommit(slot.address, withFigure(box, key, value, picture, slot.slot.ratio))}
     />
   );
   return (
-    <aside className="flex min-h-0 flex-col overflow-y-auto border-l border-line bg-sheet" aria-label="Slot">
-      <section className="border-b border-line px-5 pt-4 pb-4">
-        <h2 className="text-base">{slot.name}</h2>
-        <p className="mb-3 text-ink-2">{needs(slot)}</p>
-        <SlotWindow picture={picture} slot={slot} box={box} onHold={onHold} onCommit={onCommit} />
-      </section>
-      <section className="border-b border-line px-5 py-4" aria-label="What it gets">
-        <ul className="flex flex-col gap-2.5">
-          {framing.plans.map((plan) => (
-            <li key={plan.density}>
-              <span className="flex items-center gap-3">
-                <VerdictMark verdict={plan.verdict} />
-                <span className="w-8 font-semibold">{plan.density}x</span>
-                <span>{held ? 'measuring' : size(plan.width, plan.height)}</span>
-              </span>
-              {!held &&
-                plan.reasons.map((reason) => (
-                  <p key={reason.code} className="mt-1 pl-[34px] text-ink-2">
-                    {sentence(reason.message)}
-                  </p>
-                ))}
-            </li>
+    <aside className="flex min-h-0 flex-col border-l border-line bg-sheet" aria-label="Slots">
+      <ul
+        ref={list}
+        className="flex min-h-0 flex-1 flex-wrap content-start gap-1 overflow-y-auto p-2"
+        aria-label="All slots of this picture"
+      >
+        {slots.map((one, i) => {
+          const its = store.cells.get(cellKey(id, one.address));
+          return (
+            <SlotWindow
+              key={one.address}
+              picture={picture}
+              slot={one}
+              box={boxes.get(one.address)!}
+              width={sizes[i]!.width}
+              height={sizes[i]!.height}
+              active={one.address === slot.address}
+              loose={decisionFor(decisions, one.address).loose}
+              skipped={decisionFor(decisions, one.address).skip}
+              verdict={its?.verdict ?? 'meets'}
+              wants={(its?.looks.length ?? 0) > 0}
+              onActive={onActive}
+              onHold={onHold}
+              onCommit={onCommit}
+            />
+          );
+        })}
+      </ul>
+      <section className="border-t border-line px-4 pt-2.5 pb-3" aria-label="The active slot">
+        <h2 className="flex items-baseline gap-2">
+          <span className="truncate">{slot.slot.name}</span>
+          <span className="truncate font-normal text-ink-2">{slot.destinationName}</span>
+        </h2>
+        <p className="truncate text-[12px] text-ink-2" title={needs(slot.slot)}>
+          {needs(slot.slot)}
+        </p>
+        <div
+          className="mt-1.5 max-h-[84px] overflow-y-auto"
+          tabIndex={0}
+          aria-label="What it gets"
+          data-testid="gets"
+        >
+          {(held ? [] : (detail.data?.plans ?? [])).map((plan) => (
+            <p key={plan.density} className="flex items-center gap-2">
+              <VerdictMark verdict={plan.verdict} />
+              <b className="w-7 font-semibold">{plan.density}x</b> {size(plan.width, plan.height)}
+              <span className="text-ink-2">of {size(plan.askedWidth, plan.askedHeight)}</span>
+            </p>
           ))}
-        </ul>
-        {slot.ratio !== null && (
-          <p className="mt-3" data-testid="offer">
-            This frame offers <b className="font-semibold">{offer(framing.plans, box)}</b> at most.
-          </p>
-        )}
-      </section>
-      <section className="border-b border-line px-5 py-4" aria-label="Exact figures">
-        <div className="grid grid-cols-2 gap-x-4 gap-y-2">
-          {field('From the left', 'x', picture.width)}
-          {field('From the top', 'y', picture.height)}
+          {held && <p className="text-ink-2">measuring</p>}
+          {!held &&
+            detail.data?.reasons.map((reason) => (
+              <p
+                key={reason.code}
+                className={`mt-0.5 ${cell?.looks.includes(reason.code) ? '' : 'text-ink-2'}`}
+              >
+                {sentence(reason.message)}
+              </p>
+            ))}
+        </div>
+        <div className="mt-2 grid grid-cols-4 gap-2">
+          {field('Left', 'x', picture.width)}
+          {field('Top', 'y', picture.height)}
           {field('Width', 'width', picture.width)}
           {field('Height', 'height', picture.height)}
         </div>
-        <p className="mt-2 text-ink-2">
-          {slot.ratioText ? `The shape stays ${slot.ratioText}.` : 'The shape is free here.'}{' '}
-          {history.byHand ? 'Framed by hand.' : 'Framed automatically.'}
+        <p className="mt-1.5 text-[12px] text-ink-2" data-testid="tied">
+          {byHand ? 'Framed by hand' : 'Framed automatically'}
+          {decision.loose
+            ? ', apart from the others.'
+            : kin.length > 1
+              ? `, together with ${kin.length - 1} other ${kin.length === 2 ? 'slot' : 'slots'} of its shape.`
+              : '.'}
         </p>
-        <div className="mt-3 flex gap-2">
-          <Button onClick={history.undo} disabled={!history.canUndo}>
-            Undo
-          </Button>
-          <Button onClick={history.redo} disabled={!history.canRedo}>
-            Redo
-          </Button>
-          <span className="flex-1" />
-          <Button onClick={history.widest} disabled={!history.byHand}>
-            Widest
-          </Button>
+        <div className="mt-2 grid grid-cols-3 gap-1.5">
+          {decision.loose ? (
+            <Small name="Tie again" k="T" act={onTie} />
+          ) : (
+            <Small name="Let loose" k="L" act={onLoose} />
+          )}
+          <Small name="Automatic" k="0" act={onAutomatic} off={!byHand} />
+          <Small name={decision.skip ? 'Take in' : 'Leave out'} k="X" act={onSkip} />
+          <Small name="Accept" k="A" act={onAccept} off={!cell || cell.looks.length === 0} />
+          <Small name="Next look" k="E" act={onNextLook} />
+          <Small name="Weigh" k="G" act={onWeigh} off={decision.skip} main />
         </div>
-        {fault && (
-          <p role="alert" className="mt-3 text-breaks">
-            {fault}
-          </p>
-        )}
-      </section>
-      <p className="px-5 py-4 text-ink-2">
-        Drag the frame or the slot; wheel or pinch to tighten; arrow keys move it.
-      </p>
-      <section className="sticky bottom-0 mt-auto border-t border-line bg-sheet px-5 py-3">
-        <Button kind="main" className="w-full" onClick={onWeigh} disabled={held}>
-          Go on to weighing <Key>G</Key>
-        </Button>
       </section>
     </aside>
   );
 }
 
-/** The greatest density that a frame has pixels for, rounded down so that 1.996 never reads as 2. */
-function offer(plans: readonly Plan[], box: Box): string {
-  const plan = plans[0];
-  if (!plan) return '';
-  const density = plan.density * Math.min(box.width / plan.askedWidth, box.height / plan.askedHeight);
-  return `${Math.floor(density * 100 + 1e-6) / 100}x`;
+function Small({
+  name,
+  k,
+  act,
+  off = false,
+  main = false,
+}: {
+  name: string;
+  k: string;
+  act: () => void;
+  off?: boolean;
+  main?: boolean;
+}) {
+  return (
+    <Button
+      kind={main ? 'main' : 'plain'}
+      className="h-7! justify-between! px-2!"
+      onClick={act}
+      disabled={off}
+    >
+      {name} <Key>{k}</Key>
+    </Button>
+  );
 }

@@ -1,28 +1,46 @@
 import { useGesture } from '@use-gesture/react';
-import { useEffect, useRef } from 'react';
-import { addresses, type Picture, type Slot } from '../api/client';
+import { useEffect, useRef, useState } from 'react';
+import { addresses, type Edges, type JobPicture, type JobSlot } from '../api/client';
 import { DimensionLine } from '../design/DimensionLine';
 import { count } from '../design/figures';
 import { type Box, type Corner, cornerTo, moved, zoomed } from './box';
+import { toBox } from './solver';
 import { useElementSize } from './useElementSize';
 
 const margin = 56;
 const corners: Corner[] = ['top-left', 'top-right', 'bottom-left', 'bottom-right'];
 const settleAfter = 220;
 
-/** The picture large, with the frame on it and the frame's measures along the edges in real pixels. */
+export type Tool = 'frame' | 'keep' | 'focus';
+
+/** The picture large, the frames of all slots as thin lines, the active one with its measures; keep boxes and focus are set on it. */
 export function PictureStage({
   picture,
   slot,
   box,
+  others,
+  keep,
+  suggestion,
+  focus,
+  tool,
   onHold,
   onCommit,
+  onKeep,
+  onFocus,
 }: {
-  picture: Picture;
-  slot: Slot;
+  picture: JobPicture;
+  slot: JobSlot;
   box: Box;
-  onHold: (box: Box | null) => void;
-  onCommit: (box: Box) => void;
+  /** The frames of the other slots, each shape once. */
+  others: readonly { key: string; name: string; box: Box }[];
+  keep: readonly Edges[];
+  suggestion: Edges | null;
+  focus: { x: number; y: number } | null;
+  tool: Tool;
+  onHold: (address: string, box: Box) => void;
+  onCommit: (address: string, box: Box) => void;
+  onKeep: (keep: Edges[], done: boolean) => void;
+  onFocus: (at: { x: number; y: number }) => void;
 }) {
   const [room, size] = useElementSize<HTMLDivElement>();
   const scale = size
@@ -32,46 +50,92 @@ export function PictureStage({
       )
     : 0;
   const [width, height] = [picture.width * scale, picture.height * scale];
-  const shown = {
-    left: box.x * scale,
-    top: box.y * scale,
-    width: box.width * scale,
-    height: box.height * scale,
-  };
-  const stage = useStageGestures({ picture, slot, box, scale, onHold, onCommit });
+  const place = (one: Box) => ({
+    left: one.x * scale,
+    top: one.y * scale,
+    width: one.width * scale,
+    height: one.height * scale,
+  });
+  const shown = place(box);
+  const [drawn, setDrawn] = useState<Edges | null>(null);
+  const stage = useStageGestures({
+    picture,
+    slot,
+    box,
+    scale,
+    tool,
+    onHold,
+    onCommit,
+    onDraw: (edges, done) => {
+      setDrawn(done ? null : edges);
+      if (edges && edges.right - edges.left > 0.005 && edges.bottom - edges.top > 0.005)
+        onKeep([...keep, edges], done);
+    },
+    onFocus,
+  });
+
   return (
     <div ref={room} className="relative min-h-0 overflow-hidden" data-testid="stage">
       {size && (
         <div
           ref={stage}
-          className="absolute touch-none select-none"
+          className={`absolute touch-none select-none ${tool === 'frame' ? '' : 'cursor-crosshair'}`}
           style={{ left: (size.width - width) / 2, top: (size.height - height) / 2, width, height }}
         >
           <img
-            src={addresses.preview(picture.id, 1800)}
-            alt={`${picture.name}, whole`}
+            src={addresses.preview(picture.picture.id, picture.shown, 1800)}
+            alt={`${picture.picture.name}, whole`}
             draggable={false}
-            className={`block h-full w-full bg-cover ${picture.hasAlpha ? 'transparent-ground' : ''}`}
+            className={`block h-full w-full bg-cover ${picture.picture.hasAlpha ? 'transparent-ground' : ''}`}
             style={
-              picture.hasAlpha ? undefined : { backgroundImage: `url(${addresses.preview(picture.id, 480)})` }
+              picture.picture.hasAlpha
+                ? undefined
+                : { backgroundImage: `url(${addresses.preview(picture.picture.id, picture.shown, 480)})` }
             }
           />
           <div className="pointer-events-none absolute inset-0 overflow-hidden">
-            <div className="absolute shadow-[0_0_0_9999px_rgb(60_60_60/0.62)]" style={shown} />
+            <div className="absolute shadow-[0_0_0_9999px_rgb(60_60_60/0.5)]" style={shown} />
+            {others.map((other) => (
+              <div
+                key={other.key}
+                data-testid="other-frame"
+                className="absolute border border-white/90 outline-1 -outline-offset-2 outline-black/35"
+                style={place(other.box)}
+              >
+                <span className="absolute right-0 bottom-0 bg-black/60 px-1 text-[10px] leading-[14px] text-white">
+                  {other.name}
+                </span>
+              </div>
+            ))}
           </div>
           <div
-            data-part="frame"
+            data-part={tool === 'frame' ? 'frame' : undefined}
             role="application"
-            aria-label={`Frame, ${count(box.width)} by ${count(box.height)} pixels. Arrow keys move it, T tightens, L loosens.`}
+            aria-label={`Frame, ${count(box.width)} by ${count(box.height)} pixels. Arrow keys move it, plus tightens, minus loosens.`}
             tabIndex={0}
-            className="absolute cursor-move outline-1 outline-white"
+            className={`absolute outline-1 outline-white ${tool === 'frame' ? 'cursor-move' : 'pointer-events-none'}`}
             style={shown}
           >
             <div className="pointer-events-none absolute inset-0 border border-black/60" />
-            {corners.map((corner) => (
-              <CornerGrip key={corner} corner={corner} />
-            ))}
+            {tool === 'frame' && corners.map((corner) => <CornerGrip key={corner} corner={corner} />)}
           </div>
+          {[...keep, ...(drawn ? [drawn] : [])].map((edges, i) => (
+            <KeepBox key={i} style={place(toBox(edges, picture))} name="keep" />
+          ))}
+          {keep.length === 0 && !focus && !drawn && suggestion && (
+            <KeepBox style={place(toBox(suggestion, picture))} name="suggested" suggested />
+          )}
+          {focus && (
+            <span
+              aria-hidden
+              data-testid="focus"
+              className="pointer-events-none absolute h-6 w-6 -translate-x-1/2 -translate-y-1/2"
+              style={{ left: focus.x * width, top: focus.y * height }}
+            >
+              <span className="absolute top-1/2 left-0 h-0.5 w-full -translate-y-1/2 bg-white outline-1 outline-black/60" />
+              <span className="absolute top-0 left-1/2 h-full w-0.5 -translate-x-1/2 bg-white outline-1 outline-black/60" />
+            </span>
+          )}
           <div className="absolute text-surround-line" style={{ left: shown.left, top: -24 }}>
             <DimensionLine along="width" length={shown.width}>
               {shown.width > 90 ? `${count(box.width)} px` : ''}
@@ -98,6 +162,29 @@ export function PictureStage({
   );
 }
 
+function KeepBox({
+  style,
+  name,
+  suggested = false,
+}: {
+  style: { left: number; top: number; width: number; height: number };
+  name: string;
+  suggested?: boolean;
+}) {
+  return (
+    <span
+      aria-hidden
+      data-testid={suggested ? 'suggestion' : 'keep'}
+      className={`pointer-events-none absolute border-2 ${suggested ? 'border-dashed' : ''} border-white mix-blend-normal outline-1 outline-black/50`}
+      style={style}
+    >
+      <span className="absolute top-0 left-0 bg-white px-1 text-[10px] leading-[14px] text-black">
+        {name}
+      </span>
+    </span>
+  );
+}
+
 function CornerGrip({ corner }: { corner: Corner }) {
   const right = corner.endsWith('right');
   const bottom = corner.startsWith('bottom');
@@ -119,21 +206,27 @@ function CornerGrip({ corner }: { corner: Corner }) {
   );
 }
 
-/** Drag moves the frame or draws a corner; wheel and pinch tighten around the pointer. */
+/** Drag moves the frame or draws a corner or a keep box; wheel and pinch tighten around the pointer. */
 function useStageGestures({
   picture,
   slot,
   box,
   scale,
+  tool,
   onHold,
   onCommit,
+  onDraw,
+  onFocus,
 }: {
-  picture: Picture;
-  slot: Slot;
+  picture: JobPicture;
+  slot: JobSlot;
   box: Box;
   scale: number;
-  onHold: (box: Box | null) => void;
-  onCommit: (box: Box) => void;
+  tool: Tool;
+  onHold: (address: string, box: Box) => void;
+  onCommit: (address: string, box: Box) => void;
+  onDraw: (edges: Edges | null, done: boolean) => void;
+  onFocus: (at: { x: number; y: number }) => void;
 }) {
   const target = useRef<HTMLDivElement>(null);
   const settle = useRef<ReturnType<typeof setTimeout>>(undefined);
@@ -144,20 +237,46 @@ function useStageGestures({
     commitLatest.current = onCommit;
   });
   useEffect(() => () => clearTimeout(settle.current), []);
+  const address = slot.address;
+  const ratio = slot.slot.ratio;
+
   const at = (clientX: number, clientY: number) => {
     const edges = target.current!.getBoundingClientRect();
     return { x: (clientX - edges.left) / scale, y: (clientY - edges.top) / scale };
   };
+  const part = (clientX: number, clientY: number) => {
+    const point = at(clientX, clientY);
+    const inUnit = (value: number) => Math.min(1, Math.max(0, value));
+    return { x: inUnit(point.x / picture.width), y: inUnit(point.y / picture.height) };
+  };
   const tighten = (from: Box, factor: number, clientX: number, clientY: number) => {
-    const next = zoomed(from, factor, at(clientX, clientY), picture, slot.ratio);
+    const next = zoomed(from, factor, at(clientX, clientY), picture, ratio);
     latest.current = next;
-    onHold(next);
+    onHold(address, next);
     return next;
   };
+
   useGesture(
     {
-      onDrag: ({ first, last, movement: [mx, my], xy: [x, y], event, memo, pinching }) => {
+      onDrag: ({ first, last, movement: [mx, my], initial: [ix, iy], xy: [x, y], event, memo, pinching }) => {
         if (pinching) return memo;
+        if (tool === 'focus') {
+          if (last) onFocus(part(x, y));
+          return memo;
+        }
+        if (tool === 'keep') {
+          const [from, to] = [part(ix, iy), part(x, y)];
+          onDraw(
+            {
+              left: Math.min(from.x, to.x),
+              top: Math.min(from.y, to.y),
+              right: Math.max(from.x, to.x),
+              bottom: Math.max(from.y, to.y),
+            },
+            last,
+          );
+          return memo;
+        }
         const start =
           first || !memo
             ? { box: latest.current, part: (event.target as HTMLElement).dataset?.part }
@@ -166,9 +285,9 @@ function useStageGestures({
         const next =
           start.part === 'frame'
             ? moved(start.box, mx / scale, my / scale, picture)
-            : cornerTo(start.box, start.part as Corner, at(x, y), picture, slot.ratio);
-        if (last) onCommit(next);
-        else onHold(next);
+            : cornerTo(start.box, start.part as Corner, at(x, y), picture, ratio);
+        if (last) onCommit(address, next);
+        else onHold(address, next);
         return start;
       },
       onWheel: ({ event, delta: [, dy] }) => {
@@ -180,13 +299,13 @@ function useStageGestures({
         clearTimeout(settle.current);
         settle.current = setTimeout(() => {
           // Something else may have set the frame since; then this is no longer what is wanted.
-          if (latest.current === next) commitLatest.current(next);
+          if (latest.current === next) commitLatest.current(address, next);
         }, settleAfter);
       },
       onPinch: ({ first, last, origin: [x, y], movement: [factor], memo }) => {
         const start = first ? latest.current : (memo as Box);
         const next = tighten(start, 1 / factor, x, y);
-        if (last) onCommit(next);
+        if (last) onCommit(address, next);
         return start;
       },
     },

@@ -1,64 +1,154 @@
-import { useDrag } from '@use-gesture/react';
-import { useRef } from 'react';
-import { addresses, type Picture, type Slot } from '../api/client';
-import { type Box, moved } from './box';
+import { useDrag, useGesture } from '@use-gesture/react';
+import { memo, useEffect, useRef } from 'react';
+import { addresses, type JobPicture, type JobSlot, type Verdict } from '../api/client';
+import { Covered } from '../design/Covered';
+import { VerdictMark } from '../design/VerdictMark';
+import { type Box, moved, zoomed } from './box';
 
-const most = { width: 266, height: 210 };
+const settleAfter = 220;
+const leastWidth = 92;
 
-/** The slot's own window onto the picture: what will be delivered, in the slot's shape. Dragging moves what is seen. */
-export function SlotWindow({
+interface Props {
+  picture: JobPicture;
+  slot: JobSlot;
+  box: Box;
+  width: number;
+  height: number;
+  active: boolean;
+  loose: boolean;
+  skipped: boolean;
+  verdict: Verdict;
+  wants: boolean;
+  onActive: (address: string) => void;
+  onHold: (address: string, box: Box) => void;
+  onCommit: (address: string, box: Box) => void;
+}
+
+/** A slot's own window onto the picture: what will be delivered, in its shape, at one scale with the others. Dragging moves what is seen. */
+export const SlotWindow = memo(function SlotWindow({
   picture,
   slot,
   box,
+  width,
+  height,
+  active,
+  loose,
+  skipped,
+  verdict,
+  wants,
+  onActive,
   onHold,
   onCommit,
-}: {
-  picture: Picture;
-  slot: Slot;
-  box: Box;
-  onHold: (box: Box | null) => void;
-  onCommit: (box: Box) => void;
-}) {
-  const shape = slot.fit === 'mat' && slot.shape ? slot.shape : box.width / box.height;
-  const width = Math.min(most.width, most.height * shape);
-  const height = width / shape;
+}: Props) {
+  const address = slot.address;
   const scale = Math.min(width / box.width, height / box.height);
   const content = { width: box.width * scale, height: box.height * scale };
   const start = useRef(box);
+  const latest = useRef(box);
+  const settle = useRef<ReturnType<typeof setTimeout>>(undefined);
+  useEffect(() => {
+    latest.current = box;
+  });
+  useEffect(() => () => clearTimeout(settle.current), []);
+  const target = useRef<HTMLDivElement>(null);
   const drag = useDrag(
     ({ first, last, movement: [mx, my] }) => {
-      if (first) start.current = box;
+      if (first) {
+        start.current = latest.current;
+        onActive(address);
+      }
       if (mx === 0 && my === 0) return;
       const next = moved(start.current, -mx / scale, -my / scale, picture);
-      if (last) onCommit(next);
-      else onHold(next);
+      if (last) onCommit(address, next);
+      else onHold(address, next);
     },
     { threshold: 0, pointer: { keys: false } },
   );
+  const tighten = (factor: number, clientX: number, clientY: number) => {
+    const edges = target.current!.getBoundingClientRect();
+    const at = {
+      x: latest.current.x + (clientX - edges.left) / scale,
+      y: latest.current.y + (clientY - edges.top) / scale,
+    };
+    const next = zoomed(latest.current, factor, at, picture, slot.slot.ratio);
+    latest.current = next;
+    onHold(address, next);
+    clearTimeout(settle.current);
+    settle.current = setTimeout(() => onCommit(address, next), settleAfter);
+  };
+  useGesture(
+    {
+      onWheel: ({ event, delta: [, dy] }) => {
+        // Without a key the wheel scrolls the list of slots; over the active slot it tightens.
+        if (!active || event.ctrlKey || dy === 0) return;
+        event.preventDefault();
+        tighten(Math.exp(dy * 0.0012), event.clientX, event.clientY);
+      },
+      onPinch: ({ origin: [x, y], delta: [factor] }) => factor !== 0 && tighten(Math.exp(-factor), x, y),
+    },
+    { target, eventOptions: { passive: false } },
+  );
   return (
-    <div className="grid place-items-center bg-surround p-5">
-      <div className="grid place-items-center bg-white outline-1 outline-ink-2" style={{ width, height }}>
+    <li
+      data-slot={address}
+      className={`p-2 ${active ? 'bg-sheet-2' : ''}`}
+      style={{ width: Math.max(width, leastWidth) + 16 }}
+    >
+      <button
+        type="button"
+        onClick={() => onActive(address)}
+        aria-pressed={active}
+        title={`${slot.slot.name}, ${slot.destinationName}`}
+        className="block w-full pb-1 text-left text-[12px] leading-4"
+      >
+        <span className={`block truncate ${active ? 'font-semibold' : ''}`}>{slot.slot.name}</span>
+        <span className="flex items-center gap-1.5 text-[11px] text-ink-2">
+          <VerdictMark verdict={skipped ? 'skipped' : verdict} />
+          {skipped
+            ? 'left out'
+            : loose
+              ? 'loose'
+              : (slot.slot.ratioText ?? (slot.slot.fit === 'crop' ? 'free' : 'whole'))}
+          {wants && <b className="font-semibold text-concedes">look</b>}
+        </span>
+      </button>
+      <div
+        className={`relative grid place-items-center bg-white ${active ? 'outline-2 outline-accent' : 'outline-1 outline-ink-2'} ${skipped ? 'opacity-35' : ''}`}
+        style={{ width, height }}
+      >
         <div
+          ref={target}
           {...drag()}
-          className={`relative cursor-grab touch-none overflow-hidden active:cursor-grabbing ${picture.hasAlpha ? 'transparent-ground' : ''}`}
+          className={`relative cursor-grab touch-none overflow-hidden active:cursor-grabbing ${picture.picture.hasAlpha ? 'transparent-ground' : ''}`}
           style={content}
-          data-testid="slot-window"
+          data-testid={active ? 'slot-window' : undefined}
         >
           <img
-            src={addresses.preview(picture.id, 1800)}
-            alt={`What ${slot.name} shows`}
+            src={addresses.preview(picture.picture.id, picture.shown, 1800)}
+            alt=""
             draggable={false}
-            className="absolute max-w-none bg-cover select-none"
+            className="absolute top-0 left-0 max-w-none origin-top-left select-none"
             style={{
-              backgroundImage: `url(${addresses.preview(picture.id, 480)})`,
               width: picture.width * scale,
               height: picture.height * scale,
-              left: -box.x * scale,
-              top: -box.y * scale,
+              transform: `translate(${-box.x * scale}px, ${-box.y * scale}px)`,
             }}
           />
         </div>
+        <Covered clear={slot.slot.clear} />
       </div>
-    </div>
+    </li>
+  );
+}, same);
+
+/** Boxes are made anew with every frame of a drag; only what moved is drawn again. */
+function same(before: Props, after: Props): boolean {
+  return (Object.keys(after) as (keyof Props)[]).every((key) =>
+    key === 'box'
+      ? before.box.x === after.box.x &&
+        before.box.y === after.box.y &&
+        before.box.width === after.box.width &&
+        before.box.height === after.box.height
+      : before[key] === after[key],
   );
 }

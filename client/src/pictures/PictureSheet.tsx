@@ -32,7 +32,7 @@ export function PictureSheet({
         <span className="flex items-end justify-center" style={{ height: room }}>
           <span className="grid grid-cols-[auto_18px]">
             <img
-              src={addresses.preview(picture.id, 480)}
+              src={addresses.preview(picture.id, picture.shown, 480)}
               alt=""
               loading="lazy"
               width={width}

@@ -1,17 +1,18 @@
 import { useMemo, useState } from 'react';
-import { useLocation, useSearchParams } from 'wouter';
+import { useSearchParams } from 'wouter';
 import type { Picture } from '../api/client';
 import { usePictures } from '../api/queries';
-import { Button } from '../design/Button';
+import { useKeys } from '../app/useKeys';
+import { Button, Key } from '../design/Button';
 import { Notice } from '../design/Notice';
 import { PictureFacts } from './PictureFacts';
 import { PictureSheet } from './PictureSheet';
-import { Places } from './Places';
+import { PictureCare } from './PictureCare';
+import { RemovedPictures } from './RemovedPictures';
 
-/** Everything that has arrived, each with its measures; beside it the facts of one and the places it can go to. */
+/** Everything that has arrived, each with its measures; beside it the facts of one, and its originals. */
 export function PicturesScreen({ onChoose }: { onChoose: () => void }) {
   const pictures = usePictures();
-  const [, go] = useLocation();
   const [search, setSearch] = useSearchParams();
   const [scale, setScale] = useState(190);
   const chosen = useMemo(
@@ -19,6 +20,7 @@ export function PicturesScreen({ onChoose }: { onChoose: () => void }) {
     [pictures.data, search],
   );
 
+  useKeys({ r: onChoose });
   if (pictures.isPending) return <Notice>Looking through the pictures.</Notice>;
   if (pictures.isError)
     return (
@@ -50,8 +52,9 @@ export function PicturesScreen({ onChoose }: { onChoose: () => void }) {
               className="w-24 accent-(--pm-accent)"
             />
           </label>
+          <RemovedPictures />
           <Button kind="main" onClick={onChoose}>
-            Read pictures in
+            Read pictures in <Key>R</Key>
           </Button>
         </header>
         <ul
@@ -72,13 +75,10 @@ export function PicturesScreen({ onChoose }: { onChoose: () => void }) {
       {chosen && (
         <aside
           className="flex min-h-0 flex-col overflow-y-auto border-l border-line bg-sheet"
-          aria-label="Facts and places"
+          aria-label="Facts and originals"
         >
           <PictureFacts picture={chosen} />
-          <Places
-            picture={chosen}
-            onGo={(destination, slot) => go(`/picture/${chosen.id}/${destination}/${slot}/framing`)}
-          />
+          <PictureCare key={chosen.id} picture={chosen} />
         </aside>
       )}
     </div>

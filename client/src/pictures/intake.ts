@@ -1,5 +1,5 @@
 import { useQueryClient } from '@tanstack/react-query';
-import { useCallback, useRef, useState } from 'react';
+import { useCallback, useEffect, useRef, useState } from 'react';
 import type { Intake } from '../api/client';
 
 export interface Arrival {
@@ -22,10 +22,14 @@ const finished = new Set<Arrival['state']>(['kept', 'already', 'refused', 'stopp
 export const isFinished = (arrival: Arrival) => finished.has(arrival.state);
 
 /** Reads files in, several at a time, each with its own progress; one refusal leaves the others alone. */
-export function useIntake() {
+export function useIntake(onKept: (pictures: string[], into: string | null) => void) {
   const cache = useQueryClient();
   const [arrivals, setArrivals] = useState<Arrival[]>([]);
-  const queue = useRef<{ key: number; file: File }[]>([]);
+  const queue = useRef<{ key: number; file: File; into: string | null }[]>([]);
+  const kept = useRef(onKept);
+  useEffect(() => {
+    kept.current = onKept;
+  });
   const running = useRef(new Map<number, XMLHttpRequest>());
   const nextKey = useRef(1);
 
@@ -35,7 +39,7 @@ export function useIntake() {
 
   const pump = useCallback(() => {
     while (running.current.size < atOnce && queue.current.length > 0) {
-      const { key, file } = queue.current.shift()!;
+      const { key, file, into } = queue.current.shift()!;
       const request = new XMLHttpRequest();
       running.current.set(key, request);
       const end = (changes: Partial<Arrival>) => {
@@ -48,7 +52,9 @@ export function useIntake() {
       request.upload.onprogress = (event) => change(key, { sent: event.loaded });
       request.upload.onload = () => change(key, { state: 'checking', sent: file.size });
       request.onload = () => {
-        end(outcome(request));
+        const result = outcome(request);
+        end(result);
+        if (result.pictureId) kept.current([result.pictureId], into);
         void cache.invalidateQueries({ queryKey: ['pictures'] });
       };
       request.onerror = () =>
@@ -60,8 +66,8 @@ export function useIntake() {
   }, [cache, change]);
 
   const add = useCallback(
-    (files: Iterable<File>) => {
-      const added = [...files].map((file) => ({ key: nextKey.current++, file }));
+    (files: Iterable<File>, into: string | null) => {
+      const added = [...files].map((file) => ({ key: nextKey.current++, file, into }));
       queue.current.push(...added);
       setArrivals((all) => [
         ...all,

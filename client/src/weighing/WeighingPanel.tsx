@@ -1,16 +1,20 @@
+import { useEffect, useState } from 'react';
 import {
   addresses,
+  type Cell,
+  type Choice,
+  type JobPicture,
+  type JobSlot,
   type LikenessWord,
-  type Picture,
-  type Plan,
-  type Slot,
-  type Variant,
+  type Trial,
 } from '../api/client';
 import { Beam } from '../design/Beam';
 import { Button, Key, MainLink } from '../design/Button';
 import { count, sentence, size, trim, weight } from '../design/figures';
 import { VerdictMark } from '../design/VerdictMark';
-import { QualityControl } from './QualityControl';
+import { typeNames } from './types';
+import { typesOf } from './useCurves';
+import type { Wish } from './WeighingScreen';
 
 /** The words of the core, as they stand on a screen. */
 const likenessWords: Record<LikenessWord, string> = {
@@ -20,57 +24,64 @@ const likenessWords: Record<LikenessWord, string> = {
   visible: 'Visible difference',
   rough: 'Rough',
 };
+const settleAfter = 150;
+const rates = [1.5, 5, 20, 100];
+const rateKey = 'pantomet-rate';
 
-/** The figures of the very file that is downloaded, and the few choices there are about it. */
+/** The figures of the very file that is handed over, and the choice there is about it. */
 export function WeighingPanel({
   picture,
   slot,
-  plans,
+  cell,
   variant,
   working,
-  density,
+  wish,
+  tried,
   onDensity,
-  format,
-  onFormat,
-  quality,
-  onQuality,
+  onTry,
+  onKeep,
+  onAutomatic,
   onWorst,
 }: {
-  picture: Picture;
-  slot: Slot;
-  plans: readonly Plan[];
-  variant: Variant | null;
+  picture: JobPicture;
+  slot: JobSlot;
+  cell: Cell | undefined;
+  variant: Trial | null;
   working: boolean;
-  density: number;
+  wish: Wish;
+  /** True while something else is looked at than what was decided. */
+  tried: boolean;
   onDensity: (density: number) => void;
-  format: string | null;
-  onFormat: (format: string | null) => void;
-  quality: number | null;
-  onQuality: (quality: number | null) => void;
+  onTry: (choice: Choice) => void;
+  onKeep: (where: 'cell' | 'slot' | 'all') => void;
+  onAutomatic: () => void;
   onWorst: () => void;
 }) {
   const file = variant?.file ?? null;
-  const kept = variant?.verdict === 'meets' || variant?.verdict === 'concedes';
+  const densities = slot.slot.densities;
+  const types = typesOf(slot.slot.types);
   return (
     <aside
       className="flex min-h-0 flex-col overflow-y-auto border-l border-line bg-sheet"
       aria-label="Weight"
     >
-      {plans.length > 1 && (
-        <section className="flex items-center gap-1.5 border-b border-line px-5 py-3" aria-label="Density">
-          {plans.map((plan) => (
+      <header className="flex items-center gap-1.5 border-b border-line px-5 py-2">
+        <h2 className="min-w-0 flex-1 truncate" title={`${picture.picture.name} in ${slot.slot.name}`}>
+          {slot.slot.name}
+        </h2>
+        {densities.length > 1 &&
+          densities.map((density) => (
             <Button
-              key={plan.density}
-              aria-pressed={plan.density === density}
-              className={plan.density === density ? 'border-ink! bg-sheet-2!' : ''}
-              onClick={() => onDensity(plan.density)}
+              key={density}
+              aria-pressed={density === wish.density}
+              className={`h-7! ${density === wish.density ? 'border-ink! bg-sheet-2!' : ''}`}
+              onClick={() => onDensity(density)}
             >
-              {plan.density}x {plan.verdict !== 'meets' && <VerdictMark verdict={plan.verdict} />}
+              {density}x
             </Button>
           ))}
-        </section>
-      )}
-      <section className="border-b border-line px-5 pt-4 pb-5" aria-label="The file" aria-busy={working}>
+      </header>
+      <section className="border-b border-line px-5 pt-3 pb-4" aria-label="The file" aria-busy={working}>
         {variant && (
           <p className="flex items-center justify-between">
             <VerdictMark verdict={variant.verdict} withWord />
@@ -79,24 +90,20 @@ export function WeighingPanel({
         )}
         {file && (
           <>
-            <p className="mt-2 text-[22px] leading-tight font-semibold" data-testid="weight">
+            <p className="mt-1.5 text-[22px] leading-tight font-semibold" data-testid="weight">
               {weight(file.bytes)}
-              {slot.maxBytes != null && (
-                <span className="text-[14px] font-normal text-ink-2"> of {weight(slot.maxBytes)}</span>
+              {slot.slot.maxBytes != null && (
+                <span className="text-[14px] font-normal text-ink-2"> of {weight(slot.slot.maxBytes)}</span>
               )}
             </p>
-            <p className="mb-2 text-ink-2">
+            <p className="mb-1.5 text-ink-2">
               <span data-testid="bytes" data-bytes={file.bytes}>
                 {count(file.bytes)}
               </span>{' '}
               bytes, {size(file.width, file.height)}
             </p>
-            <Beam bytes={file.bytes} limit={slot.maxBytes} />
-            <p className="mt-4">
-              {file.bytes < picture.bytes
-                ? `${trim(picture.bytes / file.bytes, 1)} times lighter than the original's ${weight(picture.bytes)}.`
-                : `The original weighs ${weight(picture.bytes)}.`}
-            </p>
+            <Beam bytes={file.bytes} limit={slot.slot.maxBytes} />
+            <Loading file={file.bytes} original={picture.picture.bytes} />
           </>
         )}
         {file?.likenessWord && file.likeness != null && (
@@ -118,25 +125,62 @@ export function WeighingPanel({
           </p>
         ))}
       </section>
-      <QualityControl
-        slot={slot}
-        file={file}
-        format={format}
-        onFormat={onFormat}
-        quality={quality}
-        onQuality={onQuality}
-      />
-      <p className="px-5 py-4 text-ink-2">
-        Drag the divider, or hold <Key>S</Key> to see through to the picture without loss. Drag the picture to
-        look around: one of its pixels is one of the screen's.
+      <section className="border-b border-line px-5 py-3" aria-label="Quality">
+        {types.length > 1 && (
+          <div className="mb-2.5 flex flex-wrap items-center gap-1.5">
+            {types.map((one) => (
+              <Button
+                key={one}
+                aria-pressed={one === file?.format}
+                className={`h-7! ${one === file?.format ? 'border-ink! bg-sheet-2!' : ''}`}
+                onClick={() => onTry({ format: one, quality: null })}
+              >
+                {typeNames[one] ?? one}
+              </Button>
+            ))}
+          </div>
+        )}
+        {file && file.quality === null ? (
+          <p className="text-ink-2">{typeNames[file.format]} here has no quality to choose.</p>
+        ) : (
+          <QualityRange
+            wish={wish}
+            found={file?.quality ?? null}
+            ceiling={slot.slot.qualityCeiling}
+            onTry={onTry}
+          />
+        )}
+        <Button
+          className="mt-2 h-7!"
+          disabled={wish.quality === null && wish.format === null}
+          onClick={onAutomatic}
+        >
+          Find automatically <Key>A</Key>
+        </Button>
+      </section>
+      <section className="border-b border-line px-5 py-3" aria-label="Keep the choice">
+        <h3 className="mb-1.5 text-ink-2">{tried ? 'Keep this choice for' : 'This is what was decided.'}</h3>
+        {tried && (
+          <div className="grid grid-cols-3 gap-1.5">
+            <Keep name="This one" k="1" act={() => onKeep('cell')} off={!file} />
+            <Keep name="This slot" k="2" act={() => onKeep('slot')} off={!file} />
+            <Keep name="All slots" k="3" act={() => onKeep('all')} off={!file} />
+          </div>
+        )}
+      </section>
+      <p className="px-5 py-3 text-ink-2">
+        Drag the divider, or hold <Key>S</Key> to see through to the picture without loss. One of its pixels
+        is one of the screen&apos;s.
       </p>
       <section
         className="sticky bottom-0 mt-auto border-t border-line bg-sheet px-5 py-3"
         aria-label="Hand over"
       >
-        {file && !kept && (
+        {file && variant?.verdict === 'breaks' && (
           <p className="mb-2">
-            It breaks a limit, so it is not handed over. Lower the quality, or let it be found automatically.
+            {cell?.files.some((one) => one.id === file.id && one.letThrough)
+              ? 'It breaks a limit and was let through.'
+              : 'It breaks a limit, so it is held back from the bundle until it is let through.'}
           </p>
         )}
         {file && (
@@ -144,16 +188,112 @@ export function WeighingPanel({
             {file.name}
           </p>
         )}
-        {file && kept && !working ? (
-          <MainLink data-download href={addresses.download(file.id)} download={file.name} className="w-full">
-            Download <Key>D</Key>
+        {file && !working ? (
+          <MainLink
+            data-download
+            href={addresses.download(file.id, file.name)}
+            download={file.name}
+            className="w-full"
+          >
+            Download this file <Key>D</Key>
           </MainLink>
         ) : (
           <Button kind="main" disabled className="w-full">
-            Download
+            Download this file
           </Button>
         )}
       </section>
     </aside>
+  );
+}
+
+function Keep({ name, k, act, off }: { name: string; k: string; act: () => void; off: boolean }) {
+  return (
+    <Button className="justify-between! px-2!" onClick={act} disabled={off}>
+      {name} <Key>{k}</Key>
+    </Button>
+  );
+}
+
+/** What a visitor is saved, in bytes and in time at a stated connection. */
+function Loading({ file, original }: { file: number; original: number }) {
+  const [rate, setRate] = useState(() => Number(localStorage.getItem(rateKey)) || 5);
+  const seconds = (bytes: number) => (bytes * 8) / (rate * 1e6);
+  const time = (bytes: number) => {
+    const value = seconds(bytes);
+    return value < 1 ? `${Math.max(1, Math.round(value * 1000))} ms` : `${trim(value, value < 10 ? 1 : 0)} s`;
+  };
+  return (
+    <div className="mt-3" data-testid="loading">
+      <p>
+        {file < original
+          ? `A visitor is saved ${weight(original - file)} of the original's ${weight(original)}: ${trim(original / file, 1)} times lighter.`
+          : `The original weighs ${weight(original)}.`}
+      </p>
+      <p className="mt-1 text-ink-2">
+        Loads in {time(file)}
+        {file < original && `, the original in ${time(original)}`}, at{' '}
+        <select
+          aria-label="Connection"
+          className="rounded-sm border border-line bg-sheet px-1"
+          value={rate}
+          onChange={(event) => {
+            setRate(Number(event.target.value));
+            localStorage.setItem(rateKey, event.target.value);
+          }}
+        >
+          {rates.map((one) => (
+            <option key={one} value={one}>
+              {one} Mbit/s
+            </option>
+          ))}
+        </select>
+      </p>
+    </div>
+  );
+}
+
+function QualityRange({
+  wish,
+  found,
+  ceiling,
+  onTry,
+}: {
+  wish: Wish;
+  found: number | null;
+  ceiling: number;
+  onTry: (choice: Choice) => void;
+}) {
+  // What the hand shows while it moves; taken over when it rests.
+  const [draft, setDraft] = useState<number | null>(null);
+  useEffect(() => {
+    if (draft === null) return;
+    const timer = setTimeout(() => {
+      onTry({ format: wish.format, quality: draft });
+      setDraft(null);
+    }, settleAfter);
+    return () => clearTimeout(timer);
+  }, [draft, wish.format, onTry]);
+  const value = draft ?? wish.quality ?? found ?? ceiling;
+  return (
+    <>
+      <div className="flex items-center justify-between">
+        <label htmlFor="quality" className="font-semibold">
+          Quality {value}
+        </label>
+        <span className="text-ink-2">
+          {wish.quality === null && draft === null ? 'found automatically' : 'by hand'}
+        </span>
+      </div>
+      <input
+        id="quality"
+        type="range"
+        min={1}
+        max={100}
+        value={value}
+        onChange={(event) => setDraft(Number(event.target.value))}
+        className="mt-1 w-full accent-(--pm-accent)"
+      />
+    </>
   );
 }

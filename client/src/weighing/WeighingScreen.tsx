@@ -1,71 +1,150 @@
-import { useState } from 'react';
+import { useQuery } from '@tanstack/react-query';
+import { useCallback, useState } from 'react';
 import { useLocation } from 'wouter';
-import type { VariantWish } from '../api/client';
-import { useVariant } from '../api/queries';
-import type { PlacedPicture } from '../app/Placed';
-import { StageHeader } from '../app/StageHeader';
+import { api, type Choice, type JobPicture, type JobSlot, take } from '../api/client';
 import { useKeys } from '../app/useKeys';
 import { sentence } from '../design/figures';
 import { Notice } from '../design/Notice';
+import { decisionFor, withCell } from '../jobs/decisions';
+import { JobBar } from '../jobs/JobBar';
+import { cellKey } from '../jobs/JobStore';
+import { useHead, useJob, useJobStore } from '../jobs/useJob';
 import { Compare } from './Compare';
+import { Curves } from './Curves';
+import { useCurves } from './useCurves';
 import { WeighingPanel } from './WeighingPanel';
 
-/** One variant on the beam: before and after, the weight, the download. */
-export function WeighingScreen({ place, picture, destination, slot, framing }: PlacedPicture) {
+export interface Wish {
+  density: number;
+  format: string | null;
+  quality: number | null;
+}
+
+/** One variant on the beam: before and after, the weight against the likeness, and the choice. */
+export function WeighingScreen({ pictureId, address }: { pictureId: string; address: string }) {
+  const head = useHead();
+  const picture = head.pictures.find((one) => one.picture.id === pictureId);
+  const slot = head.slots.find((one) => one.address === address);
+  return (
+    <div className="grid h-full min-h-0 grid-rows-[auto_1fr]">
+      <div>
+        <JobBar stage="weighing" at={{ picture: pictureId, slot: address }} />
+      </div>
+      {!picture || !slot ? (
+        <Notice>{picture ? 'The job has no such slot.' : 'The job has no such picture.'}</Notice>
+      ) : (
+        <Weighing key={`${pictureId}/${address}`} picture={picture} slot={slot} />
+      )}
+    </div>
+  );
+}
+
+function Weighing({ picture, slot }: { picture: JobPicture; slot: JobSlot }) {
+  const store = useJobStore();
+  const head = useHead();
   const [, go] = useLocation();
-  const [density, setDensity] = useState(slot.densities[0] ?? 1);
-  const [quality, setQuality] = useState<number | null>(null);
-  const [format, setFormat] = useState<string | null>(null);
-  // Raised each time the worst place is asked for.
+  const id = picture.picture.id;
+  const cell = useJob((job) => job.cells.get(cellKey(id, slot.address)));
+  const mine = decisionFor(picture.decisions, slot.address).choice;
+  const decided: Choice = mine ?? slot.choice ?? { format: null, quality: null };
+  const [density, setDensity] = useState(slot.slot.densities.at(-1) ?? 1);
+  // What is being looked at; null is what was decided.
+  const [trial, setTrial] = useState<Choice | null>(null);
   const [worst, setWorst] = useState(0);
-  const wish: VariantWish = {
-    pictureId: picture.id,
-    destination: destination.key,
-    slot: slot.key,
-    density,
-    format,
-    quality,
-  };
-  const variant = useVariant(wish, true);
+  const choice = trial ?? decided;
+  const wish: Wish = { density, ...choice };
+  const skipped = cell?.state === 'skipped';
+  const path = { id: store.id, picture: id, destination: slot.destination, slot: slot.slot.key };
+  // Another frame, turn or rule makes another file.
+  const frame = `${picture.shown}/${cell?.frame.join()}/${cell?.width}x${cell?.height}`;
+  const variant = useQuery({
+    queryKey: ['trial', store.id, id, slot.address, frame, wish, slot.slot],
+    queryFn: ({ signal }) =>
+      take(
+        api.POST('/api/jobs/{id}/cells/{picture}/{destination}/{slot}/trial', {
+          params: { path },
+          body: wish,
+          signal,
+        }),
+      ),
+    enabled: cell !== undefined && !skipped,
+    placeholderData: (previous) => previous,
+    staleTime: Infinity,
+  });
   const file = variant.data?.file ?? null;
-  const step = (by: number) => () =>
-    setQuality(Math.min(100, Math.max(1, (quality ?? file?.quality ?? slot.qualityCeiling) + by)));
+  const curves = useCurves(store.id, id, slot, density, frame, cell !== undefined && !skipped);
+
+  const quality = choice.quality ?? file?.quality ?? null;
+  const pick = useCallback(
+    (format: string, picked: number | null) => setTrial({ format, quality: picked }),
+    [],
+  );
+  const step = (by: number) => () => {
+    if (quality === null) return;
+    setTrial({ format: choice.format, quality: Math.min(100, Math.max(1, quality + by)) });
+  };
+  const automatic = () => setTrial({ format: null, quality: null });
+  const keep = (where: 'cell' | 'slot' | 'all') => {
+    const kept = choice.format === null && choice.quality === null ? null : choice;
+    const sent =
+      where === 'cell'
+        ? store.decide([
+            { picture: id, decisions: withCell(picture.decisions, slot.address, { choice: kept }) },
+          ])
+        : store.chooseForSlots(where === 'slot' ? [slot.address] : null, kept);
+    void sent.then((done) => done && setTrial(null));
+  };
+  const neighbour = (by: number) => {
+    const index = head.pictures.findIndex((one) => one.picture.id === id);
+    const next = head.pictures[(index + by + head.pictures.length) % head.pictures.length]!;
+    go(`/job/${store.id}/weighing/${next.picture.id}/${slot.address}`);
+  };
   useKeys({
     '+': step(1),
     '=': step(1),
     '-': step(-1),
-    a: () => setQuality(null),
+    a: automatic,
     w: () => setWorst((times) => times + 1),
     d: () => document.querySelector<HTMLAnchorElement>('a[data-download]')?.click(),
-    b: () => go(`/picture/${place.id}/${place.destination}/${place.slot}/framing`),
-    p: () => go('/'),
+    '1': () => keep('cell'),
+    '2': () => keep('slot'),
+    '3': () => keep('all'),
+    n: (event) => neighbour(event.shiftKey ? -1 : 1),
+    f: () => go(`/job/${store.id}/framing/${id}?slot=${slot.address}`),
+    b: () => go(`/job/${store.id}`),
+    g: () => go(`/job/${store.id}/handing-over`),
+    escape: () => (trial ? setTrial(null) : go(`/job/${store.id}`)),
   });
   return (
-    <div className="grid h-full min-h-0 grid-rows-[auto_1fr]">
-      <StageHeader place={place} picture={picture} destination={destination} slot={slot} stage="weighing" />
-      <div className="grid min-h-0 grid-cols-[1fr_348px]">
-        {variant.isError ? (
+    <div className="grid min-h-0 grid-cols-[1fr_348px]">
+      <div className="grid min-h-0 grid-rows-[1fr_196px]">
+        {skipped ? (
+          <Notice>
+            The picture does not go to this slot. Take it in again on the bench or while framing.
+          </Notice>
+        ) : variant.isError ? (
           <Notice>{variant.error.message}</Notice>
         ) : variant.data && !file ? (
           <Notice>{variant.data.reasons.map((reason) => sentence(reason.message)).join(' ')}</Notice>
         ) : (
           <Compare file={file} working={variant.isFetching} worst={worst} />
         )}
-        <WeighingPanel
-          picture={picture}
-          slot={slot}
-          plans={framing.plans}
-          variant={variant.data ?? null}
-          working={variant.isFetching}
-          density={density}
-          onDensity={setDensity}
-          format={format}
-          onFormat={setFormat}
-          quality={quality}
-          onQuality={setQuality}
-          onWorst={() => setWorst((times) => times + 1)}
-        />
+        <Curves curves={curves} slot={slot.slot} file={file} original={picture.picture.bytes} onPick={pick} />
       </div>
+      <WeighingPanel
+        picture={picture}
+        slot={slot}
+        cell={cell}
+        variant={variant.data ?? null}
+        working={variant.isFetching}
+        wish={wish}
+        tried={trial !== null}
+        onDensity={setDensity}
+        onTry={setTrial}
+        onKeep={keep}
+        onAutomatic={automatic}
+        onWorst={() => setWorst((times) => times + 1)}
+      />
     </div>
   );
 }

@@ -79,15 +79,23 @@ public static class Judgement
     /// <summary>The graver of two verdicts: breaks, then skipped, then concedes.</summary>
     public static Verdict Graver(Verdict one, Verdict other) => Rank(one) >= Rank(other) ? one : other;
 
-    /// <summary>The reasons that want a look: all but the remarks, and a suggestion only where it was found in a busy scene.</summary>
+    // A frame that shows nearly all of the picture shows the subject whatever it is; by judgement.
+    private const double ShowsEnough = 0.6;
+
+    /// <summary>
+    /// The reasons that want a look: all but the remarks, and a suggestion only where it was found in a busy scene and decides what is cut away.
+    /// </summary>
     /// <param name="reasons">All reasons.</param>
     /// <param name="suggested">How the suggestion that frames it was found.</param>
+    /// <param name="frame">The frame.</param>
     /// <param name="accepted">What was found good before.</param>
-    public static IReadOnlyList<string> WantsALook(IEnumerable<Reason> reasons, SuggestionKind? suggested, IReadOnlyList<string> accepted) =>
+    public static IReadOnlyList<string> WantsALook(IEnumerable<Reason> reasons, SuggestionKind? suggested, Frame frame, IReadOnlyList<string> accepted) =>
     [
         .. reasons.Select(reason => reason.Code).Distinct()
-            .Where(code => !Quiet.Contains(code) && !accepted.Contains(code) && (code != ReasonCodes.Suggested || suggested == SuggestionKind.EyeCatching)),
+            .Where(code => !Quiet.Contains(code) && !accepted.Contains(code) && (code != ReasonCodes.Suggested || (suggested == SuggestionKind.EyeCatching && Shown(frame) < ShowsEnough))),
     ];
+
+    private static double Shown(Frame frame) => (frame.Right - frame.Left) * (frame.Bottom - frame.Top);
 
     private static int Rank(Verdict verdict) => verdict switch
     {

@@ -48,7 +48,7 @@ internal sealed class CellJudge(VariantStore store, Func<string, bool> isMaking)
         var frame = cell.Plan.Frame;
         return new(
             cell.Picture.Id, cell.Place.Address, [frame.Left, frame.Top, frame.Right, frame.Bottom], cell.Plan.Asked.Width, cell.Plan.Asked.Height, cell.Plan.Solved.Origin, state, verdict,
-            [.. reasons.Select(reason => reason.Code)], cell.Plan.Skipped ? [] : Judgement.WantsALook(reasons, suggested, cell.Decision.Accepted), [.. files.Select(View)]);
+            [.. reasons.Select(reason => reason.Code)], cell.Plan.Skipped ? [] : Judgement.WantsALook(reasons, suggested, frame, cell.Decision.Accepted), [.. files.Select(View)]);
     }
 
     private static CellFile View(JudgedFile file) =>

@@ -1,0 +1,282 @@
+import { useVirtualizer } from '@tanstack/react-virtual';
+import { type PointerEvent as ReactPointerEvent, type RefObject, useEffect, useRef } from 'react';
+import { addresses, type JobPicture, type JobSlot } from '../api/client';
+import { sentence, weight } from '../design/figures';
+import { needs } from '../design/needs';
+import { useJobStore } from '../jobs/useJob';
+import { BenchCell } from './CellView';
+import type { Layout } from './layout';
+import type { At } from './useSelection';
+
+export const headWidth = 148;
+const headHeight = 62;
+
+/** Pictures down, slots across, all at one scale; only what is on screen is in the page. */
+export function BenchGrid({
+  pictures,
+  slots,
+  layout,
+  scale,
+  at,
+  isSelected,
+  isShown,
+  onGo,
+  onSelect,
+  onOpen,
+  onPoint,
+  scrollTo,
+}: {
+  pictures: readonly JobPicture[];
+  slots: readonly JobSlot[];
+  layout: Layout;
+  scale: number;
+  at: At;
+  isSelected: (row: number, column: number) => boolean;
+  isShown: (row: number, column: number) => boolean;
+  onGo: (to: At, how?: { extend?: boolean; add?: boolean }) => void;
+  onSelect: (from: At, to: At) => void;
+  onOpen: (at: At) => void;
+  /** The place of the picture that was clicked, as fractions of it. */
+  onPoint: (point: { x: number; y: number }) => void;
+  scrollTo: RefObject<((at: At) => void) | null>;
+}) {
+  const store = useJobStore();
+  const room = useRef<HTMLDivElement>(null);
+  const rows = useVirtualizer({
+    count: pictures.length,
+    getScrollElement: () => room.current,
+    estimateSize: (i) => layout.rows[i] ?? 0,
+    overscan: 1,
+    scrollPaddingStart: headHeight,
+  });
+  const columns = useVirtualizer({
+    horizontal: true,
+    count: slots.length,
+    getScrollElement: () => room.current,
+    estimateSize: (i) => layout.columns[i] ?? 0,
+    overscan: 1,
+    scrollPaddingStart: headWidth,
+  });
+  useEffect(() => {
+    rows.measure();
+    columns.measure();
+  }, [layout, rows, columns]);
+  useEffect(() => {
+    scrollTo.current = (to) => {
+      rows.scrollToIndex(to.row);
+      columns.scrollToIndex(to.column);
+    };
+  });
+  const shownRows = rows.getVirtualItems();
+  const shownColumns = columns.getVirtualItems();
+
+  // What is on screen is made first.
+  const seen = `${shownRows[0]?.index}-${shownRows.at(-1)?.index}/${shownColumns[0]?.index}-${shownColumns.at(-1)?.index}/${pictures.length}/${slots.length}`;
+  useEffect(() => {
+    const timer = setTimeout(() => {
+      const visible = rows.getVirtualItems().map((row) => pictures[row.index]?.picture.id);
+      const across = columns.getVirtualItems().map((column) => slots[column.index]?.address);
+      store.lookAt(
+        visible.filter((id) => id !== undefined),
+        across.filter((address) => address !== undefined),
+      );
+    }, 250);
+    return () => clearTimeout(timer);
+  }, [seen, store]); // eslint-disable-line react-hooks/exhaustive-deps
+
+  const drag = useRef<At | null>(null);
+  const cellAt = (event: { clientX: number; clientY: number }): At | null => {
+    const box = room.current!.getBoundingClientRect();
+    const x = event.clientX - box.left - headWidth + room.current!.scrollLeft;
+    const y = event.clientY - box.top - headHeight + room.current!.scrollTop;
+    const row = indexAt(layout.rows, y);
+    const column = indexAt(layout.columns, x);
+    return row === null || column === null ? null : { row, column };
+  };
+  const down = (event: ReactPointerEvent) => {
+    const target = event.target as HTMLElement;
+    const cell = target.closest<HTMLElement>('[data-cell]');
+    if (!cell || event.button !== 0) return;
+    const to = cellAt(event);
+    if (!to) return;
+    const picture = pictures[to.row]!;
+    const frame = store.cells.get(cell.dataset.cell!)?.frame;
+    const crop = cell.firstElementChild?.firstElementChild?.getBoundingClientRect();
+    if (frame && crop && picture) {
+      const inside = (value: number) => Math.min(1, Math.max(0, value));
+      onPoint({
+        x: frame[0]! + (frame[2]! - frame[0]!) * inside((event.clientX - crop.left) / crop.width),
+        y: frame[1]! + (frame[3]! - frame[1]!) * inside((event.clientY - crop.top) / crop.height),
+      });
+    }
+    onGo(to, { extend: event.shiftKey, add: event.ctrlKey || event.metaKey });
+    if (!event.shiftKey && !event.ctrlKey && !event.metaKey) {
+      drag.current = to;
+      // The pointer is taken only once it moves: a double click must reach its cell.
+    }
+  };
+  const move = (event: ReactPointerEvent) => {
+    if (!drag.current || !(event.buttons & 1)) {
+      drag.current = null;
+      return;
+    }
+    const to = cellAt(event);
+    if (
+      to &&
+      (to.row !== drag.current.row ||
+        to.column !== drag.current.column ||
+        at.row !== to.row ||
+        at.column !== to.column)
+    )
+      onSelect(drag.current, to);
+  };
+
+  return (
+    <div
+      ref={room}
+      className="relative min-h-0 overflow-auto outline-none select-none"
+      tabIndex={0}
+      role="grid"
+      aria-label="Bench"
+      aria-multiselectable
+      aria-rowcount={pictures.length + 1}
+      aria-colcount={slots.length + 1}
+      aria-activedescendant={`cell-${at.row}-${at.column}`}
+      data-testid="bench"
+      onPointerDown={down}
+      onPointerMove={move}
+      onPointerUp={() => (drag.current = null)}
+      onDoubleClick={(event) => {
+        if ((event.target as HTMLElement).closest('[data-cell]')) {
+          const to = cellAt(event);
+          if (to) onOpen(to);
+        }
+      }}
+    >
+      <div
+        role="presentation"
+        className="relative"
+        style={{ width: columns.getTotalSize() + headWidth, height: rows.getTotalSize() + headHeight }}
+      >
+        <div
+          role="row"
+          aria-rowindex={1}
+          className="sticky top-0 z-30 border-b border-line bg-sheet"
+          style={{ height: headHeight, width: columns.getTotalSize() + headWidth }}
+        >
+          <span
+            role="columnheader"
+            className="sticky left-0 z-10 flex h-full items-end border-r border-line bg-sheet px-4 pb-1.5 text-ink-2"
+            style={{ width: headWidth }}
+          >
+            {pictures.length} {pictures.length === 1 ? 'picture' : 'pictures'}
+          </span>
+          {shownColumns.map((column) => {
+            const slot = slots[column.index]!;
+            const first = column.index === 0 || slots[column.index - 1]!.destination !== slot.destination;
+            return (
+              <button
+                key={slot.address}
+                type="button"
+                role="columnheader"
+                aria-colindex={column.index + 2}
+                tabIndex={-1}
+                title={`${slot.destinationName}: ${slot.slot.name}, ${needs(slot.slot)}`}
+                onClick={() =>
+                  onSelect(
+                    { row: 0, column: column.index },
+                    { row: pictures.length - 1, column: column.index },
+                  )
+                }
+                className={`absolute top-0 flex h-full flex-col justify-end px-2.5 pb-1.5 text-left hover:bg-sheet-2 ${first ? 'border-l border-ink-2' : 'border-l border-line'}`}
+                style={{ left: headWidth + column.start, width: column.size }}
+              >
+                <span className="w-full truncate text-[11px] leading-4 text-ink-2">
+                  {first ? slot.destinationName : '\u00a0'}
+                </span>
+                <span className="line-clamp-1 w-full leading-4 font-medium break-all">{slot.slot.name}</span>
+                <span className="w-full truncate text-[11px] leading-4 text-ink-2">{shapeWords(slot)}</span>
+              </button>
+            );
+          })}
+        </div>
+        {shownRows.map((row) => {
+          const picture = pictures[row.index]!;
+          return (
+            <div
+              key={picture.picture.id}
+              role="row"
+              aria-rowindex={row.index + 2}
+              className="absolute left-0 border-b border-line/60"
+              style={{
+                top: headHeight + row.start,
+                height: row.size,
+                width: columns.getTotalSize() + headWidth,
+              }}
+            >
+              <button
+                type="button"
+                role="rowheader"
+                tabIndex={-1}
+                onClick={() =>
+                  onSelect({ row: row.index, column: 0 }, { row: row.index, column: slots.length - 1 })
+                }
+                className="sticky left-0 z-20 flex h-full flex-col justify-center gap-0.5 border-r border-line bg-sheet px-4 text-left hover:bg-sheet-2"
+                style={{ width: headWidth }}
+                title={picture.picture.name}
+              >
+                <img
+                  src={addresses.preview(picture.picture.id, picture.shown, 480)}
+                  alt=""
+                  decoding="async"
+                  className="max-h-14 max-w-20 object-contain object-left"
+                  style={{ maxHeight: Math.max(24, row.size - 56) }}
+                />
+                <span className="w-full truncate font-medium">{picture.words ?? picture.picture.name}</span>
+                <span className="w-full truncate text-[11px] text-ink-2">
+                  {picture.width}×{picture.height}, {weight(picture.picture.bytes)}
+                </span>
+              </button>
+              {shownColumns.map((column) => (
+                <div
+                  key={slots[column.index]!.address}
+                  role="presentation"
+                  className="absolute top-0"
+                  style={{ left: headWidth + column.start }}
+                >
+                  {isShown(row.index, column.index) && (
+                    <BenchCell
+                      id={`cell-${row.index}-${column.index}`}
+                      picture={picture}
+                      slot={slots[column.index]!}
+                      scale={scale}
+                      width={column.size}
+                      height={row.size}
+                      active={at.row === row.index && at.column === column.index}
+                      selected={isSelected(row.index, column.index)}
+                    />
+                  )}
+                </div>
+              ))}
+            </div>
+          );
+        })}
+      </div>
+    </div>
+  );
+}
+
+function shapeWords({ slot }: JobSlot): string {
+  const ratio = slot.ratioText ? `${slot.ratioText}, ` : '';
+  return slot.shape == null ? sentence(slot.size) : `${ratio}${slot.width}×${slot.height}`;
+}
+
+function indexAt(sizes: readonly number[], at: number): number | null {
+  if (at < 0) return null;
+  let end = 0;
+  for (let i = 0; i < sizes.length; i++) {
+    end += sizes[i]!;
+    if (at < end) return i;
+  }
+  return null;
+}

@@ -1,0 +1,118 @@
+import { memo } from 'react';
+import { addresses, type Cell, type JobPicture, type JobSlot } from '../api/client';
+import { Covered } from '../design/Covered';
+import { weight } from '../design/figures';
+import { Crop } from '../design/Crop';
+import { VerdictMark } from '../design/VerdictMark';
+import { reasonWord } from '../jobs/reasons';
+import { useCell } from '../jobs/useJob';
+import { caption, drawn, pad } from './layout';
+
+/** One cell: the crop as it will be delivered, at the bench's scale, and what it came to. */
+export const BenchCell = memo(function BenchCell({
+  picture,
+  slot,
+  scale,
+  width,
+  height,
+  active,
+  selected,
+  id,
+}: {
+  picture: JobPicture;
+  slot: JobSlot;
+  scale: number;
+  width: number;
+  height: number;
+  active: boolean;
+  selected: boolean;
+  id: string;
+}) {
+  const cell = useCell(picture.picture.id, slot.address);
+  if (!cell) return null;
+  const size = drawn(cell, scale);
+  const file = cell.files.find((one) => one.made);
+  return (
+    <div
+      id={id}
+      role="gridcell"
+      aria-selected={selected}
+      aria-label={`${picture.picture.name} in ${slot.slot.name}: ${words(cell)}`}
+      data-cell={`${picture.picture.id}|${slot.address}`}
+      className={`relative flex flex-col ${selected ? 'bg-sheet' : ''} ${active ? 'z-10 outline-2 -outline-offset-2 outline-accent' : ''}`}
+      style={{ width, height, padding: pad }}
+    >
+      <div className="grid flex-1 place-items-center">
+        <div
+          className={`relative ${cell.state === 'skipped' ? 'opacity-35' : ''}`}
+          style={{ width: size.width, height: size.height }}
+        >
+          {file && cell.state === 'done' ? (
+            <img
+              src={addresses.small(file.id)}
+              alt=""
+              draggable={false}
+              decoding="async"
+              className={`block h-full w-full object-fill select-none ${picture.picture.hasAlpha ? 'transparent-ground' : ''}`}
+            />
+          ) : (
+            <Crop
+              picture={picture}
+              slot={slot.slot}
+              frame={cell.frame}
+              width={size.width}
+              height={size.height}
+            />
+          )}
+          <Covered clear={slot.slot.clear} />
+          {cell.state === 'skipped' && <span className="absolute inset-x-0 top-1/2 border-t-2 border-ink" />}
+        </div>
+      </div>
+      <p
+        className="flex items-center justify-center gap-1 text-[11px] leading-none whitespace-nowrap"
+        style={{ height: caption }}
+      >
+        <Caption cell={cell} wide={width > 130} />
+      </p>
+    </div>
+  );
+});
+
+function Caption({ cell, wide }: { cell: Cell; wide: boolean }) {
+  const heaviest = Math.max(0, ...cell.files.map((file) => file.bytes ?? 0));
+  const look = cell.looks[0];
+  return (
+    <>
+      <VerdictMark verdict={cell.verdict} />
+      {look && wide ? (
+        <span className="truncate font-semibold">{reasonWord(look)}</span>
+      ) : (
+        <span
+          className={look ? 'font-semibold underline decoration-dotted underline-offset-2' : 'text-ink-2'}
+        >
+          {cell.state === 'skipped'
+            ? 'left out'
+            : cell.state === 'making'
+              ? 'making'
+              : heaviest > 0
+                ? weight(heaviest)
+                : cell.state === 'waiting'
+                  ? 'waits'
+                  : 'none'}
+        </span>
+      )}
+    </>
+  );
+}
+
+/** A cell in words, for those who cannot see it. */
+export function words(cell: Cell): string {
+  const state = {
+    waiting: 'waits',
+    making: 'is being made',
+    done: cell.verdict,
+    skipped: 'left out',
+  }[cell.state];
+  const looks = cell.looks.map(reasonWord).join(', ');
+  return looks ? `${state}, look at: ${looks}` : state;
+}

@@ -1,0 +1,77 @@
+import { Button, Key } from '../design/Button';
+import { useHead, useJobStore } from '../jobs/useJob';
+import { usePictures } from '../api/queries';
+import { addresses } from '../api/client';
+
+/** A job that has no pictures or no slots yet: two steps, in any order. */
+export function EmptyBench({ onChoose }: { onChoose: () => void }) {
+  const head = useHead();
+  const store = useJobStore();
+  const library = usePictures();
+  const there = new Set(head.pictures.map((one) => one.picture.id));
+  const others = (library.data ?? []).filter((one) => !there.has(one.id));
+  return (
+    <div className="grid min-w-0 flex-1 place-items-center overflow-y-auto p-8">
+      <div className="w-full max-w-xl">
+        <h2 className="text-xl">
+          {head.pictures.length === 0
+            ? 'Drop the pictures here'
+            : `${head.pictures.length} ${head.pictures.length === 1 ? 'picture is' : 'pictures are'} here. Where do they go?`}
+        </h2>
+        <p className="mt-2 text-ink-2">
+          {head.pictures.length === 0
+            ? 'Anywhere on this page, as many as you have. They stay on this machine, and the originals are never changed.'
+            : 'Tick the slots on the right; each picture is cut, sized and weighed for each of them at once.'}
+        </p>
+        {head.pictures.length === 0 ? (
+          <>
+            <Button kind="main" className="mt-5" onClick={onChoose}>
+              Read pictures in <Key>R</Key>
+            </Button>
+            {others.length > 0 && (
+              <section className="mt-8" aria-label="From the library">
+                <div className="flex items-center justify-between">
+                  <h3 className="text-ink-2">Or take some that are in the library</h3>
+                  <Button onClick={() => void store.addPictures(others.map((one) => one.id))}>
+                    Take all {others.length}
+                  </Button>
+                </div>
+                <ul className="mt-2 flex flex-wrap gap-2">
+                  {others.slice(0, 40).map((picture) => (
+                    <li key={picture.id}>
+                      <button
+                        type="button"
+                        title={picture.name}
+                        aria-label={`Take ${picture.name}`}
+                        onClick={() => void store.addPictures([picture.id])}
+                      >
+                        <img
+                          src={addresses.preview(picture.id, picture.shown, 480)}
+                          alt=""
+                          loading="lazy"
+                          className="h-16 w-auto"
+                        />
+                      </button>
+                    </li>
+                  ))}
+                </ul>
+              </section>
+            )}
+          </>
+        ) : (
+          <ul className="mt-6 flex flex-wrap gap-2" aria-label="Pictures of the job">
+            {head.pictures.slice(0, 60).map((one) => (
+              <li key={one.picture.id}>
+                <img
+                  src={addresses.preview(one.picture.id, one.shown, 480)}
+                  alt={one.picture.name}
+                  className="h-16 w-auto"
+                />
+              </li>
+            ))}
+          </ul>
+        )}
+      </div>
+    </div>
+  );
+}

@@ -1,0 +1,107 @@
+import { Link } from 'wouter';
+import { useDestinations } from '../api/queries';
+import { Button, Key } from '../design/Button';
+import { needs } from '../design/needs';
+import { SlotShape } from '../design/SlotShape';
+import { useHead, useJobStore } from '../jobs/useJob';
+
+/** The slots that must be filled: a destination is ticked whole, or slot by slot. */
+export function PlacesSheet({ onClose }: { onClose?: () => void }) {
+  const store = useJobStore();
+  const head = useHead();
+  const destinations = useDestinations();
+  const chosen = new Set(head.slots.map((slot) => slot.address));
+  const all =
+    destinations.data?.map((destination) => ({
+      ...destination,
+      // What was retired is offered no longer, but stays where a job has it.
+      slots: destination.slots.filter(
+        (slot) => !slot.retired || chosen.has(`${destination.key}/${slot.key}`),
+      ),
+    })) ?? [];
+  const set = (wanted: Set<string>) =>
+    void store.setSlots(
+      all.flatMap((destination) =>
+        destination.slots.map((slot) => `${destination.key}/${slot.key}`).filter((one) => wanted.has(one)),
+      ),
+    );
+  return (
+    <aside
+      className="flex w-[348px] shrink-0 flex-col border-l border-line bg-sheet"
+      aria-label="Slots to fill"
+    >
+      <header className="flex items-center gap-2 border-b border-line px-5 py-3">
+        <h2 className="text-base">Slots to fill</h2>
+        <span className="text-ink-2">{chosen.size} ticked</span>
+        <span className="flex-1" />
+        {onClose && (
+          <Button onClick={onClose}>
+            Close <Key>S</Key>
+          </Button>
+        )}
+      </header>
+      <div className="min-h-0 flex-1 overflow-y-auto px-5 pb-4">
+        {destinations.isError && <p className="py-4 text-breaks">{destinations.error.message}</p>}
+        {all
+          .filter((destination) => destination.slots.length > 0)
+          .map((destination) => {
+            const addresses = destination.slots.map((slot) => `${destination.key}/${slot.key}`);
+            const ticked = addresses.filter((one) => chosen.has(one)).length;
+            return (
+              <fieldset key={destination.key} className="mt-3">
+                <legend className="sr-only">{destination.name}</legend>
+                <label className="flex items-center gap-2 border-b border-line py-1.5 font-semibold">
+                  <input
+                    type="checkbox"
+                    className="h-4 w-4 accent-(--pm-accent)"
+                    checked={ticked === addresses.length}
+                    ref={(box) => {
+                      if (box) box.indeterminate = ticked > 0 && ticked < addresses.length;
+                    }}
+                    onChange={(event) => {
+                      const wanted = new Set(chosen);
+                      for (const one of addresses)
+                        if (event.target.checked) wanted.add(one);
+                        else wanted.delete(one);
+                      set(wanted);
+                    }}
+                  />
+                  {destination.name}
+                </label>
+                {destination.slots.map((slot, i) => (
+                  <label
+                    key={slot.key}
+                    className="grid grid-cols-[16px_52px_1fr] items-center gap-2 border-b border-line/60 py-1 pl-5 hover:bg-sheet-2"
+                  >
+                    <input
+                      type="checkbox"
+                      className="h-4 w-4 accent-(--pm-accent)"
+                      checked={chosen.has(addresses[i]!)}
+                      aria-label={`${slot.name}, ${destination.name}`}
+                      onChange={(event) => {
+                        const wanted = new Set(chosen);
+                        if (event.target.checked) wanted.add(addresses[i]!);
+                        else wanted.delete(addresses[i]!);
+                        set(wanted);
+                      }}
+                    />
+                    <SlotShape slot={slot} fallback={1.5} />
+                    <span>
+                      <span className="block leading-tight font-medium">{slot.name}</span>
+                      <span className="block text-[11px] text-ink-2">{needs(slot)}</span>
+                    </span>
+                  </label>
+                ))}
+              </fieldset>
+            );
+          })}
+        <p className="mt-4 text-ink-2">
+          Another place?{' '}
+          <Link href="/destinations" className="text-accent underline underline-offset-2">
+            Write its rules
+          </Link>
+        </p>
+      </div>
+    </aside>
+  );
+}

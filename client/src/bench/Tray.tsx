@@ -1,0 +1,169 @@
+import { useLocation } from 'wouter';
+import { useCellDetail } from '../api/queries';
+import { Beam } from '../design/Beam';
+import { Button, Key } from '../design/Button';
+import { sentence, size } from '../design/figures';
+import { VerdictMark } from '../design/VerdictMark';
+import { decisionFor } from '../jobs/decisions';
+import { useJobStore } from '../jobs/useJob';
+import { benchActions, type Chosen } from './actions';
+
+/** What is chosen on the bench: why it is as it is, and what can be done about it. */
+export function Tray({
+  chosen,
+  focusAt,
+}: {
+  chosen: readonly Chosen[];
+  focusAt: { x: number; y: number } | null;
+}) {
+  const store = useJobStore();
+  const [, go] = useLocation();
+  const one = chosen.length === 1 ? chosen[0]! : null;
+  const loose = chosen.some(({ picture, slot }) => decisionFor(picture.decisions, slot.address).loose);
+  const tied = chosen.some(({ picture, slot }) => !decisionFor(picture.decisions, slot.address).loose);
+  const broken = chosen.some(({ cell }) =>
+    cell.files.some((file) => file.made && file.verdict === 'breaks' && !file.letThrough),
+  );
+  const looks = chosen.filter(({ cell }) => cell.looks.length > 0).length;
+  const all = { store, chosen };
+  return (
+    <section
+      aria-label="Chosen cells"
+      className="flex gap-6 border-t border-line bg-sheet px-5 py-3"
+      style={{ minHeight: 112 }}
+    >
+      <div className="min-w-0 flex-1">
+        {one ? (
+          <OneCell one={one} />
+        ) : (
+          <>
+            <h2>{chosen.length} cells chosen</h2>
+            <p className="mt-1 text-ink-2">
+              {looks > 0 ? `${looks} of them want a look.` : 'None of them wants a look.'} What is done here
+              is done to all of them, and undone in one step.
+            </p>
+          </>
+        )}
+      </div>
+      <div className="grid w-[560px] shrink-0 grid-cols-4 content-start gap-1.5">
+        <Action name="Accept" k="A" off={looks === 0} act={() => benchActions.accept(all.store, chosen)} />
+        <Action
+          name="Suggestion"
+          k="U"
+          title="Use the suggested keep box"
+          act={() => benchActions.useSuggestion(store, chosen)}
+          off={!chosen.some(({ picture }) => picture.suggestion)}
+        />
+        <Action
+          name="Focus here"
+          k="F"
+          title="Centre on the place last clicked"
+          act={() => focusAt && benchActions.focusHere(store, chosen, focusAt)}
+          off={!focusAt}
+        />
+        <Action name="Leave out" k="X" act={() => benchActions.skip(store, chosen)} />
+        <Action
+          name="Let loose"
+          k="L"
+          title="Frame it apart from the other slots of its shape"
+          off={!tied}
+          act={() => benchActions.letLoose(store, chosen)}
+        />
+        <Action
+          name="Tie again"
+          k="T"
+          title="Follow the other slots of its shape"
+          off={!loose}
+          act={() => benchActions.tieAgain(store, chosen)}
+        />
+        <Action name="Make again" k="M" act={() => benchActions.again(store, chosen)} />
+        {broken ? (
+          <Action
+            name="Let through"
+            k="V"
+            title="Hand it over though it breaks a limit"
+            act={() => benchActions.letThrough(store, chosen)}
+          />
+        ) : (
+          <span />
+        )}
+        <Action
+          name="Frame"
+          k="↵"
+          off={!one}
+          act={() => one && go(`/job/${store.id}/framing/${one.picture.picture.id}?slot=${one.slot.address}`)}
+        />
+        <Action
+          name="Weigh"
+          k="W"
+          off={!one || one.cell.files.length === 0}
+          act={() => one && go(`/job/${store.id}/weighing/${one.picture.picture.id}/${one.slot.address}`)}
+        />
+      </div>
+    </section>
+  );
+}
+
+function Action({
+  name,
+  k,
+  act,
+  off = false,
+  title,
+}: {
+  name: string;
+  k: string;
+  act: () => void;
+  off?: boolean;
+  title?: string;
+}) {
+  return (
+    <Button onClick={act} disabled={off} title={title} className="justify-between! px-2!">
+      {name} <Key>{k}</Key>
+    </Button>
+  );
+}
+
+function OneCell({ one }: { one: Chosen }) {
+  const store = useJobStore();
+  const { picture, slot, cell } = one;
+  const detail = useCellDetail(store.id, cell);
+  const made = cell.files.filter((file) => file.bytes != null);
+  const heaviest = made.toSorted((a, b) => b.bytes! - a.bytes!)[0];
+  const reasons = detail.data?.reasons ?? [];
+  return (
+    <div className="grid grid-cols-[minmax(0,1fr)_210px] gap-6">
+      <div className="min-w-0">
+        <h2 className="flex items-center gap-2.5">
+          <VerdictMark verdict={cell.verdict} withWord />
+          <span className="truncate">{picture.picture.name}</span>
+          <span className="shrink-0 font-normal text-ink-2">
+            {slot.slot.name}, {slot.destinationName}
+          </span>
+        </h2>
+        <div className="mt-1 max-h-[68px] overflow-y-auto" tabIndex={reasons.length > 2 ? 0 : undefined}>
+          {reasons.map((reason) => (
+            <p key={reason.code} className={cell.looks.includes(reason.code) ? '' : 'text-ink-2'}>
+              {sentence(reason.message)}
+            </p>
+          ))}
+          {detail.data && reasons.length === 0 && <p className="text-ink-2">Nothing was given up.</p>}
+        </div>
+      </div>
+      <div>
+        {heaviest ? (
+          <>
+            <p className="mb-0.5 text-ink-2">
+              {heaviest.density}x, {size(heaviest.width, heaviest.height)}
+            </p>
+            <Beam bytes={heaviest.bytes!} limit={slot.slot.maxBytes} />
+          </>
+        ) : (
+          <p className="text-ink-2">
+            {cell.state === 'skipped' ? 'The picture does not go here.' : 'No file yet.'}
+          </p>
+        )}
+      </div>
+    </div>
+  );
+}

@@ -1,0 +1,3 @@
+export function DestinationsScreen(_: { destination?: string; slot?: string }) {
+  return null;
+}

@@ -1,0 +1,86 @@
+import { Dialog } from 'radix-ui';
+import { useState } from 'react';
+import { addresses, type JobPicture } from '../api/client';
+import { Button } from '../design/Button';
+import { useHead } from '../jobs/useJob';
+
+/** Gives other pictures the same frames and marks: the same product, photographed twelve times. */
+export function CopySheet({
+  picture,
+  onClose,
+  onCopy,
+}: {
+  picture: JobPicture;
+  onClose: () => void;
+  onCopy: (pictures: JobPicture[]) => void;
+}) {
+  const head = useHead();
+  const others = head.pictures.filter((one) => one.picture.id !== picture.picture.id);
+  const alike = (one: JobPicture) =>
+    Math.abs(one.width / one.height / (picture.width / picture.height) - 1) < 0.01;
+  const [ticked, setTicked] = useState(() => new Set(others.filter(alike).map((one) => one.picture.id)));
+  const toggle = (id: string) =>
+    setTicked((now) => {
+      const next = new Set(now);
+      if (!next.delete(id)) next.add(id);
+      return next;
+    });
+  return (
+    <Dialog.Root open onOpenChange={(open) => !open && onClose()}>
+      <Dialog.Portal>
+        <Dialog.Overlay className="fixed inset-0 z-40 bg-black/40" />
+        <Dialog.Content
+          aria-describedby={undefined}
+          className="fixed top-1/2 left-1/2 z-50 flex max-h-[85vh] w-[620px] -translate-x-1/2 -translate-y-1/2 flex-col border border-line bg-sheet"
+        >
+          <header className="border-b border-line px-6 py-4">
+            <Dialog.Title className="text-base font-semibold">
+              Give these frames and marks to other pictures
+            </Dialog.Title>
+            <p className="mt-1 text-ink-2">
+              Pictures of the same shape are ticked. What was set by hand on the ticked ones is replaced; one
+              undo brings it back.
+            </p>
+          </header>
+          <ul className="grid min-h-0 flex-1 grid-cols-4 gap-3 overflow-y-auto px-6 py-4">
+            {others.map((one) => (
+              <li key={one.picture.id}>
+                <label className="block cursor-pointer">
+                  <span
+                    className={`grid h-24 place-items-center bg-surround ${ticked.has(one.picture.id) ? 'outline-2 outline-accent' : ''}`}
+                  >
+                    <img
+                      src={addresses.preview(one.picture.id, one.shown, 480)}
+                      alt=""
+                      className="max-h-24 max-w-full"
+                    />
+                  </span>
+                  <span className="mt-1 flex items-center gap-1.5">
+                    <input
+                      type="checkbox"
+                      className="accent-(--pm-accent)"
+                      checked={ticked.has(one.picture.id)}
+                      onChange={() => toggle(one.picture.id)}
+                    />
+                    <span className="truncate">{one.words ?? one.picture.name}</span>
+                  </span>
+                </label>
+              </li>
+            ))}
+            {others.length === 0 && <li className="col-span-4 text-ink-2">The job has no other picture.</li>}
+          </ul>
+          <footer className="flex justify-end gap-2 border-t border-line px-6 py-3">
+            <Button onClick={onClose}>Leave it</Button>
+            <Button
+              kind="main"
+              disabled={ticked.size === 0}
+              onClick={() => onCopy(others.filter((one) => ticked.has(one.picture.id)))}
+            >
+              Copy to {ticked.size} {ticked.size === 1 ? 'picture' : 'pictures'}
+            </Button>
+          </footer>
+        </Dialog.Content>
+      </Dialog.Portal>
+    </Dialog.Root>
+  );
+}

@@ -1,0 +1,141 @@
+import type { Decisions, Edges, JobPicture, Slot } from '../api/client';
+import { decisionFor } from '../jobs/decisions';
+import { type Box, boxOf, inside, type Size } from './box';
+
+/**
+ * The core's frame solver once more, in the browser: frames must follow while a finger drags, and asking the server for each
+ * would come too late. What is stored is always the server's; a test holds the two against each other.
+ */
+
+export const edgesList = (edges: Edges) => [edges.left, edges.top, edges.right, edges.bottom] as const;
+
+export const toBox = (edges: Edges, picture: Size) => boxOf(edgesList(edges), picture);
+
+/** The largest box of a shape in the middle of another. */
+function shaped(box: Box, ratio: number): Box {
+  const width = Math.min(box.width, box.height * ratio);
+  const height = width / ratio;
+  return {
+    x: box.x + box.width / 2 - width / 2,
+    y: box.y + box.height / 2 - height / 2,
+    width,
+    height,
+  };
+}
+
+const clamp = (value: number, low: number, high: number) => Math.min(Math.max(value, low), high);
+
+/** A frame with a point at the clear area's centre, pushed back inside the picture. */
+const placed = (frame: Box, picture: Size, clear: Edges, x: number, y: number): Box =>
+  inside(
+    {
+      ...frame,
+      x: Math.max(0, x - (frame.width * (clear.left + clear.right)) / 2),
+      y: Math.max(0, y - (frame.height * (clear.top + clear.bottom)) / 2),
+    },
+    picture,
+  );
+
+const widest = (before: number, behind: number, coveredBefore: number, coveredBehind: number) =>
+  Math.min(
+    coveredBefore > 1e-9 ? before / coveredBefore : Infinity,
+    coveredBehind > 1e-9 ? behind / coveredBehind : Infinity,
+  );
+
+const held = (at: number, low: number, high: number, most: number) =>
+  clamp(clamp(at, low, Math.max(low, high)), 0, Math.max(0, most));
+
+const shifted = (at: number, side: number, keepAt: number, keepSide: number, most: number) =>
+  clamp(
+    keepSide > side ? keepAt + (keepSide - side) / 2 : clamp(at, keepAt + keepSide - side, keepAt),
+    0,
+    Math.max(0, most - side),
+  );
+
+function around(keep: Box, picture: Size, largest: Box, clear: Edges, share: number | null): Box {
+  const aspect = largest.width / largest.height;
+  const [across, down] = [clear.right - clear.left, clear.bottom - clear.top];
+  const centre = { x: keep.x + keep.width / 2, y: keep.y + keep.height / 2 };
+  const least = Math.max(keep.width / across, (aspect * keep.height) / down);
+  const most = Math.min(
+    largest.width,
+    widest(keep.x, picture.width - keep.x - keep.width, clear.left, 1 - clear.right),
+    aspect * widest(keep.y, picture.height - keep.y - keep.height, clear.top, 1 - clear.bottom),
+  );
+  if (least > most + 1e-6) {
+    const frame = placed(largest, picture, clear, centre.x, centre.y);
+    return {
+      ...frame,
+      x: shifted(frame.x, frame.width, keep.x, keep.width, picture.width),
+      y: shifted(frame.y, frame.height, keep.y, keep.height, picture.height),
+    };
+  }
+  const wanted =
+    share === null ? most : Math.max(keep.width / (share * across), (aspect * keep.height) / (share * down));
+  const width = clamp(wanted, least, Math.max(least, most));
+  const frame = placed({ x: 0, y: 0, width, height: width / aspect }, picture, clear, centre.x, centre.y);
+  return {
+    ...frame,
+    x: held(
+      frame.x,
+      keep.x + keep.width - clear.right * width,
+      keep.x - clear.left * width,
+      picture.width - width,
+    ),
+    y: held(
+      frame.y,
+      keep.y + keep.height - clear.bottom * frame.height,
+      keep.y - clear.top * frame.height,
+      picture.height - frame.height,
+    ),
+  };
+}
+
+/** The frame that a slot shows of a picture under these decisions, in pixels of the turned picture. */
+export function frameFor(picture: JobPicture, slot: Slot, address: string, decisions: Decisions): Box {
+  const all: Box = { x: 0, y: 0, width: picture.width, height: picture.height };
+  const cell = decisionFor(decisions, address);
+  const hand = cell.loose ? cell.frame : decisions.framings[slot.shapeKey];
+  if (hand) {
+    const box = toBox(hand, picture);
+    return slot.ratio === null ? box : shaped(box, slot.ratio);
+  }
+  if (slot.fit !== 'crop' || slot.ratio === null) return all;
+  const largest = shaped(all, slot.ratio);
+  const [left = 0, top = 0, right = 1, bottom = 1] = slot.clear;
+  const clear = { left, top, right, bottom };
+  const keep = union(decisions.keep);
+  if (keep) return around(toBox(keep, picture), picture, largest, clear, slot.subjectShare);
+  if (decisions.focus)
+    return placed(
+      largest,
+      picture,
+      clear,
+      decisions.focus.x * picture.width,
+      decisions.focus.y * picture.height,
+    );
+  if (picture.suggestion && !decisions.noSuggestion)
+    return around(
+      toBox(picture.suggestion, picture),
+      picture,
+      largest,
+      clear,
+      picture.suggestionKind === 'plainBackdrop' ? slot.subjectShare : null,
+    );
+  return largest;
+}
+
+export function union(boxes: readonly Edges[]): Edges | null {
+  const [first, ...rest] = boxes;
+  return first
+    ? rest.reduce(
+        (one, other) => ({
+          left: Math.min(one.left, other.left),
+          top: Math.min(one.top, other.top),
+          right: Math.max(one.right, other.right),
+          bottom: Math.max(one.bottom, other.bottom),
+        }),
+        first,
+      )
+    : null;
+}

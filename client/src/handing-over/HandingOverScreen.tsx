@@ -1,0 +1,403 @@
+import { useMutation, useQuery } from '@tanstack/react-query';
+import { useState } from 'react';
+import { Link } from 'wouter';
+import { addresses, api, type HandOverFile, type JobPicture, take } from '../api/client';
+import { useKeys } from '../app/useKeys';
+import { Beam } from '../design/Beam';
+import { Button, Key, MainLink } from '../design/Button';
+import { sentence, trim, weight } from '../design/figures';
+import { Notice } from '../design/Notice';
+import { VerdictMark } from '../design/VerdictMark';
+import { decisionFor, withCell } from '../jobs/decisions';
+import { JobBar } from '../jobs/JobBar';
+import { useHead, useJob, useJobStore } from '../jobs/useJob';
+
+/** Names, folders and the bundle; what is not fit to go, and why. */
+export function HandingOverScreen() {
+  const store = useJobStore();
+  const head = useHead();
+  const version = useJob((job) => job.cellsVersion);
+  const plan = useQuery({
+    queryKey: ['hand-over', store.id, head.version, version],
+    queryFn: () => take(api.GET('/api/jobs/{id}/hand-over', { params: { path: { id: store.id } } })),
+    placeholderData: (previous) => previous,
+    gcTime: 5_000,
+  });
+  const folder = useMutation({
+    mutationFn: () => take(api.POST('/api/jobs/{id}/folder', { params: { path: { id: store.id } } })),
+  });
+  useKeys({
+    d: () => document.querySelector<HTMLAnchorElement>('a[data-download]')?.click(),
+    b: () => history.back(),
+  });
+  const data = plan.data;
+  const pictures = new Map(head.pictures.map((one) => [one.picture.id, one]));
+  const waiting = data?.files.filter((file) => file.state === 'waiting') ?? [];
+  const held = data?.files.filter((file) => file.state === 'held') ?? [];
+  const missing = data?.files.filter((file) => file.state === 'missing') ?? [];
+  const ready = data !== undefined && data.going > 0 && data.asks.length === 0;
+  return (
+    <div className="grid h-full min-h-0 grid-rows-[auto_1fr]">
+      <div>
+        <JobBar stage="handing-over" />
+      </div>
+      {plan.isError ? (
+        <Notice>{plan.error.message}</Notice>
+      ) : !data ? (
+        <Notice>Putting the bundle together.</Notice>
+      ) : (
+        <div className="grid min-h-0 grid-cols-[1fr_348px]">
+          <div className="min-h-0 overflow-y-auto px-5 py-4">
+            {data.asks.length > 0 && <Asks pictures={data.asks.flatMap((id) => pictures.get(id) ?? [])} />}
+            <NotGoing
+              title="Held back: they break a limit"
+              files={held}
+              pictures={pictures}
+              act={(file) => {
+                const picture = pictures.get(file.picture)!;
+                const now = decisionFor(picture.decisions, file.slot);
+                void store.decide([
+                  {
+                    picture: file.picture,
+                    decisions: withCell(picture.decisions, file.slot, {
+                      letThrough: [...now.letThrough, file.id],
+                    }),
+                  },
+                ]);
+              }}
+            />
+            <NotGoing title="Missing" files={missing} pictures={pictures} />
+            <Folders files={data.files} />
+            <PictureNames asks={new Set(data.asks)} />
+          </div>
+          <aside
+            className="flex min-h-0 flex-col overflow-y-auto border-l border-line bg-sheet"
+            aria-label="The bundle"
+          >
+            <section className="border-b border-line px-5 py-4">
+              <h2 className="text-base break-all">{data.name}.zip</h2>
+              <p className="mt-1 text-[22px] leading-tight font-semibold" data-testid="bundle-weight">
+                {weight(data.bytes)}
+              </p>
+              <p className="mb-1.5 text-ink-2">
+                {data.going} {data.going === 1 ? 'file' : 'files'} and the report
+              </p>
+              <Beam bytes={data.bytes} label="Weight of the bundle" />
+              {data.going > 0 && (
+                <p className="mt-3">
+                  {trim(data.originalBytes / Math.max(1, data.bytes), 1)} times lighter than the originals in
+                  the same places ({weight(data.originalBytes)}).
+                </p>
+              )}
+            </section>
+            <section className="border-b border-line px-5 py-3" aria-label="What stays behind">
+              <Line count={waiting.length} one="file is still to be made" many="files are still to be made" />
+              <Line
+                count={held.length}
+                one="file breaks a limit and is held back"
+                many="files break a limit and are held back"
+              />
+              <Line count={missing.length} one="file cannot be made" many="files cannot be made" />
+              <Line count={data.asks.length} one="picture has no name yet" many="pictures have no name yet" />
+              {waiting.length + held.length + missing.length + data.asks.length === 0 && (
+                <p>Everything goes.</p>
+              )}
+            </section>
+            <NameRules />
+            <section
+              className="sticky bottom-0 mt-auto flex flex-col gap-2 border-t border-line bg-sheet px-5 py-3"
+              aria-label="Hand over"
+            >
+              {folder.isError && (
+                <p role="alert" className="text-breaks">
+                  {folder.error.message}
+                </p>
+              )}
+              {folder.data && (
+                <p data-testid="folder" className="break-all">
+                  {folder.data.files} files are in {folder.data.folder}
+                </p>
+              )}
+              <div className="grid grid-cols-3 gap-1.5">
+                <Button
+                  disabled={!ready || folder.isPending}
+                  onClick={() => folder.mutate()}
+                  title="The same as a folder on this machine"
+                >
+                  As a folder
+                </Button>
+                <PlainLink href={addresses.report(store.id, 'csv')}>Report, CSV</PlainLink>
+                <PlainLink href={addresses.report(store.id, 'json')}>Report, JSON</PlainLink>
+              </div>
+              {ready ? (
+                <MainLink data-download href={addresses.bundle(store.id)} download className="w-full">
+                  Download {waiting.length > 0 ? `${data.going} files so far` : 'the bundle'} <Key>D</Key>
+                </MainLink>
+              ) : (
+                <Button kind="main" disabled className="w-full">
+                  Download the bundle
+                </Button>
+              )}
+            </section>
+          </aside>
+        </div>
+      )}
+    </div>
+  );
+}
+
+function PlainLink({ href, children }: { href: string; children: string }) {
+  return (
+    <a
+      href={href}
+      download
+      className="inline-flex h-8 items-center justify-center rounded-md border border-line bg-sheet px-2 font-medium whitespace-nowrap hover:border-ink-2"
+    >
+      {children}
+    </a>
+  );
+}
+
+function Line({ count, one, many }: { count: number; one: string; many: string }) {
+  if (count === 0) return null;
+  return (
+    <p className="py-0.5">
+      <b className="inline-block min-w-8 pr-2 text-right font-semibold">{count}</b>
+      {count === 1 ? one : many}
+    </p>
+  );
+}
+
+/** Pictures that have only a camera's number: asked once, for all. */
+function Asks({ pictures }: { pictures: readonly JobPicture[] }) {
+  const store = useJobStore();
+  const head = useHead();
+  return (
+    <section className="mb-5 border-l-4 border-concedes bg-sheet px-4 py-3" aria-label="Names are missing">
+      <h2>
+        {pictures.length} {pictures.length === 1 ? 'picture has' : 'pictures have'} only a camera&apos;s
+        number for a name
+      </h2>
+      <p className="mt-0.5 text-ink-2">
+        Write what is on them, below, or have them counted under the job&apos;s name: “{head.name} 01”, “
+        {head.name} 02”.
+      </p>
+      <Button kind="main" className="mt-2" onClick={() => void store.name({ numbered: true })}>
+        Count them under the job&apos;s name
+      </Button>
+    </section>
+  );
+}
+
+function NotGoing({
+  title,
+  files,
+  pictures,
+  act,
+}: {
+  title: string;
+  files: readonly HandOverFile[];
+  pictures: ReadonlyMap<string, JobPicture>;
+  act?: (file: HandOverFile) => void;
+}) {
+  const store = useJobStore();
+  const head = useHead();
+  if (files.length === 0) return null;
+  const slots = new Map(head.slots.map((slot) => [slot.address, slot]));
+  return (
+    <section className="mb-5" aria-label={title}>
+      <h2>{title}</h2>
+      <ul className="mt-1 border-t border-line bg-sheet">
+        {files.slice(0, 200).map((file) => {
+          const picture = pictures.get(file.picture);
+          return (
+            <li
+              key={`${file.picture}${file.slot}${file.id}${file.density}`}
+              className="flex items-center gap-3 border-b border-line px-3 py-1.5"
+            >
+              <VerdictMark verdict={file.verdict} />
+              <span className="w-56 shrink-0 truncate">
+                <Link
+                  href={`/job/${store.id}/framing/${file.picture}?slot=${file.slot}`}
+                  className="text-accent underline underline-offset-2"
+                >
+                  {picture?.words ?? picture?.picture.name}
+                </Link>
+                , {slots.get(file.slot)?.slot.name} {file.density}x
+              </span>
+              <span className="min-w-0 flex-1">
+                {file.reasons.map((reason) => sentence(reason.message)).join(' ')}
+              </span>
+              {act && <Button onClick={() => act(file)}>Let through</Button>}
+            </li>
+          );
+        })}
+      </ul>
+      {files.length > 200 && (
+        <p className="mt-1 text-ink-2">and {files.length - 200} more; the report has all of them.</p>
+      )}
+    </section>
+  );
+}
+
+/** The bundle as it will lie on a disk: a folder for each destination. */
+function Folders({ files }: { files: readonly HandOverFile[] }) {
+  const going = files.filter((file) => file.state === 'goes');
+  const byFolder = Map.groupBy(going, (file) => file.path!.split('/')[0]!);
+  if (byFolder.size === 0) return null;
+  return (
+    <section className="mb-5" aria-label="Folders">
+      <h2>Folders</h2>
+      <div className="mt-1 border-t border-line bg-sheet">
+        {[...byFolder].map(([folder, mine]) => (
+          <details key={folder} className="border-b border-line">
+            <summary className="flex cursor-pointer items-center gap-4 px-3 py-1.5 hover:bg-sheet-2">
+              <span className="w-64 shrink-0 truncate font-medium">{folder}/</span>
+              <span className="w-20 text-ink-2">
+                {mine.length} {mine.length === 1 ? 'file' : 'files'}
+              </span>
+              <span className="text-ink-2">
+                {weight(mine.reduce((sum, file) => sum + (file.bytes ?? 0), 0))}
+              </span>
+            </summary>
+            <ul className="px-3 pb-2">
+              {mine.map((file) => (
+                <li key={file.path} className="flex gap-4 py-0.5 pl-4">
+                  <span className="min-w-0 flex-1 truncate">{file.path!.slice(folder.length + 1)}</span>
+                  <span className="w-28 text-right text-ink-2">
+                    {file.width} × {file.height}
+                  </span>
+                  <span className="w-20 text-right text-ink-2">{weight(file.bytes ?? 0)}</span>
+                </li>
+              ))}
+            </ul>
+          </details>
+        ))}
+      </div>
+    </section>
+  );
+}
+
+/** Words for names and alternative text, picture by picture. */
+function PictureNames({ asks }: { asks: ReadonlySet<string> }) {
+  const store = useJobStore();
+  const head = useHead();
+  return (
+    <section aria-label="Pictures">
+      <h2>Words for each picture</h2>
+      <p className="text-ink-2">
+        Keywords make the names; the alternative text is for those who cannot see the picture.
+      </p>
+      <ul className="mt-1 border-t border-line bg-sheet">
+        {head.pictures.map((one) => (
+          <li
+            key={one.picture.id}
+            className="grid grid-cols-[72px_minmax(140px,1fr)_minmax(180px,1.6fr)] items-center gap-3 border-b border-line px-3 py-1.5"
+          >
+            <img
+              src={addresses.preview(one.picture.id, one.shown, 480)}
+              alt={one.picture.name}
+              title={one.picture.name}
+              loading="lazy"
+              className="h-9 w-full object-contain object-left"
+            />
+            <WordsField
+              label={`Keywords for ${one.picture.name}`}
+              value={one.decisions.keywords}
+              hint={asks.has(one.picture.id) ? 'what is on it' : (one.words ?? '')}
+              wanted={asks.has(one.picture.id)}
+              onSet={(keywords) =>
+                void store.decide([{ picture: one.picture.id, decisions: { ...one.decisions, keywords } }])
+              }
+            />
+            <WordsField
+              label={`Alternative text for ${one.picture.name}`}
+              value={one.decisions.alternative}
+              hint="alternative text"
+              onSet={(alternative) =>
+                void store.decide([{ picture: one.picture.id, decisions: { ...one.decisions, alternative } }])
+              }
+            />
+          </li>
+        ))}
+      </ul>
+    </section>
+  );
+}
+
+/** A line of words, taken over on Enter or when it is left. */
+function WordsField({
+  label,
+  value,
+  hint,
+  wanted = false,
+  onSet,
+  most = 500,
+}: {
+  label: string;
+  value: string;
+  hint: string;
+  wanted?: boolean;
+  onSet: (value: string) => void;
+  most?: number;
+}) {
+  const [draft, setDraft] = useState<string | null>(null);
+  const take = () => {
+    if (draft !== null && draft.trim() !== value) onSet(draft.trim());
+    setDraft(null);
+  };
+  return (
+    <input
+      aria-label={label}
+      maxLength={most}
+      placeholder={hint}
+      className={`w-full rounded-md border bg-sheet px-2 py-1 placeholder:text-ink-2 ${wanted ? 'border-concedes' : 'border-line'}`}
+      value={draft ?? value}
+      onChange={(event) => setDraft(event.target.value)}
+      onBlur={take}
+      onKeyDown={(event) => {
+        if (event.key === 'Enter') take();
+        if (event.key === 'Escape') setDraft(null);
+      }}
+    />
+  );
+}
+
+/** A prefix for all, and a pattern for each destination. */
+function NameRules() {
+  const store = useJobStore();
+  const head = useHead();
+  const destinations = [...new Map(head.slots.map((slot) => [slot.destination, slot.destinationName]))];
+  return (
+    <section className="border-b border-line px-5 py-3" aria-label="Names">
+      <label className="block">
+        <span className="text-ink-2">Every name begins with</span>
+        <WordsField
+          label="Prefix"
+          value={head.prefix}
+          hint="nothing"
+          most={60}
+          onSet={(prefix) => void store.name({ prefix })}
+        />
+      </label>
+      <details className="mt-2">
+        <summary className="cursor-pointer text-ink-2">Patterns of names</summary>
+        <p className="mt-1 text-[12px] text-ink-2">
+          {'{picture} {slot} {destination} {density} {width} {height} {ratio}'}
+        </p>
+        {destinations.map(([key, name]) => (
+          <label key={key} className="mt-1.5 block">
+            <span>{name}</span>
+            <WordsField
+              label={`Pattern for ${name}`}
+              value={head.patterns[key] ?? ''}
+              hint="as the slot has it"
+              most={200}
+              onSet={(pattern) => void store.name({ patterns: { ...head.patterns, [key]: pattern } })}
+            />
+          </label>
+        ))}
+      </details>
+    </section>
+  );
+}

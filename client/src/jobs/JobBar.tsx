@@ -1,0 +1,188 @@
+import { useState } from 'react';
+import { Link } from 'wouter';
+import { useKeys } from '../app/useKeys';
+import { Button } from '../design/Button';
+import { weight } from '../design/figures';
+import { useHead, useJob, useJobStore } from './useJob';
+
+export type Stage = 'bench' | 'framing' | 'weighing' | 'handing-over';
+
+/** Which job, at which stage, and how far its files are. */
+export function JobBar({ stage, at }: { stage: Stage; at?: { picture: string; slot?: string } }) {
+  const store = useJobStore();
+  const head = useHead();
+  const fault = useJob((job) => job.fault);
+  const away = useJob((job) => job.away);
+  useKeys({
+    'ctrl+z': () => void store.undo(),
+    'ctrl+shift+z': () => void store.redo(),
+    'ctrl+y': () => void store.redo(),
+  });
+  const first = at?.picture ?? head.pictures[0]?.picture.id;
+  const slot = at?.slot ?? head.slots[0]?.address;
+  const stages = [
+    { key: 'bench', name: 'Bench', href: `/job/${store.id}` },
+    {
+      key: 'framing',
+      name: 'Framing',
+      href: first && `/job/${store.id}/framing/${first}${at?.slot ? `?slot=${at.slot}` : ''}`,
+    },
+    {
+      key: 'weighing',
+      name: 'Weighing',
+      href: first && slot && `/job/${store.id}/weighing/${first}/${slot}`,
+    },
+    { key: 'handing-over', name: 'Handing over', href: `/job/${store.id}/handing-over` },
+  ] as const;
+  return (
+    <>
+      <div className="flex h-11 items-center gap-3 border-b border-line bg-sheet px-5">
+        <Link href="/" className="text-accent hover:underline">
+          Jobs
+        </Link>
+        <span className="text-ink-2" aria-hidden>
+          ╱
+        </span>
+        <JobName />
+        <Progress />
+        <span className="flex-1" />
+        <Button className="h-7!" disabled={!head.canUndo} onClick={() => void store.undo()} title="Ctrl Z">
+          Undo
+        </Button>
+        <Button
+          className="h-7!"
+          disabled={!head.canRedo}
+          onClick={() => void store.redo()}
+          title="Ctrl Shift Z"
+        >
+          Redo
+        </Button>
+        <nav aria-label="Stages" className="flex h-full items-stretch">
+          {stages.map(({ key, name, href }) =>
+            href ? (
+              <Link
+                key={key}
+                href={href}
+                aria-current={key === stage ? 'step' : undefined}
+                className={`flex items-center border-b-2 px-3 ${key === stage ? 'border-accent font-semibold' : 'border-transparent text-ink-2 hover:text-ink'}`}
+              >
+                {name}
+              </Link>
+            ) : (
+              <span
+                key={key}
+                className="flex items-center border-b-2 border-transparent px-3 text-ink-2"
+                aria-disabled
+              >
+                {name}
+              </span>
+            ),
+          )}
+        </nav>
+      </div>
+      {(fault || away) && (
+        <div
+          role="alert"
+          className="flex items-center gap-3 border-b border-line bg-sheet px-5 py-1.5 text-breaks"
+        >
+          <span>
+            {away
+              ? 'Pantomet does not answer. What you see is as it was; it goes on when the server is back.'
+              : fault}
+          </span>
+          {fault && (
+            <Button className="h-6!" onClick={() => store.dismiss()}>
+              Close
+            </Button>
+          )}
+        </div>
+      )}
+    </>
+  );
+}
+
+function JobName() {
+  const store = useJobStore();
+  const head = useHead();
+  const [draft, setDraft] = useState<string | null>(null);
+  const take = () => {
+    if (draft !== null && draft.trim() !== '' && draft.trim() !== head.name) void store.name({ name: draft });
+    setDraft(null);
+  };
+  return (
+    <h1 className="min-w-0">
+      <input
+        aria-label="Name of the job"
+        className="w-52 truncate rounded-sm border border-transparent bg-transparent px-1 py-0.5 font-semibold hover:border-line focus:border-line"
+        value={draft ?? head.name}
+        onChange={(event) => setDraft(event.target.value)}
+        onBlur={take}
+        onKeyDown={(event) => {
+          if (event.key === 'Enter') event.currentTarget.blur();
+          if (event.key === 'Escape') setDraft(null);
+        }}
+      />
+    </h1>
+  );
+}
+
+/** How far the files are, honestly, with the ways to pause, stop and go on. */
+function Progress() {
+  const store = useJobStore();
+  const progress = useJob((job) => job.progress);
+  const run = useJob((job) => job.run);
+  if (!progress || progress.files === 0) return null;
+  const left = progress.files - progress.done - progress.failed;
+  return (
+    <div className="flex min-w-0 items-center gap-2" data-testid="progress" data-left={left}>
+      <span
+        className="relative h-1.5 w-24 shrink-0 bg-sheet-2"
+        role="progressbar"
+        aria-label="Files made"
+        aria-valuemin={0}
+        aria-valuemax={progress.files}
+        aria-valuenow={progress.done}
+      >
+        <span
+          className={`absolute inset-y-0 left-0 ${run === 'running' ? 'bg-accent' : 'bg-ink-2'}`}
+          style={{ width: `${(100 * progress.done) / progress.files}%` }}
+        />
+      </span>
+      <span className="truncate text-ink-2">
+        {left === 0
+          ? `${progress.done} files, ${weight(progress.bytes)}`
+          : `${progress.done} of ${progress.files} files${run === 'running' ? remaining(progress.secondsLeft) : run === 'paused' ? ', paused' : ', stopped'}`}
+      </span>
+      {left > 0 &&
+        (run === 'running' ? (
+          <>
+            <Button
+              className="h-7!"
+              onClick={() => void store.setRun('paused')}
+              title="What is under way is finished"
+            >
+              Pause
+            </Button>
+            <Button
+              className="h-7!"
+              onClick={() => void store.setRun('stopped')}
+              title="What is under way is given up"
+            >
+              Stop
+            </Button>
+          </>
+        ) : (
+          <Button className="h-7!" onClick={() => void store.setRun('running')}>
+            Go on
+          </Button>
+        ))}
+    </div>
+  );
+}
+
+function remaining(seconds: number | null): string {
+  if (seconds === null) return '';
+  if (seconds < 10) return ', a few seconds';
+  if (seconds < 90) return `, about ${Math.round(seconds / 5) * 5} s`;
+  return `, about ${Math.round(seconds / 60)} min`;
+}

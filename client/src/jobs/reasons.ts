@@ -1,0 +1,49 @@
+/** Reasons in a few words, for a filter or a cell's caption. The sentences come from the server. */
+const words: Record<string, string> = {
+  'too-small': 'Too few pixels',
+  'largest-side': 'Over the largest size',
+  'smallest-side': 'Under the smallest size',
+  'over-weight': 'Over the limit',
+  'low-quality': 'Low quality',
+  palette: 'Few colours',
+  'next-type': 'Other type',
+  'fewer-pixels': 'Made smaller',
+  flattened: 'Laid on a ground',
+  reshaped: 'Frame narrowed',
+  'keep-cut': 'Keep box cut',
+  'keep-covered': 'Keep box covered',
+  'subject-share': 'Subject off size',
+  suggested: 'Only suggested',
+  likeness: 'Less alike than wanted',
+  'under-band': 'Lighter than wanted',
+  'over-band': 'Heavier than wanted',
+  'original-quality': 'Quality of the original',
+  profile: 'Colours converted',
+  'first-frame': 'First frame only',
+  unreadable: 'Cannot be made',
+  'other-shape': 'New shape',
+  'other-density': 'Density not asked',
+  'other-type': 'Type not taken',
+  'other-size': 'Other size',
+};
+
+export const reasonWord = (code: string) => words[code] ?? code;
+
+/** The gravest first. */
+const order = [
+  'unreadable',
+  'over-weight',
+  'smallest-side',
+  'keep-cut',
+  'keep-covered',
+  'other-shape',
+  'too-small',
+  'likeness',
+  'low-quality',
+];
+
+export const byGravity = (a: string, b: string) => {
+  const rank = (code: string) =>
+    code === 'suggested' ? 99 : order.includes(code) ? order.indexOf(code) : order.length;
+  return rank(a) - rank(b) || a.localeCompare(b);
+};

@@ -1,0 +1,37 @@
+import { createContext, type ReactNode, useContext, useEffect, useState, useSyncExternalStore } from 'react';
+import type { Cell, JobHead } from '../api/client';
+import { Notice } from '../design/Notice';
+import { cellKey, JobStore } from './JobStore';
+
+const Context = createContext<JobStore | null>(null);
+
+/** Opens a job for everything inside; shows what is wrong when it cannot be read. */
+export function JobRoom({ id, children }: { id: string; children: ReactNode }) {
+  const [store, setStore] = useState(() => new JobStore(id));
+  if (store.id !== id) setStore(new JobStore(id));
+  useEffect(() => store.open(), [store]);
+  const ready = useSyncExternalStore(store.subscribe, () => store.head !== null);
+  const fault = useSyncExternalStore(store.subscribe, () => store.fault);
+  if (!ready) return <Notice>{fault ?? 'Laying out the job.'}</Notice>;
+  return <Context value={store}>{children}</Context>;
+}
+
+export function useJobStore(): JobStore {
+  const store = useContext(Context);
+  if (!store) throw new Error('useJobStore outside of a JobRoom');
+  return store;
+}
+
+/** The job that files are read into, if the page shows one. */
+export const useJobStoreMaybe = () => useContext(Context);
+
+/** A piece of the job that is drawn anew when it changes. It must give the same object while nothing changed. */
+export function useJob<T>(pick: (store: JobStore) => T): T {
+  const store = useJobStore();
+  return useSyncExternalStore(store.subscribe, () => pick(store));
+}
+
+export const useHead = (): JobHead => useJob((store) => store.head!);
+
+export const useCell = (picture: string, slot: string): Cell | undefined =>
+  useJob((store) => store.cells.get(cellKey(picture, slot)));

@@ -1,0 +1,112 @@
+import { useMutation, useQueryClient } from '@tanstack/react-query';
+import { useRef, useState } from 'react';
+import { useLocation } from 'wouter';
+import { addresses, api, type Picture, Refusal, take } from '../api/client';
+import { useRevisions } from '../api/queries';
+import { Button } from '../design/Button';
+
+/** What can be done with a picture of the library: a job from it, a newer original, an earlier one, removing it. */
+export function PictureCare({ picture }: { picture: Picture }) {
+  const cache = useQueryClient();
+  const [, go] = useLocation();
+  const revisions = useRevisions(picture.id, picture.revision);
+  const chooser = useRef<HTMLInputElement>(null);
+  const [sure, setSure] = useState(false);
+  const settled = () => void cache.invalidateQueries({ queryKey: ['pictures'] });
+  const replace = useMutation({
+    mutationFn: async (file: File) => {
+      const answer = await fetch(
+        `/api/pictures/${picture.id}/revisions?name=${encodeURIComponent(file.name)}`,
+        { method: 'POST', body: file, headers: { 'Content-Type': 'application/octet-stream' } },
+      );
+      if (!answer.ok)
+        throw new Refusal(((await answer.json()) as { detail?: string }).detail ?? 'It was refused.');
+    },
+    onSettled: settled,
+  });
+  const putBack = useMutation({
+    mutationFn: (number: number) =>
+      take(
+        api.POST('/api/pictures/{id}/revisions/{number}/put-back', {
+          params: { path: { id: picture.id, number } },
+        }),
+      ),
+    onSettled: settled,
+  });
+  const remove = useMutation({
+    mutationFn: () => take(api.DELETE('/api/pictures/{id}', { params: { path: { id: picture.id } } })),
+    onSettled: settled,
+  });
+  const start = useMutation({
+    mutationFn: () =>
+      take(api.POST('/api/jobs', { body: { name: null, pictures: [picture.id], slots: null } })),
+    onSuccess: (job) => go(`/job/${job.id}`),
+  });
+  const fault = replace.error ?? putBack.error ?? remove.error ?? start.error;
+  return (
+    <section className="px-5 pt-4 pb-6" aria-label="Originals">
+      <div className="flex flex-wrap gap-2">
+        <Button kind="main" onClick={() => start.mutate()}>
+          New job with it
+        </Button>
+        <Button onClick={() => chooser.current?.click()} disabled={replace.isPending}>
+          {replace.isPending ? 'Reading in' : 'Replace the original'}
+        </Button>
+      </div>
+      <input
+        ref={chooser}
+        type="file"
+        hidden
+        aria-label="Choose a newer original"
+        onChange={(event) => {
+          const file = event.target.files?.[0];
+          if (file) replace.mutate(file);
+          event.target.value = '';
+        }}
+      />
+      {fault && (
+        <p role="alert" className="mt-2 text-breaks">
+          {fault.message}
+        </p>
+      )}
+      <h3 className="mt-4 text-ink-2">Originals, the newest first</h3>
+      <ul className="mt-1 border-t border-line">
+        {revisions.data?.map((one) => (
+          <li key={one.number} className="flex items-center gap-2 border-b border-line py-1.5">
+            <span className="w-5 text-ink-2">{one.number}</span>
+            <a
+              className="min-w-0 flex-1 truncate text-accent underline underline-offset-2"
+              href={`${addresses.original(picture.id)}?revision=${one.number}`}
+              download={one.name}
+            >
+              {one.name}
+            </a>
+            {one.current ? (
+              <span className="text-ink-2">in use</span>
+            ) : (
+              <Button className="h-7!" onClick={() => putBack.mutate(one.number)}>
+                Put back
+              </Button>
+            )}
+          </li>
+        ))}
+      </ul>
+      <p className="mt-2 text-ink-2">
+        Frames and marks stay when a newer original has the same shape; otherwise they are marked for a look.
+      </p>
+      <div className="mt-4 border-t border-line pt-3">
+        {sure ? (
+          <>
+            <p>It goes out of the library and out of every job, and can be put back for 30 days.</p>
+            <div className="mt-2 flex gap-2">
+              <Button onClick={() => remove.mutate()}>Remove it</Button>
+              <Button onClick={() => setSure(false)}>Keep it</Button>
+            </div>
+          </>
+        ) : (
+          <Button onClick={() => setSure(true)}>Remove from the library</Button>
+        )}
+      </div>
+    </section>
+  );
+}

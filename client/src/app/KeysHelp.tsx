@@ -1,18 +1,46 @@
 import { Dialog } from 'radix-ui';
 import { useState } from 'react';
+import { useLocation } from 'wouter';
 import { Button, Key } from '../design/Button';
 import { useKeys } from './useKeys';
 
 const groups: { name: string; keys: [string[], string][] }[] = [
   {
+    name: 'Bench',
+    keys: [
+      [['←', '→', '↑', '↓'], 'go to a cell; with Shift choose a rectangle'],
+      [['E'], 'the next cell that wants a look'],
+      [['A'], 'accept what was given up'],
+      [['U'], 'use the suggested keep box'],
+      [['F'], 'focus on the place last clicked'],
+      [['L'], 'let loose from the slots of its shape'],
+      [['T'], 'tie to them again'],
+      [['X'], 'leave out, or take in again'],
+      [['V'], 'let through though it breaks a limit'],
+      [['M'], 'make the files again'],
+      [['Enter'], 'frame'],
+      [['W'], 'weigh'],
+      [['G'], 'go on to handing over'],
+      [['R'], 'read pictures in'],
+      [['S'], 'slots to fill'],
+      [['Del'], 'take whole rows out of the job'],
+      [['Ctrl', 'A'], 'choose all'],
+    ],
+  },
+  {
     name: 'Framing',
     keys: [
       [['←', '→', '↑', '↓'], 'move the frame by a hundredth; with Shift by one pixel'],
-      [['T'], 'tighten'],
-      [['L'], 'loosen'],
-      [['0'], 'the widest frame, found automatically'],
-      [['Ctrl', 'Z'], 'undo'],
-      [['Ctrl', 'Shift', 'Z'], 'redo'],
+      [['+', '−'], 'tighten, loosen'],
+      [['0'], 'the frame that follows the marks'],
+      [['K'], 'draw a keep box'],
+      [['F'], 'set the focus'],
+      [['U'], 'confirm the suggestion'],
+      [['L', 'T'], 'let loose, tie again'],
+      [[',', '.'], 'the slot before, the next slot'],
+      [['N'], 'the next picture; with Shift the one before'],
+      [['E'], 'the next cell that wants a look'],
+      [['C'], 'copy frames and marks to other pictures'],
       [['G'], 'go on to weighing'],
     ],
   },
@@ -24,15 +52,20 @@ const groups: { name: string; keys: [string[], string][] }[] = [
       [['W'], 'bring the worst place to the middle'],
       [['+', '−'], 'a quality more, a quality less'],
       [['A'], 'find the quality automatically'],
+      [['1', '2', '3'], 'keep the choice for this one, this slot, all slots'],
       [['D'], 'download the file'],
-      [['B'], 'back to framing'],
+      [['F'], 'frame'],
     ],
   },
   {
     name: 'Everywhere',
     keys: [
+      [['Ctrl', 'Z'], 'undo; with Shift redo'],
+      [['B'], 'back to the bench'],
+      [['D'], 'download the bundle, when handing over'],
+      [['N'], 'a new job, in the list of jobs'],
+      [['J'], 'all jobs'],
       [['?'], 'this list'],
-      [['P'], 'all pictures'],
     ],
   },
 ];
@@ -40,7 +73,8 @@ const groups: { name: string; keys: [string[], string][] }[] = [
 /** All keys, in one place. */
 export function KeysHelp() {
   const [open, setOpen] = useState(false);
-  useKeys({ '?': () => setOpen(true) });
+  const [, go] = useLocation();
+  useKeys({ '?': () => setOpen(true), j: () => go('/') });
   return (
     <Dialog.Root open={open} onOpenChange={setOpen}>
       <Dialog.Trigger asChild>
@@ -51,27 +85,29 @@ export function KeysHelp() {
       <Dialog.Portal>
         <Dialog.Overlay className="fixed inset-0 z-40 bg-black/40" />
         <Dialog.Content
-          className="fixed top-1/2 left-1/2 z-50 max-h-[85vh] w-[560px] -translate-x-1/2 -translate-y-1/2 overflow-y-auto border border-line bg-sheet p-6"
+          className="fixed top-1/2 left-1/2 z-50 max-h-[85vh] w-[920px] -translate-x-1/2 -translate-y-1/2 overflow-y-auto border border-line bg-sheet p-6"
           aria-describedby={undefined}
         >
           <Dialog.Title className="text-base font-semibold">Keys</Dialog.Title>
-          {groups.map((group) => (
-            <section key={group.name} className="mt-4">
-              <h3 className="mb-1 text-ink-2">{group.name}</h3>
-              <dl className="grid grid-cols-[170px_1fr] gap-y-1.5 border-t border-line pt-2">
-                {group.keys.map(([keys, does]) => (
-                  <div key={does} className="contents">
-                    <dt className="flex gap-1">
-                      {keys.map((key) => (
-                        <Key key={key}>{key}</Key>
-                      ))}
-                    </dt>
-                    <dd>{does}</dd>
-                  </div>
-                ))}
-              </dl>
-            </section>
-          ))}
+          <div className="columns-2 gap-8">
+            {groups.map((group) => (
+              <section key={group.name} className="mt-4 break-inside-avoid">
+                <h3 className="mb-1 text-ink-2">{group.name}</h3>
+                <dl className="grid grid-cols-[130px_1fr] gap-y-1.5 border-t border-line pt-2">
+                  {group.keys.map(([keys, does]) => (
+                    <div key={does} className="contents">
+                      <dt className="flex gap-1">
+                        {keys.map((key) => (
+                          <Key key={key}>{key}</Key>
+                        ))}
+                      </dt>
+                      <dd>{does}</dd>
+                    </div>
+                  ))}
+                </dl>
+              </section>
+            ))}
+          </div>
           <Dialog.Close asChild>
             <Button className="mt-5">Close</Button>
           </Dialog.Close>

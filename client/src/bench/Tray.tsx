@@ -25,12 +25,11 @@ export function Tray({
     cell.files.some((file) => file.made && file.verdict === 'breaks' && !file.letThrough),
   );
   const looks = chosen.filter(({ cell }) => cell.looks.length > 0).length;
-  const all = { store, chosen };
   return (
     <section
       aria-label="Chosen cells"
       className="flex gap-6 border-t border-line bg-sheet px-5 py-3"
-      style={{ minHeight: 112 }}
+      style={{ height: 104 }}
     >
       <div className="min-w-0 flex-1">
         {one ? (
@@ -45,8 +44,8 @@ export function Tray({
           </>
         )}
       </div>
-      <div className="grid w-[560px] shrink-0 grid-cols-4 content-start gap-1.5">
-        <Action name="Accept" k="A" off={looks === 0} act={() => benchActions.accept(all.store, chosen)} />
+      <div className="grid w-[610px] shrink-0 grid-cols-5 content-start gap-1.5">
+        <Action name="Accept" k="A" off={looks === 0} act={() => benchActions.accept(store, chosen)} />
         <Action
           name="Suggestion"
           k="U"
@@ -61,7 +60,6 @@ export function Tray({
           act={() => focusAt && benchActions.focusHere(store, chosen, focusAt)}
           off={!focusAt}
         />
-        <Action name="Leave out" k="X" act={() => benchActions.skip(store, chosen)} />
         <Action
           name="Let loose"
           k="L"
@@ -76,17 +74,6 @@ export function Tray({
           off={!loose}
           act={() => benchActions.tieAgain(store, chosen)}
         />
-        <Action name="Make again" k="M" act={() => benchActions.again(store, chosen)} />
-        {broken ? (
-          <Action
-            name="Let through"
-            k="V"
-            title="Hand it over though it breaks a limit"
-            act={() => benchActions.letThrough(store, chosen)}
-          />
-        ) : (
-          <span />
-        )}
         <Action
           name="Frame"
           k="↵"
@@ -98,6 +85,15 @@ export function Tray({
           k="W"
           off={!one || one.cell.files.length === 0}
           act={() => one && go(`/job/${store.id}/weighing/${one.picture.picture.id}/${one.slot.address}`)}
+        />
+        <Action name="Make again" k="M" act={() => benchActions.again(store, chosen)} />
+        <Action name="Leave out" k="X" act={() => benchActions.skip(store, chosen)} />
+        <Action
+          name="Let through"
+          k="V"
+          title="Hand it over though it breaks a limit"
+          off={!broken}
+          act={() => benchActions.letThrough(store, chosen)}
         />
       </div>
     </section>
@@ -132,7 +128,7 @@ function OneCell({ one }: { one: Chosen }) {
   const heaviest = made.toSorted((a, b) => b.bytes! - a.bytes!)[0];
   const reasons = detail.data?.reasons ?? [];
   return (
-    <div className="grid grid-cols-[minmax(0,1fr)_210px] gap-6">
+    <div className="grid grid-cols-[minmax(0,1fr)_170px] gap-5">
       <div className="min-w-0">
         <h2 className="flex items-center gap-2.5">
           <VerdictMark verdict={cell.verdict} withWord />
@@ -141,7 +137,7 @@ function OneCell({ one }: { one: Chosen }) {
             {slot.slot.name}, {slot.destinationName}
           </span>
         </h2>
-        <div className="mt-1 max-h-[68px] overflow-y-auto" tabIndex={reasons.length > 2 ? 0 : undefined}>
+        <div className="mt-1 max-h-[58px] overflow-y-auto" tabIndex={reasons.length > 2 ? 0 : undefined}>
           {reasons.map((reason) => (
             <p key={reason.code} className={cell.looks.includes(reason.code) ? '' : 'text-ink-2'}>
               {sentence(reason.message)}

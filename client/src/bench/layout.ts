@@ -7,7 +7,9 @@ export const pad = 10;
 export const caption = 20;
 /** A slot may ask for more than any bench is wide; it is drawn no larger than this, in CSS pixels of the slot. */
 const mostSide = 3200;
-const leastColumn = 76;
+const leastColumn = 88;
+/** What the tallest slot takes of the screen at first. */
+const tallestAtFirst = 170;
 const leastRow = 64;
 
 export interface Layout {
@@ -47,7 +49,8 @@ export function layOut(
 /** The scale at which all slots stand side by side, within what can still be judged. */
 export function fittingScale(slots: readonly JobSlot[], room: number): number {
   const wide = (slot: JobSlot) => Math.min(mostSide, slot.slot.width);
-  let scale = 0.16;
+  const tallest = Math.max(...slots.map((slot) => Math.min(mostSide, slot.slot.height)));
+  let scale = Math.min(0.16, tallestAtFirst / tallest);
   for (; scale > 0.05; scale -= 0.005) {
     const all = slots.reduce((sum, slot) => sum + Math.max(leastColumn, wide(slot) * scale + 2 * pad), 0);
     if (all <= room) break;

@@ -1,3 +1,169 @@
-export function DestinationsScreen(_: { destination?: string; slot?: string }) {
-  return null;
+import { useMutation, useQueryClient } from '@tanstack/react-query';
+import { useRef, useState } from 'react';
+import { useLocation } from 'wouter';
+import { api, type Destination, Refusal, take } from '../api/client';
+import { useDestinations } from '../api/queries';
+import { useKeys } from '../app/useKeys';
+import { Button, Key } from '../design/Button';
+import { Notice } from '../design/Notice';
+import { DestinationSheet } from './DestinationSheet';
+import { SlotEditor } from './SlotEditor';
+
+/** The book of rules: every slot drawn to one scale; the chosen one is edited beside them. */
+export function DestinationsScreen({ destination, slot }: { destination?: string; slot?: string }) {
+  const destinations = useDestinations();
+  const cache = useQueryClient();
+  const [, go] = useLocation();
+  const file = useRef<HTMLInputElement>(null);
+  const [naming, setNaming] = useState('');
+  const taken = (book: Destination[]) => {
+    cache.setQueryData(['destinations'], book);
+    return book;
+  };
+  const make = useMutation({
+    mutationFn: async (name: string) => taken(await take(api.POST('/api/destinations', { body: { name } }))),
+    onSuccess: (book) => {
+      setNaming('');
+      const made = book.at(-1)!;
+      go(`/destinations/${made.key}/${made.slots[0]!.key}`);
+    },
+  });
+  const copy = useMutation({
+    mutationFn: async (key: string) =>
+      taken(
+        await take(
+          api.POST('/api/destinations/{destination}/copy', { params: { path: { destination: key } } }),
+        ),
+      ),
+  });
+  const rename = useMutation({
+    mutationFn: async ({ key, name }: { key: string; name: string }) =>
+      taken(
+        await take(
+          api.PUT('/api/destinations/{destination}/name', {
+            params: { path: { destination: key } },
+            body: { name },
+          }),
+        ),
+      ),
+  });
+  const retire = useMutation({
+    mutationFn: async (wish: { slots: string[]; retired: boolean }) =>
+      taken(await take(api.PUT('/api/destinations/retired', { body: wish }))),
+  });
+  const load = useMutation({
+    mutationFn: async (chosen: File) => {
+      const answer = await fetch('/api/destinations/import', {
+        method: 'POST',
+        body: await chosen.text(),
+        headers: { 'Content-Type': 'application/json' },
+      });
+      const body = (await answer.json()) as Destination[] & { detail?: string };
+      if (!answer.ok) throw new Refusal(`${chosen.name}: ${body.detail ?? 'it was refused.'}`);
+      return taken(body);
+    },
+  });
+  useKeys({ b: () => history.back() });
+  const fault = make.error ?? copy.error ?? rename.error ?? retire.error ?? load.error;
+  if (destinations.isPending) return <Notice>Opening the book of rules.</Notice>;
+  if (destinations.isError) return <Notice>{destinations.error.message}</Notice>;
+  const place = destinations.data.find((one) => one.key === destination);
+  const chosen = place?.slots.find((one) => one.key === slot);
+  return (
+    <div className="grid h-full min-h-0 grid-cols-[1fr_420px]">
+      <section className="flex min-h-0 flex-col" aria-label="Destinations">
+        <header className="flex flex-wrap items-center gap-2 px-5 pt-4 pb-3">
+          <h1 className="mr-2 text-base">Destinations</h1>
+          <form
+            className="flex gap-1.5"
+            onSubmit={(event) => {
+              event.preventDefault();
+              if (naming.trim()) make.mutate(naming);
+            }}
+          >
+            <input
+              aria-label="Name of a new destination"
+              placeholder="A new destination"
+              value={naming}
+              maxLength={100}
+              onChange={(event) => setNaming(event.target.value)}
+              className="h-8 w-44 rounded-md border border-line bg-sheet px-2 placeholder:text-ink-2"
+            />
+            <Button type="submit" disabled={naming.trim() === ''}>
+              Make
+            </Button>
+          </form>
+          <span className="flex-1" />
+          <Button onClick={() => file.current?.click()}>Take a rules file in</Button>
+          <a
+            href="/api/destinations/rules.json"
+            download
+            className="inline-flex h-8 items-center rounded-md border border-line bg-sheet px-3 font-medium hover:border-ink-2"
+          >
+            Save all as a rules file
+          </a>
+          <input
+            ref={file}
+            type="file"
+            hidden
+            accept=".json,application/json"
+            aria-label="Choose a rules file"
+            onChange={(event) => {
+              const one = event.target.files?.[0];
+              if (one) load.mutate(one);
+              event.target.value = '';
+            }}
+          />
+        </header>
+        {fault && (
+          <p role="alert" className="mx-5 mb-3 border-l-4 border-breaks bg-sheet px-3 py-2 text-breaks">
+            {fault.message}
+          </p>
+        )}
+        {load.isSuccess && !fault && (
+          <p role="status" className="mx-5 mb-3 border-l-4 border-meets bg-sheet px-3 py-2">
+            The rules file was taken in. Slots of the same key were replaced, all others stayed.
+          </p>
+        )}
+        <div className="min-h-0 flex-1 overflow-y-auto px-5 pb-8">
+          {destinations.data.map((one) => (
+            <DestinationSheet
+              key={one.key}
+              destination={one}
+              chosen={one.key === destination ? slot : undefined}
+              kin={chosen?.shapeKey}
+              onChoose={(key) => go(`/destinations/${one.key}/${key}`)}
+              onCopy={() => copy.mutate(one.key)}
+              onName={(name) => rename.mutate({ key: one.key, name })}
+              onRetire={(retired) =>
+                retire.mutate({ slots: one.slots.map((its) => `${one.key}/${its.key}`), retired })
+              }
+            />
+          ))}
+        </div>
+      </section>
+      <aside className="flex min-h-0 flex-col border-l border-line bg-sheet" aria-label="Rule of a slot">
+        {place && slot ? (
+          <SlotEditor
+            key={`${place.key}/${slot}`}
+            destination={place}
+            slotKey={slot}
+            known={chosen}
+            onSaved={(book, key) => {
+              taken(book);
+              if (key !== slot) go(`/destinations/${place.key}/${key}`, { replace: true });
+            }}
+            onRetire={(retired) => retire.mutate({ slots: [`${place.key}/${slot}`], retired })}
+          />
+        ) : (
+          <p className="grid h-full place-items-center p-8 text-center text-ink-2">
+            Choose a slot to see its rule and change it. <span className="sr-only">Keys:</span>
+            <span>
+              <Key>B</Key> goes back.
+            </span>
+          </p>
+        )}
+      </aside>
+    </div>
+  );
 }

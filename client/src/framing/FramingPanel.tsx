@@ -64,12 +64,19 @@ export function FramingPanel({
       const its = store.cells.get(cellKey(id, one.address));
       return its ? drawn(its, 1) : { width: one.slot.width, height: one.slot.height };
     });
-    // One scale for all; what would be too small to judge by is drawn no smaller than a thumb.
-    const scale = Math.min(...all.map((one) => Math.min(widest / one.width, tallest / one.height)));
-    return all.map((one) => ({
-      width: Math.max(20, one.width * scale),
-      height: Math.max(12, one.height * scale),
-    }));
+    // One scale for all, at which most are as large as they can be; only what would not fit is drawn smaller, and says so.
+    const fits = all
+      .map((one) => Math.min(widest / one.width, tallest / one.height))
+      .toSorted((a, b) => a - b);
+    const scale = fits[Math.floor(fits.length / 4)] ?? 0.1;
+    return all.map((one) => {
+      const own = Math.min(scale, widest / one.width, tallest / one.height);
+      return {
+        width: Math.max(20, one.width * own),
+        height: Math.max(12, one.height * own),
+        smaller: own < scale * 0.99,
+      };
+    });
   }, [slots, store, id, version]); // eslint-disable-line react-hooks/exhaustive-deps
   const detail = useCellDetail(store.id, cell);
   const box = boxes.get(slot.address)!;
@@ -108,6 +115,7 @@ export function FramingPanel({
               box={boxes.get(one.address)!}
               width={sizes[i]!.width}
               height={sizes[i]!.height}
+              smaller={sizes[i]!.smaller}
               active={one.address === slot.address}
               loose={decisionFor(decisions, one.address).loose}
               skipped={decisionFor(decisions, one.address).skip}
@@ -129,7 +137,7 @@ export function FramingPanel({
           {needs(slot.slot)}
         </p>
         <div
-          className="mt-1.5 max-h-[84px] overflow-y-auto"
+          className="mt-1.5 h-[76px] overflow-y-auto"
           tabIndex={0}
           aria-label="What it gets"
           data-testid="gets"
@@ -138,7 +146,9 @@ export function FramingPanel({
             <p key={plan.density} className="flex items-center gap-2">
               <VerdictMark verdict={plan.verdict} />
               <b className="w-7 font-semibold">{plan.density}x</b> {size(plan.width, plan.height)}
-              <span className="text-ink-2">of {size(plan.askedWidth, plan.askedHeight)}</span>
+              {(plan.width !== plan.askedWidth || plan.height !== plan.askedHeight) && (
+                <span className="text-ink-2">of {size(plan.askedWidth, plan.askedHeight)}</span>
+              )}
             </p>
           ))}
           {held && <p className="text-ink-2">measuring</p>}

@@ -1,6 +1,7 @@
 import { useEffect, useState } from 'react';
 import type { Decisions, JobPicture } from '../api/client';
 import { Button, Key } from '../design/Button';
+import { size } from '../design/figures';
 import type { Tool } from './PictureStage';
 
 const settleAfter = 250;
@@ -43,77 +44,84 @@ export function MarksBar({
   const open = !marked && picture.suggestion && !decisions.noSuggestion;
   const on = (one: Tool) => (tool === one ? 'border-ink! bg-sheet-2!' : '');
   return (
-    <div className="flex flex-wrap items-center gap-1.5 border-b border-line bg-sheet px-5 py-1.5">
-      <h2 className="mr-1 max-w-44 truncate" title={picture.picture.name}>
-        {picture.words ?? picture.picture.name}
-      </h2>
-      <Button
-        className={`h-7! ${on('keep')}`}
-        aria-pressed={tool === 'keep'}
-        onClick={() => onTool(tool === 'keep' ? 'frame' : 'keep')}
-        title="Draw a box that must stay whole in every slot"
-      >
-        Keep box <Key>K</Key>
-      </Button>
-      <Button
-        className={`h-7! ${on('focus')}`}
-        aria-pressed={tool === 'focus'}
-        onClick={() => onTool(tool === 'focus' ? 'frame' : 'focus')}
-        title="Click the point that every frame should centre on"
-      >
-        Focus <Key>F</Key>
-      </Button>
-      {open && (
-        <>
-          <Button className="h-7!" onClick={onConfirm} title="Make the suggested box a keep box">
-            Confirm suggestion <Key>U</Key>
-          </Button>
-          <Button className="h-7!" onClick={onDecline} title="Frame from the middle instead">
-            Turn it down
-          </Button>
-        </>
-      )}
-      {(marked || decisions.noSuggestion) && (
-        <Button className="h-7!" onClick={onClear} title="Take the marks away">
-          Clear marks
+    <div className="border-b border-line bg-sheet px-5 py-1.5">
+      <div className="flex items-center gap-1.5 pb-1.5">
+        <h2 className="min-w-0 truncate">{picture.words ?? picture.picture.name}</h2>
+        <span className="min-w-0 truncate text-ink-2">
+          {picture.words ? `${picture.picture.name}, ` : ''}
+          {size(picture.width, picture.height)}
+        </span>
+        <span className="flex-1" />
+        <Button className="h-7!" onClick={onCopy} title="Give other pictures the same frames and marks">
+          Copy to others <Key>C</Key>
         </Button>
-      )}
-      <span className="flex-1" />
-      <label className="flex items-center gap-1.5">
-        <span className="text-ink-2">Straighten</span>
-        <input
-          type="range"
-          min={-15}
-          max={15}
-          step={0.1}
-          value={slant ?? degrees}
-          onChange={(event) => setSlant(Number(event.target.value))}
-          className="w-24 accent-(--pm-accent)"
-        />
-        <span className="w-10 text-right">{(slant ?? degrees).toFixed(1)}°</span>
-      </label>
-      <Button
-        className="h-7!"
-        onClick={() => onTurn(quarters - 1, degrees)}
-        aria-label="A quarter turn to the left"
-        title="A quarter turn to the left"
-      >
-        −90°
-      </Button>
-      <Button
-        className="h-7!"
-        onClick={() => onTurn(quarters + 1, degrees)}
-        aria-label="A quarter turn to the right"
-        title="A quarter turn to the right"
-      >
-        +90°
-      </Button>
-      <Button className="h-7!" onClick={onCopy} title="Give other pictures the same frames and marks">
-        Copy <Key>C</Key>
-      </Button>
-      <Button className="h-7!" onClick={onNext} title="The next picture">
-        Next picture <Key>N</Key>
-      </Button>
+        <Button className="h-7!" onClick={onNext} title="The next picture">
+          Next picture <Key>N</Key>
+        </Button>
+      </div>
+      <div className="flex items-center gap-1.5">
+        <Button
+          className={`h-7! ${on('keep')}`}
+          aria-pressed={tool === 'keep'}
+          onClick={() => onTool(tool === 'keep' ? 'frame' : 'keep')}
+          title="Draw a box that must stay whole in every slot"
+        >
+          Keep box <Key>K</Key>
+        </Button>
+        <Button
+          className={`h-7! ${on('focus')}`}
+          aria-pressed={tool === 'focus'}
+          onClick={() => onTool(tool === 'focus' ? 'frame' : 'focus')}
+          title="Click the point that every frame should centre on"
+        >
+          Focus <Key>F</Key>
+        </Button>
+        {open && (
+          <>
+            <Button className="h-7!" onClick={onConfirm} title="Make the suggested box a keep box">
+              Confirm suggestion <Key>U</Key>
+            </Button>
+            <Button className="h-7!" onClick={onDecline} title="Frame from the middle instead">
+              Turn it down
+            </Button>
+          </>
+        )}
+        {(marked || decisions.noSuggestion) && (
+          <Button className="h-7!" onClick={onClear} title="Take the marks away">
+            Clear marks
+          </Button>
+        )}
+        <span className="flex-1" />
+        <label className="flex items-center gap-1.5">
+          <span className="text-ink-2">Straighten</span>
+          <input
+            type="range"
+            min={-15}
+            max={15}
+            step={0.1}
+            value={slant ?? degrees}
+            onChange={(event) => setSlant(Number(event.target.value))}
+            className="w-24 accent-(--pm-accent)"
+          />
+          <span className="w-10 text-right">{(slant ?? degrees).toFixed(1)}°</span>
+        </label>
+        <Button
+          className="h-7!"
+          onClick={() => onTurn(quarters - 1, degrees)}
+          aria-label="A quarter turn to the left"
+          title="A quarter turn to the left"
+        >
+          −90°
+        </Button>
+        <Button
+          className="h-7!"
+          onClick={() => onTurn(quarters + 1, degrees)}
+          aria-label="A quarter turn to the right"
+          title="A quarter turn to the right"
+        >
+          +90°
+        </Button>
+      </div>
     </div>
   );
 }

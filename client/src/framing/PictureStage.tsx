@@ -10,6 +10,8 @@ import { useElementSize } from './useElementSize';
 const margin = 56;
 const corners: Corner[] = ['top-left', 'top-right', 'bottom-left', 'bottom-right'];
 const settleAfter = 220;
+/** Frames of kindred shapes share edges: their names take turns at the corners. */
+const labelCorners = ['right-0 bottom-0', 'left-0 bottom-0', 'right-0 top-0', 'left-0 top-0'];
 
 export type Tool = 'frame' | 'keep' | 'focus';
 
@@ -95,14 +97,16 @@ export function PictureStage({
           />
           <div className="pointer-events-none absolute inset-0 overflow-hidden">
             <div className="absolute shadow-[0_0_0_9999px_rgb(60_60_60/0.5)]" style={shown} />
-            {others.map((other) => (
+            {others.map((other, i) => (
               <div
                 key={other.key}
                 data-testid="other-frame"
                 className="absolute border border-white/90 outline-1 -outline-offset-2 outline-black/35"
                 style={place(other.box)}
               >
-                <span className="absolute right-0 bottom-0 bg-black/60 px-1 text-[10px] leading-[14px] text-white">
+                <span
+                  className={`absolute bg-black/60 px-1 text-[10px] leading-[14px] whitespace-nowrap text-white ${labelCorners[i % 4]}`}
+                >
                   {other.name}
                 </span>
               </div>

@@ -14,6 +14,8 @@ interface Props {
   box: Box;
   width: number;
   height: number;
+  /** True when it is drawn at a smaller scale than the others. */
+  smaller: boolean;
   active: boolean;
   loose: boolean;
   skipped: boolean;
@@ -31,6 +33,7 @@ export const SlotWindow = memo(function SlotWindow({
   box,
   width,
   height,
+  smaller,
   active,
   loose,
   skipped,
@@ -109,6 +112,7 @@ export const SlotWindow = memo(function SlotWindow({
             : loose
               ? 'loose'
               : (slot.slot.ratioText ?? (slot.slot.fit === 'crop' ? 'free' : 'whole'))}
+          {smaller && ', drawn smaller'}
           {wants && <b className="font-semibold text-concedes">look</b>}
         </span>
       </button>
@@ -127,8 +131,11 @@ export const SlotWindow = memo(function SlotWindow({
             src={addresses.preview(picture.picture.id, picture.shown, 1800)}
             alt=""
             draggable={false}
-            className="absolute top-0 left-0 max-w-none origin-top-left select-none"
+            className="absolute top-0 left-0 max-w-none origin-top-left bg-cover select-none"
             style={{
+              backgroundImage: picture.picture.hasAlpha
+                ? undefined
+                : `url(${addresses.preview(picture.picture.id, picture.shown, 480)})`,
               width: picture.width * scale,
               height: picture.height * scale,
               transform: `translate(${-box.x * scale}px, ${-box.y * scale}px)`,

@@ -1,6 +1,6 @@
 import { useMutation, useQuery } from '@tanstack/react-query';
 import { useState } from 'react';
-import { Link } from 'wouter';
+import { Link, useLocation } from 'wouter';
 import { addresses, api, type HandOverFile, type JobPicture, take } from '../api/client';
 import { useKeys } from '../app/useKeys';
 import { Beam } from '../design/Beam';
@@ -16,6 +16,7 @@ import { useHead, useJob, useJobStore } from '../jobs/useJob';
 export function HandingOverScreen() {
   const store = useJobStore();
   const head = useHead();
+  const [, go] = useLocation();
   const version = useJob((job) => job.cellsVersion);
   const plan = useQuery({
     queryKey: ['hand-over', store.id, head.version, version],
@@ -28,7 +29,7 @@ export function HandingOverScreen() {
   });
   useKeys({
     d: () => document.querySelector<HTMLAnchorElement>('a[data-download]')?.click(),
-    b: () => history.back(),
+    b: () => go(`/job/${store.id}`),
   });
   const data = plan.data;
   const pictures = new Map(head.pictures.map((one) => [one.picture.id, one]));
@@ -226,7 +227,10 @@ function NotGoing({
                 , {slots.get(file.slot)?.slot.name} {file.density}x
               </span>
               <span className="min-w-0 flex-1">
-                {file.reasons.map((reason) => sentence(reason.message)).join(' ')}
+                {file.reasons
+                  .filter((reason) => reason.code !== 'suggested')
+                  .map((reason) => sentence(reason.message))
+                  .join(' ')}
               </span>
               {act && <Button onClick={() => act(file)}>Let through</Button>}
             </li>

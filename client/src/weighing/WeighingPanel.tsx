@@ -66,9 +66,12 @@ export function WeighingPanel({
       aria-label="Weight"
     >
       <header className="flex items-center gap-1.5 border-b border-line px-5 py-2">
-        <h2 className="min-w-0 flex-1 truncate" title={`${picture.picture.name} in ${slot.slot.name}`}>
-          {slot.slot.name}
-        </h2>
+        <div className="min-w-0 flex-1">
+          <h2 className="truncate">{slot.slot.name}</h2>
+          <p className="truncate text-[12px] text-ink-2">
+            {picture.words ?? picture.picture.name}, {slot.destinationName}
+          </p>
+        </div>
         {densities.length > 1 &&
           densities.map((density) => (
             <Button

@@ -170,8 +170,8 @@ internal sealed class JobBoard(Guid id, Job job, DateTime createdAt)
         }
     }
 
-    /// <summary>All files that are wanted, each once.</summary>
-    public IEnumerable<WantedFile> AllFiles() => Cells.Values.SelectMany(cell => cell.Files).DistinctBy(file => file.Id);
+    /// <summary>All files that are wanted; two slots may want the same.</summary>
+    public IEnumerable<WantedFile> AllFiles() => Cells.Values.SelectMany(cell => cell.Files);
 
     public Channel<JobEvent> Listen()
     {

@@ -1,4 +1,4 @@
-import { useEffect, useRef } from 'react';
+import { useLayoutEffect, useRef } from 'react';
 
 type Action = (event: KeyboardEvent) => void;
 
@@ -20,10 +20,11 @@ export function takesKey(target: EventTarget | null, key: string): boolean {
  */
 export function useKeys(bindings: Record<string, Action>) {
   const current = useRef(bindings);
-  useEffect(() => {
+  useLayoutEffect(() => {
     current.current = bindings;
   });
-  useEffect(() => {
+  // Before the screen is drawn: a key pressed as soon as it is seen must not be lost.
+  useLayoutEffect(() => {
     const press = (event: KeyboardEvent) => {
       if (event.altKey || takesKey(event.target, event.key) || document.querySelector('[role=dialog]'))
         return;

@@ -18,9 +18,11 @@ import { type At, useSelection } from './useSelection';
 /** Home of a job: every picture in every slot, what fails marked; only the exceptions are set by hand. */
 export function BenchScreen({ onChoose }: { onChoose: () => void }) {
   const head = useHead();
-  const [places, setPlaces] = useState(false);
-  useKeys({ r: onChoose, s: () => setPlaces((open) => !open) });
   const empty = head.pictures.length === 0 || head.slots.length === 0;
+  // Whoever begins with an empty job goes on ticking.
+  const [places, setPlaces] = useState(empty);
+  useKeys({ r: onChoose, s: () => setPlaces((open) => !open) });
+
   return (
     <div className="flex h-full min-h-0">
       {empty ? (

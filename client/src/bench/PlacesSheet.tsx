@@ -1,3 +1,4 @@
+import { useState } from 'react';
 import { Link } from 'wouter';
 import { useDestinations } from '../api/queries';
 import { Button, Key } from '../design/Button';
@@ -10,7 +11,9 @@ export function PlacesSheet({ onClose }: { onClose?: () => void }) {
   const store = useJobStore();
   const head = useHead();
   const destinations = useDestinations();
-  const chosen = new Set(head.slots.map((slot) => slot.address));
+  // A tick shows at once; the server's answer takes its place.
+  const [ticking, setTicking] = useState<Set<string> | null>(null);
+  const chosen = ticking ?? new Set(head.slots.map((slot) => slot.address));
   const all =
     destinations.data?.map((destination) => ({
       ...destination,
@@ -19,12 +22,16 @@ export function PlacesSheet({ onClose }: { onClose?: () => void }) {
         (slot) => !slot.retired || chosen.has(`${destination.key}/${slot.key}`),
       ),
     })) ?? [];
-  const set = (wanted: Set<string>) =>
-    void store.setSlots(
-      all.flatMap((destination) =>
-        destination.slots.map((slot) => `${destination.key}/${slot.key}`).filter((one) => wanted.has(one)),
-      ),
-    );
+  const set = (wanted: Set<string>) => {
+    setTicking(wanted);
+    void store
+      .setSlots(
+        all.flatMap((destination) =>
+          destination.slots.map((slot) => `${destination.key}/${slot.key}`).filter((one) => wanted.has(one)),
+        ),
+      )
+      .then(() => setTicking((now) => (now === wanted ? null : now)));
+  };
   return (
     <aside
       className="flex w-[348px] shrink-0 flex-col border-l border-line bg-sheet"

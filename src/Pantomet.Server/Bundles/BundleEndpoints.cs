@@ -1,5 +1,6 @@
 using Microsoft.AspNetCore.Builder;
 using Microsoft.AspNetCore.Http;
+using Microsoft.AspNetCore.Http.Features;
 using Microsoft.AspNetCore.Http.HttpResults;
 using Microsoft.AspNetCore.Routing;
 using Pantomet.Core.Facts;
@@ -71,6 +72,8 @@ internal static class BundleEndpoints
             return refusal;
         }
 
+        // The framework's zip closes each entry synchronously; what it writes still waits for the receiver.
+        context.Features.GetRequiredFeature<IHttpBodyControlFeature>().AllowSynchronousIO = true;
         await writer.RememberAsync(contents, db, cancel);
         return TypedResults.Stream(stream => writer.WriteZipAsync(contents, stream, context.RequestAborted), "application/zip", $"{BundleWriter.NameOf(contents)}.zip");
     }

@@ -1,0 +1,73 @@
+import { readdirSync } from 'node:fs';
+import { join } from 'node:path';
+import { expect, type Page } from '@playwright/test';
+
+/** Open photographs of Debian's package lomiri-wallpapers-16.04; they are not in the repository. */
+export const photographs = readdirSync('/usr/share/backgrounds')
+  .filter((name) => name.endsWith('.jpg'))
+  .toSorted()
+  .map((name) => join('/usr/share/backgrounds', name));
+
+export interface JobHere {
+  id: string;
+  pictures: { id: string; name: string }[];
+}
+
+/** A job of its own for a test, made through the server. */
+export async function makeJob(page: Page, name: string, pictures: string[], slots: string[]): Promise<JobHere> {
+  const library = (await (await page.request.get('/api/pictures')).json()) as { id: string; name: string }[];
+  const chosen = pictures.map((one) => library.find((other) => other.name === one)!);
+  const answer = await page.request.post('/api/jobs', {
+    data: {
+      name: `${name} ${Date.now()}`,
+      pictures: chosen.map((one) => one.id),
+      slots: slots.map((address) => ({
+        destination: address.split('/')[0],
+        slot: address.split('/')[1],
+        choice: null,
+      })),
+    },
+  });
+  expect(answer.ok()).toBe(true);
+  return { id: ((await answer.json()) as { id: string }).id, pictures: chosen };
+}
+
+/** Waits until every file of the job on the page is made. */
+export async function allMade(page: Page, timeout = 180_000) {
+  await expect(page.getByTestId('progress')).toHaveAttribute('data-left', '0', { timeout });
+}
+
+export interface Cell {
+  picture: string;
+  slot: string;
+  frame: number[];
+  origin: string;
+  state: string;
+  verdict: string;
+  looks: string[];
+  files: { id: string; made: boolean; bytes: number | null; format: string | null; quality: number | null }[];
+}
+
+export async function readJob(page: Page, id: string) {
+  const job = (await (await page.request.get(`/api/jobs/${id}`)).json()) as {
+    head: {
+      version: number;
+      pictures: {
+        picture: { id: string; name: string };
+        words: string | null;
+        width: number;
+        height: number;
+        decisions: Record<string, unknown>;
+      }[];
+      slots: { address: string; slot: unknown }[];
+    };
+    cells: Cell[];
+    progress: { files: number; done: number };
+  };
+  return { ...job, cell: (picture: string, slot: string) => job.cells.find((one) => one.picture === picture && one.slot === slot)! };
+}
+
+export async function figures(page: Page) {
+  const value = async (name: string) => Number(await page.getByRole('textbox', { name, exact: true }).inputValue());
+  return { x: await value('Left'), y: await value('Top'), width: await value('Width'), height: await value('Height') };
+}

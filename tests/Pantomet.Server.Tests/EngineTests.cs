@@ -1,7 +1,10 @@
 using System.Diagnostics;
-using System.Net.Http.Json;
-using System.Text.Json;
 using Microsoft.Extensions.DependencyInjection;
+using Pantomet.Core.Facts;
+using Pantomet.Core.Framing;
+using Pantomet.Core.Geometry;
+using Pantomet.Core.Planning;
+using Pantomet.Core.Rules;
 using Pantomet.Imaging.Hosting;
 using Pantomet.Server.Engine;
 
@@ -14,11 +17,12 @@ public sealed class EngineTests(ServerFixture server) : IClassFixture<ServerFixt
     public async Task A_crash_in_native_code_ends_the_order_and_not_the_server()
     {
         var id = await server.PictureAsync("DSC_0440.JPG");
+        var job = await server.JobAsync([id], ["website/grid-square"], run: "stopped");
         var engine = server.Services.GetRequiredService<EngineRoom>();
         var crashed = 0;
         for (var quality = 31; quality < 40 && crashed == 0; quality++)
         {
-            var answer = WishAsync(id, quality);
+            var answer = server.TryAsync(job, id, "website/grid-square", "jpeg", quality);
             // The signal that a wild pointer raises, while the order is under way.
             while (!answer.IsCompleted)
             {
@@ -38,7 +42,7 @@ public sealed class EngineTests(ServerFixture server) : IClassFixture<ServerFixt
 
         Assert.Equal(1, crashed);
         Assert.Equal("ready", await server.Client.GetStringAsync(new Uri("/healthz", UriKind.Relative)));
-        Assert.Equal("meets", (await WishAsync(id, 41)).GetProperty("verdict").GetString());
+        Assert.Equal("meets", (await server.TryAsync(job, id, "website/grid-square", "jpeg", 41)).GetProperty("verdict").GetString());
         Assert.DoesNotContain(server.Log.Lines, line => line.StartsWith("Error", StringComparison.Ordinal) || line.StartsWith("Critical", StringComparison.Ordinal));
     }
 
@@ -95,7 +99,7 @@ public sealed class EngineTests(ServerFixture server) : IClassFixture<ServerFixt
         const string rules = """{"schema":"pantomet-rules/1","destinations":[{"key":"d","slots":[{"key":"a","size":{"width":2500},"types":["avif"],"limits":{"maxBytes":"90 kB"}}]}]}""";
         var process = Assert.Single(room.ProcessIds);
         var output = Path.Combine(server.Data, "stopped.avif");
-        var order = room.RunAsync(new VariantOrder(ServerFixture.DemoPicture("P1050233.JPG"), facts, rules, 1, null, null, null, output), cancel.Token);
+        var order = room.RunAsync(Order(ServerFixture.DemoPicture("P1050233.JPG"), facts, rules, output), cancel.Token);
         await Task.Delay(300);
         await cancel.CancelAsync();
         await Assert.ThrowsAnyAsync<OperationCanceledException>(() => order);
@@ -109,9 +113,8 @@ public sealed class EngineTests(ServerFixture server) : IClassFixture<ServerFixt
     public async Task Every_type_is_made_with_its_likeness_and_the_worst_place(string format, string media)
     {
         var id = await server.PictureAsync("barometer-from-chat.jpg");
-        var answer = await server.Client.PostAsJsonAsync(
-            new Uri("/api/variants", UriKind.Relative), new { pictureId = id, destination = "website", slot = "grid-square", density = 1, format, quality = 60 });
-        var file = (await answer.Content.ReadFromJsonAsync<JsonElement>()).GetProperty("file");
+        var job = await server.JobAsync([id], ["website/grid-square"], run: "stopped");
+        var file = (await server.TryAsync(job, id, "website/grid-square", format, 60)).GetProperty("file");
         Assert.InRange(file.GetProperty("likeness").GetDouble(), 0.9, 1);
         Assert.Equal(4, file.GetProperty("worstPlace").GetArrayLength());
         Assert.NotNull(file.GetProperty("likenessWord").GetString());
@@ -120,19 +123,11 @@ public sealed class EngineTests(ServerFixture server) : IClassFixture<ServerFixt
         Assert.Equal(file.GetProperty("bytes").GetInt64(), bytes.Content.Headers.ContentLength);
     }
 
-    private async Task<JsonElement> WishAsync(string id, int quality)
+    /// <summary>An order for the first slot of a rules file.</summary>
+    public static VariantOrder Order(string path, PictureFacts facts, string rules, string output)
     {
-        var (destination, slot) = await PlaceAsync();
-        var answer = await server.Client.PostAsJsonAsync(
-            new Uri("/api/variants", UriKind.Relative), new { pictureId = id, destination, slot, density = 1, format = "jpeg", quality });
-        answer.EnsureSuccessStatusCode();
-        return await answer.Content.ReadFromJsonAsync<JsonElement>();
-    }
-
-    private async Task<(string Destination, string Slot)> PlaceAsync()
-    {
-        var all = await server.Client.GetFromJsonAsync<JsonElement>(new Uri("/api/destinations", UriKind.Relative));
-        var destination = all[0];
-        return (destination.GetProperty("key").GetString()!, destination.GetProperty("slots")[0].GetProperty("key").GetString()!);
+        Assert.True(RulesReader.TryRead(rules, out var book, out _));
+        var slot = book!.Destinations[0].Slots[0];
+        return new(path, facts, Turn.None, rules, VariantPlanner.Plan(facts.Size, slot, Density.One, null, Subject.Of([], null, facts.Suggestion)), null, null, output);
     }
 }

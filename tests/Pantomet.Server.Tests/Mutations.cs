@@ -49,7 +49,7 @@ internal static class Mutations
                 var end = outcome;
                 if (outcome.Facts is { } facts)
                 {
-                    end = await room.RunAsync(new VariantOrder(path, facts, Rules, 1, null, null, null, path + ".out"), CancellationToken.None);
+                    end = await room.RunAsync(EngineTests.Order(path, facts, Rules, path + ".out"), CancellationToken.None);
                     variant = end.Variant;
                 }
 

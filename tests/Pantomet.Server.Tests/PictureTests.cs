@@ -97,7 +97,7 @@ public sealed class PictureTests(ServerFixture server) : IClassFixture<ServerFix
     [InlineData("/api/pictures/00000000-0000-0000-0000-000000000000")]
     [InlineData("/api/pictures/00000000-0000-0000-0000-000000000000/original")]
     [InlineData("/api/pictures/00000000-0000-0000-0000-000000000000/preview/480")]
-    [InlineData("/api/pictures/00000000-0000-0000-0000-000000000000/framings/website/listing")]
+    [InlineData("/api/jobs/00000000-0000-0000-0000-000000000000")]
     [InlineData("/api/variants/nothing/file")]
     [InlineData("/api/variants/nothing/reference")]
     [InlineData("/api/pictures/nonsense")]

@@ -52,6 +52,50 @@ public sealed class ServerFixture : IAsyncLifetime
         return (await answer.Content.ReadFromJsonAsync<JsonElement>()).GetProperty("picture").GetProperty("id").GetString()!;
     }
 
+    /// <summary>Makes a job and gives its id.</summary>
+    public async Task<string> JobAsync(IEnumerable<string> pictures, IEnumerable<string> slots, string run = "running", string name = "A job")
+    {
+        var places = slots.Select(address => address.Split('/')).Select(parts => new { destination = parts[0], slot = parts[1], choice = (object?)null });
+        var made = await SendAsync(HttpMethod.Post, "/api/jobs", new { name, pictures = Array.Empty<string>(), slots = Array.Empty<object>() });
+        var id = made.GetProperty("id").GetString()!;
+        await SendAsync(HttpMethod.Put, $"/api/jobs/{id}/run", new { run });
+        await SendAsync(HttpMethod.Post, $"/api/jobs/{id}/pictures", pictures);
+        await SendAsync(HttpMethod.Put, $"/api/jobs/{id}/slots", places);
+        return id;
+    }
+
+    /// <summary>Sends JSON and gives the JSON that comes back; a refusal fails the test.</summary>
+    public async Task<JsonElement> SendAsync(HttpMethod method, string address, object? body = null)
+    {
+        using var request = new HttpRequestMessage(method, address) { Content = body is null ? null : JsonContent.Create(body) };
+        using var answer = await Client.SendAsync(request);
+        Assert.True(answer.IsSuccessStatusCode, $"{method} {address}: {(int)answer.StatusCode} {await answer.Content.ReadAsStringAsync()}");
+        return answer.Content.Headers.ContentLength == 0 || answer.StatusCode == System.Net.HttpStatusCode.NoContent ? default : await answer.Content.ReadFromJsonAsync<JsonElement>();
+    }
+
+    public Task<JsonElement> JobAsync(string id) => SendAsync(HttpMethod.Get, $"/api/jobs/{id}");
+
+    /// <summary>Waits until every file of a job is made.</summary>
+    public async Task<JsonElement> MadeAsync(string id)
+    {
+        for (var i = 0; i < 600; i++)
+        {
+            var job = await JobAsync(id);
+            var progress = job.GetProperty("progress");
+            if (progress.GetProperty("done").GetInt32() + progress.GetProperty("failed").GetInt32() == progress.GetProperty("files").GetInt32())
+            {
+                return job;
+            }
+
+            await Task.Delay(100);
+        }
+
+        throw new TimeoutException("The job was not made.");
+    }
+
+    public Task<JsonElement> TryAsync(string job, string picture, string slot, string? format, int? quality, decimal density = 1) =>
+        SendAsync(HttpMethod.Post, $"/api/jobs/{job}/cells/{picture}/{slot}/trial", new { density, format, quality });
+
     public static string DemoPicture(string name) => Path.Combine(Cli.Installation.Root, "demo", "pictures", name);
 
     public async Task DisposeAsync()

@@ -103,6 +103,7 @@ internal sealed class VariantStore(IServiceScopeFactory scopes, DataFolder folde
                 File.Move(small, SmallPath(hash), overwrite: true);
             }
 
+            _failed.TryRemove(wanted.Id, out _);
             return _made[wanted.Id] = await KeepAsync(RowOf(wanted, order, made, hash), cancel);
         }
         catch (Exception fault) when (fault is IOException or UnauthorizedAccessException)

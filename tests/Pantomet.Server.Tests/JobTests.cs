@@ -1,0 +1,218 @@
+using System.Net;
+using System.Net.Http.Json;
+using System.Text.Json;
+using System.Text.Json.Nodes;
+
+namespace Pantomet.Server.Tests;
+
+public sealed class JobTests(ServerFixture server) : IClassFixture<ServerFixture>
+{
+    private const string Square = "website/grid-square";
+    private const string Large = "website/opening-large";
+
+    [Fact]
+    public async Task A_job_makes_every_file_and_remembers_everything_after_a_restart()
+    {
+        var (id, pictures) = await JobAsync(["IMG_2102.jpg", "barometer-from-chat.jpg"], [Square, Large]);
+        await DecideAsync(id, pictures[0], decisions => decisions["focus"] = JsonNode.Parse("""{ "x": 0.3, "y": 0.4 }"""));
+        await server.SendAsync(HttpMethod.Put, $"/api/jobs/{id}/names", new { name = "Remembered", prefix = "skerry", numbered = true, patterns = (object?)null });
+        var before = await server.MadeAsync(id);
+        await server.RestartAsync();
+        var after = await server.JobAsync(id);
+        Assert.Equal(Cells(before), Cells(after));
+        Assert.Equal(before.GetProperty("head").GetProperty("pictures").GetRawText(), after.GetProperty("head").GetProperty("pictures").GetRawText());
+        Assert.Equal(("Remembered", "skerry"), (after.GetProperty("head").GetProperty("name").GetString(), after.GetProperty("head").GetProperty("prefix").GetString()));
+        Assert.Equal(after.GetProperty("progress").GetProperty("files").GetInt32(), after.GetProperty("progress").GetProperty("done").GetInt32());
+    }
+
+    [Fact]
+    public async Task A_changed_framing_redoes_its_variants_alone_and_the_way_back_redoes_nothing()
+    {
+        var (id, pictures) = await JobAsync(["DSC_0423.JPG", "IMG_2109.jpg"], [Square, Large]);
+        var before = await server.MadeAsync(id);
+        await DecideAsync(id, pictures[0], decisions => decisions["framings"] = JsonNode.Parse("""{ "1": { "left": 0.1, "top": 0.1, "right": 0.6, "bottom": 0.6 } }"""));
+        var after = await server.MadeAsync(id);
+        var changed = Cells(before).Except(Cells(after)).ToList();
+        Assert.Contains(Square, Assert.Single(changed), StringComparison.Ordinal);
+        await server.SendAsync(HttpMethod.Post, $"/api/jobs/{id}/undo");
+        // No waiting: what was made before stands.
+        Assert.Equal(Cells(before), Cells(await server.JobAsync(id)));
+        await server.SendAsync(HttpMethod.Post, $"/api/jobs/{id}/redo");
+        Assert.Equal(Cells(after), Cells(await server.JobAsync(id)));
+    }
+
+    [Fact]
+    public async Task A_suggestion_that_is_confirmed_changes_the_reasons_and_no_file()
+    {
+        var (id, pictures) = await JobAsync(["DSC_0440.JPG"], ["social/cover"]);
+        var before = (await server.MadeAsync(id)).GetProperty("cells")[0];
+        Assert.Equal("suggested", before.GetProperty("origin").GetString());
+        var suggestion = (await server.JobAsync(id)).GetProperty("head").GetProperty("pictures")[0].GetProperty("suggestion");
+        await DecideAsync(id, pictures[0], decisions => decisions["keep"] = new JsonArray(JsonNode.Parse(suggestion.GetRawText())));
+        var after = (await server.JobAsync(id)).GetProperty("cells")[0];
+        Assert.Equal("kept", after.GetProperty("origin").GetString());
+        Assert.DoesNotContain("suggested", after.GetProperty("codes").EnumerateArray().Select(code => code.GetString()));
+        Assert.Equal(before.GetProperty("files")[0].GetProperty("id").GetString(), after.GetProperty("files")[0].GetProperty("id").GetString());
+    }
+
+    [Fact]
+    public async Task Two_jobs_share_a_picture_without_disturbing_each_other()
+    {
+        var (first, pictures) = await JobAsync(["P1050233.JPG"], [Square], run: "stopped");
+        await DecideAsync(first, pictures[0], decisions => decisions["focus"] = JsonNode.Parse("""{ "x": 0.9, "y": 0.5 }"""));
+        var second = await server.JobAsync(pictures, [Square], run: "stopped");
+        // It begins where the last one was, and goes its own way.
+        var begun = Cells(await server.JobAsync(second));
+        Assert.Equal(Cells(await server.JobAsync(first)), begun);
+        await DecideAsync(second, pictures[0], decisions => decisions["focus"] = JsonNode.Parse("""{ "x": 0.1, "y": 0.5 }"""));
+        Assert.Equal(begun, Cells(await server.JobAsync(first)));
+        Assert.NotEqual(begun, Cells(await server.JobAsync(second)));
+    }
+
+    [Fact]
+    public async Task Choosing_a_quality_for_a_slot_uses_the_file_that_was_tried()
+    {
+        var (id, pictures) = await JobAsync(["IMG_2081.jpg"], [Square], run: "stopped");
+        var file = (await server.TryAsync(id, pictures[0], Square, null, 44)).GetProperty("file");
+        await server.SendAsync(HttpMethod.Put, $"/api/jobs/{id}/slots/choice", new { slots = new[] { Square }, choice = new { format = (string?)null, quality = 44 } });
+        var cell = (await server.JobAsync(id)).GetProperty("cells")[0].GetProperty("files")[0];
+        Assert.True(cell.GetProperty("made").GetBoolean());
+        Assert.Equal(file.GetProperty("id").GetString(), cell.GetProperty("id").GetString());
+    }
+
+    [Fact]
+    public async Task What_happens_is_told_as_events_in_the_order_in_which_it_happened()
+    {
+        var (id, pictures) = await JobAsync(["IMG_2102.jpg"], [Square], run: "stopped");
+        using var stream = await server.Client.GetStreamAsync(new Uri($"/api/jobs/{id}/events", UriKind.Relative));
+        using var reader = new StreamReader(stream);
+        var first = await NextAsync(reader);
+        await DecideAsync(id, pictures[0], decisions => decisions["keywords"] = "cup anemometer");
+        var change = await NextAsync(reader);
+        Assert.True(change.GetProperty("version").GetInt64() > first.GetProperty("version").GetInt64());
+        Assert.Equal("cup anemometer", change.GetProperty("head").GetProperty("pictures")[0].GetProperty("words").GetString());
+        await server.SendAsync(HttpMethod.Put, $"/api/jobs/{id}/run", new { run = "running" });
+        var states = new List<string?>();
+        while (states.LastOrDefault() != "done")
+        {
+            states.AddRange((await NextAsync(reader)).GetProperty("cells").EnumerateArray().Select(cell => cell.GetProperty("state").GetString()));
+        }
+
+        Assert.Contains("making", states);
+        Assert.Equal("done", states[^1]);
+    }
+
+    [Fact]
+    public async Task What_is_on_the_screen_is_made_first()
+    {
+        var (id, pictures) = await JobAsync(["DSC_0412.JPG", "DSC_0415.JPG", "DSC_0423.JPG", "DSC_0440.JPG", "IMG_2081.jpg", "IMG_2087.jpg"], [Square, Large, "social/cover"], run: "stopped");
+        await server.SendAsync(HttpMethod.Put, $"/api/jobs/{id}/look", new { pictures = new[] { pictures[5] }, slots = new[] { "social/cover" } });
+        await server.SendAsync(HttpMethod.Put, $"/api/jobs/{id}/run", new { run = "running" });
+        for (var i = 0; i < 200; i++)
+        {
+            var done = (await server.JobAsync(id)).GetProperty("cells").EnumerateArray()
+                .Where(cell => cell.GetProperty("files").EnumerateArray().Any(file => file.GetProperty("made").GetBoolean()))
+                .Select(cell => (cell.GetProperty("picture").GetString(), cell.GetProperty("slot").GetString())).ToList();
+            if (done.Count > 0)
+            {
+                Assert.Contains((pictures[5], "social/cover"), done);
+                return;
+            }
+
+            await Task.Delay(50);
+        }
+
+        Assert.Fail("Nothing was made.");
+    }
+
+    [Theory]
+    [InlineData("""{ "turn": { "quarters": 7, "degrees": 0 } }""")]
+    [InlineData("""{ "turn": { "quarters": 0, "degrees": 80 } }""")]
+    [InlineData("""{ "keep": [ { "left": 0.5, "top": 0, "right": 0.4, "bottom": 1 } ] }""")]
+    [InlineData("""{ "focus": { "x": 2, "y": 0 } }""")]
+    [InlineData("""{ "cells": { "website/grid-square": { "choice": { "format": "bmp", "quality": 50 } } } }""")]
+    [InlineData("""{ "keep": null }""")]
+    public async Task A_decision_that_cannot_be_is_refused_with_a_sentence(string decisions)
+    {
+        var (id, pictures) = await JobAsync(["IMG_2102.jpg"], [Square], run: "stopped");
+        using var body = new StringContent($$"""[ { "picture": "{{pictures[0]}}", "decisions": {{decisions}} } ]""", System.Text.Encoding.UTF8, "application/json");
+        var answer = await server.Client.PutAsync(new Uri($"/api/jobs/{id}/decisions", UriKind.Relative), body);
+        Assert.Equal(HttpStatusCode.BadRequest, answer.StatusCode);
+        Assert.Equal("application/problem+json", answer.Content.Headers.ContentType?.MediaType);
+    }
+
+    [Fact]
+    public async Task A_curve_falls_with_the_quality_and_ends_at_the_file_that_is_made()
+    {
+        var (id, pictures) = await JobAsync(["IMG_2109.jpg"], [Square], run: "stopped");
+        var curve = await server.SendAsync(HttpMethod.Post, $"/api/jobs/{id}/cells/{pictures[0]}/{Square}/curve", new { density = 1, format = "jpeg", qualities = new[] { 85, 60, 30 } });
+        var bytes = curve.EnumerateArray().Select(point => point.GetProperty("bytes").GetInt64()).ToList();
+        Assert.Equal(bytes.OrderDescending(), bytes);
+        var file = (await server.TryAsync(id, pictures[0], Square, "jpeg", 60)).GetProperty("file");
+        Assert.Equal(bytes[1], file.GetProperty("bytes").GetInt64());
+        Assert.Equal(curve[1].GetProperty("likeness").GetDouble(), file.GetProperty("likeness").GetDouble(), 9);
+    }
+
+    [Fact]
+    public async Task The_figures_are_those_of_the_very_file_that_is_downloaded()
+    {
+        var (id, pictures) = await JobAsync(["P1050233.JPG"], ["shop/listing"], run: "stopped");
+        var file = (await server.TryAsync(id, pictures[0], "shop/listing", null, null)).GetProperty("file");
+        var answer = await server.Client.GetAsync(new Uri($"/api/variants/{file.GetProperty("id")}/file?name={file.GetProperty("name").GetString()}", UriKind.Relative));
+        var bytes = await answer.Content.ReadAsByteArrayAsync();
+        Assert.Equal(file.GetProperty("bytes").GetInt64(), bytes.LongLength);
+        Assert.Equal(file.GetProperty("sha256").GetString(), Convert.ToHexStringLower(System.Security.Cryptography.SHA256.HashData(bytes)));
+        Assert.Equal((2500, 2000), (file.GetProperty("width").GetInt32(), file.GetProperty("height").GetInt32()));
+        Assert.True(bytes.Length < 1_000_000);
+    }
+
+    [Fact]
+    public async Task A_turned_picture_is_made_from_turned_pixels()
+    {
+        var (id, pictures) = await JobAsync(["IMG_2102.jpg"], ["newsletter/lead"], run: "stopped");
+        var upright = (await server.TryAsync(id, pictures[0], "newsletter/lead", "jpeg", 80)).GetProperty("file");
+        await DecideAsync(id, pictures[0], decisions => decisions["turn"] = JsonNode.Parse("""{ "quarters": 1, "degrees": 0 }"""));
+        var turned = (await server.TryAsync(id, pictures[0], "newsletter/lead", "jpeg", 80)).GetProperty("file");
+        var shape = (JsonElement file) => file.GetProperty("width").GetDouble() / file.GetProperty("height").GetDouble();
+        Assert.Equal(1 / shape(upright), shape(turned), 2);
+        var preview = await server.Client.GetByteArrayAsync(new Uri($"/api/pictures/{pictures[0]}/preview/480?turn=1q2.5", UriKind.Relative));
+        Assert.True(preview.Length > 1000);
+        Assert.Equal(HttpStatusCode.NotFound, (await server.Client.GetAsync(new Uri($"/api/pictures/{pictures[0]}/preview/480?turn=9q0", UriKind.Relative))).StatusCode);
+    }
+
+    private static async Task<JsonElement> NextAsync(StreamReader reader)
+    {
+        using var patience = new CancellationTokenSource(TimeSpan.FromSeconds(30));
+        while (await reader.ReadLineAsync(patience.Token) is { } line)
+        {
+            if (line.StartsWith("data: ", StringComparison.Ordinal))
+            {
+                return JsonDocument.Parse(line[6..]).RootElement;
+            }
+        }
+
+        throw new EndOfStreamException();
+    }
+
+    private static List<string> Cells(JsonElement job) => [.. job.GetProperty("cells").EnumerateArray().Select(cell => cell.GetRawText()).Order(StringComparer.Ordinal)];
+
+    private async Task<(string Id, List<string> Pictures)> JobAsync(string[] names, string[] slots, string run = "running")
+    {
+        List<string> pictures = [];
+        foreach (var name in names)
+        {
+            pictures.Add(await server.PictureAsync(name));
+        }
+
+        return (await server.JobAsync(pictures, slots, run), pictures);
+    }
+
+    private async Task DecideAsync(string job, string picture, Action<JsonObject> change)
+    {
+        var now = (await server.JobAsync(job)).GetProperty("head").GetProperty("pictures").EnumerateArray()
+            .First(one => one.GetProperty("picture").GetProperty("id").GetString() == picture).GetProperty("decisions").GetRawText();
+        var decisions = JsonNode.Parse(now)!.AsObject();
+        change(decisions);
+        await server.SendAsync(HttpMethod.Put, $"/api/jobs/{job}/decisions", new[] { new { picture, decisions } });
+    }
+}

@@ -85,9 +85,9 @@ test('two windows on one job stay in step, also about what is undone', async ({ 
   await expect(second.getByLabel('Name of the job')).toHaveValue('In both windows');
   await page.getByTestId('bench').focus();
   await page.keyboard.press('x');
-  await expect(second.getByText('left out')).toBeVisible();
+  await expect(second.getByText('left out', { exact: true })).toBeVisible();
   await second.getByRole('button', { name: 'Undo' }).click();
-  await expect(page.getByText('left out')).toBeHidden();
+  await expect(page.getByText('left out', { exact: true })).toBeHidden();
   // A picture that is added in one window is framed and made in the other.
   await second.getByLabel('Choose pictures').setInputFiles(photographs[0]!);
   await expect(page.getByRole('row')).toHaveCount(3, { timeout: 30_000 });
@@ -129,7 +129,7 @@ test('jobs are copied and put aside without disturbing one another', async ({ pa
   await expect(page.getByTestId('bench')).toBeVisible();
   await page.getByTestId('bench').focus();
   await page.keyboard.press('x');
-  await expect(page.getByText('left out')).toBeVisible();
+  await expect(page.getByText('left out', { exact: true })).toBeVisible();
   expect((await readJob(page, job.id)).cells.every((cell) => cell.state !== 'skipped')).toBe(true);
   await page.keyboard.press('j');
   await page.getByRole('button', { name: `Put aside ${name}, copy` }).click();

@@ -47,10 +47,11 @@ test('a destination is made, its slot written with faults placed, retired, copie
   await expect(sheet.getByText('retired')).toBeVisible();
   const job = await makeJob(page, 'Retired', ['IMG_2102.jpg'], ['skerry-shop/grid-square']);
   await page.goto(`/job/${job.id}`);
+  await expect(page.getByTestId('bench')).toBeVisible();
   await page.keyboard.press('s');
   const places = page.getByRole('complementary', { name: 'Slots to fill' });
-  await expect(places.getByText('Tide Table, copy')).toBeVisible();
-  await expect(places.getByText('Tide Table', { exact: true })).toBeHidden();
+  await expect(places.getByRole('checkbox', { name: 'Tide Table, copy', exact: true })).toBeVisible();
+  await expect(places.getByRole('checkbox', { name: 'Tide Table', exact: true })).toBeHidden();
 });
 
 test('a rules file with a fault is refused with its place, a good one replaces slots of the same key', async ({ page }) => {

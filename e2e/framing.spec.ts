@@ -1,6 +1,6 @@
 import { expect, test } from '@playwright/test';
 import { frameFor } from '../client/src/framing/solver';
-import { figures, makeJob, readJob } from './support';
+import { figures, makeJob, openFraming, readJob } from './support';
 
 // Framing across slots: shared and loose frames, keep boxes and focus, straightening, copying.
 
@@ -9,7 +9,7 @@ const slots = ['skerry-site/opening-large', 'skerry-site/opening-small', 'skerry
 test('the content is drawn under the slot, kin move together, and one is let loose', async ({ page }) => {
   const job = await makeJob(page, 'Kin', ['DSC_0440.JPG'], slots);
   const id = job.pictures[0]!.id;
-  await page.goto(`/job/${job.id}/framing/${id}?slot=${slots[0]}`);
+  await openFraming(page, job.id, id, slots[0]);
   await expect(page.getByTestId('tied')).toContainText('together with 1 other slot');
   const before = await figures(page);
   await page.keyboard.press('+');
@@ -51,7 +51,7 @@ test('the content is drawn under the slot, kin move together, and one is let loo
 test('a keep box is drawn and every slot holds it; the focus takes its place; all is undone', async ({ page }) => {
   const job = await makeJob(page, 'Keep', ['DSC_0452.JPG'], slots);
   const id = job.pictures[0]!.id;
-  await page.goto(`/job/${job.id}/framing/${id}?slot=${slots[2]}`);
+  await openFraming(page, job.id, id, slots[2]);
   const stage = (await page.getByRole('img', { name: 'DSC_0452.JPG, whole' }).boundingBox())!;
   const at = (x: number, y: number) => [stage.x + stage.width * x, stage.y + stage.height * y] as const;
   await page.keyboard.press('k');
@@ -83,9 +83,10 @@ test('a keep box is drawn and every slot holds it; the focus takes its place; al
 test('a picture is turned by quarters and straightened, and marks stay on what they mark', async ({ page }) => {
   const job = await makeJob(page, 'Turn', ['IMG_2109.jpg'], slots);
   const id = job.pictures[0]!.id;
-  await page.goto(`/job/${job.id}/framing/${id}?slot=${slots[2]}`);
+  await openFraming(page, job.id, id, slots[2]);
   await page.keyboard.press('u');
   await expect(page.getByTestId('keep')).toBeVisible();
+  await expect.poll(async () => (await readJob(page, job.id)).cell(id, slots[2]!).origin).toBe('kept');
   const before = (await readJob(page, job.id)).head.pictures[0]!;
   await page.getByRole('button', { name: 'A quarter turn to the right' }).click();
   await expect
@@ -111,7 +112,7 @@ test('a picture is turned by quarters and straightened, and marks stay on what t
 test('frames and marks are copied to other pictures in one step', async ({ page }) => {
   const job = await makeJob(page, 'Copy', ['DSC_0412.JPG', 'DSC_0415.JPG', 'IMG_2081.jpg'], slots);
   const id = job.pictures[0]!.id;
-  await page.goto(`/job/${job.id}/framing/${id}?slot=${slots[3]}`);
+  await openFraming(page, job.id, id, slots[3]);
   await page.keyboard.press('+');
   await expect(page.getByTestId('tied')).toContainText('Framed by hand');
   await page.keyboard.press('c');
@@ -133,7 +134,7 @@ test('frames and marks are copied to other pictures in one step', async ({ page 
 
 test('wheel, corner and exact figures frame as well, and the shape is kept', async ({ page }) => {
   const job = await makeJob(page, 'Figures', ['P1050233.JPG'], ['tidewrack/cover']);
-  await page.goto(`/job/${job.id}/framing/${job.pictures[0]!.id}`);
+  await openFraming(page, job.id, job.pictures[0]!.id);
   const shape = 851 / 315;
   const widest = await figures(page);
   expect(widest.width).toBe(4800);
@@ -147,7 +148,7 @@ test('wheel, corner and exact figures frame as well, and the shape is kept', asy
   await page.mouse.move(box.x + box.width / 2, box.y + box.height / 2);
   await page.mouse.wheel(0, -300);
   await expect.poll(async () => (await figures(page)).width).toBeLessThan(4000);
-  await page.getByRole('textbox', { name: 'Width', exact: true }).fill('2000');
+  await page.getByRole('textbox', { name: /^Width/ }).fill('2000');
   await page.keyboard.press('Enter');
   await expect.poll(async () => (await figures(page)).width).toBe(2000);
   expect((await figures(page)).height).toBeCloseTo(2000 / shape, 0);

@@ -75,11 +75,11 @@ test('an original is replaced by a newer one and put back, and a picture removed
   await expect(originals.getByRole('listitem')).toHaveCount(2);
   await originals.getByRole('button', { name: 'Remove from the library' }).click();
   await originals.getByRole('button', { name: 'Remove it' }).click();
-  await expect(page.getByTitle('rain-gauge.png')).toHaveCount(0);
+  await expect(page.getByRole('region', { name: 'Pictures' }).getByTitle('rain-gauge.png')).toHaveCount(0);
   await page.getByRole('button', { name: /^Removed \(/ }).click();
   await page.getByRole('dialog').getByRole('button', { name: 'Put back' }).first().click();
   await page.keyboard.press('Escape');
-  await expect(page.getByTitle('rain-gauge.png').first()).toBeVisible();
+  await expect(page.getByRole('region', { name: 'Pictures' }).getByTitle('rain-gauge.png')).toBeVisible();
 });
 
 test('the facts say what the file is, without misleading', async ({ page }) => {

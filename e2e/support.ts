@@ -29,7 +29,12 @@ export async function makeJob(page: Page, name: string, pictures: string[], slot
     },
   });
   expect(answer.ok()).toBe(true);
-  return { id: ((await answer.json()) as { id: string }).id, pictures: chosen };
+  const { id } = (await answer.json()) as { id: string };
+  // A picture begins with what an earlier job was told about it; a test begins with nothing.
+  await page.request.put(`/api/jobs/${id}/decisions`, {
+    data: chosen.map((one) => ({ picture: one.id, decisions: {} })),
+  });
+  return { id, pictures: chosen };
 }
 
 /** Waits until every file of the job on the page is made. */
@@ -68,6 +73,14 @@ export async function readJob(page: Page, id: string) {
 }
 
 export async function figures(page: Page) {
-  const value = async (name: string) => Number(await page.getByRole('textbox', { name, exact: true }).inputValue());
+  const value = async (name: string) =>
+    Number(await page.getByRole('textbox', { name: new RegExp(`^${name}`) }).inputValue());
   return { x: await value('Left'), y: await value('Top'), width: await value('Width'), height: await value('Height') };
+}
+
+/** Opens a picture of a job for framing, and waits until it can be framed. */
+export async function openFraming(page: Page, job: string, picture: string, slot = '') {
+  await page.goto(`/job/${job}/framing/${picture}${slot && `?slot=${slot}`}`);
+  await expect(page.locator('[data-part=frame]')).toBeVisible();
+  await expect(page.getByTestId('gets')).toContainText('1x');
 }

@@ -175,28 +175,34 @@ export function BenchGrid({
             const slot = slots[column.index]!;
             const first = column.index === 0 || slots[column.index - 1]!.destination !== slot.destination;
             return (
-              <button
+              <div
                 key={slot.address}
-                type="button"
                 role="columnheader"
                 aria-colindex={column.index + 2}
-                tabIndex={-1}
-                title={`${slot.destinationName}: ${slot.slot.name}, ${needs(slot.slot)}`}
-                onClick={() =>
-                  onSelect(
-                    { row: 0, column: column.index },
-                    { row: pictures.length - 1, column: column.index },
-                  )
-                }
-                className={`absolute top-0 flex h-full flex-col justify-end px-2.5 pb-1.5 text-left hover:bg-sheet-2 ${first ? 'border-l border-ink-2' : 'border-l border-line'}`}
+                className={`absolute top-0 h-full ${first ? 'border-l border-ink-2' : 'border-l border-line'}`}
                 style={{ left: headWidth + column.start, width: column.size }}
               >
-                <span className="w-full truncate text-[11px] leading-4 text-ink-2">
-                  {first ? slot.destinationName : '\u00a0'}
-                </span>
-                <span className="line-clamp-1 w-full leading-4 font-medium break-all">{slot.slot.name}</span>
-                <span className="w-full truncate text-[11px] leading-4 text-ink-2">{shapeWords(slot)}</span>
-              </button>
+                <button
+                  type="button"
+                  tabIndex={-1}
+                  title={`${slot.destinationName}: ${slot.slot.name}, ${needs(slot.slot)}`}
+                  onClick={() =>
+                    onSelect(
+                      { row: 0, column: column.index },
+                      { row: pictures.length - 1, column: column.index },
+                    )
+                  }
+                  className="flex h-full w-full flex-col justify-end px-2.5 pb-1.5 text-left hover:bg-sheet-2"
+                >
+                  <span className="w-full truncate text-[11px] leading-4 text-ink-2">
+                    {first ? slot.destinationName : '\u00a0'}
+                  </span>
+                  <span className="line-clamp-1 w-full leading-4 font-medium break-all">
+                    {slot.slot.name}
+                  </span>
+                  <span className="w-full truncate text-[11px] leading-4 text-ink-2">{shapeWords(slot)}</span>
+                </button>
+              </div>
             );
           })}
         </div>
@@ -214,29 +220,33 @@ export function BenchGrid({
                 width: columns.getTotalSize() + headWidth,
               }}
             >
-              <button
-                type="button"
+              <div
                 role="rowheader"
-                tabIndex={-1}
-                onClick={() =>
-                  onSelect({ row: row.index, column: 0 }, { row: row.index, column: slots.length - 1 })
-                }
-                className="sticky left-0 z-20 flex h-full flex-col justify-center gap-0.5 border-r border-line bg-sheet px-4 text-left hover:bg-sheet-2"
+                className="sticky left-0 z-20 h-full border-r border-line bg-sheet"
                 style={{ width: headWidth }}
-                title={picture.picture.name}
               >
-                <img
-                  src={addresses.preview(picture.picture.id, picture.shown, 480)}
-                  alt=""
-                  decoding="async"
-                  className="max-h-14 max-w-20 object-contain object-left"
-                  style={{ maxHeight: Math.max(24, row.size - 56) }}
-                />
-                <span className="w-full truncate font-medium">{picture.words ?? picture.picture.name}</span>
-                <span className="w-full truncate text-[11px] text-ink-2">
-                  {picture.width}×{picture.height}, {weight(picture.picture.bytes)}
-                </span>
-              </button>
+                <button
+                  type="button"
+                  tabIndex={-1}
+                  onClick={() =>
+                    onSelect({ row: row.index, column: 0 }, { row: row.index, column: slots.length - 1 })
+                  }
+                  className="flex h-full w-full flex-col justify-center gap-0.5 px-4 text-left hover:bg-sheet-2"
+                  title={picture.picture.name}
+                >
+                  <img
+                    src={addresses.preview(picture.picture.id, picture.shown, 480)}
+                    alt=""
+                    decoding="async"
+                    className="max-h-14 max-w-20 object-contain object-left"
+                    style={{ maxHeight: Math.max(24, row.size - 56) }}
+                  />
+                  <span className="w-full truncate font-medium">{picture.words ?? picture.picture.name}</span>
+                  <span className="w-full truncate text-[11px] text-ink-2">
+                    {picture.width}×{picture.height}, {weight(picture.picture.bytes)}
+                  </span>
+                </button>
+              </div>
               {shownColumns.map((column) => (
                 <div
                   key={slots[column.index]!.address}

@@ -47,7 +47,7 @@ export function PlacesSheet({ onClose }: { onClose?: () => void }) {
           </Button>
         )}
       </header>
-      <div className="min-h-0 flex-1 overflow-y-auto px-5 pb-4">
+      <div className="relative min-h-0 flex-1 overflow-y-auto px-5 pb-4">
         {destinations.isError && <p className="py-4 text-breaks">{destinations.error.message}</p>}
         {all
           .filter((destination) => destination.slots.length > 0)

@@ -210,9 +210,9 @@ function Framing({ picture, slot }: { picture: JobPicture; slot: JobSlot }) {
           tool={tool}
           onHold={hold}
           onCommit={commit}
-          onKeep={(keep: Edges[], done) => {
-            const next = { ...picture.decisions, keep, focus: null };
-            if (!done) return setDraft({ ...next, keep });
+          onKeep={(kept: Edges, done) => {
+            const next = { ...picture.decisions, keep: [...picture.decisions.keep, kept], focus: null };
+            if (!done) return setDraft(next);
             decide(next);
             setTool('frame');
           }}

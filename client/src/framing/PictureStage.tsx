@@ -1,5 +1,5 @@
 import { useGesture } from '@use-gesture/react';
-import { useEffect, useRef, useState } from 'react';
+import { useEffect, useRef } from 'react';
 import { addresses, type Edges, type JobPicture, type JobSlot } from '../api/client';
 import { DimensionLine } from '../design/DimensionLine';
 import { count } from '../design/figures';
@@ -41,7 +41,7 @@ export function PictureStage({
   tool: Tool;
   onHold: (address: string, box: Box) => void;
   onCommit: (address: string, box: Box) => void;
-  onKeep: (keep: Edges[], done: boolean) => void;
+  onKeep: (box: Edges, done: boolean) => void;
   onFocus: (at: { x: number; y: number }) => void;
 }) {
   const [room, size] = useElementSize<HTMLDivElement>();
@@ -59,7 +59,6 @@ export function PictureStage({
     height: one.height * scale,
   });
   const shown = place(box);
-  const [drawn, setDrawn] = useState<Edges | null>(null);
   const stage = useStageGestures({
     picture,
     slot,
@@ -69,9 +68,7 @@ export function PictureStage({
     onHold,
     onCommit,
     onDraw: (edges, done) => {
-      setDrawn(done ? null : edges);
-      if (edges && edges.right - edges.left > 0.005 && edges.bottom - edges.top > 0.005)
-        onKeep([...keep, edges], done);
+      if (edges.right - edges.left > 0.005 && edges.bottom - edges.top > 0.005) onKeep(edges, done);
     },
     onFocus,
   });
@@ -123,10 +120,10 @@ export function PictureStage({
             <div className="pointer-events-none absolute inset-0 border border-black/60" />
             {tool === 'frame' && corners.map((corner) => <CornerGrip key={corner} corner={corner} />)}
           </div>
-          {[...keep, ...(drawn ? [drawn] : [])].map((edges, i) => (
+          {keep.map((edges, i) => (
             <KeepBox key={i} style={place(toBox(edges, picture))} name="keep" />
           ))}
-          {keep.length === 0 && !focus && !drawn && suggestion && (
+          {keep.length === 0 && !focus && suggestion && (
             <KeepBox style={place(toBox(suggestion, picture))} name="suggested" suggested />
           )}
           {focus && (
@@ -229,7 +226,7 @@ function useStageGestures({
   tool: Tool;
   onHold: (address: string, box: Box) => void;
   onCommit: (address: string, box: Box) => void;
-  onDraw: (edges: Edges | null, done: boolean) => void;
+  onDraw: (edges: Edges, done: boolean) => void;
   onFocus: (at: { x: number; y: number }) => void;
 }) {
   const target = useRef<HTMLDivElement>(null);

@@ -24,10 +24,10 @@ internal static class DestinationEndpoints
         var destinations = routes.MapGroup("/api/destinations").WithTags("Destinations").ProducesProblem(StatusCodes.Status400BadRequest);
         destinations.MapGet("/", ListAsync).WithName("listDestinations").WithSummary("All destinations with their slots.");
         destinations.MapPut("/", (HttpRequest request, RuleShelf shelf, JobRoom room, CancellationToken cancel) => TakeFileAsync(request, shelf, room, merge: false, cancel))
-            .WithName("replaceDestinations").WithSummary("Replaces the book by a rules file.").Accepts<object>("application/json").ProducesProblem(StatusCodes.Status413PayloadTooLarge);
+            .WithName("replaceDestinations").WithSummary("Replaces the book by a rules file.").Accepts<object>(isOptional: true, "application/json", "*/*").ProducesProblem(StatusCodes.Status413PayloadTooLarge);
         destinations.MapPost("/import", (HttpRequest request, RuleShelf shelf, JobRoom room, CancellationToken cancel) => TakeFileAsync(request, shelf, room, merge: true, cancel))
             .WithName("importRules").WithSummary("Takes the slots of a rules file into the book; those of the same key are replaced, all others stay.")
-            .Accepts<object>("application/json").ProducesProblem(StatusCodes.Status413PayloadTooLarge);
+            .Accepts<object>(isOptional: true, "application/json", "*/*").ProducesProblem(StatusCodes.Status413PayloadTooLarge);
         destinations.MapGet("/rules.json", ExportAsync).WithName("exportRules").WithSummary("The book, or one destination of it, as a rules file.").ProducesProblem(StatusCodes.Status404NotFound);
         destinations.MapPost("/", MakeAsync).WithName("makeDestination").WithSummary("Makes a destination with one slot to begin with.");
         destinations.MapPut("/{destination}/name", NameAsync).WithName("nameDestination").WithSummary("Names a destination.").ProducesProblem(StatusCodes.Status404NotFound);

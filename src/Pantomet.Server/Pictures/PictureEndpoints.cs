@@ -17,7 +17,7 @@ internal static class PictureEndpoints
     {
         var pictures = routes.MapGroup("/api/pictures").WithTags("Pictures");
         pictures.MapPost("/", TakeAsync).WithName("readPictureIn").WithSummary("Reads one file in: its bytes are the body, its name stands in the query.")
-            .Accepts<IFormFile>("application/octet-stream")
+            .Accepts<IFormFile>(isOptional: true, "application/octet-stream", "*/*")
             .ProducesProblem(StatusCodes.Status400BadRequest).ProducesProblem(StatusCodes.Status413PayloadTooLarge).ProducesProblem(StatusCodes.Status422UnprocessableEntity);
         pictures.MapGet("/", ListAsync).WithName("listPictures").WithSummary("All pictures, the newest first.");
         pictures.MapGet("/{id:guid}", GetAsync).WithName("getPicture").WithSummary("One picture.").ProducesProblem(StatusCodes.Status404NotFound);
@@ -28,7 +28,7 @@ internal static class PictureEndpoints
         pictures.MapPost("/{id:guid}/restore", RestoreAsync).WithName("restorePicture").WithSummary("Puts a removed picture back.").ProducesProblem(StatusCodes.Status404NotFound);
         pictures.MapGet("/{id:guid}/revisions", RevisionsAsync).WithName("listRevisions").WithSummary("The originals that a picture has or had, the newest first.").ProducesProblem(StatusCodes.Status404NotFound);
         pictures.MapPost("/{id:guid}/revisions", ReplaceAsync).WithName("replaceOriginal").WithSummary("Reads a newer original in, in the place of the last.")
-            .Accepts<IFormFile>("application/octet-stream").ProducesProblem(StatusCodes.Status400BadRequest).ProducesProblem(StatusCodes.Status404NotFound)
+            .Accepts<IFormFile>(isOptional: true, "application/octet-stream", "*/*").ProducesProblem(StatusCodes.Status400BadRequest).ProducesProblem(StatusCodes.Status404NotFound)
             .ProducesProblem(StatusCodes.Status409Conflict).ProducesProblem(StatusCodes.Status413PayloadTooLarge).ProducesProblem(StatusCodes.Status422UnprocessableEntity);
         pictures.MapPost("/{id:guid}/revisions/{number:int}/put-back", PutBackAsync).WithName("putBackOriginal").WithSummary("Puts an earlier original back.")
             .ProducesProblem(StatusCodes.Status404NotFound).ProducesProblem(StatusCodes.Status409Conflict);

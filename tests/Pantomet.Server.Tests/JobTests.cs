@@ -175,8 +175,12 @@ public sealed class JobTests(ServerFixture server) : IClassFixture<ServerFixture
         var turned = (await server.TryAsync(id, pictures[0], "newsletter/lead", "jpeg", 80)).GetProperty("file");
         var shape = (JsonElement file) => file.GetProperty("width").GetDouble() / file.GetProperty("height").GetDouble();
         Assert.Equal(1 / shape(upright), shape(turned), 2);
-        var preview = await server.Client.GetByteArrayAsync(new Uri($"/api/pictures/{pictures[0]}/preview/480?turn=1q2.5", UriKind.Relative));
-        Assert.True(preview.Length > 1000);
+        foreach (var side in (int[])[480, 1800])
+        {
+            var preview = await server.Client.GetByteArrayAsync(new Uri($"/api/pictures/{pictures[0]}/preview/{side}?turn=1q2.5", UriKind.Relative));
+            Assert.True(preview.Length > 1000);
+        }
+
         Assert.Equal(HttpStatusCode.NotFound, (await server.Client.GetAsync(new Uri($"/api/pictures/{pictures[0]}/preview/480?turn=9q0", UriKind.Relative))).StatusCode);
     }
 

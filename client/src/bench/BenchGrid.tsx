@@ -46,7 +46,7 @@ export function BenchGrid({
     count: pictures.length,
     getScrollElement: () => room.current,
     estimateSize: (i) => layout.rows[i] ?? 0,
-    overscan: 1,
+    overscan: 0,
     scrollPaddingStart: headHeight,
   });
   const columns = useVirtualizer({
@@ -54,7 +54,7 @@ export function BenchGrid({
     count: slots.length,
     getScrollElement: () => room.current,
     estimateSize: (i) => layout.columns[i] ?? 0,
-    overscan: 1,
+    overscan: 0,
     scrollPaddingStart: headWidth,
   });
   useEffect(() => {
@@ -262,6 +262,7 @@ export function BenchGrid({
                       scale={scale}
                       width={column.size}
                       height={row.size}
+                      quick={rows.isScrolling || columns.isScrolling}
                       active={at.row === row.index && at.column === column.index}
                       selected={isSelected(row.index, column.index)}
                     />

@@ -1,4 +1,4 @@
-import { memo } from 'react';
+import { memo, useState } from 'react';
 import { addresses, type Cell, type JobPicture, type JobSlot } from '../api/client';
 import { Covered } from '../design/Covered';
 import { weight } from '../design/figures';
@@ -18,6 +18,7 @@ export const BenchCell = memo(function BenchCell({
   active,
   selected,
   id,
+  quick,
 }: {
   picture: JobPicture;
   slot: JobSlot;
@@ -27,7 +28,11 @@ export const BenchCell = memo(function BenchCell({
   active: boolean;
   selected: boolean;
   id: string;
+  /** True while the bench is scrolled: what comes into view is drawn without its caption until it rests. */
+  quick: boolean;
 }) {
+  const [whole, setWhole] = useState(!quick);
+  if (!quick && !whole) setWhole(true);
   const cell = useCell(picture.picture.id, slot.address);
   if (!cell) return null;
   const size = drawn(cell, scale);
@@ -39,7 +44,7 @@ export const BenchCell = memo(function BenchCell({
       aria-selected={selected}
       aria-label={`${picture.picture.name} in ${slot.slot.name}: ${words(cell)}`}
       data-cell={`${picture.picture.id}|${slot.address}`}
-      className={`relative flex flex-col ${selected ? 'bg-sheet' : ''} ${active ? 'z-10 outline-2 -outline-offset-2 outline-accent' : ''}`}
+      className={`relative flex flex-col [contain:layout_style] ${selected ? 'bg-sheet' : ''} ${active ? 'z-10 outline-2 -outline-offset-2 outline-accent' : ''}`}
       style={{ width, height, padding: pad }}
     >
       <div className="grid flex-1 place-items-center">
@@ -64,7 +69,7 @@ export const BenchCell = memo(function BenchCell({
               height={size.height}
             />
           )}
-          <Covered clear={slot.slot.clear} />
+          {whole && <Covered clear={slot.slot.clear} />}
           {cell.state === 'skipped' && <span className="absolute inset-x-0 top-1/2 border-t-2 border-ink" />}
         </div>
       </div>
@@ -72,7 +77,7 @@ export const BenchCell = memo(function BenchCell({
         className="flex items-center justify-center gap-1 text-[11px] leading-none whitespace-nowrap"
         style={{ height: caption }}
       >
-        <Caption cell={cell} wide={width > 130} />
+        {whole && <Caption cell={cell} wide={width > 130} />}
       </p>
     </div>
   );

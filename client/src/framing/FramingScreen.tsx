@@ -54,8 +54,10 @@ function Framing({ picture, slot }: { picture: JobPicture; slot: JobSlot }) {
   });
   const id = picture.picture.id;
 
+  const drawing = useRef(0);
   const decide = useCallback(
     (next: Decisions) => {
+      cancelAnimationFrame(drawing.current);
       setDraft(next);
       now.current = next;
       // A hand that took hold again in the meantime keeps what it holds.
@@ -76,7 +78,14 @@ function Framing({ picture, slot }: { picture: JobPicture; slot: JobSlot }) {
     },
     [head.slots, picture],
   );
-  const hold = useCallback((address: string, box: Box) => setDraft(framed(address, box)), [framed]);
+  // A hand moves more often than the screen is drawn: the last place before a drawing counts.
+  const hold = useCallback(
+    (address: string, box: Box) => {
+      cancelAnimationFrame(drawing.current);
+      drawing.current = requestAnimationFrame(() => setDraft(framed(address, box)));
+    },
+    [framed],
+  );
   const commit = useCallback((address: string, box: Box) => decide(framed(address, box)), [decide, framed]);
   const activate = useCallback(
     (address: string) => setSearch({ slot: address }, { replace: true }),

@@ -33,6 +33,9 @@ public interface IQualityProbes
 public static class QualitySearch
 {
     /// <summary>How near the bound a prediction for one more step may come and still be believed without an encode.</summary>
+    // How far below the limit an estimate lies when a limit plainly does not matter.
+    private const double Plain = 0.6;
+
     private const double Sure = 1.006;
 
     /// <summary>How near the bound is near enough: what a step more would win is not seen, and each costs a dear encode.</summary>
@@ -65,6 +68,12 @@ public static class QualitySearch
         ArgumentNullException.ThrowIfNull(probes);
         var cheap = (int at) => Math.Max(1e-12, probes.Cheap(quality(at)));
         if (double.IsPositiveInfinity(most))
+        {
+            return (high, true);
+        }
+
+        // Where even the furthest place is plainly within, one look at it is enough.
+        if (cheap(high) * probes.Ratio <= most * Plain && probes.Dear(quality(high)) <= most)
         {
             return (high, true);
         }

@@ -68,7 +68,8 @@ public sealed class OrderDesk : IDisposable
         // A small angle loses its corners: a little more is read than is shown.
         var side = order.Turn.Degrees == 0 ? order.Side : order.Side * 5 / 4;
         var small = scope.Own(Image.Thumbnail(order.Path, side, height: side, size: Enums.Size.Down, outputProfile: "srgb"));
-        var turned = Turning.Apply(small, order.Turn, scope);
+        // A small copy is read from top to bottom; turning it needs all of it at hand.
+        var turned = Turning.Apply(order.Turn.IsNone ? small : scope.Own(small.CopyMemory()), order.Turn, scope);
         var longest = Math.Max(turned.Width, turned.Height);
         if (longest > order.Side)
         {

@@ -21,11 +21,12 @@ internal sealed record BoardSlot(Destination Destination, Slot Slot, string Byte
 internal sealed class JobBoard(Guid id, Job job, DateTime createdAt)
 {
     private const int MostSteps = 200;
+    private const int Ahead = 400;
     private readonly Stack<Job> _past = new();
     private readonly Stack<Job> _future = new();
     private readonly List<Channel<JobEvent>> _listeners = [];
     private Dictionary<Guid, PictureRow> _rows = [];
-    private List<WantedFile> _queue = [];
+    private List<(WantedFile File, bool Seen)> _queue = [];
     private bool _queueIsStale = true;
 
     public Guid Id { get; } = id;
@@ -165,8 +166,16 @@ internal sealed class JobBoard(Guid id, Job job, DateTime createdAt)
                 _queueIsStale = false;
             }
 
-            _queue.RemoveAll(file => !isOpen(file.Id));
-            return _queue.Take(400).FirstOrDefault(file => !busyPictures.Contains(file.Picture.Id)) ?? _queue.FirstOrDefault();
+            _queue.RemoveAll(one => !isOpen(one.File.Id));
+            if (_queue.Count == 0)
+            {
+                return null;
+            }
+
+            // Never past what is on the screen for the sake of another worker's decode.
+            var seen = _queue[0].Seen;
+            var other = _queue.Take(Ahead).FirstOrDefault(one => one.Seen == seen && !busyPictures.Contains(one.File.Picture.Id)).File;
+            return other ?? _queue[0].File;
         }
     }
 
@@ -202,18 +211,19 @@ internal sealed class JobBoard(Guid id, Job job, DateTime createdAt)
         }
     }
 
-    private IEnumerable<WantedFile> InOrder(Func<string, bool> isOpen)
+    private IEnumerable<(WantedFile File, bool Seen)> InOrder(Func<string, bool> isOpen)
     {
         var pictures = Job.Pictures.Select((one, index) => (one.Id, index)).ToDictionary(pair => pair.Id, pair => pair.index);
         var slots = Job.Slots.Select((one, index) => (one.Address, index)).GroupBy(pair => pair.Address).ToDictionary(group => group.Key, group => group.First().index);
         var rows = Span(Look.Pictures.Where(pictures.ContainsKey).Select(one => pictures[one]));
         var columns = Span(Look.Slots.Where(slots.ContainsKey).Select(one => slots[one]));
-        return Cells.Values.SelectMany(cell => cell.Files.Where(file => isOpen(file.Id)).Select(file => (cell, file)))
-            .OrderBy(one => Math.Min(1, Away(pictures[one.cell.Picture.Id], rows) + Away(slots[one.cell.Place.Address], columns)))
-            .ThenBy(one => Away(pictures[one.cell.Picture.Id], rows))
-            .ThenBy(one => pictures[one.cell.Picture.Id])
-            .ThenByDescending(one => one.file.Wish.Plan.Size.Area)
-            .Select(one => one.file).DistinctBy(file => file.Id);
+        return Cells.Values.SelectMany(cell => cell.Files.Where(file => isOpen(file.Id)).Select(file =>
+            {
+                var (row, column) = (pictures[cell.Picture.Id], slots[cell.Place.Address]);
+                return (File: file, Row: row, Down: Away(row, rows), Seen: Away(row, rows) + Away(column, columns) == 0);
+            }))
+            .OrderByDescending(one => one.Seen).ThenBy(one => one.Down).ThenBy(one => one.Row).ThenByDescending(one => one.File.Wish.Plan.Size.Area)
+            .Select(one => (one.File, one.Seen)).DistinctBy(one => one.File.Id);
     }
 
     private static (int From, int To)? Span(IEnumerable<int> indexes)

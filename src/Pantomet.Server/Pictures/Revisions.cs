@@ -36,27 +36,22 @@ internal sealed class Revisions(PantometDb db, PictureIntake intake, JobRoom roo
         var (file, facts, refused) = await intake.ReadAsync(name, body, length, cancel);
         using (file)
         {
+            if (refused is { Row: { } other } && other.Id != picture.Id)
+            {
+                return IntakeResult.Refused(StatusCodes.Status409Conflict, "another-picture", $"The same file is in the library already, as {other.Name}.");
+            }
+
             if (refused is { } refusal)
             {
                 return refusal;
             }
 
-            if (file!.Hash == picture.ContentHash)
-            {
-                return new(picture, true, StatusCodes.Status200OK, null, null);
-            }
-
-            if (await db.Pictures.FirstOrDefaultAsync(row => row.ContentHash == file.Hash, cancel) is { } other)
-            {
-                return IntakeResult.Refused(StatusCodes.Status409Conflict, "another-picture", $"The same file is in the library already, as {other.Name}.");
-            }
-
-            intake.Keep(file);
+            intake.Keep(file!);
             await EnsureFirstAsync(picture, cancel);
             var number = 1 + await db.Revisions.Where(row => row.PictureId == picture.Id).MaxAsync(row => row.Number, cancel);
             db.Revisions.Add(new()
             {
-                PictureId = picture.Id, Number = number, ContentHash = file.Hash, Name = name!, AddedAt = clock.GetUtcNow().UtcDateTime, Facts = JsonSerializer.Serialize(facts, Json),
+                PictureId = picture.Id, Number = number, ContentHash = file!.Hash, Name = name!, AddedAt = clock.GetUtcNow().UtcDateTime, Facts = JsonSerializer.Serialize(facts, Json),
             });
             return await TakeAsync(picture, number, file.Hash, name!, facts!, cancel);
         }

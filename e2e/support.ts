@@ -1,12 +1,12 @@
-import { readdirSync } from 'node:fs';
-import { join } from 'node:path';
-import { expect, type Page } from '@playwright/test';
+import { readdirSync } from "node:fs";
+import { join } from "node:path";
+import { expect, type Page } from "@playwright/test";
 
 /** Open photographs of Debian's package lomiri-wallpapers-16.04; they are not in the repository. */
-export const photographs = readdirSync('/usr/share/backgrounds')
-  .filter((name) => name.endsWith('.jpg'))
+export const photographs = readdirSync("/usr/share/backgrounds")
+  .filter((name) => name.endsWith(".jpg"))
   .toSorted()
-  .map((name) => join('/usr/share/backgrounds', name));
+  .map((name) => join("/usr/share/backgrounds", name));
 
 export interface JobHere {
   id: string;
@@ -14,16 +14,26 @@ export interface JobHere {
 }
 
 /** A job of its own for a test, made through the server. */
-export async function makeJob(page: Page, name: string, pictures: string[], slots: string[]): Promise<JobHere> {
-  const library = (await (await page.request.get('/api/pictures')).json()) as { id: string; name: string }[];
-  const chosen = pictures.map((one) => library.find((other) => other.name === one)!);
-  const answer = await page.request.post('/api/jobs', {
+export async function makeJob(
+  page: Page,
+  name: string,
+  pictures: string[],
+  slots: string[],
+): Promise<JobHere> {
+  const library = (await (await page.request.get("/api/pictures")).json()) as {
+    id: string;
+    name: string;
+  }[];
+  const chosen = pictures.map((one) =>
+    library.find((other) => other.name === one)!,
+  );
+  const answer = await page.request.post("/api/jobs", {
     data: {
       name: `${name} ${Date.now()}`,
       pictures: chosen.map((one) => one.id),
       slots: slots.map((address) => ({
-        destination: address.split('/')[0],
-        slot: address.split('/')[1],
+        destination: address.split("/")[0],
+        slot: address.split("/")[1],
         choice: null,
       })),
     },
@@ -39,7 +49,9 @@ export async function makeJob(page: Page, name: string, pictures: string[], slot
 
 /** Waits until every file of the job on the page is made. */
 export async function allMade(page: Page, timeout = 180_000) {
-  await expect(page.getByTestId('progress')).toHaveAttribute('data-left', '0', { timeout });
+  await expect(page.getByTestId("progress")).toHaveAttribute("data-left", "0", {
+    timeout,
+  });
 }
 
 export interface Cell {
@@ -50,7 +62,13 @@ export interface Cell {
   state: string;
   verdict: string;
   looks: string[];
-  files: { id: string; made: boolean; bytes: number | null; format: string | null; quality: number | null }[];
+  files: {
+    id: string;
+    made: boolean;
+    bytes: number | null;
+    format: string | null;
+    quality: number | null;
+  }[];
 }
 
 export async function readJob(page: Page, id: string) {
@@ -69,18 +87,36 @@ export async function readJob(page: Page, id: string) {
     cells: Cell[];
     progress: { files: number; done: number };
   };
-  return { ...job, cell: (picture: string, slot: string) => job.cells.find((one) => one.picture === picture && one.slot === slot)! };
+  return {
+    ...job,
+    cell: (picture: string, slot: string) =>
+      job.cells.find((one) => one.picture === picture && one.slot === slot)!,
+  };
 }
 
 export async function figures(page: Page) {
   const value = async (name: string) =>
-    Number(await page.getByRole('textbox', { name: new RegExp(`^${name}`) }).inputValue());
-  return { x: await value('Left'), y: await value('Top'), width: await value('Width'), height: await value('Height') };
+    Number(
+      await page
+        .getByRole("textbox", { name: new RegExp(`^${name}`) })
+        .inputValue(),
+    );
+  return {
+    x: await value("Left"),
+    y: await value("Top"),
+    width: await value("Width"),
+    height: await value("Height"),
+  };
 }
 
 /** Opens a picture of a job for framing, and waits until it can be framed. */
-export async function openFraming(page: Page, job: string, picture: string, slot = '') {
+export async function openFraming(
+  page: Page,
+  job: string,
+  picture: string,
+  slot = "",
+) {
   await page.goto(`/job/${job}/framing/${picture}${slot && `?slot=${slot}`}`);
-  await expect(page.locator('[data-part=frame]')).toBeVisible();
-  await expect(page.getByTestId('gets')).toContainText('1x');
+  await expect(page.locator("[data-part=frame]")).toBeVisible();
+  await expect(page.getByTestId("gets")).toContainText("1x");
 }

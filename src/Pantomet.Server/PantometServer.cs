@@ -10,10 +10,10 @@ using Microsoft.Extensions.DependencyInjection;
 using Microsoft.Extensions.FileProviders;
 using Microsoft.Extensions.Logging;
 using Pantomet.Data;
+using Pantomet.Server.Bundles;
 using Pantomet.Server.Destinations;
 using Pantomet.Server.Engine;
 using Pantomet.Server.Jobs;
-using Pantomet.Server.Bundles;
 using Pantomet.Server.Pictures;
 using Pantomet.Server.Variants;
 

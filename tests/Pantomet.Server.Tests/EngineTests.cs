@@ -1,10 +1,5 @@
 using System.Diagnostics;
 using Microsoft.Extensions.DependencyInjection;
-using Pantomet.Core.Facts;
-using Pantomet.Core.Framing;
-using Pantomet.Core.Geometry;
-using Pantomet.Core.Planning;
-using Pantomet.Core.Rules;
 using Pantomet.Imaging.Hosting;
 using Pantomet.Server.Engine;
 
@@ -99,7 +94,7 @@ public sealed class EngineTests(ServerFixture server) : IClassFixture<ServerFixt
         const string rules = """{"schema":"pantomet-rules/1","destinations":[{"key":"d","slots":[{"key":"a","size":{"width":2500},"types":["avif"],"limits":{"maxBytes":"90 kB"}}]}]}""";
         var process = Assert.Single(room.ProcessIds);
         var output = Path.Combine(server.Data, "stopped.avif");
-        var order = room.RunAsync(Order(ServerFixture.DemoPicture("P1050233.JPG"), facts, rules, output), cancel.Token);
+        var order = room.RunAsync(Mutations.Order(ServerFixture.DemoPicture("P1050233.JPG"), facts, rules, output), cancel.Token);
         await Task.Delay(300);
         await cancel.CancelAsync();
         await Assert.ThrowsAnyAsync<OperationCanceledException>(() => order);
@@ -121,13 +116,5 @@ public sealed class EngineTests(ServerFixture server) : IClassFixture<ServerFixt
         var bytes = await server.Client.GetAsync(new Uri($"/api/variants/{file.GetProperty("id").GetString()}/file", UriKind.Relative));
         Assert.Equal(media, bytes.Content.Headers.ContentType!.MediaType);
         Assert.Equal(file.GetProperty("bytes").GetInt64(), bytes.Content.Headers.ContentLength);
-    }
-
-    /// <summary>An order for the first slot of a rules file.</summary>
-    public static VariantOrder Order(string path, PictureFacts facts, string rules, string output)
-    {
-        Assert.True(RulesReader.TryRead(rules, out var book, out _));
-        var slot = book!.Destinations[0].Slots[0];
-        return new(path, facts, Turn.None, rules, VariantPlanner.Plan(facts.Size, slot, Density.One, null, Subject.Of([], null, facts.Suggestion)), null, null, output);
     }
 }

@@ -2,6 +2,11 @@ using System.Buffers.Binary;
 using System.Diagnostics;
 using System.Text;
 using NetVips;
+using Pantomet.Core.Facts;
+using Pantomet.Core.Framing;
+using Pantomet.Core.Geometry;
+using Pantomet.Core.Planning;
+using Pantomet.Core.Rules;
 using Pantomet.Imaging.Hosting;
 using Pantomet.Server.Engine;
 
@@ -49,7 +54,7 @@ internal static class Mutations
                 var end = outcome;
                 if (outcome.Facts is { } facts)
                 {
-                    end = await room.RunAsync(EngineTests.Order(path, facts, Rules, path + ".out"), CancellationToken.None);
+                    end = await room.RunAsync(Order(path, facts, Rules, path + ".out"), CancellationToken.None);
                     variant = end.Variant;
                 }
 
@@ -163,4 +168,11 @@ internal static class Mutations
         "gif" => image.GifsaveBuffer(),
         _ => image.TiffsaveBuffer(compression: image.Contains("icc-profile-data") ? Enums.ForeignTiffCompression.Deflate : Enums.ForeignTiffCompression.None),
     };
+
+    /// <summary>An order for the first slot of a rules file.</summary>
+    public static VariantOrder Order(string path, PictureFacts facts, string rules, string output)
+    {
+        var slot = RulesReader.TryRead(rules, out var book, out var fault) ? book!.Destinations[0].Slots[0] : throw new ArgumentException(fault!.ToString());
+        return new(path, facts, Turn.None, rules, VariantPlanner.Plan(facts.Size, slot, Density.One, null, Subject.Of([], null, facts.Suggestion)), null, null, output);
+    }
 }

@@ -82,7 +82,7 @@ export function BenchGrid({
       );
     }, 250);
     return () => clearTimeout(timer);
-  }, [seen, store]); // eslint-disable-line react-hooks/exhaustive-deps
+  }, [seen, store]);
 
   const drag = useRef<At | null>(null);
   const cellAt = (event: { clientX: number; clientY: number }): At | null => {

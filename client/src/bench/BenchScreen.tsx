@@ -54,7 +54,7 @@ function FullBench({
   const [focusAt, setFocusAt] = useState<{ x: number; y: number } | null>(null);
   const reason = search.get('reason');
 
-  const counts = useMemo(() => countLooks(store.cells.values(), head), [cellsVersion, head, store]); // eslint-disable-line react-hooks/exhaustive-deps
+  const counts = useMemo(() => countLooks(store.cells.values(), head), [cellsVersion, head, store]);
   const matches = useMemo(
     () => (picture: JobPicture, slot: string) => {
       if (!reason) return true;
@@ -73,10 +73,10 @@ function FullBench({
         ? head.slots.filter((slot) => head.pictures.some((picture) => matches(picture, slot.address)))
         : head.slots,
     }),
-    [head, reason, matches, cellsVersion], // eslint-disable-line react-hooks/exhaustive-deps
+    [head, reason, matches, cellsVersion],
   );
   const selection = useSelection(pictures.length, slots.length);
-  const scale = chosenScale ?? (size ? fittingScale(head.slots, size.width - headWidth - 18) : 0.1);
+  const scale = chosenScale ?? (size ? fittingScale(slots, size.width - headWidth - 18) : 0.1);
   const layout = useMemo(
     () =>
       layOut(
@@ -85,9 +85,16 @@ function FullBench({
         store,
         scale,
       ),
-    [slots, pictures, store, scale, cellsVersion], // eslint-disable-line react-hooks/exhaustive-deps
+    [slots, pictures, store, scale, cellsVersion],
   );
   const stable = useStableLayout(layout);
+  // A reason was picked: its first cell is the one to begin with.
+  useEffect(() => {
+    if (!reason) return;
+    const row = pictures.findIndex((picture) => slots.some((slot) => matches(picture, slot.address)));
+    const column = row < 0 ? -1 : slots.findIndex((slot) => matches(pictures[row]!, slot.address));
+    if (column >= 0) selection.goTo({ row, column });
+  }, [reason]);
 
   const chosen: Chosen[] = useMemo(
     () =>
@@ -96,7 +103,7 @@ function FullBench({
         const cell = picture && slot && store.cells.get(cellKey(picture.picture.id, slot.address));
         return cell && matches(picture, slot.address) ? [{ picture, slot, cell }] : [];
       }),
-    [selection.list, pictures, slots, store, matches, cellsVersion], // eslint-disable-line react-hooks/exhaustive-deps
+    [selection.list, pictures, slots, store, matches, cellsVersion],
   );
 
   const scrollTo = useRef<((at: At) => void) | null>(null);
@@ -309,6 +316,6 @@ function useStableLayout<T>(layout: T): T {
   useEffect(() => {
     last.current = layout;
     setText(now);
-  }, [now]); // eslint-disable-line react-hooks/exhaustive-deps
-  return useMemo(() => layout, [now === text ? text : now]); // eslint-disable-line react-hooks/exhaustive-deps
+  }, [now]);
+  return useMemo(() => layout, [now === text ? text : now]);
 }

@@ -77,7 +77,7 @@ export function FramingPanel({
         smaller: own < scale * 0.99,
       };
     });
-  }, [slots, store, id, version]); // eslint-disable-line react-hooks/exhaustive-deps
+  }, [slots, store, id, version]);
   const detail = useCellDetail(store.id, cell);
   const box = boxes.get(slot.address)!;
   const decision = decisionFor(decisions, slot.address);

@@ -56,7 +56,13 @@ public static class RulesWriter
         ArgumentNullException.ThrowIfNull(slot);
         return Write(slot with
         {
-            Key = "slot", Name = "slot", Clear = Frame.Whole, SubjectShare = null, Densities = [Density.One], WhenTooSmall = WhenTooSmall.Cap, NamePattern = NamePattern.Usual,
+            Key = "slot",
+            Name = "slot",
+            Clear = Frame.Whole,
+            SubjectShare = null,
+            Densities = [Density.One],
+            WhenTooSmall = WhenTooSmall.Cap,
+            NamePattern = NamePattern.Usual,
         });
     }
 

@@ -62,7 +62,8 @@ internal sealed class BundleContents
                 files.AddRange(judge.Files(cell).Select(file => new BundleFile(cell, file, StateOf(file, judge), null) { Reasons = file.Reasons, Density = file.Wanted.Wish.Plan.Density }));
                 files.AddRange(cell.Plan.Wishes.Where(wish => !wish.Plan.IsMade).Select(wish => new BundleFile(
                     cell, new(Variants.VariantStore.Wanted(cell.Picture, cell.Mine.Decisions.Turn, cell.Slot.Slot, cell.Slot.BytesKey, wish), null, wish.Plan.Verdict, wish.Plan.Reasons, false),
-                    HandOver.Missing, null) { Reasons = wish.Plan.Reasons, Density = wish.Plan.Density }));
+                    HandOver.Missing, null)
+                { Reasons = wish.Plan.Reasons, Density = wish.Plan.Density }));
             }
         }
 

@@ -121,7 +121,12 @@ internal sealed class JobRoom(IServiceScopeFactory scopes, VariantStore store, T
         var last = All().Select(board => board.Job.Find(picture)).FirstOrDefault(one => one is not null)?.Decisions;
         return last is null ? Decisions.None : Decisions.None with
         {
-            Turn = last.Turn, Focus = last.Focus, Keep = last.Keep, NoSuggestion = last.NoSuggestion, Keywords = last.Keywords, Alternative = last.Alternative,
+            Turn = last.Turn,
+            Focus = last.Focus,
+            Keep = last.Keep,
+            NoSuggestion = last.NoSuggestion,
+            Keywords = last.Keywords,
+            Alternative = last.Alternative,
         };
     }
 

@@ -1,4 +1,4 @@
-// Takes the pictures in docs/screenshots/ from a demo that runs on the given address (default http://127.0.0.1:5460).
+// Takes the pictures in docs/screenshots/ from a demo that runs on the given address (default http://127.0.0.1:5460) and has made its files.
 import { chromium } from "@playwright/test";
 
 const base = process.argv[2] ?? "http://127.0.0.1:5460";
@@ -13,30 +13,46 @@ const browser = await chromium.launch({
   ],
 });
 const page = await browser.newPage({ viewport: { width: 1280, height: 800 } });
-const shoot = async (name) => {
-  await page.waitForLoadState("networkidle");
+const shoot = async (name, address) => {
+  if (address) await page.goto(base + address);
+  await page.waitForTimeout(3000);
   await page.screenshot({ path: `${shots}${name}.png` });
 };
+const jobs = await (await fetch(`${base}/api/jobs`)).json();
+const { id } = jobs.find((one) => one.name === "Autumn catalogue");
+const job = await (await fetch(`${base}/api/jobs/${id}`)).json();
+const named = (name) =>
+  job.head.pictures.find((one) => one.picture.name === name).picture.id;
 
-await page.goto(base);
+await shoot("jobs", "/");
+await shoot("bench", `/job/${id}`);
+await shoot("bench-only-exceptions", `/job/${id}?reason=suggested`);
+await shoot(
+  "framing",
+  `/job/${id}/framing/${named("DSC_0415.JPG")}?slot=tidewrack/cover`,
+);
+await shoot(
+  "weighing",
+  `/job/${id}/weighing/${named("P1050233.JPG")}/skerry-site/opening-large`,
+);
+await page.waitForTimeout(5000);
+await shoot("weighing");
+await shoot("handing-over", `/job/${id}/handing-over`);
+await shoot("destinations", "/destinations/harbour-market/listing");
+await page.goto(`${base}/pictures`);
 await page.getByTitle("P1050233.JPG").first().click();
 await shoot("pictures");
-await page.getByRole("button", { name: /^Cover/ }).click();
-const frame = page.locator("[data-part=frame]");
-const box = await frame.boundingBox();
-await page.mouse.move(box.x + box.width * 0.55, box.y + box.height * 0.04);
-await page.mouse.wheel(0, -400);
-await page.waitForTimeout(1200);
-await shoot("framing");
-await page.getByRole("button", { name: /weighing/ }).click();
-await page.waitForSelector("[data-download]");
-await page.getByRole("button", { name: "2x" }).click();
-await page.waitForTimeout(4000);
-await shoot("weighing");
-await page.goto(base);
-await page.getByTitle("barometer-from-chat.jpg").first().click();
-await page.getByRole("button", { name: /^Opening picture, large/ }).click();
 await page.getByRole("button", { name: /Lighter surround/ }).click();
-await page.waitForTimeout(1500);
-await shoot("framing-too-small");
+const empty = await (
+  await fetch(`${base}/api/jobs`, {
+    method: "POST",
+    headers: { "Content-Type": "application/json" },
+    body: JSON.stringify({
+      name: "Winter window",
+      pictures: null,
+      slots: null,
+    }),
+  })
+).json();
+await shoot("empty-job-darker", `/job/${empty.id}`);
 await browser.close();

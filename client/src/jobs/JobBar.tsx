@@ -151,7 +151,7 @@ function Progress() {
       <span className="truncate text-ink-2">
         {left === 0
           ? `${progress.done} files, ${weight(progress.bytes)}`
-          : `${progress.done} of ${progress.files} files${run === 'running' ? remaining(progress.secondsLeft) : run === 'paused' ? ', paused' : ', stopped'}`}
+          : `${progress.done} of ${progress.files} files, ${weight(progress.bytes)}${run === 'running' ? remaining(progress.secondsLeft) : run === 'paused' ? ', paused' : ', stopped'}`}
       </span>
       {left > 0 &&
         (run === 'running' ? (

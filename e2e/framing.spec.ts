@@ -160,10 +160,12 @@ test("a picture is turned by quarters and straightened, and marks stay on what t
   const shown = (await readJob(page, job.id)).head.pictures[0]!;
   const image = page.getByRole("img", { name: "IMG_2109.jpg, whole" });
   await expect
-    .poll(() =>
-      image.evaluate(
-        (one: HTMLImageElement) => one.naturalWidth / one.naturalHeight,
-      ),
+    .poll(
+      () =>
+        image.evaluate(
+          (one: HTMLImageElement) => one.naturalWidth / one.naturalHeight,
+        ),
+      { timeout: 30_000 },
     )
     .toBeCloseTo(shown.width / shown.height, 1);
 });

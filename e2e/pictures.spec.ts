@@ -4,8 +4,10 @@ import { join } from "node:path";
 import { expect, type Page, test } from "@playwright/test";
 import { photographs } from "./support";
 
-const choose = (page: Page, name: string) =>
-  page.getByTitle(name, { exact: true }).first().click();
+/** In the library, not in the list of what has just arrived. */
+const sheet = (page: Page, name: string) =>
+  page.getByRole("region", { name: "Pictures" }).getByTitle(name, { exact: true });
+const choose = (page: Page, name: string) => sheet(page, name).click();
 
 test("files are read in, refused with a sentence, and known again; originals stay as they are", async ({
   page,
@@ -106,7 +108,7 @@ test("an original is replaced by a newer one and put back, and a picture removed
   await page
     .getByLabel("Choose pictures")
     .setInputFiles(draw("rain-gauge.png", "300x200", "#665544"));
-  await expect(page.getByTitle("rain-gauge.png").first()).toBeVisible({
+  await expect(sheet(page, "rain-gauge.png")).toBeVisible({
     timeout: 20_000,
   });
   await choose(page, "rain-gauge.png");

@@ -310,12 +310,6 @@ function countLooks(
 
 /** The same object while the sizes are the same: a new one would measure the whole bench again. */
 function useStableLayout<T>(layout: T): T {
-  const last = useRef(layout);
-  const [text, setText] = useState(() => JSON.stringify(layout));
-  const now = JSON.stringify(layout);
-  useEffect(() => {
-    last.current = layout;
-    setText(now);
-  }, [now]);
-  return useMemo(() => layout, [now === text ? text : now]);
+  const text = JSON.stringify(layout);
+  return useMemo(() => JSON.parse(text) as T, [text]);
 }

@@ -1,7 +1,7 @@
 import { useLocation } from 'wouter';
 import { useCellDetail } from '../api/queries';
 import { Beam } from '../design/Beam';
-import { Button, Key } from '../design/Button';
+import { KeyButton } from '../design/Button';
 import { sentence, size } from '../design/figures';
 import { VerdictMark } from '../design/VerdictMark';
 import { decisionFor } from '../jobs/decisions';
@@ -45,50 +45,50 @@ export function Tray({
         )}
       </div>
       <div className="grid w-[610px] shrink-0 grid-cols-5 content-start gap-1.5">
-        <Action name="Accept" k="A" off={looks === 0} act={() => benchActions.accept(store, chosen)} />
-        <Action
+        <KeyButton name="Accept" k="A" off={looks === 0} act={() => benchActions.accept(store, chosen)} />
+        <KeyButton
           name="Suggestion"
           k="U"
           title="Use the suggested keep box"
           act={() => benchActions.useSuggestion(store, chosen)}
           off={!chosen.some(({ picture }) => picture.suggestion)}
         />
-        <Action
+        <KeyButton
           name="Focus here"
           k="F"
           title="Centre on the place last clicked"
           act={() => focusAt && benchActions.focusHere(store, chosen, focusAt)}
           off={!focusAt}
         />
-        <Action
+        <KeyButton
           name="Let loose"
           k="L"
           title="Frame it apart from the other slots of its shape"
           off={!tied}
           act={() => benchActions.letLoose(store, chosen)}
         />
-        <Action
+        <KeyButton
           name="Tie again"
           k="T"
           title="Follow the other slots of its shape"
           off={!loose}
           act={() => benchActions.tieAgain(store, chosen)}
         />
-        <Action
+        <KeyButton
           name="Frame"
           k="↵"
           off={!one}
           act={() => one && go(`/job/${store.id}/framing/${one.picture.picture.id}?slot=${one.slot.address}`)}
         />
-        <Action
+        <KeyButton
           name="Weigh"
           k="W"
           off={!one || one.cell.files.length === 0}
           act={() => one && go(`/job/${store.id}/weighing/${one.picture.picture.id}/${one.slot.address}`)}
         />
-        <Action name="Make again" k="M" act={() => benchActions.again(store, chosen)} />
-        <Action name="Leave out" k="X" act={() => benchActions.skip(store, chosen)} />
-        <Action
+        <KeyButton name="Make again" k="M" act={() => benchActions.again(store, chosen)} />
+        <KeyButton name="Leave out" k="X" act={() => benchActions.skip(store, chosen)} />
+        <KeyButton
           name="Let through"
           k="V"
           title="Hand it over though it breaks a limit"
@@ -97,26 +97,6 @@ export function Tray({
         />
       </div>
     </section>
-  );
-}
-
-function Action({
-  name,
-  k,
-  act,
-  off = false,
-  title,
-}: {
-  name: string;
-  k: string;
-  act: () => void;
-  off?: boolean;
-  title?: string;
-}) {
-  return (
-    <Button onClick={act} disabled={off} title={title} className="justify-between! px-2!">
-      {name} <Key>{k}</Key>
-    </Button>
   );
 }
 

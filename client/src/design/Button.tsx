@@ -29,3 +29,34 @@ export function Key({ children }: { children: string }) {
     </kbd>
   );
 }
+
+/** An action with the key that does it as well. */
+export function KeyButton({
+  name,
+  k,
+  act,
+  off = false,
+  main = false,
+  title,
+  className = '',
+}: {
+  name: string;
+  k: string;
+  act: () => void;
+  off?: boolean;
+  main?: boolean;
+  title?: string;
+  className?: string;
+}) {
+  return (
+    <Button
+      kind={main ? 'main' : 'plain'}
+      className={`justify-between! px-2! ${className}`}
+      onClick={act}
+      disabled={off}
+      title={title}
+    >
+      {name} <Key>{k}</Key>
+    </Button>
+  );
+}

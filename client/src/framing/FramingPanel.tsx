@@ -2,7 +2,7 @@ import { useEffect, useMemo, useRef } from 'react';
 import type { Cell, Decisions, JobPicture, JobSlot } from '../api/client';
 import { useCellDetail } from '../api/queries';
 import { drawn } from '../bench/layout';
-import { Button, Key } from '../design/Button';
+import { KeyButton } from '../design/Button';
 import { needs } from '../design/needs';
 import { sentence, size } from '../design/figures';
 import { VerdictMark } from '../design/VerdictMark';
@@ -178,42 +178,23 @@ export function FramingPanel({
         </p>
         <div className="mt-2 grid grid-cols-3 gap-1.5">
           {decision.loose ? (
-            <Small name="Tie again" k="T" act={onTie} />
+            <KeyButton className="h-7!" name="Tie again" k="T" act={onTie} />
           ) : (
-            <Small name="Let loose" k="L" act={onLoose} />
+            <KeyButton className="h-7!" name="Let loose" k="L" act={onLoose} />
           )}
-          <Small name="Automatic" k="0" act={onAutomatic} off={!byHand} />
-          <Small name={decision.skip ? 'Take in' : 'Leave out'} k="X" act={onSkip} />
-          <Small name="Accept" k="A" act={onAccept} off={!cell || cell.looks.length === 0} />
-          <Small name="Next look" k="E" act={onNextLook} />
-          <Small name="Weigh" k="G" act={onWeigh} off={decision.skip} main />
+          <KeyButton className="h-7!" name="Automatic" k="0" act={onAutomatic} off={!byHand} />
+          <KeyButton className="h-7!" name={decision.skip ? 'Take in' : 'Leave out'} k="X" act={onSkip} />
+          <KeyButton
+            className="h-7!"
+            name="Accept"
+            k="A"
+            act={onAccept}
+            off={!cell || cell.looks.length === 0}
+          />
+          <KeyButton className="h-7!" name="Next look" k="E" act={onNextLook} />
+          <KeyButton className="h-7!" name="Weigh" k="G" act={onWeigh} off={decision.skip} main />
         </div>
       </section>
     </aside>
-  );
-}
-
-function Small({
-  name,
-  k,
-  act,
-  off = false,
-  main = false,
-}: {
-  name: string;
-  k: string;
-  act: () => void;
-  off?: boolean;
-  main?: boolean;
-}) {
-  return (
-    <Button
-      kind={main ? 'main' : 'plain'}
-      className="h-7! justify-between! px-2!"
-      onClick={act}
-      disabled={off}
-    >
-      {name} <Key>{k}</Key>
-    </Button>
   );
 }

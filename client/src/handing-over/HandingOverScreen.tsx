@@ -1,5 +1,4 @@
 import { useMutation, useQuery } from '@tanstack/react-query';
-import { useState } from 'react';
 import { Link, useLocation } from 'wouter';
 import { addresses, api, type HandOverFile, type JobPicture, take } from '../api/client';
 import { useKeys } from '../app/useKeys';
@@ -11,6 +10,7 @@ import { VerdictMark } from '../design/VerdictMark';
 import { decisionFor, withCell } from '../jobs/decisions';
 import { JobBar } from '../jobs/JobBar';
 import { useHead, useJob, useJobStore } from '../jobs/useJob';
+import { NameRules, PictureNames } from './Names';
 
 /** Names, folders and the bundle; what is not fit to go, and why. */
 export function HandingOverScreen() {
@@ -278,130 +278,6 @@ function Folders({ files }: { files: readonly HandOverFile[] }) {
           </details>
         ))}
       </div>
-    </section>
-  );
-}
-
-/** Words for names and alternative text, picture by picture. */
-function PictureNames({ asks }: { asks: ReadonlySet<string> }) {
-  const store = useJobStore();
-  const head = useHead();
-  return (
-    <section aria-label="Pictures">
-      <h2>Words for each picture</h2>
-      <p className="text-ink-2">
-        Keywords make the names; the alternative text is for those who cannot see the picture.
-      </p>
-      <ul className="mt-1 border-t border-line bg-sheet">
-        {head.pictures.map((one) => (
-          <li
-            key={one.picture.id}
-            className="grid grid-cols-[72px_minmax(140px,1fr)_minmax(180px,1.6fr)] items-center gap-3 border-b border-line px-3 py-1.5"
-          >
-            <img
-              src={addresses.preview(one.picture.id, one.shown, 480)}
-              alt={one.picture.name}
-              title={one.picture.name}
-              loading="lazy"
-              className="h-9 w-full object-contain object-left"
-            />
-            <WordsField
-              label={`Keywords for ${one.picture.name}`}
-              value={one.decisions.keywords}
-              hint={asks.has(one.picture.id) ? 'what is on it' : (one.words ?? '')}
-              wanted={asks.has(one.picture.id)}
-              onSet={(keywords) =>
-                void store.decide([{ picture: one.picture.id, decisions: { ...one.decisions, keywords } }])
-              }
-            />
-            <WordsField
-              label={`Alternative text for ${one.picture.name}`}
-              value={one.decisions.alternative}
-              hint="alternative text"
-              onSet={(alternative) =>
-                void store.decide([{ picture: one.picture.id, decisions: { ...one.decisions, alternative } }])
-              }
-            />
-          </li>
-        ))}
-      </ul>
-    </section>
-  );
-}
-
-/** A line of words, taken over on Enter or when it is left. */
-function WordsField({
-  label,
-  value,
-  hint,
-  wanted = false,
-  onSet,
-  most = 500,
-}: {
-  label: string;
-  value: string;
-  hint: string;
-  wanted?: boolean;
-  onSet: (value: string) => void;
-  most?: number;
-}) {
-  const [draft, setDraft] = useState<string | null>(null);
-  const take = () => {
-    if (draft !== null && draft.trim() !== value) onSet(draft.trim());
-    setDraft(null);
-  };
-  return (
-    <input
-      aria-label={label}
-      maxLength={most}
-      placeholder={hint}
-      className={`w-full rounded-md border bg-sheet px-2 py-1 placeholder:text-ink-2 ${wanted ? 'border-concedes' : 'border-line'}`}
-      value={draft ?? value}
-      onChange={(event) => setDraft(event.target.value)}
-      onBlur={take}
-      onKeyDown={(event) => {
-        if (event.key === 'Enter') take();
-        if (event.key === 'Escape') setDraft(null);
-      }}
-    />
-  );
-}
-
-/** A prefix for all, and a pattern for each destination. */
-function NameRules() {
-  const store = useJobStore();
-  const head = useHead();
-  const destinations = [...new Map(head.slots.map((slot) => [slot.destination, slot.destinationName]))];
-  return (
-    <section className="border-b border-line px-5 py-3" aria-label="Names">
-      <label className="block">
-        <span className="text-ink-2">Every name begins with</span>
-        <WordsField
-          label="Prefix"
-          value={head.prefix}
-          hint="nothing"
-          most={60}
-          onSet={(prefix) => void store.name({ prefix })}
-        />
-      </label>
-      <details className="mt-2">
-        <summary className="cursor-pointer text-ink-2">Patterns of names</summary>
-        <p className="mt-1 text-[12px] text-ink-2">
-          {'{picture} {slot} {destination} {density} {width} {height} {ratio}'}
-        </p>
-        {destinations.map(([key, name]) => (
-          <label key={key} className="mt-1.5 block">
-            <span>{name}</span>
-            <WordsField
-              label={`Pattern for ${name}`}
-              value={head.patterns[key] ?? ''}
-              hint="as the slot has it"
-              most={200}
-              onSet={(pattern) => void store.name({ patterns: { ...head.patterns, [key]: pattern } })}
-            />
-          </label>
-        ))}
-      </details>
     </section>
   );
 }

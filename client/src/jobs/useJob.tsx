@@ -22,9 +22,6 @@ export function useJobStore(): JobStore {
   return store;
 }
 
-/** The job that files are read into, if the page shows one. */
-export const useJobStoreMaybe = () => useContext(Context);
-
 /** A piece of the job that is drawn anew when it changes. It must give the same object while nothing changed. */
 export function useJob<T>(pick: (store: JobStore) => T): T {
   const store = useJobStore();

@@ -9,7 +9,7 @@ import {
   type Trial,
 } from '../api/client';
 import { Beam } from '../design/Beam';
-import { Button, Key, MainLink } from '../design/Button';
+import { Button, Key, KeyButton, MainLink } from '../design/Button';
 import { count, sentence, size, trim, weight } from '../design/figures';
 import { VerdictMark } from '../design/VerdictMark';
 import { typeNames } from './types';
@@ -165,9 +165,9 @@ export function WeighingPanel({
         <h3 className="mb-1.5 text-ink-2">{tried ? 'Keep this choice for' : 'This is what was decided.'}</h3>
         {tried && (
           <div className="grid grid-cols-3 gap-1.5">
-            <Keep name="This one" k="1" act={() => onKeep('cell')} off={!file} />
-            <Keep name="This slot" k="2" act={() => onKeep('slot')} off={!file} />
-            <Keep name="All slots" k="3" act={() => onKeep('all')} off={!file} />
+            <KeyButton name="This one" k="1" act={() => onKeep('cell')} off={!file} />
+            <KeyButton name="This slot" k="2" act={() => onKeep('slot')} off={!file} />
+            <KeyButton name="All slots" k="3" act={() => onKeep('all')} off={!file} />
           </div>
         )}
       </section>
@@ -207,14 +207,6 @@ export function WeighingPanel({
         )}
       </section>
     </aside>
-  );
-}
-
-function Keep({ name, k, act, off }: { name: string; k: string; act: () => void; off: boolean }) {
-  return (
-    <Button className="justify-between! px-2!" onClick={act} disabled={off}>
-      {name} <Key>{k}</Key>
-    </Button>
   );
 }
 

@@ -21,7 +21,9 @@ internal sealed class CellJudge(VariantStore store, Func<string, bool> isMaking)
     public IReadOnlyList<JudgedFile> Files(BoardCell cell) => [.. cell.Files.Select(file => Judge(file, cell))];
 
     /// <summary>The reasons of a cell as a whole, each code once, the gravest file's first.</summary>
-    public IReadOnlyList<Reason> Reasons(BoardCell cell)
+    public IReadOnlyList<Reason> Reasons(BoardCell cell) => Reasons(cell, Files(cell));
+
+    private static IReadOnlyList<Reason> Reasons(BoardCell cell, IReadOnlyList<JudgedFile> files)
     {
         var reasons = new List<Reason>();
         if (cell.Mine.Decisions.OtherShape && cell.Plan.Solved.Origin == FrameOrigin.Hand)
@@ -30,14 +32,14 @@ internal sealed class CellJudge(VariantStore store, Func<string, bool> isMaking)
         }
 
         reasons.AddRange(cell.Plan.Wishes.SelectMany(wish => wish.Plan.Reasons));
-        reasons.AddRange(Files(cell).OrderByDescending(file => file.Verdict == Verdict.Breaks).SelectMany(file => file.Reasons));
+        reasons.AddRange(files.OrderByDescending(file => file.Verdict == Verdict.Breaks).SelectMany(file => file.Reasons));
         return ReasonCodes.InOrder(reasons.DistinctBy(reason => reason.Code));
     }
 
     public CellView View(BoardCell cell)
     {
         var files = Files(cell);
-        var reasons = Reasons(cell);
+        var reasons = Reasons(cell, files);
         var verdict = cell.Plan.Skipped ? Verdict.Skipped
             : cell.Plan.Wishes.Select(wish => wish.Plan.Verdict).Concat(files.Select(file => file.Verdict)).Aggregate(Verdict.Meets, Judgement.Graver);
         var state = cell.Plan.Skipped ? CellState.Skipped

@@ -179,11 +179,13 @@ test("the same way can be gone by keyboard alone", async ({ page }, info) => {
   test.setTimeout(300_000);
   const folder = info.outputPath("bundle");
   mkdirSync(folder, { recursive: true });
+  // Listening begins before the page is there: a browser takes a moment until it hands its file dialog over, and a
+  // key pressed within that moment opens the real one.
+  const chooser = page.waitForEvent("filechooser", { timeout: 60_000 });
   await page.goto("/");
   await expect(page.getByRole("button", { name: /^New job/ })).toBeVisible();
   await page.keyboard.press("n");
   await expect(page.getByText("Drop the pictures here")).toBeVisible();
-  const chooser = page.waitForEvent("filechooser", { timeout: 10_000 });
   await page.keyboard.press("r");
   await (await chooser).setFiles(photographs.slice(12, 15));
   await expect(page.getByText("3 pictures are here")).toBeVisible({

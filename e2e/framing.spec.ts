@@ -70,6 +70,37 @@ test("the content is drawn under the slot, kin move together, and one is let loo
   await expect.poll(async () => (await figures(page)).width).toBe(before.width);
 });
 
+test("a frame that is held is weighed, and the weight stands once it is let go", async ({
+  page,
+}) => {
+  const job = await makeJob(page, "Held", ["IMG_2109.jpg"], [slots[0]!]);
+  await openFraming(page, job.id, job.pictures[0]!.id, slots[0]);
+  await page.keyboard.press("+");
+  await page.keyboard.press("+");
+  const weight = page.locator("[data-weight='1']");
+  await expect(weight).toContainText(/B$/);
+  const before = await weight.textContent();
+  const frame = (await page.locator("[data-part=frame]").boundingBox())!;
+  const [x, y] = [frame.x + frame.width / 2, frame.y + frame.height / 2];
+  await page.mouse.move(x, y);
+  await page.mouse.down();
+  await page.mouse.move(x + 12, y - 9, { steps: 4 });
+  // Another weight, and nothing is decided while the hand holds it.
+  await expect(weight).not.toHaveText(before!);
+  await expect(weight).toContainText(/B$/);
+  const held = await weight.textContent();
+  const untouched = await readJob(page, job.id);
+  await page.mouse.up();
+  await expect
+    .poll(
+      async () =>
+        (await readJob(page, job.id)).cell(job.pictures[0]!.id, slots[0]!)
+          .frame,
+    )
+    .not.toEqual(untouched.cell(job.pictures[0]!.id, slots[0]!).frame);
+  await expect(weight).toHaveText(held!);
+});
+
 test("a keep box is drawn and every slot holds it; the focus takes its place; all is undone", async ({
   page,
 }) => {

@@ -2,6 +2,9 @@ using System.Net;
 using System.Net.Http.Json;
 using System.Text.Json;
 using System.Text.Json.Nodes;
+using Microsoft.Extensions.DependencyInjection;
+using Pantomet.Server.Jobs;
+using Pantomet.Server.Variants;
 
 namespace Pantomet.Server.Tests;
 
@@ -100,6 +103,67 @@ public sealed class JobTests(ServerFixture server) : IClassFixture<ServerFixture
 
         Assert.Contains("making", states);
         Assert.Equal("done", states[^1]);
+    }
+
+    [Fact]
+    public async Task A_files_weight_is_told_before_it_is_made_and_is_the_one_it_has_then()
+    {
+        var (id, _) = await JobAsync(["DSC_0431.JPG"], [Large], run: "stopped");
+        using var stream = await server.Client.GetStreamAsync(new Uri($"/api/jobs/{id}/events", UriKind.Relative));
+        using var reader = new StreamReader(stream);
+        await NextAsync(reader);
+        await server.SendAsync(HttpMethod.Put, $"/api/jobs/{id}/run", new { run = "running" });
+        var told = new Dictionary<decimal, long>();
+        JsonElement cell;
+        do
+        {
+            var cells = (await NextAsync(reader)).GetProperty("cells");
+            cell = cells.GetArrayLength() > 0 ? cells[0] : default;
+            foreach (var file in cell.ValueKind == JsonValueKind.Undefined ? [] : cell.GetProperty("files").EnumerateArray().Where(one => !one.GetProperty("made").GetBoolean()))
+            {
+                if (file.GetProperty("bytes").ValueKind == JsonValueKind.Number)
+                {
+                    told[file.GetProperty("density").GetDecimal()] = file.GetProperty("bytes").GetInt64();
+                }
+            }
+        }
+        while (cell.ValueKind == JsonValueKind.Undefined || cell.GetProperty("state").GetString() != "done");
+
+        Assert.NotEmpty(told);
+        var made = cell.GetProperty("files").EnumerateArray().ToDictionary(file => file.GetProperty("density").GetDecimal(), file => file.GetProperty("bytes").GetInt64());
+        Assert.All(told, one => Assert.Equal(made[one.Key], one.Value));
+    }
+
+    [Fact]
+    public async Task A_frame_that_is_still_held_is_weighed_and_its_file_is_there_once_it_is_let_go()
+    {
+        var (id, pictures) = await JobAsync(["IMG_2087.jpg"], [Square], run: "stopped");
+        var before = await server.JobAsync(id);
+        var held = JsonNode.Parse(before.GetProperty("head").GetProperty("pictures")[0].GetProperty("decisions").GetRawText())!;
+        held["framings"] = JsonNode.Parse("""{ "1": { "left": 0.2, "top": 0.1, "right": 0.7, "bottom": 0.85 } }""");
+        var ahead = await server.SendAsync(HttpMethod.Post, $"/api/jobs/{id}/cells/{pictures[0]}/{Square}/ahead", held);
+        Assert.True(ahead[0].GetProperty("bytes").GetInt64() > 1000);
+        // Nothing was decided.
+        Assert.Equal(Cells(before), Cells(await server.JobAsync(id)));
+        // The job is stopped: what is there now was made before.
+        await DecideAsync(id, pictures[0], decisions => decisions["framings"] = held["framings"]!.DeepClone());
+        var file = (await server.JobAsync(id)).GetProperty("cells")[0].GetProperty("files")[0];
+        Assert.Equal(ahead[0].GetRawText(), file.GetRawText());
+    }
+
+    [Fact]
+    public async Task A_file_that_several_want_at_once_is_made_once_and_outlives_the_first_who_gives_up()
+    {
+        var (id, _) = await JobAsync(["P1050233.JPG"], [Large], run: "stopped");
+        var store = server.Services.GetRequiredService<VariantStore>();
+        var file = server.Services.GetRequiredService<JobRoom>().Find(Guid.Parse(id))!.AllFiles().First();
+        using var stop = new CancellationTokenSource();
+        var first = store.MakeAsync(file, urgent: true, stop.Token);
+        var others = Enumerable.Range(0, 5).Select(_ => store.MakeAsync(file, urgent: true, CancellationToken.None)).ToList();
+        await stop.CancelAsync();
+        await Assert.ThrowsAnyAsync<OperationCanceledException>(() => first);
+        // Whoever makes a file makes a row of its own for it.
+        Assert.Single((await Task.WhenAll(others)).Distinct(ReferenceEqualityComparer.Instance));
     }
 
     [Fact]

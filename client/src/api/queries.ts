@@ -37,7 +37,16 @@ export function useJobs() {
 export function useCellDetail(job: string, cell: Cell | undefined) {
   const [destination = '', slot = ''] = cell?.slot.split('/') ?? [];
   return useQuery({
-    queryKey: ['cell', job, cell],
+    // That a file is on its way changes nothing that is said about the cell.
+    queryKey: [
+      'cell',
+      job,
+      cell && {
+        ...cell,
+        state: null,
+        files: cell.files.map((file) => [file.id, file.made, file.letThrough]),
+      },
+    ],
     queryFn: () =>
       take(
         api.GET('/api/jobs/{id}/cells/{picture}/{destination}/{slot}', {

@@ -1,11 +1,20 @@
-import { useVirtualizer } from '@tanstack/react-virtual';
-import { type PointerEvent as ReactPointerEvent, type RefObject, useEffect, useRef } from 'react';
+import { useVirtualizer, type VirtualItem } from '@tanstack/react-virtual';
+import {
+  memo,
+  type PointerEvent as ReactPointerEvent,
+  type RefObject,
+  useEffect,
+  useLayoutEffect,
+  useRef,
+  useState,
+} from 'react';
 import { addresses, type JobPicture, type JobSlot } from '../api/client';
 import { sentence, weight } from '../design/figures';
 import { needs } from '../design/needs';
 import { useJobStore } from '../jobs/useJob';
 import { BenchCell } from './CellView';
 import type { Layout } from './layout';
+import { Rest } from './rest';
 import type { At } from './useSelection';
 
 export const headWidth = 148;
@@ -48,6 +57,8 @@ export function BenchGrid({
     estimateSize: (i) => layout.rows[i] ?? 0,
     overscan: 0,
     scrollPaddingStart: headHeight,
+    // Both ways are drawn in one go.
+    useFlushSync: false,
   });
   const columns = useVirtualizer({
     horizontal: true,
@@ -56,6 +67,7 @@ export function BenchGrid({
     estimateSize: (i) => layout.columns[i] ?? 0,
     overscan: 0,
     scrollPaddingStart: headWidth,
+    useFlushSync: false,
   });
   useEffect(() => {
     rows.measure();
@@ -67,6 +79,9 @@ export function BenchGrid({
       columns.scrollToIndex(to.column);
     };
   });
+  const [rest] = useState(() => new Rest());
+  const moves = rows.isScrolling || columns.isScrolling;
+  useLayoutEffect(() => rest.set(!moves), [rest, moves]);
   const shownRows = rows.getVirtualItems();
   const shownColumns = columns.getVirtualItems();
 
@@ -206,76 +221,113 @@ export function BenchGrid({
             );
           })}
         </div>
-        {shownRows.map((row) => {
-          const picture = pictures[row.index]!;
-          return (
-            <div
-              key={picture.picture.id}
-              role="row"
-              aria-rowindex={row.index + 2}
-              className="absolute left-0 border-b border-line/60"
-              style={{
-                top: headHeight + row.start,
-                height: row.size,
-                width: columns.getTotalSize() + headWidth,
-              }}
-            >
-              <div
-                role="rowheader"
-                className="sticky left-0 z-20 h-full border-r border-line bg-sheet"
-                style={{ width: headWidth }}
-              >
-                <button
-                  type="button"
-                  tabIndex={-1}
-                  onClick={() =>
-                    onSelect({ row: row.index, column: 0 }, { row: row.index, column: slots.length - 1 })
-                  }
-                  className="flex h-full w-full flex-col justify-center gap-0.5 px-4 text-left hover:bg-sheet-2"
-                  title={picture.picture.name}
-                >
-                  <img
-                    src={addresses.preview(picture.picture.id, picture.shown, 480)}
-                    alt=""
-                    decoding="async"
-                    className="max-h-14 max-w-20 object-contain object-left"
-                    style={{ maxHeight: Math.max(24, row.size - 56) }}
-                  />
-                  <span className="w-full truncate font-medium">{picture.words ?? picture.picture.name}</span>
-                  <span className="w-full truncate text-[11px] text-ink-2">
-                    {picture.width}×{picture.height}, {weight(picture.picture.bytes)}
-                  </span>
-                </button>
-              </div>
-              {shownColumns.map((column) => (
-                <div
-                  key={slots[column.index]!.address}
-                  role="presentation"
-                  className="absolute top-0"
-                  style={{ left: headWidth + column.start }}
-                >
-                  {isShown(row.index, column.index) && (
-                    <BenchCell
-                      id={`cell-${row.index}-${column.index}`}
-                      picture={picture}
-                      slot={slots[column.index]!}
-                      scale={scale}
-                      width={column.size}
-                      height={row.size}
-                      quick={rows.isScrolling || columns.isScrolling}
-                      active={at.row === row.index && at.column === column.index}
-                      selected={isSelected(row.index, column.index)}
-                    />
-                  )}
-                </div>
-              ))}
-            </div>
-          );
-        })}
+        {shownRows.map((row) => (
+          <BenchRow
+            key={pictures[row.index]!.picture.id}
+            picture={pictures[row.index]!}
+            index={row.index}
+            top={headHeight + row.start}
+            height={row.size}
+            width={columns.getTotalSize() + headWidth}
+            slots={slots}
+            shown={shownColumns}
+            scale={scale}
+            active={at.row === row.index ? at.column : null}
+            isSelected={isSelected}
+            isShown={isShown}
+            rest={rest}
+            onSelect={onSelect}
+          />
+        ))}
       </div>
     </div>
   );
 }
+
+/** One picture: its head and those of its cells that are on screen. Drawn again only when it changes itself. */
+const BenchRow = memo(function BenchRow({
+  picture,
+  index,
+  top,
+  height,
+  width,
+  slots,
+  shown,
+  scale,
+  active,
+  isSelected,
+  isShown,
+  rest,
+  onSelect,
+}: {
+  picture: JobPicture;
+  index: number;
+  top: number;
+  height: number;
+  width: number;
+  slots: readonly JobSlot[];
+  shown: readonly VirtualItem[];
+  scale: number;
+  /** The column of the active cell, if it is in this row. */
+  active: number | null;
+  isSelected: (row: number, column: number) => boolean;
+  isShown: (row: number, column: number) => boolean;
+  rest: Rest;
+  onSelect: (from: At, to: At) => void;
+}) {
+  return (
+    <div
+      role="row"
+      aria-rowindex={index + 2}
+      className="absolute left-0 border-b border-line/60"
+      style={{ top, height, width }}
+    >
+      <div
+        role="rowheader"
+        className="sticky left-0 z-20 h-full border-r border-line bg-sheet"
+        style={{ width: headWidth }}
+      >
+        <button
+          type="button"
+          tabIndex={-1}
+          onClick={() => onSelect({ row: index, column: 0 }, { row: index, column: slots.length - 1 })}
+          className="flex h-full w-full flex-col justify-center gap-0.5 px-4 text-left hover:bg-sheet-2"
+          title={picture.picture.name}
+        >
+          <img
+            src={addresses.preview(picture.picture.id, picture.shown, 480)}
+            alt=""
+            decoding="async"
+            className="max-h-14 max-w-20 object-contain object-left"
+            style={{ maxHeight: Math.max(24, height - 56) }}
+          />
+          <span className="w-full truncate font-medium">{picture.words ?? picture.picture.name}</span>
+          <span className="w-full truncate text-[11px] text-ink-2">
+            {picture.width}×{picture.height}, {weight(picture.picture.bytes)}
+          </span>
+        </button>
+      </div>
+      {shown.map(
+        (column) =>
+          isShown(index, column.index) && (
+            <BenchCell
+              key={slots[column.index]!.address}
+              id={`cell-${index}-${column.index}`}
+              picture={picture}
+              slot={slots[column.index]!}
+              scale={scale}
+              left={headWidth + column.start}
+              width={column.size}
+              height={height}
+              rest={rest}
+              active={active === column.index}
+              selected={isSelected(index, column.index)}
+            />
+          ),
+      )}
+    </div>
+  );
+});
 
 function shapeWords({ slot }: JobSlot): string {
   const ratio = slot.ratioText ? `${slot.ratioText}, ` : '';

@@ -1,4 +1,4 @@
-import { useEffect, useMemo, useRef, useState } from 'react';
+import { useCallback, useEffect, useMemo, useRef, useState } from 'react';
 import { useLocation, useSearchParams } from 'wouter';
 import type { JobPicture } from '../api/client';
 import { useKeys } from '../app/useKeys';
@@ -74,6 +74,10 @@ function FullBench({
         : head.slots,
     }),
     [head, reason, matches, cellsVersion],
+  );
+  const isShown = useCallback(
+    (row: number, column: number) => matches(pictures[row]!, slots[column]!.address),
+    [matches, pictures, slots],
   );
   const selection = useSelection(pictures.length, slots.length);
   const scale = chosenScale ?? (size ? fittingScale(slots, size.width - headWidth - 18) : 0.1);
@@ -252,7 +256,7 @@ function FullBench({
             scale={scale}
             at={selection.at}
             isSelected={selection.isSelected}
-            isShown={(row, column) => matches(pictures[row]!, slots[column]!.address)}
+            isShown={isShown}
             onGo={(to, how) => {
               selection.goTo(to, how);
             }}

@@ -1,4 +1,4 @@
-import { memo, useState } from 'react';
+import { memo } from 'react';
 import { addresses, type Cell, type JobPicture, type JobSlot } from '../api/client';
 import { Covered } from '../design/Covered';
 import { weight } from '../design/figures';
@@ -7,32 +7,34 @@ import { VerdictMark } from '../design/VerdictMark';
 import { reasonWord } from '../jobs/reasons';
 import { useCell } from '../jobs/useJob';
 import { caption, drawn, pad } from './layout';
+import { type Rest, useRested } from './rest';
 
 /** One cell: the crop as it will be delivered, at the bench's scale, and what it came to. */
 export const BenchCell = memo(function BenchCell({
   picture,
   slot,
   scale,
+  left,
   width,
   height,
   active,
   selected,
   id,
-  quick,
+  rest,
 }: {
   picture: JobPicture;
   slot: JobSlot;
   scale: number;
+  left: number;
   width: number;
   height: number;
   active: boolean;
   selected: boolean;
   id: string;
-  /** True while the bench is scrolled: what comes into view is drawn without its caption until it rests. */
-  quick: boolean;
+  /** What comes into view while the bench is scrolled is drawn without its caption until it rests. */
+  rest: Rest;
 }) {
-  const [whole, setWhole] = useState(!quick);
-  if (!quick && !whole) setWhole(true);
+  const whole = useRested(rest);
   const cell = useCell(picture.picture.id, slot.address);
   if (!cell) return null;
   const size = drawn(cell, scale);
@@ -44,8 +46,8 @@ export const BenchCell = memo(function BenchCell({
       aria-selected={selected}
       aria-label={`${picture.picture.name} in ${slot.slot.name}: ${words(cell)}`}
       data-cell={`${picture.picture.id}|${slot.address}`}
-      className={`relative flex flex-col [contain:layout_style] ${selected ? 'bg-sheet' : ''} ${active ? 'z-10 outline-2 -outline-offset-2 outline-accent' : ''}`}
-      style={{ width, height, padding: pad }}
+      className={`absolute top-0 flex flex-col [contain:layout_style] ${selected ? 'bg-sheet' : ''} ${active ? 'z-10 outline-2 -outline-offset-2 outline-accent' : ''}`}
+      style={{ left, width, height, padding: pad }}
     >
       <div className="grid flex-1 place-items-center">
         <div

@@ -2,6 +2,7 @@ import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
 import { useEffect, useState } from 'react';
 import { Link } from 'wouter';
 import { api, type Destination, type DraftCheck, type Slot, take } from '../api/client';
+import { typeNames } from '../design/typeNames';
 import { Button } from '../design/Button';
 import { sentence } from '../design/figures';
 import { Notice } from '../design/Notice';
@@ -290,7 +291,7 @@ function Editor({
                     set('types', next);
                   }}
                 />
-                {one === 'auto' ? 'by content' : one === 'webp' ? 'WebP' : one.toUpperCase()}
+                {one === 'auto' ? 'by content' : typeNames[one]}
                 {types.length > 1 && types.includes(one) && (
                   <b className="text-ink-2">{types.indexOf(one) + 1}</b>
                 )}

@@ -4,7 +4,8 @@ import { useCellDetail } from '../api/queries';
 import { drawn } from '../bench/layout';
 import { KeyButton } from '../design/Button';
 import { needs } from '../design/needs';
-import { sentence, size } from '../design/figures';
+import { sentence, size, weight } from '../design/figures';
+import { typeNames } from '../design/typeNames';
 import { VerdictMark } from '../design/VerdictMark';
 import { decisionFor } from '../jobs/decisions';
 import { cellKey } from '../jobs/JobStore';
@@ -25,6 +26,7 @@ export function FramingPanel({
   decisions,
   cell,
   held,
+  ahead,
   byHand,
   onActive,
   onHold,
@@ -44,6 +46,8 @@ export function FramingPanel({
   decisions: Decisions;
   cell: Cell | undefined;
   held: boolean;
+  /** While a frame is held: the files it would come to. */
+  ahead: Cell['files'] | null;
   byHand: boolean;
   onActive: (address: string) => void;
   onHold: (address: string, box: Box) => void;
@@ -149,9 +153,20 @@ export function FramingPanel({
               {(plan.width !== plan.askedWidth || plan.height !== plan.askedHeight) && (
                 <span className="text-ink-2">of {size(plan.askedWidth, plan.askedHeight)}</span>
               )}
+              <Weights cell={cell} density={plan.density} />
             </p>
           ))}
-          {held && <p className="text-ink-2">measuring</p>}
+          {held && !ahead && <p className="text-ink-2">measuring</p>}
+          {held &&
+            ahead?.map((file) => (
+              <p key={file.id} className="flex items-center gap-2">
+                <VerdictMark verdict={file.verdict} />
+                <b className="w-7 font-semibold">{file.density}x</b> {size(file.width, file.height)}
+                <span className="ml-auto" data-weight={file.density}>
+                  {file.bytes != null && weight(file.bytes)}
+                </span>
+              </p>
+            ))}
           {!held &&
             detail.data?.reasons.map((reason) => (
               <p
@@ -196,5 +211,22 @@ export function FramingPanel({
         </div>
       </section>
     </aside>
+  );
+}
+
+/** What the files of one density weigh, as soon as each is known. */
+function Weights({ cell, density }: { cell: Cell | undefined; density: number }) {
+  const files = (cell?.files ?? []).filter((file) => file.density === density);
+  const known = files.filter((file) => file.bytes != null);
+  const comes = cell?.state === 'waiting' || cell?.state === 'making';
+  if (known.length === 0 && !comes) return null;
+  return (
+    <span className={`ml-auto truncate ${known.length === 0 ? 'text-ink-2' : ''}`} data-weight={density}>
+      {known.length === 0
+        ? 'weighing'
+        : known.length === 1
+          ? weight(known[0]!.bytes!)
+          : known.map((file) => `${typeNames[file.format ?? ''] ?? ''} ${weight(file.bytes!)}`).join(', ')}
+    </span>
   );
 }

@@ -15,6 +15,7 @@ import { MarksBar } from './MarksBar';
 import { PictureStage, type Tool } from './PictureStage';
 import { frameFor } from './solver';
 import { turned } from './turn';
+import { useAhead } from './useAhead';
 
 /** One picture and all its slots: frames are set in the slots, marks on the picture. */
 export function FramingScreen({ pictureId }: { pictureId: string }) {
@@ -53,6 +54,9 @@ function Framing({ picture, slot }: { picture: JobPicture; slot: JobSlot }) {
     now.current = decisions;
   });
   const id = picture.picture.id;
+
+  // What is on screen is made first.
+  useEffect(() => store.lookAt([id], [slot.address]), [store, id, slot.address]);
 
   const drawing = useRef(0);
   const decide = useCallback(
@@ -98,6 +102,7 @@ function Framing({ picture, slot }: { picture: JobPicture; slot: JobSlot }) {
     [head.slots, picture, decisions],
   );
   const box = boxes.get(slot.address)!;
+  const ahead = useAhead(store.id, id, slot.destination, slot.slot.key, draft);
   const cell = useJob((job) => job.cells.get(cellKey(id, slot.address)));
   const others = useMemo(() => {
     const seen = new Map<string, { key: string; name: string; box: Box }>();
@@ -239,6 +244,7 @@ function Framing({ picture, slot }: { picture: JobPicture; slot: JobSlot }) {
         decisions={decisions}
         cell={cell}
         held={draft !== null}
+        ahead={ahead}
         byHand={hand != null}
         onActive={activate}
         onHold={hold}

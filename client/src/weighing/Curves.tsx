@@ -2,7 +2,7 @@ import { useState } from 'react';
 import type { CurvePoint, Slot, VariantFile } from '../api/client';
 import { weight } from '../design/figures';
 import { useElementSize } from '../framing/useElementSize';
-import { typeNames } from './types';
+import { typeNames } from '../design/typeNames';
 import type { Curve } from './useCurves';
 
 const room = { left: 150, right: 90, top: 12, bottom: 30 };

@@ -12,7 +12,7 @@ import { Beam } from '../design/Beam';
 import { Button, Key, KeyButton, MainLink } from '../design/Button';
 import { count, sentence, size, trim, weight } from '../design/figures';
 import { VerdictMark } from '../design/VerdictMark';
-import { typeNames } from './types';
+import { typeNames } from '../design/typeNames';
 import { typesOf } from './useCurves';
 import type { Wish } from './WeighingScreen';
 

@@ -3,6 +3,7 @@ using Pantomet.Core.Facts;
 using Pantomet.Core.Geometry;
 using Pantomet.Core.Planning;
 using Pantomet.Core.Verdicts;
+using Pantomet.Imaging.Making;
 
 namespace Pantomet.Imaging.Hosting;
 
@@ -13,7 +14,11 @@ namespace Pantomet.Imaging.Hosting;
 [JsonDerivedType(typeof(PreviewOrder), "preview")]
 [JsonDerivedType(typeof(VariantOrder), "variant")]
 [JsonDerivedType(typeof(CurveOrder), "curve")]
-public abstract record Order(string Path);
+public abstract record Order(string Path)
+{
+    /// <summary>How many threads it may use.</summary>
+    public int Threads { get; init; } = 1;
+}
 
 /// <summary>Read the facts and check the whole file.</summary>
 /// <param name="Path">The original.</param>
@@ -66,6 +71,9 @@ public sealed record Outcome
 
     /// <summary>The variant, after making one.</summary>
     public VariantOutcome? Variant { get; init; }
+
+    /// <summary>What is told meanwhile: the file is found and the rest of the outcome follows.</summary>
+    public WeighedFile? Weighed { get; init; }
 
     /// <summary>The points, after weighing a curve.</summary>
     public IReadOnlyList<CurvePoint>? Curve { get; init; }

@@ -22,16 +22,21 @@ public sealed class OrderDesk : IDisposable
     private readonly LinkedList<(string Key, RenderedPixels Pixels)> _renderings = new();
 
     /// <summary>Carries out an order. Failures of the imaging library come back as a refusal.</summary>
-    public Outcome Do(Order order, CancellationToken cancel = default)
+    /// <param name="order">The order.</param>
+    /// <param name="meanwhile">Told what is known before the outcome is.</param>
+    /// <param name="cancel">Stops between encodes.</param>
+    public Outcome Do(Order order, Action<Outcome>? meanwhile = null, CancellationToken cancel = default)
     {
         ArgumentNullException.ThrowIfNull(order);
+        ImagingEngine.Start();
+        ImagingEngine.UseThreads(order.Threads);
         try
         {
             return order switch
             {
                 ReadOrder read => Read(read),
                 PreviewOrder preview => Preview(preview),
-                VariantOrder variant => Variant(variant, cancel),
+                VariantOrder variant => Variant(variant, meanwhile, cancel),
                 CurveOrder curve => Curve(curve, cancel),
                 _ => new() { Refusal = "This order is not known." },
             };
@@ -63,7 +68,6 @@ public sealed class OrderDesk : IDisposable
 
     private static Outcome Preview(PreviewOrder order)
     {
-        ImagingEngine.Start();
         using var scope = new Scope();
         // A small angle loses its corners: a little more is read than is shown.
         var side = order.Turn.Degrees == 0 ? order.Side : order.Side * 5 / 4;
@@ -80,7 +84,7 @@ public sealed class OrderDesk : IDisposable
         return new();
     }
 
-    private Outcome Variant(VariantOrder order, CancellationToken cancel)
+    private Outcome Variant(VariantOrder order, Action<Outcome>? meanwhile, CancellationToken cancel)
     {
         if (!RulesReader.TryRead(order.Rules, out var book, out var fault))
         {
@@ -95,7 +99,7 @@ public sealed class OrderDesk : IDisposable
             return new();
         }
 
-        var made = Made(order, work, cancel);
+        var made = Made(order, work, weighed => meanwhile?.Invoke(new() { Weighed = weighed }), cancel);
         if (made.File is { } file)
         {
             File.WriteAllBytes(order.Output, file);
@@ -129,7 +133,7 @@ public sealed class OrderDesk : IDisposable
         return new() { Curve = points };
     }
 
-    private MadeVariant Made(VariantOrder order, Work work, CancellationToken cancel)
+    private MadeVariant Made(VariantOrder order, Work work, Action<WeighedFile> weighed, CancellationToken cancel)
     {
         var (slot, plan) = (work.Slot, order.Plan);
         if (order.Quality is null && MovingPicture.Applies(order.Facts, slot))
@@ -140,11 +144,12 @@ public sealed class OrderDesk : IDisposable
         var pixels = Rendering(work, plan);
         if (order.Quality is { } quality)
         {
-            return VariantMaker.ByHand(pixels, slot, plan, order.Facts, order.Format, quality);
+            return VariantMaker.ByHand(pixels, slot, plan, order.Facts, order.Format, quality, weighed);
         }
 
         var asked = slot with { Each = false, Types = order.Format is { } format ? [new(format)] : slot.Types };
-        return VariantMaker.Find(pixels, asked, plan, order.Facts, smaller => VariantRenderer.Render(MasterFor(work, smaller), smaller, slot.Background, slot.Sharpen), cancel)[0];
+        return VariantMaker.Find(
+            pixels, asked, plan, order.Facts, smaller => VariantRenderer.Render(MasterFor(work, smaller), smaller, slot.Background, slot.Sharpen), weighed, cancel)[0];
     }
 
     private RenderedPixels Rendering(Work work, VariantPlan plan)

@@ -20,7 +20,7 @@ public static class OrderLine
     /// <exception cref="JsonException">The line is none of ours.</exception>
     public static T Read<T>(string line) => JsonSerializer.Deserialize<T>(line, Options) ?? throw new JsonException("an empty line");
 
-    /// <summary>Carries out orders from a reader until it ends; an empty line stops the one under way.</summary>
+    /// <summary>Carries out orders from a reader until it ends; an empty line stops the one under way. A line that only tells a weight is followed by the outcome.</summary>
     public static async Task ServeAsync(TextReader orders, TextWriter outcomes)
     {
         ArgumentNullException.ThrowIfNull(orders);
@@ -42,10 +42,16 @@ public static class OrderLine
             var (order, stop) = (Read<Order>(line), running.Token);
             work = Task.Run(async () =>
             {
+                void Tell(Outcome told)
+                {
+                    outcomes.WriteLine(Write(told));
+                    outcomes.Flush();
+                }
+
                 Outcome outcome;
                 try
                 {
-                    outcome = desk.Do(order, stop);
+                    outcome = desk.Do(order, Tell, stop);
                 }
                 catch (OperationCanceledException)
                 {
@@ -56,8 +62,7 @@ public static class OrderLine
                     outcome = new() { Refusal = fault.Message };
                 }
 
-                await outcomes.WriteLineAsync(Write(outcome));
-                await outcomes.FlushAsync(CancellationToken.None);
+                Tell(outcome);
             });
         }
 

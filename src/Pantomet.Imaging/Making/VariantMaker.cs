@@ -32,7 +32,7 @@ public static class VariantMaker
         }
 
         using var pixels = VariantRenderer.Render(master, plan, slot.Background, slot.Sharpen);
-        return Find(pixels, slot, plan, master.Facts, smaller => VariantRenderer.Render(master, smaller, slot.Background, slot.Sharpen), cancel);
+        return Find(pixels, slot, plan, master.Facts, smaller => VariantRenderer.Render(master, smaller, slot.Background, slot.Sharpen), cancel: cancel);
     }
 
     /// <summary>A variant that its plan ruled out.</summary>
@@ -48,9 +48,11 @@ public static class VariantMaker
     /// <param name="plan">What they are.</param>
     /// <param name="facts">The picture's facts.</param>
     /// <param name="render">Renders the plan anew with fewer pixels.</param>
+    /// <param name="weighed">Told of a file that is found, before its likeness is measured.</param>
     /// <param name="cancel">Stops between encodes.</param>
     public static IReadOnlyList<MadeVariant> Find(
-        RenderedPixels pixels, Slot slot, VariantPlan plan, PictureFacts facts, Func<VariantPlan, RenderedPixels> render, CancellationToken cancel = default)
+        RenderedPixels pixels, Slot slot, VariantPlan plan, PictureFacts facts, Func<VariantPlan, RenderedPixels> render, Action<WeighedFile>? weighed = null,
+        CancellationToken cancel = default)
     {
         ArgumentNullException.ThrowIfNull(pixels);
         ArgumentNullException.ThrowIfNull(slot);
@@ -59,7 +61,7 @@ public static class VariantMaker
         ArgumentNullException.ThrowIfNull(render);
         var types = TypeChooser.Resolve(slot.Types, facts.Kind ?? PictureKind.Photograph, pixels.HasAlpha);
         var groups = slot.Each ? types.Select(type => (IReadOnlyList<PictureFormat>)[type]) : [types];
-        return [.. groups.Select(group => First(pixels, slot, plan, facts, group, render, cancel))];
+        return [.. groups.Select(group => First(pixels, slot, plan, facts, group, render, weighed, cancel))];
     }
 
     /// <summary>Makes the file at a type and quality chosen by hand. It is made even over the limit, so that it can be looked at; the verdict says so.</summary>
@@ -69,7 +71,9 @@ public static class VariantMaker
     /// <param name="facts">The picture's facts.</param>
     /// <param name="format">The type; null takes the slot's first.</param>
     /// <param name="quality">1 to 100; nothing to a PNG.</param>
-    public static MadeVariant ByHand(RenderedPixels pixels, Slot slot, VariantPlan plan, PictureFacts facts, PictureFormat? format, int quality)
+    /// <param name="weighed">Told of the file before its likeness is measured.</param>
+    public static MadeVariant ByHand(
+        RenderedPixels pixels, Slot slot, VariantPlan plan, PictureFacts facts, PictureFormat? format, int quality, Action<WeighedFile>? weighed = null)
     {
         ArgumentNullException.ThrowIfNull(pixels);
         ArgumentNullException.ThrowIfNull(slot);
@@ -77,21 +81,23 @@ public static class VariantMaker
         ArgumentNullException.ThrowIfNull(facts);
         var type = format ?? TypeChooser.Resolve(slot.Types, facts.Kind ?? PictureKind.Photograph, pixels.HasAlpha)[0];
         using var search = new TypeSearch(pixels, slot, facts, CancellationToken.None);
-        return Judge(plan, slot, facts, search.ByHand(type, quality), 1, pixels.HasAlpha);
+        var attempt = search.ByHand(type, quality);
+        weighed?.Invoke(WeighedFile.Of(attempt, plan.Size));
+        return Judge(plan, slot, facts, attempt, 1, pixels.HasAlpha);
     }
 
     private static MadeVariant First(
         RenderedPixels pixels, Slot slot, VariantPlan plan, PictureFacts facts, IReadOnlyList<PictureFormat> types,
-        Func<VariantPlan, RenderedPixels> render, CancellationToken cancel)
+        Func<VariantPlan, RenderedPixels> render, Action<WeighedFile>? weighed, CancellationToken cancel)
     {
         var encodes = 0;
-        var attempt = BestOf(pixels, slot, facts, types, cancel, ref encodes);
+        var attempt = BestOf(pixels, slot, facts, types, found => weighed?.Invoke(WeighedFile.Of(found, plan.Size)), cancel, ref encodes);
         for (var i = 0; !attempt.Fits && plan.MayShrink && i < MostShrinks && plan.Size.ShortSide > 16; i++)
         {
             var factor = Math.Clamp(Math.Sqrt((double)slot.Limits.MaxBytes!.Value.Bytes / attempt.Bytes) * 0.97, 0.5, 0.95);
             plan = plan.Shrunk(factor);
             using var smaller = render(plan);
-            attempt = BestOf(smaller, slot, facts, types, cancel, ref encodes);
+            attempt = BestOf(smaller, slot, facts, types, found => weighed?.Invoke(WeighedFile.Of(found, plan.Size)), cancel, ref encodes);
             attempt.Concessions.Add(new(ReasonCodes.FewerPixels, $"Made at {Figures.Size(plan.Size)} to stay within {slot.Limits.MaxBytes}."));
         }
 
@@ -99,7 +105,8 @@ public static class VariantMaker
     }
 
     // The first type that fits within floor and ceiling; else the first that fits below the floor; else the lightest.
-    private static Attempt BestOf(RenderedPixels pixels, Slot slot, PictureFacts facts, IReadOnlyList<PictureFormat> types, CancellationToken cancel, ref int encodes)
+    private static Attempt BestOf(
+        RenderedPixels pixels, Slot slot, PictureFacts facts, IReadOnlyList<PictureFormat> types, Action<Attempt> found, CancellationToken cancel, ref int encodes)
     {
         using var search = new TypeSearch(pixels, slot, facts, cancel);
         Attempt? lightest = null;
@@ -116,6 +123,7 @@ public static class VariantMaker
                         attempt.Concessions.Add(new(ReasonCodes.NextType, $"{type.Label()} instead of {types[0].Label()}, to stay within {slot.Limits.MaxBytes}."));
                     }
 
+                    found(attempt);
                     return attempt.Settled();
                 }
 

@@ -19,8 +19,8 @@ internal sealed class EngineProcess : IAsyncDisposable
     /// <summary>False when the process ended, whatever ended it.</summary>
     public bool IsAlive => !_process.HasExited;
 
-    /// <summary>The picture it worked on last.</summary>
-    public string? LastPath { get; private set; }
+    /// <summary>The picture whose pixels it holds.</summary>
+    public string? Holds { get; private set; }
 
     public static EngineProcess Start(ServerOptions options)
     {
@@ -39,15 +39,22 @@ internal sealed class EngineProcess : IAsyncDisposable
     }
 
     /// <summary>Has an order carried out; null when the process ended, hung or grew over its limit and must not be used again.</summary>
-    public async Task<Outcome?> RunAsync(Order order, CancellationToken cancel)
+    /// <param name="order">The order.</param>
+    /// <param name="meanwhile">Told what is known before the outcome is.</param>
+    /// <param name="cancel">Stops between encodes.</param>
+    public async Task<Outcome?> RunAsync(Order order, Action<Outcome>? meanwhile, CancellationToken cancel)
     {
-        LastPath = order.Path;
+        if (order is VariantOrder or CurveOrder)
+        {
+            Holds = order.Path;
+        }
+
         try
         {
             await _process.StandardInput.WriteLineAsync(OrderLine.Write(order));
             await _process.StandardInput.FlushAsync(CancellationToken.None);
-            var answer = _process.StandardOutput.ReadLineAsync(CancellationToken.None).AsTask();
-            return await WatchAsync(answer, cancel) && await answer is { } line ? OrderLine.Read<Outcome>(line) : null;
+            var answer = AnswerAsync(meanwhile);
+            return await WatchAsync(answer, cancel) ? await answer : null;
         }
         catch (IOException)
         {
@@ -68,6 +75,23 @@ internal sealed class EngineProcess : IAsyncDisposable
         }
 
         _process.Dispose();
+    }
+
+    // The first line that is an outcome; null when the process ended before.
+    private async Task<Outcome?> AnswerAsync(Action<Outcome>? meanwhile)
+    {
+        while (await _process.StandardOutput.ReadLineAsync(CancellationToken.None) is { } line)
+        {
+            var outcome = OrderLine.Read<Outcome>(line);
+            if (outcome.Weighed is null)
+            {
+                return outcome;
+            }
+
+            meanwhile?.Invoke(outcome);
+        }
+
+        return null;
     }
 
     // Waits for the answer; false when the process must be given up.

@@ -36,15 +36,18 @@ internal sealed class EngineRoom(ServerOptions options) : IAsyncDisposable
     /// <param name="order">The order.</param>
     /// <param name="cancel">Stops between encodes.</param>
     /// <param name="urgent">True when a person waits for it.</param>
-    public async Task<Outcome> RunAsync(Order order, CancellationToken cancel, bool urgent = false)
+    /// <param name="meanwhile">Told what is known before the outcome is.</param>
+    public async Task<Outcome> RunAsync(Order order, CancellationToken cancel, bool urgent = false, Action<Outcome>? meanwhile = null)
     {
         var line = urgent ? _urgent : _free;
         await line.WaitAsync(cancel);
         EngineProcess? engine = null;
         try
         {
-            engine = Take(order.Path);
-            var outcome = await engine.RunAsync(order, cancel);
+            engine = Take(order is VariantOrder or CurveOrder ? order.Path : null);
+            // Alone, it may use every core.
+            var alone = _free.CurrentCount + _urgent.CurrentCount == 2 * options.Workers - 1;
+            var outcome = await engine.RunAsync(order with { Threads = alone ? options.Workers : 1 }, meanwhile, cancel);
             if (outcome is not null)
             {
                 Return(engine);
@@ -91,15 +94,15 @@ internal sealed class EngineRoom(ServerOptions options) : IAsyncDisposable
         _urgent.Dispose();
     }
 
-    // The process that worked on the same picture last still has its pixels at hand.
-    private EngineProcess Take(string path)
+    // The process that worked on the same picture last still has its pixels at hand; what needs no pixels leaves them there.
+    private EngineProcess Take(string? path)
     {
         lock (_gate)
         {
             ObjectDisposedException.ThrowIf(_closed, this);
             DropTheDead();
-            var node = _idle.First;
-            while (node is not null && node.Value.LastPath != path)
+            var node = path is null ? null : _idle.First;
+            while (node is not null && node.Value.Holds != path)
             {
                 node = node.Next;
             }

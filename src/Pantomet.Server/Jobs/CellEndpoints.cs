@@ -42,6 +42,7 @@ internal static class CellEndpoints
             .ProducesProblem(StatusCodes.Status404NotFound).ProducesProblem(StatusCodes.Status400BadRequest);
         cells.MapGet("/", Get).WithName("getCell").WithSummary("A cell with its reasons and files in full.");
         cells.MapPost("/trial", TryAsync).WithName("tryCell").WithSummary("Makes a file to look at, without deciding on it.");
+        cells.MapPost("/ahead", AheadAsync).WithName("weighAhead").WithSummary("What the slot's first density weighs under other decisions, while a hand still holds the frame.");
         cells.MapPost("/curve", CurveAsync).WithName("weighCurve").WithSummary("Weight and likeness of one type at several qualities.");
     }
 
@@ -85,6 +86,29 @@ internal static class CellEndpoints
 
         var judged = room.Judge.Files(at.Cell with { Files = [wanted] })[0];
         return TypedResults.Ok(new TrialView(judged.Verdict, judged.Reasons, VariantFileView.Of(row, NameOf(at.Board, at.Cell, wanted, row))));
+    }
+
+    private static async Task<Results<Ok<IReadOnlyList<CellFile>>, ProblemHttpResult>> AheadAsync(
+        Guid id, Guid picture, string destination, string slot, Decisions decisions, JobRoom room, VariantStore store, CancellationToken cancel)
+    {
+        if (Find(id, picture, destination, slot, room) is not { } at)
+        {
+            return Problem.NoCell();
+        }
+
+        if (decisions.Fault() is { } fault)
+        {
+            return Problem.Of(StatusCodes.Status400BadRequest, "bad-decision", fault);
+        }
+
+        var cell = at.Cell.With(decisions);
+        cell = cell with { Files = [.. cell.Files.Where(file => file.Wish.Plan.Density == cell.Files[0].Wish.Plan.Density)] };
+        foreach (var file in cell.Files)
+        {
+            await store.MakeAsync(file, urgent: true, cancel);
+        }
+
+        return TypedResults.Ok(room.Judge.View(cell).Files);
     }
 
     private static async Task<Results<Ok<IReadOnlyList<CurvePoint>>, ProblemHttpResult>> CurveAsync(

@@ -4,6 +4,7 @@ using Pantomet.Core.Framing;
 using Pantomet.Core.Jobs;
 using Pantomet.Core.Verdicts;
 using Pantomet.Data.Variants;
+using Pantomet.Imaging.Making;
 using Pantomet.Server.Variants;
 
 namespace Pantomet.Server.Jobs;
@@ -12,7 +13,7 @@ namespace Pantomet.Server.Jobs;
 internal sealed record JudgedFile(WantedFile Wanted, VariantRow? Row, Verdict Verdict, IReadOnlyList<Reason> Reasons, bool LetThrough);
 
 /// <summary>Puts together what a cell's frame and its files came to.</summary>
-internal sealed class CellJudge(VariantStore store, Func<string, bool> isMaking)
+internal sealed class CellJudge(VariantStore store, Func<string, bool> isMaking, Func<string, WeighedFile?> weighed)
 {
     /// <summary>True when a file was tried and could not be made.</summary>
     public bool HasFailed(string id) => store.Failure(id) is not null;
@@ -53,9 +54,11 @@ internal sealed class CellJudge(VariantStore store, Func<string, bool> isMaking)
             [.. reasons.Select(reason => reason.Code)], cell.Plan.Skipped ? [] : Judgement.WantsALook(reasons, suggested, frame, cell.Decision.Accepted), [.. files.Select(View)]);
     }
 
-    private static CellFile View(JudgedFile file) =>
+    private CellFile View(JudgedFile file) =>
         file.Row is { } row
             ? new(row.Id, file.Wanted.Wish.Plan.Density.Value, row.Width, row.Height, row.Format.Word(), row.Bytes, row.Quality, row.Likeness, true, file.Verdict, file.LetThrough)
+            : weighed(file.Wanted.Id) is { } found
+            ? new(file.Wanted.Id, file.Wanted.Wish.Plan.Density.Value, found.Size.Width, found.Size.Height, found.Format.Word(), found.Bytes, found.Quality, null, false, file.Verdict, file.LetThrough)
             : new(file.Wanted.Id, file.Wanted.Wish.Plan.Density.Value, file.Wanted.Wish.Plan.Size.Width, file.Wanted.Wish.Plan.Size.Height,
                 file.Wanted.Wish.Format?.Word(), null, null, null, false, file.Verdict, file.LetThrough);
 

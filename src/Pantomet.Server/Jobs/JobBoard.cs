@@ -12,6 +12,17 @@ namespace Pantomet.Server.Jobs;
 internal sealed record BoardCell(PictureRow Picture, JobPicture Mine, JobSlot Place, BoardSlot Slot, CellPlan Plan, IReadOnlyList<WantedFile> Files)
 {
     public CellDecision Decision => Mine.Decisions.For(Place.Address);
+
+    /// <summary>Plans a cell.</summary>
+    public static BoardCell Of(PictureRow picture, JobPicture mine, JobSlot place, BoardSlot slot)
+    {
+        var plan = CellPlan.Of(picture.Facts, mine.Decisions, slot.Slot, place);
+        return new(picture, mine, place, slot, plan,
+            [.. plan.Wishes.Where(wish => wish.Plan.IsMade).Select(wish => VariantStore.Wanted(picture, mine.Decisions.Turn, slot.Slot, slot.BytesKey, wish))]);
+    }
+
+    /// <summary>The same cell under other decisions.</summary>
+    public BoardCell With(Decisions decisions) => Of(Picture, Mine with { Decisions = decisions }, Place, Slot);
 }
 
 /// <summary>A slot of the book, with what is asked of it again and again.</summary>
@@ -119,9 +130,7 @@ internal sealed class JobBoard(Guid id, Job job, DateTime createdAt)
                     if (!Cells.TryGetValue(key, out var cell) || !ReferenceEquals(cell.Mine, mine) || !ReferenceEquals(cell.Slot, slot) || cell.Place != place
                         || cell.Picture.ContentHash != row.ContentHash)
                     {
-                        var plan = CellPlan.Of(row.Facts, mine.Decisions, slot.Slot, place);
-                        cell = new(row, mine, place, slot, plan,
-                            [.. plan.Wishes.Where(wish => wish.Plan.IsMade).Select(wish => VariantStore.Wanted(row, mine.Decisions.Turn, slot.Slot, slot.BytesKey, wish))]);
+                        cell = BoardCell.Of(row, mine, place, slot);
                         changed.Add(cell);
                     }
 
@@ -156,7 +165,10 @@ internal sealed class JobBoard(Guid id, Job job, DateTime createdAt)
     }
 
     /// <summary>The next file to make: of the cells on screen first, then the nearest; a picture that another worker has at hand only when there is no other.</summary>
-    public WantedFile? Next(Func<string, bool> isOpen, IReadOnlySet<Guid> busyPictures)
+    /// <param name="isOpen">True for a file that is neither made nor being made.</param>
+    /// <param name="busyPictures">Pictures that workers have at hand.</param>
+    /// <param name="awaited">True for a file that a person waits for, or none: one of the single picture that is looked at.</param>
+    public WantedFile? Next(Func<string, bool> isOpen, IReadOnlySet<Guid> busyPictures, bool awaited)
     {
         lock (Gate)
         {
@@ -167,7 +179,7 @@ internal sealed class JobBoard(Guid id, Job job, DateTime createdAt)
             }
 
             _queue.RemoveAll(one => !isOpen(one.File.Id));
-            if (_queue.Count == 0)
+            if (_queue.Count == 0 || (awaited && !(_queue[0].Seen && Look.Pictures.Count == 1)))
             {
                 return null;
             }

@@ -8,6 +8,7 @@ using Pantomet.Core.Rules;
 using Pantomet.Data;
 using Pantomet.Data.Jobs;
 using Pantomet.Data.Pictures;
+using Pantomet.Imaging.Making;
 using Pantomet.Server.Destinations;
 using Pantomet.Server.Pictures;
 using Pantomet.Server.Variants;
@@ -22,11 +23,12 @@ internal sealed class JobRoom(IServiceScopeFactory scopes, VariantStore store, T
     private readonly SemaphoreSlim _gate = new(1, 1);
     private readonly ConcurrentDictionary<Guid, JobBoard> _boards = new();
     private readonly ConcurrentDictionary<string, Guid> _making = new();
+    private readonly ConcurrentDictionary<string, WeighedFile> _weighed = new();
     private readonly SemaphoreSlim _wake = new(0);
     private Dictionary<string, BoardSlot> _slots = [];
     private bool _loaded;
 
-    public CellJudge Judge => field ??= new(store, _making.ContainsKey);
+    public CellJudge Judge => field ??= new(store, _making.ContainsKey, _weighed.GetValueOrDefault);
 
     /// <summary>Reads all jobs in. What was made before is found again, so that only the rest is made.</summary>
     public async Task LoadAsync(CancellationToken cancel)
@@ -193,13 +195,14 @@ internal sealed class JobRoom(IServiceScopeFactory scopes, VariantStore store, T
     }, cancel);
 
     /// <summary>The next file of all running jobs, marked as being made; null when nothing is to do.</summary>
-    public (JobBoard Board, WantedFile File)? Begin()
+    /// <param name="awaited">True for a file that a person waits for, or none.</param>
+    public (JobBoard Board, WantedFile File)? Begin(bool awaited = false)
     {
         var busy = _making.Values.ToHashSet();
         // The job that somebody looks at comes first.
         foreach (var board in _boards.Values.Where(board => board is { ArchivedAt: null, Run: RunState.Running }).OrderByDescending(board => board.Look.Pictures.Count > 0).ThenBy(board => board.CreatedAt))
         {
-            while (board.Next(id => store.Known(id) is null && store.Failure(id) is null && !_making.ContainsKey(id), busy) is { } file)
+            while (board.Next(id => store.Known(id) is null && store.Failure(id) is null && !_making.ContainsKey(id), busy, awaited) is { } file)
             {
                 if (_making.TryAdd(file.Id, file.Picture.Id))
                 {
@@ -212,10 +215,18 @@ internal sealed class JobRoom(IServiceScopeFactory scopes, VariantStore store, T
         return null;
     }
 
+    /// <summary>Tells every job that wants the file what it weighs, before the rest is known.</summary>
+    public void Weighed(string id, WeighedFile file)
+    {
+        _weighed[id] = file;
+        TellAbout(id);
+    }
+
     /// <summary>Ends what was begun and tells every job that wants the file.</summary>
     public void End(string id)
     {
         _making.TryRemove(id, out _);
+        _weighed.TryRemove(id, out _);
         TellAbout(id);
     }
 

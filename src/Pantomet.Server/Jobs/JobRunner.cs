@@ -4,7 +4,7 @@ using Pantomet.Server.Variants;
 namespace Pantomet.Server.Jobs;
 
 /// <summary>
-/// Makes what running jobs still want, in the background, one file for each core. There is no stored queue: what is missing is what is wanted and not
+/// Makes what running jobs still want, in the background, one file for each core and one that a person waits for. There is no stored queue: what is missing is what is wanted and not
 /// made, so a restart goes on where the last run ended.
 /// </summary>
 internal sealed class JobRunner(JobRoom room, VariantStore store, ServerOptions options, TimeProvider clock) : BackgroundService
@@ -21,9 +21,11 @@ internal sealed class JobRunner(JobRoom room, VariantStore store, ServerOptions 
         while (!stoppingToken.IsCancellationRequested)
         {
             working.RemoveAll(task => task.IsCompleted);
-            if (working.Count < options.Workers && room.Begin() is { } next)
+            // What a person waits for does not stand in line: one more is made beside the others.
+            var awaited = working.Count == options.Workers;
+            if (working.Count <= options.Workers && room.Begin(awaited) is { } next)
             {
-                working.Add(Task.Run(() => MakeAsync(next.Board, next.File, stoppingToken), CancellationToken.None));
+                working.Add(Task.Run(() => MakeAsync(next.Board, next.File, awaited, stoppingToken), CancellationToken.None));
                 continue;
             }
 
@@ -41,13 +43,13 @@ internal sealed class JobRunner(JobRoom room, VariantStore store, ServerOptions 
         await Task.WhenAll(working);
     }
 
-    private async Task MakeAsync(JobBoard board, WantedFile file, CancellationToken stopping)
+    private async Task MakeAsync(JobBoard board, WantedFile file, bool awaited, CancellationToken stopping)
     {
         using var stop = CancellationTokenSource.CreateLinkedTokenSource(stopping);
         var began = clock.GetUtcNow().UtcDateTime;
         try
         {
-            var making = store.MakeAsync(file, urgent: false, stop.Token);
+            var making = store.MakeAsync(file, awaited, stop.Token, weighed => room.Weighed(file.Id, weighed));
             // What nobody wants any more is not finished: its job was stopped, or its frame has moved on.
             while (await Task.WhenAny(making, Task.Delay(Look, CancellationToken.None)) != making)
             {

@@ -63,7 +63,7 @@ public sealed record JobSlotView(string Address, string Destination, string Dest
 /// <param name="Width">Pixels across.</param>
 /// <param name="Height">Pixels down.</param>
 /// <param name="Format">The type; null before it is made and where the slot finds it.</param>
-/// <param name="Bytes">Weight; null before it is made.</param>
+/// <param name="Bytes">Weight; null before it is known, which is a moment before the file is made.</param>
 /// <param name="Quality">1 to 100; null where there is none.</param>
 /// <param name="Likeness">0 to 1; null before it is made.</param>
 /// <param name="Made">True when there is a file.</param>

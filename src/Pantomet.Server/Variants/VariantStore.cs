@@ -14,6 +14,7 @@ using Pantomet.Data;
 using Pantomet.Data.Pictures;
 using Pantomet.Data.Variants;
 using Pantomet.Imaging.Hosting;
+using Pantomet.Imaging.Making;
 using Pantomet.Server.Engine;
 
 namespace Pantomet.Server.Variants;
@@ -35,6 +36,7 @@ internal sealed class VariantStore(IServiceScopeFactory scopes, DataFolder folde
 
     private readonly ConcurrentDictionary<string, VariantRow> _made = new();
     private readonly ConcurrentDictionary<string, string> _failed = new();
+    private readonly ConcurrentDictionary<string, UnderWay> _underWay = new();
 
     /// <summary>The identity of a file.</summary>
     public static WantedFile Wanted(PictureRow picture, Turn turn, Slot slot, string bytesKey, Wish wish)
@@ -69,17 +71,54 @@ internal sealed class VariantStore(IServiceScopeFactory scopes, DataFolder folde
         }
     }
 
-    /// <summary>Makes a file, or finds it again; null when it cannot be made, with the failure kept.</summary>
+    /// <summary>
+    /// Makes a file, or finds it again; null when it cannot be made, with the failure kept. What is being made for somebody else is waited for, and
+    /// made here only if the other gives up.
+    /// </summary>
     /// <param name="wanted">The file.</param>
     /// <param name="urgent">True when a person waits for it.</param>
     /// <param name="cancel">Stops between encodes.</param>
-    public async Task<VariantRow?> MakeAsync(WantedFile wanted, bool urgent, CancellationToken cancel)
+    /// <param name="weighed">Told of the file as soon as it is found.</param>
+    public async Task<VariantRow?> MakeAsync(WantedFile wanted, bool urgent, CancellationToken cancel, Action<WeighedFile>? weighed = null)
     {
-        if (Known(wanted.Id) is { } known)
+        while (true)
         {
-            return known;
-        }
+            if (Known(wanted.Id) is { } known)
+            {
+                return known;
+            }
 
+            using var mine = new UnderWay();
+            var other = _underWay.GetOrAdd(wanted.Id, mine);
+            if (weighed is not null)
+            {
+                other.Listen(weighed);
+            }
+
+            if (!ReferenceEquals(other, mine))
+            {
+                await other.Ended.WaitAsync(cancel);
+                if (Failure(wanted.Id) is not null)
+                {
+                    return null;
+                }
+
+                continue;
+            }
+
+            try
+            {
+                return await MakeNowAsync(wanted, urgent, mine.Weighed, cancel);
+            }
+            finally
+            {
+                _underWay.TryRemove(wanted.Id, out _);
+            }
+        }
+    }
+
+    private async Task<VariantRow?> MakeNowAsync(WantedFile wanted, bool urgent, Action<WeighedFile> weighed, CancellationToken cancel)
+    {
         await RecallAsync([wanted.Id], cancel);
         if (Known(wanted.Id) is { } stored)
         {
@@ -90,7 +129,7 @@ internal sealed class VariantStore(IServiceScopeFactory scopes, DataFolder folde
         try
         {
             var order = OrderOf(wanted) with { Output = output, Small = small };
-            var outcome = await engine.RunAsync(order, cancel, urgent);
+            var outcome = await engine.RunAsync(order, cancel, urgent, told => weighed(told.Weighed!));
             if (outcome.Variant is not { HasFile: true } made)
             {
                 _failed[wanted.Id] = outcome.Refusal ?? "No file came of it.";
@@ -206,4 +245,37 @@ internal sealed class VariantStore(IServiceScopeFactory scopes, DataFolder folde
     }
 
     private string SmallPath(string hash) => Path.Combine(folder.Previews, $"{hash}-made.webp");
+
+    /// <summary>A file that somebody is making, for all who want it.</summary>
+    private sealed class UnderWay : IDisposable
+    {
+        private readonly TaskCompletionSource _ended = new(TaskCreationOptions.RunContinuationsAsynchronously);
+        private readonly List<Action<WeighedFile>> _listeners = [];
+        private WeighedFile? _weighed;
+
+        public Task Ended => _ended.Task;
+
+        public void Listen(Action<WeighedFile> listener)
+        {
+            lock (_listeners)
+            {
+                _listeners.Add(listener);
+                if (_weighed is not null)
+                {
+                    listener(_weighed);
+                }
+            }
+        }
+
+        public void Weighed(WeighedFile file)
+        {
+            lock (_listeners)
+            {
+                _weighed = file;
+                _listeners.ForEach(listener => listener(file));
+            }
+        }
+
+        public void Dispose() => _ended.TrySetResult();
+    }
 }

@@ -1,0 +1,14 @@
+using Pantomet.Core.Facts;
+using Pantomet.Core.Geometry;
+
+namespace Pantomet.Imaging.Making;
+
+/// <summary>What is known of a file as soon as it is found, while its likeness is still being measured.</summary>
+/// <param name="Format">Its type.</param>
+/// <param name="Quality">1 to 100; null where there is none.</param>
+/// <param name="Size">Its pixel size.</param>
+/// <param name="Bytes">Its weight.</param>
+public sealed record WeighedFile(PictureFormat Format, int? Quality, PixelSize Size, long Bytes)
+{
+    internal static WeighedFile Of(Attempt attempt, PixelSize size) => new(attempt.Format, attempt.Quality, size, attempt.Bytes);
+}

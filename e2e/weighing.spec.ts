@@ -124,6 +124,28 @@ test("the file is compared, its worst place found, and the very same bytes are d
   ).toBe("JPEG 2500x2000");
 });
 
+test("types that the slot does not take are drawn for comparison and cannot be picked", async ({
+  page,
+}) => {
+  const slot = "skerry-shop/grid-square";
+  const job = await makeJob(page, "Others", ["IMG_2109.jpg"], [slot]);
+  await page.goto(`/job/${job.id}/weighing/${job.pictures[0]!.id}/${slot}`);
+  const curve = (type: string) =>
+    page.getByTestId(`curve-${type}`).locator("circle");
+  await expect(curve("jpeg")).toHaveCount(7, { timeout: 60_000 });
+  await expect(curve("webp")).toHaveCount(0);
+  await page.keyboard.press("o");
+  await expect(curve("webp")).toHaveCount(5, { timeout: 60_000 });
+  const found = await bytes(page);
+  await curve("webp").first().click({ force: true });
+  await curve("jpeg").first().click({ force: true });
+  // The click on the slot's own type counts alone.
+  await expect(page.getByText("Quality 15", { exact: true })).toBeVisible();
+  await expect.poll(() => bytes(page)).toBeLessThan(found);
+  await page.keyboard.press("o");
+  await expect(curve("webp")).toHaveCount(0);
+});
+
 test("a quality by hand over the limit is held back until it is let through", async ({
   page,
 }) => {

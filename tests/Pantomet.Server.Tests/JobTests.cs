@@ -106,6 +106,27 @@ public sealed class JobTests(ServerFixture server) : IClassFixture<ServerFixture
     }
 
     [Fact]
+    public async Task The_list_of_jobs_is_told_what_changes_and_nothing_else()
+    {
+        var (quiet, _) = await JobAsync([], [Square]);
+        using var stream = await server.Client.GetStreamAsync(new Uri("/api/jobs/events", UriKind.Relative));
+        using var reader = new StreamReader(stream);
+        Assert.Contains(quiet, Ids(await NextAsync(reader)));
+        var (busy, pictures) = await JobAsync(["IMG_2109.jpg"], [Square], run: "stopped");
+        await server.SendAsync(HttpMethod.Put, $"/api/jobs/{busy}/run", new { run = "running" });
+        JsonElement? told = null;
+        while (told?.GetProperty("progress") is not { } progress || progress.GetProperty("done").GetInt32() is var done && (done == 0 || done < progress.GetProperty("files").GetInt32()))
+        {
+            // Jobs of other tests may still be at work.
+            var changed = await NextAsync(reader);
+            Assert.DoesNotContain(quiet, Ids(changed));
+            told = Ids(changed).IndexOf(busy) is >= 0 and var at ? changed[at] : told;
+        }
+
+        Assert.Equal(pictures, told.Value.GetProperty("first").EnumerateArray().Select(one => one.GetProperty("id").GetString()));
+    }
+
+    [Fact]
     public async Task A_files_weight_is_told_before_it_is_made_and_is_the_one_it_has_then()
     {
         var (id, _) = await JobAsync(["DSC_0431.JPG"], [Large], run: "stopped");
@@ -261,6 +282,8 @@ public sealed class JobTests(ServerFixture server) : IClassFixture<ServerFixture
 
         throw new EndOfStreamException();
     }
+
+    private static List<string?> Ids(JsonElement jobs) => [.. jobs.EnumerateArray().Select(job => job.GetProperty("id").GetString())];
 
     private static List<string> Cells(JsonElement job) => [.. job.GetProperty("cells").EnumerateArray().Select(cell => cell.GetRawText()).Order(StringComparer.Ordinal)];
 

@@ -1,5 +1,6 @@
-import { useQuery } from '@tanstack/react-query';
-import { api, type Cell, take } from './client';
+import { useQuery, useQueryClient } from '@tanstack/react-query';
+import { useEffect } from 'react';
+import { api, type Cell, type JobSummary, take } from './client';
 
 export function usePictures() {
   return useQuery({ queryKey: ['pictures'], queryFn: () => take(api.GET('/api/pictures')) });
@@ -23,14 +24,29 @@ export function useDestinations() {
   return useQuery({ queryKey: ['destinations'], queryFn: () => take(api.GET('/api/destinations')) });
 }
 
+/** All jobs, the newest first; what changes while one looks is told by the server. */
 export function useJobs() {
-  return useQuery({
+  const cache = useQueryClient();
+  const loaded = useQuery({
     queryKey: ['jobs'],
     queryFn: () => take(api.GET('/api/jobs')),
-    // Progress goes on while one looks.
-    refetchInterval: 3000,
     staleTime: 0,
   });
+  const there = loaded.isSuccess;
+  useEffect(() => {
+    if (!there) return;
+    const source = new EventSource('/api/jobs/events');
+    source.addEventListener('jobs', (message) => {
+      const changed = JSON.parse((message as MessageEvent<string>).data) as JobSummary[];
+      cache.setQueryData<JobSummary[]>(['jobs'], (known = []) =>
+        [...known.filter((one) => !changed.some((other) => other.id === one.id)), ...changed].toSorted(
+          (a, b) => Date.parse(b.createdAt) - Date.parse(a.createdAt),
+        ),
+      );
+    });
+    return () => source.close();
+  }, [cache, there]);
+  return loaded;
 }
 
 /** A cell with its reasons in sentences; read again whenever the cell changes. */

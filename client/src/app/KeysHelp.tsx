@@ -53,6 +53,7 @@ const groups: { name: string; keys: [string[], string][] }[] = [
       [['+', '−'], 'a quality more, a quality less'],
       [['A'], 'find the quality automatically'],
       [['1', '2', '3'], 'keep the choice for this one, this slot, all slots'],
+      [['O'], 'draw the curves of other types, or not'],
       [['D'], 'download the file'],
       [['F'], 'frame'],
     ],

@@ -219,11 +219,14 @@ function Weights({ cell, density }: { cell: Cell | undefined; density: number })
   const files = (cell?.files ?? []).filter((file) => file.density === density);
   const known = files.filter((file) => file.bytes != null);
   const comes = cell?.state === 'waiting' || cell?.state === 'making';
+  const run = useJob((job) => job.run);
   if (known.length === 0 && !comes) return null;
   return (
     <span className={`ml-auto truncate ${known.length === 0 ? 'text-ink-2' : ''}`} data-weight={density}>
       {known.length === 0
-        ? 'weighing'
+        ? run === 'running'
+          ? 'weighing'
+          : run
         : known.length === 1
           ? weight(known[0]!.bytes!)
           : known.map((file) => `${typeNames[file.format ?? ''] ?? ''} ${weight(file.bytes!)}`).join(', ')}

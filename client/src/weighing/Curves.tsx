@@ -1,11 +1,12 @@
 import { useState } from 'react';
 import type { CurvePoint, Slot, VariantFile } from '../api/client';
+import { KeyButton } from '../design/Button';
 import { weight } from '../design/figures';
 import { useElementSize } from '../framing/useElementSize';
 import { typeNames } from '../design/typeNames';
 import type { Curve } from './useCurves';
 
-const room = { left: 150, right: 90, top: 12, bottom: 30 };
+const room = { left: 150, right: 130, top: 12, bottom: 30 };
 /** The borders between the words for likeness, as the core has them; the lowest is the foot of the drawing. */
 const levels = [
   { at: 0.998, name: 'No difference' },
@@ -25,12 +26,17 @@ export function Curves({
   slot,
   file,
   original,
+  others,
+  onOthers,
   onPick,
 }: {
   curves: readonly Curve[];
   slot: Slot;
   file: VariantFile | null;
   original: number;
+  /** True while types are drawn that the slot does not take. */
+  others: boolean;
+  onOthers: () => void;
   onPick: (format: string, quality: number | null) => void;
 }) {
   const [box, size] = useElementSize<HTMLDivElement>();
@@ -51,6 +57,7 @@ export function Curves({
   const y = (likeness: number) =>
     room.top +
     inner!.height * (1 - (Math.min(head, Math.max(foot, height(likeness))) - foot) / (head - foot));
+  const labels = new Map(inner ? spread(curves, y) : []);
   const nearest = (clientX: number, clientY: number) => {
     const edges = box.current!.getBoundingClientRect();
     const all = curves.flatMap((curve) => curve.points.map((point) => ({ curve, point })));
@@ -58,10 +65,11 @@ export function Curves({
       Math.hypot(x(point.bytes) - (clientX - edges.left), y(point.likeness) - (clientY - edges.top));
     return all.toSorted((a, b) => away(a) - away(b))[0] ?? null;
   };
+  const taken = curves.filter((curve) => curve.taken);
   const byKeys = (event: React.KeyboardEvent) => {
-    const format = file?.format ?? curves[0]?.format;
-    const index = curves.findIndex((curve) => curve.format === format);
-    const mine = curves[index];
+    const format = file?.format ?? taken[0]?.format;
+    const index = taken.findIndex((curve) => curve.format === format);
+    const mine = taken[index];
     if (!mine || mine.points.length === 0) return;
     const along = { ArrowLeft: -1, ArrowRight: 1 }[event.key];
     const across = { ArrowUp: -1, ArrowDown: 1 }[event.key];
@@ -76,7 +84,7 @@ export function Curves({
           : mine.points.findLast((point) => point.bytes < now);
       if (next) onPick(mine.format, next.quality);
     } else {
-      const other = curves[(index + across! + curves.length) % curves.length]!;
+      const other = taken[(index + across! + taken.length) % taken.length]!;
       const alike = other.points.toSorted(
         (a, b) => Math.abs(a.likeness - (file?.likeness ?? 1)) - Math.abs(b.likeness - (file?.likeness ?? 1)),
       )[0];
@@ -109,7 +117,7 @@ export function Curves({
           onPointerLeave={() => setNear(null)}
           onClick={(event) => {
             const found = nearest(event.clientX, event.clientY);
-            if (found) onPick(found.curve.format, found.point.quality);
+            if (found?.curve.taken) onPick(found.curve.format, found.point.quality);
           }}
         >
           <svg width={size.width} height={size.height} aria-hidden className="block">
@@ -207,8 +215,8 @@ export function Curves({
                 <polyline
                   points={curve.points.map((point) => `${x(point.bytes)},${y(point.likeness)}`).join(' ')}
                   fill="none"
-                  className="stroke-ink"
-                  strokeWidth="1.5"
+                  className={curve.taken ? 'stroke-ink' : 'stroke-ink-2'}
+                  strokeWidth={curve.taken ? 1.5 : 1}
                   strokeDasharray={dashes[curve.format]}
                 />
                 {curve.points.map((point) => (
@@ -217,14 +225,14 @@ export function Curves({
                     cx={x(point.bytes)}
                     cy={y(point.likeness)}
                     r={near?.point === point ? 5 : 2.5}
-                    className="fill-ink"
+                    className={curve.taken ? 'fill-ink' : 'fill-ink-2'}
                   />
                 ))}
                 {curve.points.length > 0 && (
                   <text
                     x={x(curve.points.at(-1)!.bytes) + 8}
-                    y={y(curve.points.at(-1)!.likeness) + 4}
-                    className="fill-ink text-[11px] font-semibold"
+                    y={labels.get(curve)}
+                    className={curve.taken ? 'fill-ink text-[11px] font-semibold' : 'fill-ink-2 text-[11px]'}
                   >
                     {typeNames[curve.format]}
                   </text>
@@ -255,17 +263,27 @@ export function Curves({
             <span
               className="pointer-events-none absolute bg-ink px-1.5 text-[11px] leading-5 whitespace-nowrap text-sheet"
               style={{
-                left: Math.min(size.width - 190, x(near.point.bytes) + 8),
+                left: Math.min(size.width - (near.curve.taken ? 190 : 310), x(near.point.bytes) + 8),
                 top: Math.max(0, y(near.point.likeness) - 24),
               }}
             >
               {typeNames[near.curve.format]}
               {near.point.quality === null ? '' : ` ${near.point.quality}`}, {weight(near.point.bytes)},{' '}
               {near.point.likeness.toFixed(3)}
+              {!near.curve.taken && ', not a type of this slot'}
             </span>
           )}
         </div>
       )}
+      <KeyButton
+        className="absolute top-2 right-2 h-6! text-[12px]"
+        name={others ? 'Its types' : 'Other types'}
+        title={
+          others ? 'Draw the types that the slot takes' : 'Draw the types that the slot does not take as well'
+        }
+        k="O"
+        act={onOthers}
+      />
       {points.length === 0 && (
         <p className="grid h-full place-items-center text-ink-2">
           {working ? 'Weighing the types.' : `The original weighs ${weight(original)}.`}
@@ -284,4 +302,14 @@ function ticks(least: number, most: number): number[] {
   for (let power = 10 ** Math.floor(Math.log10(least)); power < most; power *= 10)
     for (const step of [1, 2, 5]) if (power * step >= least && power * step <= most) all.push(power * step);
   return all;
+}
+
+/** Where the names at the ends of the curves stand, none on another. */
+function spread(curves: readonly Curve[], y: (likeness: number) => number): [Curve, number][] {
+  let last = -Infinity;
+  return curves
+    .filter((curve) => curve.points.length > 0)
+    .map((curve) => ({ curve, at: y(curve.points.at(-1)!.likeness) + 4 }))
+    .toSorted((a, b) => a.at - b.at)
+    .map(({ curve, at }) => [curve, (last = Math.max(at, last + 13))]);
 }

@@ -51,6 +51,7 @@ function Weighing({ picture, slot }: { picture: JobPicture; slot: JobSlot }) {
   // What is being looked at; null is what was decided.
   const [trial, setTrial] = useState<Choice | null>(null);
   const [worst, setWorst] = useState(0);
+  const [others, setOthers] = useState(false);
   const choice = trial ?? decided;
   const wish: Wish = { density, ...choice };
   const skipped = cell?.state === 'skipped';
@@ -72,7 +73,15 @@ function Weighing({ picture, slot }: { picture: JobPicture; slot: JobSlot }) {
     staleTime: Infinity,
   });
   const file = variant.data?.file ?? null;
-  const curves = useCurves(store.id, id, slot, density, frame, cell !== undefined && !skipped);
+  const curves = useCurves(
+    store.id,
+    picture.picture,
+    slot,
+    density,
+    frame,
+    cell !== undefined && !skipped,
+    others,
+  );
 
   const quality = choice.quality ?? file?.quality ?? null;
   const pick = useCallback(
@@ -104,6 +113,7 @@ function Weighing({ picture, slot }: { picture: JobPicture; slot: JobSlot }) {
     '=': step(1),
     '-': step(-1),
     a: automatic,
+    o: () => setOthers((shown) => !shown),
     w: () => setWorst((times) => times + 1),
     d: () => document.querySelector<HTMLAnchorElement>('a[data-download]')?.click(),
     '1': () => keep('cell'),
@@ -129,7 +139,15 @@ function Weighing({ picture, slot }: { picture: JobPicture; slot: JobSlot }) {
         ) : (
           <Compare file={file} working={variant.isFetching} worst={worst} />
         )}
-        <Curves curves={curves} slot={slot.slot} file={file} original={picture.picture.bytes} onPick={pick} />
+        <Curves
+          curves={curves}
+          slot={slot.slot}
+          file={file}
+          original={picture.picture.bytes}
+          others={others}
+          onOthers={() => setOthers(!others)}
+          onPick={pick}
+        />
       </div>
       <WeighingPanel
         picture={picture}

@@ -1,10 +1,12 @@
 import { useQueries } from '@tanstack/react-query';
-import { api, type CurvePoint, type JobSlot, take } from '../api/client';
+import { api, type CurvePoint, type JobSlot, type Picture, take } from '../api/client';
 
 export interface Curve {
   format: string;
   points: CurvePoint[];
   working: boolean;
+  /** False for a type that the slot does not take: it is drawn for comparison. */
+  taken: boolean;
 }
 
 /** A rough curve first, then the points between: it is there at once and gets finer. */
@@ -19,26 +21,40 @@ export const typesOf = (types: readonly string[]) => [
   ...new Set(types.flatMap((type) => (type === 'auto' ? ['jpeg', 'webp', 'png'] : [type]))),
 ];
 
-/** Weight against likeness for each type the slot takes, measured on the very pixels, point by point. */
+const lossyTypes = ['jpeg', 'webp', 'avif'];
+
+/**
+ * Weight against likeness for each type the slot takes, and if wished for all others, measured on the very pixels,
+ * point by point.
+ */
 export function useCurves(
   job: string,
-  picture: string,
+  picture: Picture,
   slot: JobSlot,
   density: number,
   frame: string,
   enabled: boolean,
+  others: boolean,
 ): Curve[] {
-  const types = typesOf(slot.slot.types);
+  const taken = typesOf(slot.slot.types);
+  // A photograph without loss weighs many times as much: on one scale with it the other curves would be a dot.
+  const all = picture.kind === 'photograph' ? lossyTypes : [...lossyTypes, 'png'];
+  const types = others ? [...taken, ...all.filter((type) => !taken.includes(type))] : taken;
   const wanted = types.flatMap((format) =>
-    (format === 'png' ? [[100]] : rounds).map((qualities) => ({ format, qualities })),
+    (format === 'png' ? [[100]] : taken.includes(format) ? rounds : rounds.slice(0, 2)).map((qualities) => ({
+      format,
+      qualities,
+    })),
   );
   const answers = useQueries({
     queries: wanted.map(({ format, qualities }) => ({
-      queryKey: ['curve', job, picture, slot.address, density, frame, format, qualities],
+      queryKey: ['curve', job, picture.id, slot.address, density, frame, format, qualities],
       queryFn: ({ signal }: { signal: AbortSignal }) =>
         take(
           api.POST('/api/jobs/{id}/cells/{picture}/{destination}/{slot}/curve', {
-            params: { path: { id: job, picture, destination: slot.destination, slot: slot.slot.key } },
+            params: {
+              path: { id: job, picture: picture.id, destination: slot.destination, slot: slot.slot.key },
+            },
             body: { density, format, qualities },
             signal,
           }),
@@ -53,6 +69,7 @@ export function useCurves(
       format,
       points: mine.flatMap((answer) => answer.data ?? []).toSorted((a, b) => a.bytes - b.bytes),
       working: mine.some((answer) => answer.isFetching),
+      taken: taken.includes(format),
     };
   });
 }

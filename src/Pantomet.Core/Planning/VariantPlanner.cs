@@ -27,18 +27,29 @@ public static class VariantPlanner
         if (!content.FitsIn(native))
         {
             offered *= Math.Min((double)native.Width / content.Width, (double)native.Height / content.Height);
-            (verdict, var instead) = slot.WhenTooSmall switch
+            verdict = slot.WhenTooSmall switch
             {
-                WhenTooSmall.Skip => (Verdict.Skipped, "Left out."),
-                WhenTooSmall.Break => (Verdict.Breaks, "Not made."),
-                _ => (Verdict.Concedes, "Made at the largest honest size."),
+                WhenTooSmall.Skip => Verdict.Skipped,
+                WhenTooSmall.Break => Verdict.Breaks,
+                _ => Verdict.Concedes,
             };
             content = Honest.Largest(slot.FrameShape ?? Ratio.Of(native), native);
-            reasons.Add(new(ReasonCodes.TooSmall, $"{Short(native, wanted.Content, offered, density)} {instead}"));
         }
 
         var size = wanted.HasMargins ? wanted.Canvas : content;
         (size, content, verdict) = Limited(slot, size, content, verdict, reasons);
+        if (!wanted.Content.FitsIn(native))
+        {
+            // Said once it is known whether the largest honest size is one that the slot takes.
+            var instead = verdict switch
+            {
+                Verdict.Skipped => "Left out.",
+                Verdict.Breaks => "Not made.",
+                _ => "Made at the largest honest size.",
+            };
+            reasons.Add(new(ReasonCodes.TooSmall, $"{Short(native, wanted.Content, offered, density)} {instead}"));
+        }
+
         return new()
         {
             Density = density,

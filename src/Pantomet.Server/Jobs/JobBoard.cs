@@ -68,6 +68,9 @@ internal sealed class JobBoard(Guid id, Job job, DateTime createdAt)
 
     public Pace Pace { get; } = new();
 
+    /// <summary>Counts what was told about the job.</summary>
+    public long Told { get; private set; }
+
     public bool CanUndo => _past.Count > 0;
 
     public bool CanRedo => _future.Count > 0;
@@ -219,6 +222,7 @@ internal sealed class JobBoard(Guid id, Job job, DateTime createdAt)
     {
         lock (_listeners)
         {
+            Told++;
             _listeners.ForEach(channel => channel.Writer.TryWrite(what));
         }
     }

@@ -58,6 +58,7 @@ internal static class JobEndpoints
         var jobs = routes.MapGroup("/api/jobs").WithTags("Jobs").ProducesProblem(StatusCodes.Status404NotFound).ProducesProblem(StatusCodes.Status400BadRequest);
         jobs.MapGet("/", ListAsync).WithName("listJobs").WithSummary("All jobs, the newest first.");
         jobs.MapPost("/", CreateAsync).WithName("createJob").WithSummary("Makes a job.");
+        jobs.MapGet("/events", AllEvents).WithName("watchJobs").WithSummary("The jobs that changed, once a second at most, as server-sent events.");
         jobs.MapGet("/{id:guid}", GetAsync).WithName("getJob").WithSummary("A job with every cell.");
         jobs.MapPost("/{id:guid}/copy", CopyAsync).WithName("copyJob").WithSummary("Makes another job with the same pictures, slots and decisions.");
         jobs.MapPut("/{id:guid}/archived", ArchiveAsync).WithName("archiveJob").WithSummary("Puts a job aside, or takes it up again.");
@@ -81,6 +82,34 @@ internal static class JobEndpoints
     {
         await room.LoadAsync(cancel);
         return TypedResults.Ok<IReadOnlyList<JobSummary>>([.. room.All().Select(room.SummaryOf)]);
+    }
+
+    private static ServerSentEventsResult<IReadOnlyList<JobSummary>> AllEvents(JobRoom room, IHostApplicationLifetime life, CancellationToken cancel) =>
+        TypedResults.ServerSentEvents(ChangedAsync(room, life.ApplicationStopping, cancel));
+
+    private static async IAsyncEnumerable<SseItem<IReadOnlyList<JobSummary>>> ChangedAsync(
+        JobRoom room, CancellationToken stopping, [EnumeratorCancellation] CancellationToken cancel)
+    {
+        using var either = CancellationTokenSource.CreateLinkedTokenSource(stopping, cancel);
+        await room.LoadAsync(cancel);
+        // What stood before is told too: something may have happened between reading the list and listening.
+        var told = new Dictionary<Guid, long>();
+        do
+        {
+            var changed = room.All().Where(board => !told.TryGetValue(board.Id, out var before) || before != board.Told).ToList();
+            if (changed.Count > 0)
+            {
+                changed.ForEach(board => told[board.Id] = board.Told);
+                yield return new([.. changed.Select(room.SummaryOf)], "jobs");
+            }
+        }
+        while (await RestedAsync(either.Token));
+    }
+
+    private static async Task<bool> RestedAsync(CancellationToken cancel)
+    {
+        await Task.Delay(TimeSpan.FromSeconds(1), cancel).ConfigureAwait(ConfigureAwaitOptions.SuppressThrowing);
+        return !cancel.IsCancellationRequested;
     }
 
     private static async Task<Results<Ok<JobView>, ProblemHttpResult>> GetAsync(Guid id, JobRoom room, CancellationToken cancel)

@@ -123,6 +123,7 @@ public class VariantPlannerTests
         var plan = VariantPlanner.Plan(new(900, 600), slot, Density.One);
         Assert.Equal(Verdict.Breaks, plan.Verdict);
         Assert.Contains(plan.Reasons, reason => reason.Code == ReasonCodes.SmallestSide);
+        Assert.DoesNotContain(plan.Reasons, reason => reason.Message.Contains("Made at", StringComparison.Ordinal));
     }
 
     [Fact]

@@ -98,6 +98,17 @@ test("a server that is killed in the middle goes on where it was", async ({
       { timeout: 150_000 },
     );
     await expect(page.getByText("Pantomet does not answer.")).toBeHidden();
+    // What could not be fetched meanwhile is fetched again.
+    await expect
+      .poll(() =>
+        page.evaluate(
+          () =>
+            [...document.images].filter(
+              (one) => one.complete && one.naturalWidth === 0,
+            ).length,
+        ),
+      )
+      .toBe(0);
     const after = await read();
     expect(after.progress.done).toBe(after.progress.files);
     const ready = (job: Read) =>

@@ -45,6 +45,28 @@ public sealed class JobTests(ServerFixture server) : IClassFixture<ServerFixture
     }
 
     [Fact]
+    public async Task Pictures_that_arrive_one_by_one_are_one_step_and_another_change_ends_it()
+    {
+        var (id, _) = await JobAsync([], [Square], run: "stopped");
+        async Task AddAsync(string name) => await server.SendAsync(HttpMethod.Post, $"/api/jobs/{id}/pictures", new[] { await server.PictureAsync(name) });
+        async Task<int> CountAsync() => (await server.JobAsync(id)).GetProperty("head").GetProperty("pictures").GetArrayLength();
+        await AddAsync("IMG_2102.jpg");
+        await AddAsync("IMG_2109.jpg");
+        await server.SendAsync(HttpMethod.Put, $"/api/jobs/{id}/names", new { name = "Between", prefix = (string?)null, numbered = (bool?)null, patterns = (object?)null });
+        await AddAsync("IMG_2081.jpg");
+        await AddAsync("IMG_2087.jpg");
+        Assert.Equal(4, await CountAsync());
+        foreach (var left in (int[])[2, 2, 0])
+        {
+            await server.SendAsync(HttpMethod.Post, $"/api/jobs/{id}/undo");
+            Assert.Equal(left, await CountAsync());
+        }
+
+        await server.SendAsync(HttpMethod.Post, $"/api/jobs/{id}/redo");
+        Assert.Equal(2, await CountAsync());
+    }
+
+    [Fact]
     public async Task A_suggestion_that_is_confirmed_changes_the_reasons_and_no_file()
     {
         var (id, pictures) = await JobAsync(["DSC_0440.JPG"], ["social/cover"]);

@@ -28,7 +28,7 @@ export function Tray({
   return (
     <section
       aria-label="Chosen cells"
-      className="flex gap-6 border-t border-line bg-sheet px-5 py-3"
+      className="@container flex gap-6 border-t border-line bg-sheet px-5 py-3"
       style={{ height: 104 }}
     >
       <div className="min-w-0 flex-1">
@@ -108,12 +108,13 @@ function OneCell({ one }: { one: Chosen }) {
   const heaviest = made.toSorted((a, b) => b.bytes! - a.bytes!)[0];
   const reasons = detail.data?.reasons ?? [];
   return (
-    <div className="grid grid-cols-[minmax(0,1fr)_170px] gap-5">
+    // Beside the list of slots there is no room for the beam: the weight stands at the cell as well.
+    <div className="grid gap-5 @[1040px]:grid-cols-[minmax(0,1fr)_170px]">
       <div className="min-w-0">
         <h2 className="flex items-center gap-2.5">
           <VerdictMark verdict={cell.verdict} withWord />
           <span className="truncate">{picture.picture.name}</span>
-          <span className="shrink-0 font-normal text-ink-2">
+          <span className="hidden max-w-[60%] shrink-0 truncate font-normal text-ink-2 @[1040px]:block">
             {slot.slot.name}, {slot.destinationName}
           </span>
         </h2>
@@ -126,7 +127,7 @@ function OneCell({ one }: { one: Chosen }) {
           {detail.data && reasons.length === 0 && <p className="text-ink-2">Nothing was given up.</p>}
         </div>
       </div>
-      <div>
+      <div className="hidden @[1040px]:block">
         {heaviest ? (
           <>
             <p className="mb-0.5 text-ink-2">

@@ -48,6 +48,7 @@ export class JobStore {
         first = false;
         // What happened between reading and listening, or while the server was away, is read again.
         if (this.away || (this.head && this.head.version !== event.version)) void this.load();
+        if (this.away) fetchMissingImages();
         this.away = false;
       }
       this.apply(event);
@@ -186,4 +187,14 @@ export class JobStore {
       .PUT('/api/jobs/{id}/look', { params: this.params, body: { pictures, slots } })
       .catch(() => undefined);
   }
+}
+
+/** Images that could not be fetched while the server was away stay empty unless they are asked for again. */
+function fetchMissingImages() {
+  for (const image of document.images)
+    if (image.complete && image.naturalWidth === 0 && image.src) {
+      const { src } = image;
+      image.src = '';
+      image.src = src;
+    }
 }

@@ -24,6 +24,8 @@ export function Arrivals({
 }) {
   if (arrivals.length === 0) return null;
   const open = arrivals.filter((one) => !isFinished(one));
+  // When all is done only what did not simply arrive is still worth a line.
+  const told = open.length > 0 ? arrivals : arrivals.filter((one) => one.state !== 'kept' || one.words);
   const refused = arrivals.filter((one) => one.state === 'refused').length;
   return (
     <section aria-label="Reading in" className="flex max-h-52 flex-col border-t border-line bg-sheet">
@@ -40,8 +42,8 @@ export function Arrivals({
           <Button onClick={onClear}>Put away</Button>
         )}
       </header>
-      <ul className="overflow-y-auto px-4 pb-3">
-        {[...arrivals].reverse().map((one) => (
+      <ul className={`overflow-y-auto px-4 ${told.length > 0 ? 'pb-3' : ''}`}>
+        {[...told].reverse().map((one) => (
           <li
             key={one.key}
             className="grid grid-cols-[minmax(120px,260px)_90px_120px_1fr] items-center gap-3 py-0.5"

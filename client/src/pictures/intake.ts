@@ -33,6 +33,17 @@ export function useIntake(onKept: (pictures: string[], into: string | null) => v
   const running = useRef(new Map<number, XMLHttpRequest>());
   const nextKey = useRef(1);
 
+  // Files arrive in any order; they are handed on in the order in which they were given.
+  const ended = useRef(new Map<number, { picture: string | undefined; into: string | null }>());
+  const nextOut = useRef(1);
+  const handOn = useCallback((key: number, picture: string | undefined, into: string | null) => {
+    ended.current.set(key, { picture, into });
+    for (let one = ended.current.get(nextOut.current); one; one = ended.current.get(nextOut.current)) {
+      ended.current.delete(nextOut.current++);
+      if (one.picture) kept.current([one.picture], one.into);
+    }
+  }, []);
+
   const change = useCallback((key: number, changes: Partial<Arrival>) => {
     setArrivals((all) => all.map((one) => (one.key === key ? { ...one, ...changes } : one)));
   }, []);
@@ -45,6 +56,7 @@ export function useIntake(onKept: (pictures: string[], into: string | null) => v
       const end = (changes: Partial<Arrival>) => {
         running.current.delete(key);
         change(key, changes);
+        handOn(key, changes.pictureId, into);
         pump();
       };
       request.open('POST', `/api/pictures?name=${encodeURIComponent(file.name)}`);
@@ -52,9 +64,7 @@ export function useIntake(onKept: (pictures: string[], into: string | null) => v
       request.upload.onprogress = (event) => change(key, { sent: event.loaded });
       request.upload.onload = () => change(key, { state: 'checking', sent: file.size });
       request.onload = () => {
-        const result = outcome(request);
-        end(result);
-        if (result.pictureId) kept.current([result.pictureId], into);
+        end(outcome(request));
         void cache.invalidateQueries({ queryKey: ['pictures'] });
       };
       request.onerror = () =>
@@ -63,7 +73,7 @@ export function useIntake(onKept: (pictures: string[], into: string | null) => v
       change(key, { state: 'sending' });
       request.send(file);
     }
-  }, [cache, change]);
+  }, [cache, change, handOn]);
 
   const add = useCallback(
     (files: Iterable<File>, into: string | null) => {
@@ -85,10 +95,12 @@ export function useIntake(onKept: (pictures: string[], into: string | null) => v
   );
 
   const stop = useCallback(() => {
-    const waiting = queue.current.splice(0).map(({ key }) => key);
-    for (const key of waiting) change(key, { state: 'stopped', words: 'Stopped before it was sent.' });
+    for (const { key, into } of queue.current.splice(0)) {
+      change(key, { state: 'stopped', words: 'Stopped before it was sent.' });
+      handOn(key, undefined, into);
+    }
     for (const request of [...running.current.values()]) request.abort();
-  }, [change]);
+  }, [change, handOn]);
 
   const clear = useCallback(() => setArrivals((all) => all.filter((one) => !isFinished(one))), []);
 

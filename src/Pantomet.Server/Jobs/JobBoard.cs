@@ -1,3 +1,4 @@
+using System.Diagnostics;
 using System.Threading.Channels;
 using Pantomet.Core.Jobs;
 using Pantomet.Core.Rules;
@@ -33,12 +34,15 @@ internal sealed class JobBoard(Guid id, Job job, DateTime createdAt)
 {
     private const int MostSteps = 200;
     private const int Ahead = 400;
+    private static readonly TimeSpan Closely = TimeSpan.FromSeconds(20);
     private readonly Stack<Job> _past = new();
     private readonly Stack<Job> _future = new();
     private readonly List<Channel<JobEvent>> _listeners = [];
     private Dictionary<Guid, PictureRow> _rows = [];
     private List<(WantedFile File, bool Seen)> _queue = [];
     private bool _queueIsStale = true;
+    private string? _together;
+    private long _changed;
 
     public Guid Id { get; } = id;
 
@@ -76,11 +80,20 @@ internal sealed class JobBoard(Guid id, Job job, DateTime createdAt)
     public bool CanRedo => _future.Count > 0;
 
     /// <summary>Takes over a changed job; the one before can be gone back to.</summary>
-    public void Change(Job job)
+    /// <param name="job">The changed job.</param>
+    /// <param name="together">Changes of one kind that follow each other closely are one step: a hundred pictures that are dropped at once arrive one by one.</param>
+    public void Change(Job job, string? together = null)
     {
         lock (Gate)
         {
-            _past.Push(Job);
+            var now = Stopwatch.GetTimestamp();
+            var same = together is not null && together == _together && Stopwatch.GetElapsedTime(_changed, now) < Closely && _past.Count > 0 && _future.Count == 0;
+            (_together, _changed) = (together, now);
+            if (!same)
+            {
+                _past.Push(Job);
+            }
+
             _future.Clear();
             if (_past.Count > 2 * MostSteps)
             {
@@ -106,6 +119,7 @@ internal sealed class JobBoard(Guid id, Job job, DateTime createdAt)
             }
 
             to.Push(Job);
+            _together = null;
             Job = job;
             Version++;
             return true;

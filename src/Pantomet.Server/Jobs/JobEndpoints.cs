@@ -176,7 +176,7 @@ internal static class JobEndpoints
             return Problem.Of(StatusCodes.Status400BadRequest, "too-many", $"A job holds at most {Job.MostPictures} pictures.");
         }
 
-        return Answer(await room.ChangeAsync(id, job => Added(job, known, room), cancel));
+        return Answer(await room.ChangeAsync(id, job => Added(job, known, room), cancel, together: "pictures"));
     }
 
     private static async Task<Results<Ok<JobEvent>, ProblemHttpResult>> RemoveAsync(Guid id, IReadOnlyList<Guid> pictures, JobRoom room, CancellationToken cancel) =>

@@ -86,7 +86,11 @@ internal sealed class JobRoom(IServiceScopeFactory scopes, VariantStore store, T
     }
 
     /// <summary>Changes a job, stores it, and tells. A change to the very same job is none.</summary>
-    public Task<JobEvent?> ChangeAsync(Guid id, Func<Job, Job> change, CancellationToken cancel) => AtAsync(id, async (board, db) =>
+    /// <param name="id">The job.</param>
+    /// <param name="change">Gives the changed job.</param>
+    /// <param name="cancel">Stops.</param>
+    /// <param name="together">Changes of one kind that follow each other closely are one step.</param>
+    public Task<JobEvent?> ChangeAsync(Guid id, Func<Job, Job> change, CancellationToken cancel, string? together = null) => AtAsync(id, async (board, db) =>
     {
         var changed = change(board.Job);
         if (ReferenceEquals(changed, board.Job))
@@ -94,7 +98,7 @@ internal sealed class JobRoom(IServiceScopeFactory scopes, VariantStore store, T
             return Tell(board, [], changed: false);
         }
 
-        board.Change(changed);
+        board.Change(changed, together);
         return await StoreAsync(board, db, cancel);
     }, cancel);
 

@@ -18,30 +18,54 @@ export function useAhead(
   held: Decisions | null,
 ): Files | null {
   const [known, setKnown] = useState<{ key: string; files: Files } | null>(null);
-  const asked = useRef<AbortController | null>(null);
-  const latest = useRef(held);
-  useEffect(() => {
-    latest.current = held;
-  });
   const key = held && JSON.stringify([picture, destination, slot, held]);
+  // One clock while a hand moves, not one for each drawing.
+  const hand = useRef({
+    path: { id: job, picture, destination, slot },
+    held,
+    key,
+    moved: 0,
+    clock: 0,
+    asked: null as string | null,
+    stop: null as AbortController | null,
+  });
   useEffect(() => {
+    const now = hand.current;
+    if (now.key !== key) now.moved = performance.now();
+    now.held = held;
+    now.path = { id: job, picture, destination, slot };
+    now.key = key;
     // What was asked for a frame that is let go just now goes on: it is the file that is wanted.
     if (key === null) return;
-    asked.current?.abort();
-    const stop = (asked.current = new AbortController());
-    const timer = setTimeout(() => {
+    if (now.asked !== key) now.stop?.abort();
+    const look = () => {
+      now.clock = 0;
+      if (now.key === null || now.asked === now.key) return;
+      const wait = now.moved + rest - performance.now();
+      if (wait > 0) {
+        now.clock = window.setTimeout(look, wait);
+        return;
+      }
+      const mine = (now.asked = now.key);
+      now.stop = new AbortController();
       void api
         .POST('/api/jobs/{id}/cells/{picture}/{destination}/{slot}/ahead', {
-          params: { path: { id: job, picture, destination, slot } },
-          body: latest.current!,
-          signal: stop.signal,
+          params: { path: now.path },
+          body: now.held!,
+          signal: now.stop.signal,
         })
-        .then(({ data }) => data && setKnown({ key, files: data }))
+        .then(({ data }) => data && setKnown({ key: mine, files: data }))
         // Given up, or the server is away, which is said elsewhere.
         .catch(() => undefined);
-    }, rest);
-    return () => clearTimeout(timer);
-  }, [key, job, picture, destination, slot]);
-  useEffect(() => () => asked.current?.abort(), []);
+    };
+    now.clock ||= window.setTimeout(look, rest);
+  }, [key, held, job, picture, destination, slot]);
+  useEffect(() => {
+    const now = hand.current;
+    return () => {
+      clearTimeout(now.clock);
+      now.stop?.abort();
+    };
+  }, []);
   return known && known.key === key ? known.files : null;
 }

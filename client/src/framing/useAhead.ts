@@ -37,7 +37,10 @@ export function useAhead(
     now.key = key;
     // What was asked for a frame that is let go just now goes on: it is the file that is wanted.
     if (key === null) return;
-    if (now.asked !== key) now.stop?.abort();
+    if (now.asked !== key) {
+      now.stop?.abort();
+      now.asked = null;
+    }
     const look = () => {
       now.clock = 0;
       if (now.key === null || now.asked === now.key) return;

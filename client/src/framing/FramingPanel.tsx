@@ -146,27 +146,19 @@ export function FramingPanel({
           aria-label="What it gets"
           data-testid="gets"
         >
-          {(held ? [] : (detail.data?.plans ?? [])).map((plan) => (
-            <p key={plan.density} className="flex items-center gap-2">
-              <VerdictMark verdict={plan.verdict} />
-              <b className="w-7 font-semibold">{plan.density}x</b> {size(plan.width, plan.height)}
-              {(plan.width !== plan.askedWidth || plan.height !== plan.askedHeight) && (
-                <span className="text-ink-2">of {size(plan.askedWidth, plan.askedHeight)}</span>
-              )}
-              <Weights cell={cell} density={plan.density} />
-            </p>
-          ))}
           {held && !ahead && <p className="text-ink-2">measuring</p>}
-          {held &&
-            ahead?.map((file) => (
-              <p key={file.id} className="flex items-center gap-2">
-                <VerdictMark verdict={file.verdict} />
-                <b className="w-7 font-semibold">{file.density}x</b> {size(file.width, file.height)}
-                <span className="ml-auto" data-weight={file.density}>
-                  {file.bytes != null && weight(file.bytes)}
-                </span>
-              </p>
-            ))}
+          {held
+            ? firstOfEach(ahead ?? []).map((file) => (
+                <Density key={file.density} {...file} files={ahead!} comes={false} />
+              ))
+            : detail.data?.plans.map((plan) => (
+                <Density
+                  key={plan.density}
+                  {...plan}
+                  files={cell?.files ?? []}
+                  comes={cell?.state === 'waiting' || cell?.state === 'making'}
+                />
+              ))}
           {!held &&
             detail.data?.reasons.map((reason) => (
               <p
@@ -214,22 +206,54 @@ export function FramingPanel({
   );
 }
 
-/** What the files of one density weigh, as soon as each is known. */
-function Weights({ cell, density }: { cell: Cell | undefined; density: number }) {
-  const files = (cell?.files ?? []).filter((file) => file.density === density);
-  const known = files.filter((file) => file.bytes != null);
-  const comes = cell?.state === 'waiting' || cell?.state === 'making';
+const firstOfEach = (files: Cell['files']) =>
+  files.filter((file, i) => files.findIndex((other) => other.density === file.density) === i);
+
+/** One density: its pixels, of those asked where they are fewer, and what its files weigh as soon as that is known. */
+function Density({
+  density,
+  verdict,
+  width,
+  height,
+  askedWidth = width,
+  askedHeight = height,
+  files,
+  comes,
+}: {
+  density: number;
+  verdict: Cell['verdict'];
+  width: number;
+  height: number;
+  askedWidth?: number;
+  askedHeight?: number;
+  /** Files of this density and others. */
+  files: Cell['files'];
+  /** True while a file is still to be made. */
+  comes: boolean;
+}) {
   const run = useJob((job) => job.run);
-  if (known.length === 0 && !comes) return null;
-  return (
-    <span className={`ml-auto truncate ${known.length === 0 ? 'text-ink-2' : ''}`} data-weight={density}>
-      {known.length === 0
-        ? run === 'running'
+  const mine = files.filter((file) => file.density === density);
+  const known = mine.filter((file) => file.bytes != null);
+  const words =
+    known.length > 1
+      ? known.map((file) => `${typeNames[file.format ?? ''] ?? ''} ${weight(file.bytes!)}`).join(', ')
+      : known[0]
+        ? weight(known[0].bytes!)
+        : run === 'running'
           ? 'weighing'
-          : run
-        : known.length === 1
-          ? weight(known[0]!.bytes!)
-          : known.map((file) => `${typeNames[file.format ?? ''] ?? ''} ${weight(file.bytes!)}`).join(', ')}
-    </span>
+          : run;
+  return (
+    <p className="flex items-center gap-2">
+      <VerdictMark verdict={verdict} />
+      <b className="w-7 font-semibold">{density}x</b> {size(width, height)}
+      {(width !== askedWidth || height !== askedHeight) && (
+        <span className="text-ink-2">of {size(askedWidth, askedHeight)}</span>
+      )}
+      {(known.length > 0 || (comes && mine.length > 0)) && (
+        <span className={`ml-auto truncate ${known.length === 0 ? 'text-ink-2' : ''}`} data-weight={density}>
+          {words}
+        </span>
+      )}
+    </p>
   );
 }

@@ -39,6 +39,7 @@ internal sealed class JobBoard(Guid id, Job job, DateTime createdAt)
     private readonly Stack<Job> _future = new();
     private readonly List<Channel<JobEvent>> _listeners = [];
     private Dictionary<Guid, PictureRow> _rows = [];
+    private ILookup<string, BoardCell> _cellsByFile = Array.Empty<BoardCell>().ToLookup(_ => "");
     private List<(WantedFile File, bool Seen)> _queue = [];
     private bool _queueIsStale = true;
     private string? _together;
@@ -156,6 +157,7 @@ internal sealed class JobBoard(Guid id, Job job, DateTime createdAt)
             }
 
             Cells = cells;
+            _cellsByFile = cells.Values.SelectMany(cell => cell.Files.Select(file => (file.Id, cell))).ToLookup(pair => pair.Id, pair => pair.cell);
             _rows = rows;
             Slots = slots;
             Missing = [.. Job.Slots.Where(place => !slots.ContainsKey(place.Address))];
@@ -205,6 +207,15 @@ internal sealed class JobBoard(Guid id, Job job, DateTime createdAt)
             var seen = _queue[0].Seen;
             var other = _queue.Take(Ahead).FirstOrDefault(one => one.Seen == seen && !busyPictures.Contains(one.File.Picture.Id)).File;
             return other ?? _queue[0].File;
+        }
+    }
+
+    /// <summary>The cells that want a file.</summary>
+    public IReadOnlyList<BoardCell> CellsWith(string file)
+    {
+        lock (Gate)
+        {
+            return [.. _cellsByFile[file]];
         }
     }
 

@@ -3,14 +3,12 @@ using System.Text.Json;
 using Microsoft.EntityFrameworkCore;
 using Microsoft.Extensions.DependencyInjection;
 using Pantomet.Core.Jobs;
-using Pantomet.Core.Naming;
 using Pantomet.Core.Rules;
 using Pantomet.Data;
 using Pantomet.Data.Jobs;
 using Pantomet.Data.Pictures;
 using Pantomet.Imaging.Making;
 using Pantomet.Server.Destinations;
-using Pantomet.Server.Pictures;
 using Pantomet.Server.Variants;
 
 namespace Pantomet.Server.Jobs;
@@ -235,7 +233,7 @@ internal sealed class JobRoom(IServiceScopeFactory scopes, VariantStore store, T
     }
 
     /// <summary>True while this file is still wanted by a running job.</summary>
-    public bool IsWanted(string id) => _boards.Values.Any(board => board is { ArchivedAt: null, Run: not RunState.Stopped } && CellsWith(board, id).Count > 0);
+    public bool IsWanted(string id) => _boards.Values.Any(board => board is { ArchivedAt: null, Run: not RunState.Stopped } && board.CellsWith(id).Count > 0);
 
     public Task WaitForWorkAsync(TimeSpan most, CancellationToken cancel) => _wake.WaitAsync(most, cancel);
 
@@ -273,18 +271,8 @@ internal sealed class JobRoom(IServiceScopeFactory scopes, VariantStore store, T
     {
         lock (board.Gate)
         {
-            return new(HeadOf(board), [.. board.Cells.Values.Select(Judge.View)], ProgressOf(board));
+            return new(JobHead.Of(board), [.. board.Cells.Values.Select(Judge.View)], ProgressOf(board));
         }
-    }
-
-    public static JobHead HeadOf(JobBoard board)
-    {
-        var job = board.Job;
-        return new(
-            board.Id, job.Name, job.Prefix, job.Numbered, job.Patterns, board.ArchivedAt is not null, board.Run, board.Version, board.CanUndo, board.CanRedo,
-            [.. job.Pictures.Where(one => board.Rows.ContainsKey(one.Id)).Select(one => PictureOf(job, one, board.Rows[one.Id]))],
-            [.. job.Slots.Where(place => board.Slots.ContainsKey(place.Address)).Select(place => SlotOf(place, board.Slots[place.Address]))],
-            [.. board.Missing.Select(place => place.Address)]);
     }
 
     public JobSummary SummaryOf(JobBoard board)
@@ -298,7 +286,7 @@ internal sealed class JobRoom(IServiceScopeFactory scopes, VariantStore store, T
         var job = board.Job;
         return new(
             board.Id, job.Name, board.CreatedAt, board.ArchivedAt is not null, board.Run, job.Pictures.Count(one => board.Rows.ContainsKey(one.Id)), job.Slots.Count,
-            [.. job.Pictures.Where(one => board.Rows.ContainsKey(one.Id)).Take(6).Select(one => new ShownPicture(one.Id, ShownOf(board.Rows[one.Id], one.Decisions)))],
+            [.. job.Pictures.Where(one => board.Rows.ContainsKey(one.Id)).Take(6).Select(one => new ShownPicture(one.Id, ShownPicture.Words(board.Rows[one.Id], one.Decisions)))],
             ProgressOf(board), looks);
     }
 
@@ -306,26 +294,6 @@ internal sealed class JobRoom(IServiceScopeFactory scopes, VariantStore store, T
     {
         _gate.Dispose();
         _wake.Dispose();
-    }
-
-    private static string ShownOf(PictureRow row, Decisions decisions) => $"{row.ContentHash[..12]}-{decisions.Turn}";
-
-    private static JobPictureView PictureOf(Job job, JobPicture mine, PictureRow row)
-    {
-        var size = mine.Decisions.Turn.SizeOf(row.Facts.Size);
-        var suggestion = CellPlan.SuggestionOf(row.Facts, mine.Decisions.Turn);
-        return new(
-            PictureView.Of(row), ShownOf(row, mine.Decisions), size.Width, size.Height, mine.Decisions, suggestion?.Box, suggestion?.Kind, BundleNames.WordsFor(job, mine, row.Name));
-    }
-
-    private static JobSlotView SlotOf(JobSlot place, BoardSlot slot) => new(place.Address, place.Destination, slot.Destination.Name, SlotView.Of(slot.Slot), place.Choice);
-
-    private static List<BoardCell> CellsWith(JobBoard board, string file)
-    {
-        lock (board.Gate)
-        {
-            return [.. board.Cells.Values.Where(cell => cell.Files.Any(one => one.Id == file))];
-        }
     }
 
     private async Task<JobEvent?> AtAsync(Guid id, Func<JobBoard, PantometDb, Task<JobEvent>> act, CancellationToken cancel)
@@ -387,7 +355,7 @@ internal sealed class JobRoom(IServiceScopeFactory scopes, VariantStore store, T
         {
             lock (board.Gate)
             {
-                if (CellsWith(board, file) is { Count: > 0 } cells)
+                if (board.CellsWith(file) is { Count: > 0 } cells)
                 {
                     Tell(board, cells, changed: false);
                 }
@@ -400,7 +368,7 @@ internal sealed class JobRoom(IServiceScopeFactory scopes, VariantStore store, T
     {
         lock (board.Gate)
         {
-            var what = new JobEvent(board.Version, changed ? HeadOf(board) : null, [.. cells.Select(Judge.View)], ProgressOf(board), board.Run);
+            var what = new JobEvent(board.Version, changed ? JobHead.Of(board) : null, [.. cells.Select(Judge.View)], ProgressOf(board), board.Run);
             board.Tell(what);
             return what;
         }

@@ -1,8 +1,10 @@
 using Pantomet.Core.Framing;
 using Pantomet.Core.Geometry;
 using Pantomet.Core.Jobs;
+using Pantomet.Core.Naming;
 using Pantomet.Core.Verdicts;
 using Pantomet.Data.Jobs;
+using Pantomet.Data.Pictures;
 using Pantomet.Server.Destinations;
 using Pantomet.Server.Pictures;
 using Pantomet.Server.Variants;
@@ -35,7 +37,10 @@ public sealed record JobSummary(
 /// <summary>A picture as far as it is shown.</summary>
 /// <param name="Id">Identity in addresses.</param>
 /// <param name="Shown">Changes whenever its pixels do: a part of preview addresses.</param>
-public sealed record ShownPicture(Guid Id, string Shown);
+public sealed record ShownPicture(Guid Id, string Shown)
+{
+    internal static string Words(PictureRow row, Decisions decisions) => $"{row.ContentHash[..12]}-{decisions.Turn}";
+}
 
 /// <summary>A picture of a job.</summary>
 /// <param name="Picture">The picture.</param>
@@ -47,7 +52,16 @@ public sealed record ShownPicture(Guid Id, string Shown);
 /// <param name="SuggestionKind">How it was found.</param>
 /// <param name="Words">What its files are named by; null while only a camera's number is there.</param>
 public sealed record JobPictureView(
-    PictureView Picture, string Shown, int Width, int Height, Decisions Decisions, Frame? Suggestion, SuggestionKind? SuggestionKind, string? Words);
+    PictureView Picture, string Shown, int Width, int Height, Decisions Decisions, Frame? Suggestion, SuggestionKind? SuggestionKind, string? Words)
+{
+    internal static JobPictureView Of(Job job, JobPicture mine, PictureRow row)
+    {
+        var size = mine.Decisions.Turn.SizeOf(row.Facts.Size);
+        var suggestion = CellPlan.SuggestionOf(row.Facts, mine.Decisions.Turn);
+        return new(
+            PictureView.Of(row), ShownPicture.Words(row, mine.Decisions), size.Width, size.Height, mine.Decisions, suggestion?.Box, suggestion?.Kind, BundleNames.WordsFor(job, mine, row.Name));
+    }
+}
 
 /// <summary>A slot of a job.</summary>
 /// <param name="Address">"destination/slot".</param>
@@ -55,7 +69,10 @@ public sealed record JobPictureView(
 /// <param name="DestinationName">The destination's name.</param>
 /// <param name="Slot">The slot.</param>
 /// <param name="Choice">Type and quality for all pictures.</param>
-public sealed record JobSlotView(string Address, string Destination, string DestinationName, SlotView Slot, Choice? Choice);
+public sealed record JobSlotView(string Address, string Destination, string DestinationName, SlotView Slot, Choice? Choice)
+{
+    internal static JobSlotView Of(JobSlot place, BoardSlot slot) => new(place.Address, place.Destination, slot.Destination.Name, SlotView.Of(slot.Slot), place.Choice);
+}
 
 /// <summary>One file of a cell.</summary>
 /// <param name="Id">Identity in addresses, once it is made.</param>
@@ -120,7 +137,18 @@ public sealed record CellView(
 /// <param name="Missing">Addresses of slots that the book no longer has.</param>
 public sealed record JobHead(
     Guid Id, string Name, string Prefix, bool Numbered, IReadOnlyDictionary<string, string> Patterns, bool Archived, RunState Run, long Version, bool CanUndo, bool CanRedo,
-    IReadOnlyList<JobPictureView> Pictures, IReadOnlyList<JobSlotView> Slots, IReadOnlyList<string> Missing);
+    IReadOnlyList<JobPictureView> Pictures, IReadOnlyList<JobSlotView> Slots, IReadOnlyList<string> Missing)
+{
+    internal static JobHead Of(JobBoard board)
+    {
+        var job = board.Job;
+        return new(
+            board.Id, job.Name, job.Prefix, job.Numbered, job.Patterns, board.ArchivedAt is not null, board.Run, board.Version, board.CanUndo, board.CanRedo,
+            [.. job.Pictures.Where(one => board.Rows.ContainsKey(one.Id)).Select(one => JobPictureView.Of(job, one, board.Rows[one.Id]))],
+            [.. job.Slots.Where(place => board.Slots.ContainsKey(place.Address)).Select(place => JobSlotView.Of(place, board.Slots[place.Address]))],
+            [.. board.Missing.Select(place => place.Address)]);
+    }
+}
 
 /// <summary>A whole job.</summary>
 /// <param name="Head">All but its cells.</param>

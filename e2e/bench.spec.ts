@@ -1,5 +1,5 @@
 import { expect, type Page, test } from "@playwright/test";
-import { allMade, makeJob, photographs, readJob } from "./support";
+import { allMade, makeJob, photographs, readJob, settled } from "./support";
 
 // The working surface: filters, rectangles, acting on what is chosen, two windows, jobs.
 
@@ -33,6 +33,7 @@ test("a reason leaves only its cells, and what is accepted no longer asks", asyn
   await expect(
     page.getByText("No cell has this reason any more."),
   ).toBeVisible();
+  await settled(page);
   const { cells } = await readJob(page, job.id);
   expect(cells.some((cell) => cell.looks.includes("too-small"))).toBe(false);
   await page.keyboard.press("Control+z");

@@ -1,6 +1,6 @@
 import { readFileSync } from "node:fs";
 import { expect, test } from "@playwright/test";
-import { allMade, makeJob, readJob } from "./support";
+import { command, allMade, makeJob, readJob } from "./support";
 
 test("a destination is made, its slot written with faults placed, retired, copied and saved", async ({
   page,
@@ -129,9 +129,7 @@ test("a changed rule shows which delivered files no longer meet it, and redoes o
   );
   await page.goto(`/job/${job.id}`);
   await allMade(page);
-  await page.request.put(`/api/jobs/${job.id}/names`, {
-    data: { name: null, prefix: null, numbered: true, patterns: null },
-  });
+  await command(page, job.id, [{ do: "name-job", numbered: true }]);
   expect((await page.request.post(`/api/jobs/${job.id}/folder`)).ok()).toBe(
     true,
   );

@@ -1,6 +1,13 @@
 import { expect, test } from "@playwright/test";
 import { frameFor } from "../client/src/framing/solver";
-import { figures, makeJob, openFraming, readJob } from "./support";
+import {
+  command,
+  figures,
+  makeJob,
+  openFraming,
+  readJob,
+  settled,
+} from "./support";
 
 // Framing across slots: shared and loose frames, keep boxes and focus, straightening, copying.
 
@@ -51,6 +58,7 @@ test("the content is drawn under the slot, kin move together, and one is let loo
       );
     })
     .toBe(true);
+  await settled(page);
   const shared = (await readJob(page, job.id)).cell(id, slots[1]!).frame;
 
   await page.keyboard.press("l");
@@ -312,27 +320,29 @@ test("the solver in the browser finds the same frames as the one in the core", a
   let compared = 0;
   for (let round = 0; round < 12; round++) {
     const now = await readJob(page, job.id);
-    const changes = now.head.pictures.map((one) => {
-      const [x, y] = [random() * 0.7, random() * 0.7];
-      const keep = [
-        {
-          left: x,
-          top: y,
-          right: x + 0.05 + random() * 0.25,
-          bottom: y + 0.05 + random() * 0.25,
-        },
-      ];
-      return {
-        picture: one.picture.id,
-        decisions: {
-          ...one.decisions,
-          keep: round % 3 === 0 ? keep : [],
-          focus: round % 3 === 1 ? { x: random(), y: random() } : null,
-          noSuggestion: round === 11,
-        },
+    const changes = now.head.pictures.flatMap((one) => {
+      const picture = one.picture.id;
+      const [left, top] = [random() * 0.7, random() * 0.7];
+      const box = {
+        left,
+        top,
+        right: left + 0.05 + random() * 0.25,
+        bottom: top + 0.05 + random() * 0.25,
       };
+      const focus = { x: random(), y: random() };
+      return [
+        { do: "clear-marks", picture },
+        round % 3 === 0
+          ? { do: "add-keep-box", picture, box }
+          : {
+              do: "set-focus",
+              picture,
+              focus: round % 3 === 1 ? focus : null,
+            },
+        ...(round === 11 ? [{ do: "decline-suggestion", picture }] : []),
+      ];
     });
-    await page.request.put(`/api/jobs/${job.id}/decisions`, { data: changes });
+    await command(page, job.id, changes);
     const next = await readJob(page, job.id);
     for (const picture of next.head.pictures)
       for (const slot of next.head.slots) {

@@ -2,7 +2,7 @@ import { execFileSync } from "node:child_process";
 import { existsSync, readdirSync } from "node:fs";
 import { join } from "node:path";
 import { expect, test } from "@playwright/test";
-import { allMade, makeJob } from "./support";
+import { command, allMade, makeJob } from "./support";
 
 test("pictures that have only a number are asked about once, and named", async ({
   page,
@@ -13,26 +13,7 @@ test("pictures that have only a number are asked about once, and named", async (
     ["DSC_0412.JPG", "IMG_2102.jpg", "barometer-from-chat.jpg"],
     ["skerry-shop/grid-square"],
   );
-  // What an earlier job of these pictures was told would be known here.
-  const read = (await (
-    await page.request.get(`/api/jobs/${job.id}`)
-  ).json()) as {
-    head: { pictures: { picture: { id: string }; decisions: object }[] };
-  };
-  await page.request.put(`/api/jobs/${job.id}/decisions`, {
-    data: read.head.pictures.map((one) => ({
-      picture: one.picture.id,
-      decisions: { ...one.decisions, keywords: "" },
-    })),
-  });
-  await page.request.put(`/api/jobs/${job.id}/names`, {
-    data: {
-      name: "Glass & Brass",
-      prefix: null,
-      numbered: null,
-      patterns: null,
-    },
-  });
+  await command(page, job.id, [{ do: "name-job", name: "Glass & Brass" }]);
   await page.goto(`/job/${job.id}/handing-over`);
   await allMade(page);
   await expect(page.getByText("2 pictures have only a camera")).toBeVisible();

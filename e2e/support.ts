@@ -41,10 +41,20 @@ export async function makeJob(
   expect(answer.ok()).toBe(true);
   const { id } = (await answer.json()) as { id: string };
   // A picture begins with what an earlier job was told about it; a test begins with nothing.
-  await page.request.put(`/api/jobs/${id}/decisions`, {
-    data: chosen.map((one) => ({ picture: one.id, decisions: {} })),
-  });
+  await command(
+    page,
+    id,
+    chosen.map((one) => ({ do: "forget", picture: one.id })),
+  );
   return { id, pictures: chosen };
+}
+
+/** Decides something about a job, as a program would. */
+export async function command(page: Page, job: string, commands: object[]) {
+  const answer = await page.request.post(`/api/jobs/${job}/commands`, {
+    data: { commands },
+  });
+  expect(answer.ok(), await answer.text()).toBe(true);
 }
 
 /** Waits until every file of the job on the page is made. */
@@ -52,6 +62,14 @@ export async function allMade(page: Page, timeout = 180_000) {
   await expect(page.getByTestId("progress")).toHaveAttribute("data-left", "0", {
     timeout,
   });
+}
+
+/** Waits until everything that was decided on the page is stored. */
+export async function settled(page: Page) {
+  await expect(page.getByTestId("job-bar")).toHaveAttribute(
+    "data-on-their-way",
+    "0",
+  );
 }
 
 export interface Cell {
@@ -74,7 +92,7 @@ export interface Cell {
 export async function readJob(page: Page, id: string) {
   const job = (await (await page.request.get(`/api/jobs/${id}`)).json()) as {
     head: {
-      version: number;
+      sequence: number;
       pictures: {
         picture: { id: string; name: string };
         words: string | null;
@@ -84,9 +102,11 @@ export async function readJob(page: Page, id: string) {
       }[];
       slots: { address: string; slot: unknown }[];
     };
-    cells: Cell[];
+    cells: (Cell & { sequence?: number })[];
     progress: { files: number; done: number };
   };
+  // When a cell was read is no part of how it stands.
+  for (const cell of job.cells) delete cell.sequence;
   return {
     ...job,
     cell: (picture: string, slot: string) =>

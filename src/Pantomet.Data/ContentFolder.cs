@@ -48,6 +48,9 @@ public sealed class ContentFolder
     /// <summary>True when the file is here.</summary>
     public bool Holds(string hash) => File.Exists(PathOf(hash));
 
+    /// <summary>True when the file is here and so long.</summary>
+    public bool Holds(string hash, long bytes) => new FileInfo(PathOf(hash)) is { Exists: true } file && file.Length == bytes;
+
     /// <summary>A free path on the same disk, for a file under way.</summary>
     public string TemporaryPath() => Path.Combine(_incoming, $"{Guid.NewGuid():n}.part");
 
@@ -106,9 +109,21 @@ public sealed class ContentFolder
     public void Keep(ReceivedFile file)
     {
         ArgumentNullException.ThrowIfNull(file);
-        var path = PathOf(file.Hash);
-        Directory.CreateDirectory(Path.GetDirectoryName(path)!);
-        File.Move(file.Path, path, overwrite: true);
+        Durable.Move(file.Path, PathOf(file.Hash));
+    }
+
+    /// <summary>A file as a whole; null when it is missing or its bytes are no longer those of its name.</summary>
+    public async Task<byte[]?> ReadWholeAsync(string hash, CancellationToken cancel)
+    {
+        try
+        {
+            var bytes = await File.ReadAllBytesAsync(PathOf(hash), cancel);
+            return Convert.ToHexStringLower(SHA256.HashData(bytes)) == hash ? bytes : null;
+        }
+        catch (Exception fault) when (fault is FileNotFoundException or DirectoryNotFoundException)
+        {
+            return null;
+        }
     }
 
     /// <summary>Takes over a file from the same disk, under its hash.</summary>
@@ -121,8 +136,8 @@ public sealed class ContentFolder
             hash = Convert.ToHexStringLower(await SHA256.HashDataAsync(stream, cancel));
         }
 
-        Directory.CreateDirectory(Path.GetDirectoryName(PathOf(hash))!);
-        File.Move(path, PathOf(hash), overwrite: true);
+        Durable.Flush(path);
+        Durable.Move(path, PathOf(hash));
         return hash;
     }
 

@@ -2,18 +2,35 @@ using Microsoft.EntityFrameworkCore;
 
 namespace Pantomet.Data;
 
-/// <summary>The folder that holds everything Pantomet keeps: the database, the originals, the variants, the previews.</summary>
-public sealed class DataFolder
+/// <summary>The folder that holds everything Pantomet keeps: the database, the originals, the variants, the previews. One program at a time has it.</summary>
+public sealed class DataFolder : IDisposable
 {
+    private readonly FileStream _lock;
+
     /// <summary>Opens a data folder, made if missing.</summary>
+    /// <exception cref="InvalidDataException">Another program has it open, or it cannot be written to; the message is a sentence.</exception>
     public DataFolder(string root)
     {
         Root = Path.GetFullPath(root);
-        Directory.CreateDirectory(Root);
-        Originals = new(Path.Combine(Root, "originals"));
-        Variants = new(Path.Combine(Root, "variants"));
-        Previews = Path.Combine(Root, "previews");
-        Directory.CreateDirectory(Previews);
+        try
+        {
+            Directory.CreateDirectory(Root);
+            // Before anything is touched: what looks left behind may be another program's work.
+            _lock = Locked(Path.Combine(Root, "pantomet.lock"));
+            Originals = new(Path.Combine(Root, "originals"));
+            Variants = new(Path.Combine(Root, "variants"));
+            Previews = Path.Combine(Root, "previews");
+            Directory.CreateDirectory(Previews);
+            foreach (var left in Directory.EnumerateFiles(Previews, "*.part"))
+            {
+                File.Delete(left);
+            }
+        }
+        catch (Exception fault) when (fault is IOException or UnauthorizedAccessException)
+        {
+            _lock?.Dispose();
+            throw new InvalidDataException($"The data folder {Root} cannot be written to: {fault.Message}", fault);
+        }
     }
 
     /// <summary>Absolute path.</summary>
@@ -31,14 +48,39 @@ public sealed class DataFolder
     /// <summary>A free path for a file under way; what is left there when the program ends is removed at the next start.</summary>
     public string Scratch() => Variants.TemporaryPath();
 
-    /// <summary>The connection to the database.</summary>
-    public string ConnectionString => $"Data Source={Path.Combine(Root, "pantomet.db")}";
+    /// <summary>
+    /// The connection to the database. A database that another program holds is waited for a few seconds, no longer: whoever asked is told, and what is made in the
+    /// background waits by itself.
+    /// </summary>
+    public string ConnectionString => $"Data Source={Path.Combine(Root, "pantomet.db")};Default Timeout=4";
 
     /// <summary>Brings the database up to date and switches to write-ahead logging, so that readers never wait for a writer.</summary>
+    /// <exception cref="InvalidDataException">The database was written by a later version.</exception>
     public static async Task PrepareAsync(PantometDb db, CancellationToken cancel)
     {
         ArgumentNullException.ThrowIfNull(db);
+        var known = db.Database.GetMigrations().ToHashSet();
+        if ((await db.Database.GetAppliedMigrationsAsync(cancel)).FirstOrDefault(applied => !known.Contains(applied)) is { } later)
+        {
+            throw new InvalidDataException($"The data folder was written by a later version of Pantomet ({later}). Start that version, or restore a copy from before.");
+        }
+
         await db.Database.MigrateAsync(cancel);
         await db.Database.ExecuteSqlRawAsync("PRAGMA journal_mode=WAL;", cancel);
+    }
+
+    /// <summary>Lets the folder go.</summary>
+    public void Dispose() => _lock.Dispose();
+
+    private static FileStream Locked(string path)
+    {
+        try
+        {
+            return new FileStream(path, FileMode.OpenOrCreate, FileAccess.ReadWrite, FileShare.None);
+        }
+        catch (IOException) when (File.Exists(path))
+        {
+            throw new InvalidDataException($"Another Pantomet has the data folder {Path.GetDirectoryName(path)} open. Use that one, or end it first.");
+        }
     }
 }

@@ -1,4 +1,3 @@
-using System.Text.Json;
 using Microsoft.EntityFrameworkCore;
 using Pantomet.Core.Framing;
 using Pantomet.Data.Jobs;
@@ -17,14 +16,47 @@ public sealed class PantometDb(DbContextOptions<PantometDb> options) : DbContext
     /// <summary>The jobs.</summary>
     public DbSet<JobRow> Jobs => Set<JobRow>();
 
-    /// <summary>What was handed over last.</summary>
+    /// <summary>Their pictures, with what was decided about each as a whole.</summary>
+    public DbSet<JobPictureRow> JobPictures => Set<JobPictureRow>();
+
+    /// <summary>Frames by picture and shape.</summary>
+    public DbSet<JobFramingRow> JobFramings => Set<JobFramingRow>();
+
+    /// <summary>Decisions by picture and slot.</summary>
+    public DbSet<JobDecisionRow> JobDecisions => Set<JobDecisionRow>();
+
+    /// <summary>Their slots.</summary>
+    public DbSet<JobSlotRow> JobSlots => Set<JobSlotRow>();
+
+    /// <summary>What was decided, in the order in which it was.</summary>
+    public DbSet<CommandRow> Commands => Set<CommandRow>();
+
+    /// <summary>Steps that can be undone.</summary>
+    public DbSet<StepRow> Steps => Set<StepRow>();
+
+    /// <summary>How each picture stands in each slot.</summary>
+    public DbSet<CellRow> Cells => Set<CellRow>();
+
+    /// <summary>The files that cells want.</summary>
+    public DbSet<WantRow> Wants => Set<WantRow>();
+
+    /// <summary>What was handed over, each time.</summary>
     public DbSet<DeliveryRow> Deliveries => Set<DeliveryRow>();
+
+    /// <summary>The files of what was handed over.</summary>
+    public DbSet<DeliveredFileRow> DeliveredFiles => Set<DeliveredFileRow>();
+
+    /// <summary>Files that could not be made.</summary>
+    public DbSet<FailureRow> Failures => Set<FailureRow>();
 
     /// <summary>Originals that pictures have or had, once there is more than one.</summary>
     public DbSet<RevisionRow> Revisions => Set<RevisionRow>();
 
     /// <summary>The book of rules.</summary>
     public DbSet<RuleBookRow> RuleBooks => Set<RuleBookRow>();
+
+    /// <summary>What is remembered by name.</summary>
+    public DbSet<SettingRow> Settings => Set<SettingRow>();
 
     /// <summary>Files made.</summary>
     public DbSet<VariantRow> Variants => Set<VariantRow>();
@@ -39,24 +71,75 @@ public sealed class PantometDb(DbContextOptions<PantometDb> options) : DbContext
             picture.Property(row => row.Format).HasConversion<string>();
             picture.Property(row => row.Kind).HasConversion<string>();
             picture.Property(row => row.Suggestion).HasConversion(
-                suggestion => JsonSerializer.Serialize(suggestion, JsonSerializerOptions.Web), text => JsonSerializer.Deserialize<Suggestion?>(text, JsonSerializerOptions.Web));
+                suggestion => StoredJson.Write(suggestion), text => StoredJson.Read<Suggestion?>(text));
         });
         modelBuilder.Entity<RevisionRow>(revision =>
         {
             revision.HasKey(row => new { row.PictureId, row.Number });
             revision.HasOne<PictureRow>().WithMany().HasForeignKey(row => row.PictureId).OnDelete(DeleteBehavior.Cascade);
         });
-        modelBuilder.Entity<JobRow>().Property(row => row.Run).HasConversion<string>();
-        modelBuilder.Entity<DeliveryRow>(delivery =>
-        {
-            delivery.HasIndex(row => row.JobId);
-            delivery.HasIndex(row => new { row.Destination, row.Slot });
-        });
+        modelBuilder.Entity<SettingRow>().HasKey(row => row.Name);
+        OfJobs(modelBuilder);
         modelBuilder.Entity<VariantRow>(variant =>
         {
             variant.HasOne<PictureRow>().WithMany().HasForeignKey(row => row.PictureId).OnDelete(DeleteBehavior.Cascade);
             variant.Property(row => row.Format).HasConversion<string>();
             variant.Property(row => row.Verdict).HasConversion<string>();
+            variant.HasIndex(row => row.ContentHash);
+        });
+        modelBuilder.Entity<FailureRow>(failure =>
+        {
+            failure.HasKey(row => row.FileId);
+            failure.HasIndex(row => row.NextAt);
+            failure.HasOne<PictureRow>().WithMany().HasForeignKey(row => row.PictureId).OnDelete(DeleteBehavior.Cascade);
+        });
+    }
+
+    private static void OfJobs(ModelBuilder modelBuilder)
+    {
+        modelBuilder.Entity<JobRow>(job =>
+        {
+            job.Property(row => row.Run).HasConversion<string>();
+            job.HasIndex(row => row.CreatedAt);
+        });
+        modelBuilder.Entity<JobPictureRow>(picture =>
+        {
+            picture.HasKey(row => new { row.JobId, row.PictureId });
+            picture.HasIndex(row => row.PictureId);
+            picture.HasIndex(row => new { row.JobId, row.Place });
+        });
+        modelBuilder.Entity<JobFramingRow>().HasKey(row => new { row.JobId, row.PictureId, row.Shape });
+        modelBuilder.Entity<JobDecisionRow>().HasKey(row => new { row.JobId, row.PictureId, row.Slot });
+        modelBuilder.Entity<JobSlotRow>(slot =>
+        {
+            slot.HasKey(row => new { row.JobId, row.Slot });
+            slot.HasIndex(row => row.Slot);
+        });
+        modelBuilder.Entity<CommandRow>(command =>
+        {
+            command.HasIndex(row => new { row.JobId, row.Sender }).IsUnique().HasFilter("Sender IS NOT NULL");
+            command.HasIndex(row => new { row.JobId, row.Step });
+            command.HasIndex(row => new { row.JobId, row.Sequence });
+        });
+        modelBuilder.Entity<StepRow>(step =>
+        {
+            step.HasKey(row => new { row.JobId, row.Number });
+            step.Property(row => row.State).HasConversion<string>();
+        });
+        modelBuilder.Entity<CellRow>().HasKey(row => new { row.JobId, row.PictureId, row.Slot });
+        modelBuilder.Entity<WantRow>(want =>
+        {
+            want.HasKey(row => new { row.JobId, row.PictureId, row.Slot, row.Ordinal });
+            want.HasIndex(row => row.FileId);
+            // The queue: only what is still to be made stands in it, so its head is found at once however much was made.
+            want.HasIndex(row => new { row.JobId, row.Place, row.Rank }).HasFilter("State = 'open'");
+        });
+        modelBuilder.Entity<DeliveryRow>().HasIndex(row => new { row.JobId, row.Number }).IsUnique();
+        modelBuilder.Entity<DeliveredFileRow>(file =>
+        {
+            file.HasIndex(row => row.DeliveryId);
+            file.HasIndex(row => new { row.Destination, row.Slot });
+            file.HasOne<DeliveryRow>().WithMany().HasForeignKey(row => row.DeliveryId).OnDelete(DeleteBehavior.Cascade);
         });
     }
 }

@@ -1,18 +1,22 @@
 using System.Text.Json;
 using System.Text.Json.Serialization;
 using Microsoft.AspNetCore.Builder;
-using Microsoft.AspNetCore.Diagnostics;
-using Microsoft.AspNetCore.HostFiltering;
 using Microsoft.AspNetCore.Hosting;
 using Microsoft.AspNetCore.Http;
+using Microsoft.AspNetCore.Routing;
 using Microsoft.EntityFrameworkCore;
 using Microsoft.Extensions.DependencyInjection;
 using Microsoft.Extensions.FileProviders;
 using Microsoft.Extensions.Logging;
+using Microsoft.OpenApi;
+using Pantomet.Application;
+using Pantomet.Application.Jobs;
+using Pantomet.Application.Pictures;
+using Pantomet.Application.Upgrades;
 using Pantomet.Data;
 using Pantomet.Server.Bundles;
 using Pantomet.Server.Destinations;
-using Pantomet.Server.Engine;
+using Pantomet.Server.Door;
 using Pantomet.Server.Jobs;
 using Pantomet.Server.Pictures;
 using Pantomet.Server.Variants;
@@ -30,76 +34,84 @@ public static class PantometServer
         builder.Logging.SetMinimumLevel(LogLevel.Warning).AddFilter("Microsoft.EntityFrameworkCore", LogLevel.Critical)
             // A port that is taken is told to the caller in one line.
             .AddFilter("Microsoft.Extensions.Hosting.Internal.Host", LogLevel.Critical);
-        builder.WebHost.ConfigureKestrel(kestrel => kestrel.Limits.MaxRequestBodySize = null);
+        builder.WebHost.ConfigureKestrel(kestrel => kestrel.Limits.MaxRequestBodySize = Gatekeeper.MostBody);
         builder.WebHost.UseUrls($"http://{(options.Host.Contains(':', StringComparison.Ordinal) && options.Host[0] != '[' ? $"[{options.Host}]" : options.Host)}:{options.Port}");
         AddServices(builder.Services, options);
         adjust?.Invoke(builder);
         var app = builder.Build();
-        await using (var scope = app.Services.CreateAsyncScope())
+        try
         {
-            await DataFolder.PrepareAsync(scope.ServiceProvider.GetRequiredService<PantometDb>(), CancellationToken.None);
+            await PrepareAsync(app);
+        }
+        catch
+        {
+            await app.DisposeAsync();
+            throw;
         }
 
         Map(app, options);
         return app;
     }
 
+    private static async Task PrepareAsync(WebApplication app)
+    {
+        await using (var scope = app.Services.CreateAsyncScope())
+        {
+            scope.ServiceProvider.GetRequiredService<DataFolder>();
+            await DataFolder.PrepareAsync(scope.ServiceProvider.GetRequiredService<PantometDb>(), CancellationToken.None);
+            await scope.ServiceProvider.GetRequiredService<FromDocuments>().RunAsync(CancellationToken.None);
+        }
+    }
+
     private static void AddServices(IServiceCollection services, ServerOptions options)
     {
-        var folder = new DataFolder(options.Data);
-        services.AddSingleton(options).AddSingleton(folder).AddSingleton(TimeProvider.System).AddSingleton<PreviewMaker>().AddSingleton<EngineRoom>();
-        services.AddDbContext<PantometDb>(db => db.UseSqlite(folder.ConnectionString));
-        services.AddScoped(own => new Seeding(own.GetRequiredService<PictureIntake>(), own.GetRequiredService<RuleShelf>(), own.GetRequiredService<JobRoom>(), own.GetRequiredService<PantometDb>()));
-        services.AddScoped<PictureIntake>().AddScoped<RuleShelf>().AddScoped<Revisions>().AddScoped<BundleWriter>();
-        services.AddSingleton<VariantStore>().AddSingleton<JobRoom>().AddHostedService<JobRunner>().AddHostedService<RemovalSweep>();
+        services.AddSingleton(options).AddSingleton<WorkOptions>(options).AddSingleton(_ => new DataFolder(options.Data)).AddSingleton(TimeProvider.System);
+        services.AddDbContext<PantometDb>((own, db) => db.UseSqlite(own.GetRequiredService<DataFolder>().ConnectionString));
+        services.AddApplication();
+        services.AddScoped(own => new Seeding(
+            own.GetRequiredService<PictureIntake>(), own.GetRequiredService<Writer>(), own.GetRequiredService<OpenJobs>(), own.GetRequiredService<JobRoom>(),
+            own.GetRequiredService<PantometDb>()));
+        services.AddSingleton<RulesDoor>();
         services.AddProblemDetails();
         services.AddOpenApi("v1", api => api.AddDocumentTransformer((document, _, _) =>
         {
             // The address differs from run to run; the document must not.
             document.Servers?.Clear();
             document.Info.Title = "Pantomet";
+            // A command without the member that tells which it is, is none.
+            foreach (var schema in document.Components?.Schemas?.Values.OfType<OpenApiSchema>().Where(schema => schema.Properties?.ContainsKey("do") == true) ?? [])
+            {
+                (schema.Required ??= new HashSet<string>()).Add("do");
+            }
+
             return Task.CompletedTask;
         }));
         services.ConfigureHttpJsonOptions(json =>
         {
             json.SerializerOptions.NumberHandling = JsonNumberHandling.Strict;
             json.SerializerOptions.RespectNullableAnnotations = true;
+            json.SerializerOptions.RespectRequiredConstructorParameters = true;
+            json.SerializerOptions.AllowOutOfOrderMetadataProperties = true;
             json.SerializerOptions.Converters.Add(new JsonStringEnumConverter(JsonNamingPolicy.CamelCase));
         });
-        if (options.IsLocal)
-        {
-            // A page elsewhere that gives this machine's address another name gets no answer.
-            services.AddHostFiltering(filter => filter.AllowedHosts = ["127.0.0.1", "localhost", "[::1]"]);
-        }
-        else
-        {
-            services.AddHostFiltering(filter => filter.AllowedHosts = ["*"]);
-        }
+        services.AddExceptionHandler<Faults>();
+        services.Configure<RouteHandlerOptions>(routes => routes.ThrowOnBadRequest = true);
     }
 
     private static void Map(WebApplication app, ServerOptions options)
     {
-        app.UseHostFiltering();
-        app.UseExceptionHandler(new ExceptionHandlerOptions
-        {
-            StatusCodeSelector = Status, SuppressDiagnosticsCallback = context => Status(context.Exception) < StatusCodes.Status500InternalServerError,
-        });
+        app.UseExceptionHandler();
         app.UseStatusCodePages();
-        app.Use((context, next) =>
-        {
-            context.Response.Headers.ContentSecurityPolicy =
-                "default-src 'self'; img-src 'self' blob: data:; style-src 'self' 'unsafe-inline'; frame-ancestors 'none'; base-uri 'none'; form-action 'self'";
-            context.Response.Headers.XContentTypeOptions = "nosniff";
-            return next(context);
-        });
+        app.UseGatekeeper(options);
         app.MapOpenApi("/openapi/{documentName}.json");
         app.MapGet("/healthz", () => TypedResults.Text("ready")).ExcludeFromDescription();
-        PictureEndpoints.Map(app);
-        DestinationEndpoints.Map(app);
-        JobEndpoints.Map(app);
-        CellEndpoints.Map(app);
-        BundleEndpoints.Map(app);
-        VariantEndpoints.Map(app);
+        var api = app.MapGroup("").AddEndpointFilter(BodyCheck.FilterAsync);
+        PictureEndpoints.Map(api);
+        DestinationEndpoints.Map(api);
+        JobEndpoints.Map(api);
+        CellEndpoints.Map(api);
+        BundleEndpoints.Map(api);
+        VariantEndpoints.Map(api);
         if (options.Client is not null && Directory.Exists(options.Client))
         {
             var files = new PhysicalFileProvider(Path.GetFullPath(options.Client));
@@ -110,12 +122,4 @@ public static class PantometServer
             app.MapFallbackToFile("index.html", new StaticFileOptions { FileProvider = files });
         }
     }
-
-    // A call that went away or that cannot be read is no failure of the server.
-    private static int Status(Exception fault) => fault switch
-    {
-        BadHttpRequestException bad => bad.StatusCode,
-        OperationCanceledException => StatusCodes.Status499ClientClosedRequest,
-        _ => StatusCodes.Status500InternalServerError,
-    };
 }

@@ -1,10 +1,10 @@
 using Microsoft.EntityFrameworkCore;
-using Pantomet.Core.Jobs;
+using Pantomet.Application.Destinations;
+using Pantomet.Application.Jobs;
+using Pantomet.Application.Pictures;
+using Pantomet.Core.Jobs.Commands;
 using Pantomet.Core.Rules;
 using Pantomet.Data;
-using Pantomet.Server.Destinations;
-using Pantomet.Server.Jobs;
-using Pantomet.Server.Pictures;
 
 namespace Pantomet.Server;
 
@@ -12,22 +12,24 @@ namespace Pantomet.Server;
 public sealed class Seeding
 {
     private readonly PictureIntake _intake;
-    private readonly RuleShelf _shelf;
+    private readonly Writer _writer;
+    private readonly OpenJobs _jobs;
     private readonly JobRoom _room;
     private readonly PantometDb _db;
 
-    internal Seeding(PictureIntake intake, RuleShelf shelf, JobRoom room, PantometDb db) => (_intake, _shelf, _room, _db) = (intake, shelf, room, db);
+    internal Seeding(PictureIntake intake, Writer writer, OpenJobs jobs, JobRoom room, PantometDb db) =>
+        (_intake, _writer, _jobs, _room, _db) = (intake, writer, jobs, room, db);
 
     /// <summary>Replaces the book of rules.</summary>
     /// <exception cref="InvalidDataException">The text has a fault.</exception>
     public async Task RulesAsync(string json, CancellationToken cancel)
     {
-        if (!RulesReader.TryRead(json, out _, out var fault))
+        if (!RulesReader.TryRead(json, out var book, out var fault))
         {
             throw new InvalidDataException(fault!.ToString());
         }
 
-        await _shelf.ReplaceAsync(json, cancel);
+        await RuleShelf.ChangeAsync(_writer, _jobs, _ => new(book, null, null), cancel);
     }
 
     /// <summary>Reads one file in.</summary>
@@ -53,20 +55,17 @@ public sealed class Seeding
         string name, string prefix, IReadOnlyList<string> slots, IEnumerable<(string Name, string Keywords, string Alternative)> pictures, CancellationToken cancel)
     {
         ArgumentNullException.ThrowIfNull(pictures);
-        await _room.LoadAsync(cancel);
         var rows = await _db.Pictures.ToDictionaryAsync(row => row.Name, row => row.Id, cancel);
-        var job = new Job
+        var mine = pictures.Select(picture => (
+            Id: rows.TryGetValue(picture.Name, out var id) ? id : throw new InvalidDataException($"there is no picture \"{picture.Name}\""), picture.Keywords, picture.Alternative)).ToList();
+        var (_, refused) = await _room.CreateAsync(name,
+        [
+            new NameJob(Prefix: prefix), new TickSlots(slots), new AddPictures([.. mine.Select(picture => picture.Id)]),
+            .. mine.Select(picture => new GiveWords(picture.Id, picture.Keywords, picture.Alternative)),
+        ], cancel);
+        if (refused is not null)
         {
-            Name = name,
-            Prefix = prefix,
-            Slots = [.. slots.Select(address => address.Split('/')).Select(parts => new JobSlot(parts[0], parts[1]))],
-            Pictures =
-            [
-                .. pictures.Select(picture => new JobPicture(
-                    rows.TryGetValue(picture.Name, out var id) ? id : throw new InvalidDataException($"there is no picture \"{picture.Name}\""),
-                    Decisions.None with { Keywords = picture.Keywords, Alternative = picture.Alternative })),
-            ],
-        };
-        await _room.CreateAsync(job, cancel);
+            throw new InvalidDataException(refused.Fault.Sentence);
+        }
     }
 }

@@ -33,15 +33,12 @@ public sealed class BundleTests(ServerFixture server) : IClassFixture<ServerFixt
     {
         var picture = await server.PictureAsync("DSC_0452.JPG");
         var id = await server.JobAsync([picture], [Square]);
-        await server.SendAsync(HttpMethod.Put, $"/api/jobs/{id}/names", new { name = "Heavy", prefix = "", numbered = true, patterns = (object?)null });
-        await server.SendAsync(HttpMethod.Put, $"/api/jobs/{id}/slots/choice", new { slots = (string[]?)null, choice = new { format = (string?)null, quality = 100 } });
+        await server.CommandAsync(id, new { @do = "name-job", name = "Heavy", prefix = "", numbered = true });
+        await server.CommandAsync(id, new { @do = "choose-for-slots", slots = (string[]?)null, choice = new { format = (string?)null, quality = 100 } });
         await server.MadeAsync(id);
         var held = (await server.SendAsync(HttpMethod.Get, $"/api/jobs/{id}/hand-over")).GetProperty("files").EnumerateArray().Where(file => file.GetProperty("state").GetString() == "held").ToList();
         Assert.NotEmpty(held);
-        await server.SendAsync(HttpMethod.Put, $"/api/jobs/{id}/decisions", new[]
-        {
-            new { picture, decisions = new { cells = new Dictionary<string, object> { [Square] = new { letThrough = new[] { held[0].GetProperty("id").GetString() } } } } },
-        });
+        await server.CommandAsync(id, new { @do = "let-through", picture, slot = Square, files = new[] { held[0].GetProperty("id").GetString() } });
         var after = (await server.SendAsync(HttpMethod.Get, $"/api/jobs/{id}/hand-over")).GetProperty("files").EnumerateArray().Count(file => file.GetProperty("state").GetString() == "held");
         Assert.Equal(held.Count - 1, after);
     }
@@ -54,7 +51,7 @@ public sealed class BundleTests(ServerFixture server) : IClassFixture<ServerFixt
         var answer = await server.Client.GetAsync(new Uri($"/api/jobs/{id}/bundle.zip", UriKind.Relative));
         Assert.Equal(HttpStatusCode.Conflict, answer.StatusCode);
         Assert.Contains("needs-names", await answer.Content.ReadAsStringAsync(), StringComparison.Ordinal);
-        await server.SendAsync(HttpMethod.Put, $"/api/jobs/{id}/names", new { name = (string?)null, prefix = (string?)null, numbered = true, patterns = (object?)null });
+        await server.CommandAsync(id, new { @do = "name-job", numbered = true });
         Assert.Equal(HttpStatusCode.OK, (await server.Client.GetAsync(new Uri($"/api/jobs/{id}/bundle.zip", UriKind.Relative))).StatusCode);
     }
 

@@ -1,10 +1,7 @@
 using System.Net;
-using System.Net.Http.Json;
 using System.Text.Json;
-using System.Text.Json.Nodes;
 using Microsoft.Extensions.DependencyInjection;
-using Pantomet.Server.Jobs;
-using Pantomet.Server.Variants;
+using Pantomet.Application.Jobs;
 
 namespace Pantomet.Server.Tests;
 
@@ -17,14 +14,14 @@ public sealed class JobTests(ServerFixture server) : IClassFixture<ServerFixture
     public async Task A_job_makes_every_file_and_remembers_everything_after_a_restart()
     {
         var (id, pictures) = await JobAsync(["IMG_2102.jpg", "barometer-from-chat.jpg"], [Square, Large]);
-        await DecideAsync(id, pictures[0], decisions => decisions["focus"] = JsonNode.Parse("""{ "x": 0.3, "y": 0.4 }"""));
-        await server.SendAsync(HttpMethod.Put, $"/api/jobs/{id}/names", new { name = "Remembered", prefix = "skerry", numbered = true, patterns = (object?)null });
+        await server.CommandAsync(id, new { @do = "set-focus", picture = pictures[0], focus = new { x = 0.3, y = 0.4 } });
+        await server.CommandAsync(id, new { @do = "name-job", name = "Remembered", prefix = "skerry", numbered = true });
         var before = await server.MadeAsync(id);
         await server.RestartAsync();
         var after = await server.JobAsync(id);
         Assert.Equal(Cells(before), Cells(after));
         Assert.Equal(before.GetProperty("head").GetProperty("pictures").GetRawText(), after.GetProperty("head").GetProperty("pictures").GetRawText());
-        Assert.Equal(("Remembered", "skerry"), (after.GetProperty("head").GetProperty("name").GetString(), after.GetProperty("head").GetProperty("prefix").GetString()));
+        Assert.Equal(("Remembered", "skerry"), (Title(after, "name"), Title(after, "prefix")));
         Assert.Equal(after.GetProperty("progress").GetProperty("files").GetInt32(), after.GetProperty("progress").GetProperty("done").GetInt32());
     }
 
@@ -33,7 +30,7 @@ public sealed class JobTests(ServerFixture server) : IClassFixture<ServerFixture
     {
         var (id, pictures) = await JobAsync(["DSC_0423.JPG", "IMG_2109.jpg"], [Square, Large]);
         var before = await server.MadeAsync(id);
-        await DecideAsync(id, pictures[0], decisions => decisions["framings"] = JsonNode.Parse("""{ "1": { "left": 0.1, "top": 0.1, "right": 0.6, "bottom": 0.6 } }"""));
+        await server.CommandAsync(id, new { @do = "set-frame", picture = pictures[0], shape = "1", frame = new { left = 0.1, top = 0.1, right = 0.6, bottom = 0.6 } });
         var after = await server.MadeAsync(id);
         var changed = Cells(before).Except(Cells(after)).ToList();
         Assert.Contains(Square, Assert.Single(changed), StringComparison.Ordinal);
@@ -52,7 +49,7 @@ public sealed class JobTests(ServerFixture server) : IClassFixture<ServerFixture
         async Task<int> CountAsync() => (await server.JobAsync(id)).GetProperty("head").GetProperty("pictures").GetArrayLength();
         await AddAsync("IMG_2102.jpg");
         await AddAsync("IMG_2109.jpg");
-        await server.SendAsync(HttpMethod.Put, $"/api/jobs/{id}/names", new { name = "Between", prefix = (string?)null, numbered = (bool?)null, patterns = (object?)null });
+        await server.CommandAsync(id, new { @do = "name-job", name = "Between" });
         await AddAsync("IMG_2081.jpg");
         await AddAsync("IMG_2087.jpg");
         Assert.Equal(4, await CountAsync());
@@ -73,7 +70,7 @@ public sealed class JobTests(ServerFixture server) : IClassFixture<ServerFixture
         var before = (await server.MadeAsync(id)).GetProperty("cells")[0];
         Assert.Equal("suggested", before.GetProperty("origin").GetString());
         var suggestion = (await server.JobAsync(id)).GetProperty("head").GetProperty("pictures")[0].GetProperty("suggestion");
-        await DecideAsync(id, pictures[0], decisions => decisions["keep"] = new JsonArray(JsonNode.Parse(suggestion.GetRawText())));
+        await server.CommandAsync(id, new { @do = "set-keep-boxes", picture = pictures[0], boxes = new[] { suggestion } });
         var after = (await server.JobAsync(id)).GetProperty("cells")[0];
         Assert.Equal("kept", after.GetProperty("origin").GetString());
         Assert.DoesNotContain("suggested", after.GetProperty("codes").EnumerateArray().Select(code => code.GetString()));
@@ -84,12 +81,12 @@ public sealed class JobTests(ServerFixture server) : IClassFixture<ServerFixture
     public async Task Two_jobs_share_a_picture_without_disturbing_each_other()
     {
         var (first, pictures) = await JobAsync(["P1050233.JPG"], [Square], run: "stopped");
-        await DecideAsync(first, pictures[0], decisions => decisions["focus"] = JsonNode.Parse("""{ "x": 0.9, "y": 0.5 }"""));
+        await server.CommandAsync(first, new { @do = "set-focus", picture = pictures[0], focus = new { x = 0.9, y = 0.5 } });
         var second = await server.JobAsync(pictures, [Square], run: "stopped");
         // It begins where the last one was, and goes its own way.
         var begun = Cells(await server.JobAsync(second));
         Assert.Equal(Cells(await server.JobAsync(first)), begun);
-        await DecideAsync(second, pictures[0], decisions => decisions["focus"] = JsonNode.Parse("""{ "x": 0.1, "y": 0.5 }"""));
+        await server.CommandAsync(second, new { @do = "set-focus", picture = pictures[0], focus = new { x = 0.1, y = 0.5 } });
         Assert.Equal(begun, Cells(await server.JobAsync(first)));
         Assert.NotEqual(begun, Cells(await server.JobAsync(second)));
     }
@@ -99,7 +96,7 @@ public sealed class JobTests(ServerFixture server) : IClassFixture<ServerFixture
     {
         var (id, pictures) = await JobAsync(["IMG_2081.jpg"], [Square], run: "stopped");
         var file = (await server.TryAsync(id, pictures[0], Square, null, 44)).GetProperty("file");
-        await server.SendAsync(HttpMethod.Put, $"/api/jobs/{id}/slots/choice", new { slots = new[] { Square }, choice = new { format = (string?)null, quality = 44 } });
+        await server.CommandAsync(id, new { @do = "choose-for-slots", slots = new[] { Square }, choice = new { format = (string?)null, quality = 44 } });
         var cell = (await server.JobAsync(id)).GetProperty("cells")[0].GetProperty("files")[0];
         Assert.True(cell.GetProperty("made").GetBoolean());
         Assert.Equal(file.GetProperty("id").GetString(), cell.GetProperty("id").GetString());
@@ -112,10 +109,10 @@ public sealed class JobTests(ServerFixture server) : IClassFixture<ServerFixture
         using var stream = await server.Client.GetStreamAsync(new Uri($"/api/jobs/{id}/events", UriKind.Relative));
         using var reader = new StreamReader(stream);
         var first = await NextAsync(reader);
-        await DecideAsync(id, pictures[0], decisions => decisions["keywords"] = "cup anemometer");
+        await server.CommandAsync(id, new { @do = "give-words", picture = pictures[0], keywords = "cup anemometer" });
         var change = await NextAsync(reader);
-        Assert.True(change.GetProperty("version").GetInt64() > first.GetProperty("version").GetInt64());
-        Assert.Equal("cup anemometer", change.GetProperty("head").GetProperty("pictures")[0].GetProperty("words").GetString());
+        Assert.Equal(first.GetProperty("sequence").GetInt64() + 1, change.GetProperty("sequence").GetInt64());
+        Assert.Equal("cup anemometer", change.GetProperty("pictures")[0].GetProperty("words").GetString());
         await server.SendAsync(HttpMethod.Put, $"/api/jobs/{id}/run", new { run = "running" });
         var states = new List<string?>();
         while (states.LastOrDefault() != "done")
@@ -182,14 +179,13 @@ public sealed class JobTests(ServerFixture server) : IClassFixture<ServerFixture
     {
         var (id, pictures) = await JobAsync(["IMG_2087.jpg"], [Square], run: "stopped");
         var before = await server.JobAsync(id);
-        var held = JsonNode.Parse(before.GetProperty("head").GetProperty("pictures")[0].GetProperty("decisions").GetRawText())!;
-        held["framings"] = JsonNode.Parse("""{ "1": { "left": 0.2, "top": 0.1, "right": 0.7, "bottom": 0.85 } }""");
-        var ahead = await server.SendAsync(HttpMethod.Post, $"/api/jobs/{id}/cells/{pictures[0]}/{Square}/ahead", held);
+        var held = new { @do = "set-frame", picture = pictures[0], shape = "1", frame = new { left = 0.2, top = 0.1, right = 0.7, bottom = 0.85 } };
+        var ahead = await server.SendAsync(HttpMethod.Post, $"/api/jobs/{id}/cells/{pictures[0]}/{Square}/ahead", new { commands = new[] { held } });
         Assert.True(ahead[0].GetProperty("bytes").GetInt64() > 1000);
         // Nothing was decided.
         Assert.Equal(Cells(before), Cells(await server.JobAsync(id)));
         // The job is stopped: what is there now was made before.
-        await DecideAsync(id, pictures[0], decisions => decisions["framings"] = held["framings"]!.DeepClone());
+        await server.CommandAsync(id, held);
         var file = (await server.JobAsync(id)).GetProperty("cells")[0].GetProperty("files")[0];
         Assert.Equal(ahead[0].GetRawText(), file.GetRawText());
     }
@@ -198,15 +194,16 @@ public sealed class JobTests(ServerFixture server) : IClassFixture<ServerFixture
     public async Task A_file_that_several_want_at_once_is_made_once_and_outlives_the_first_who_gives_up()
     {
         var (id, _) = await JobAsync(["P1050233.JPG"], [Large], run: "stopped");
-        var store = server.Services.GetRequiredService<VariantStore>();
-        var file = server.Services.GetRequiredService<JobRoom>().Find(Guid.Parse(id))!.AllFiles().First();
+        var desk = server.Services.GetRequiredService<FileDesk>();
+        var board = (await server.Services.GetRequiredService<JobRoom>().OpenAsync(Guid.Parse(id), CancellationToken.None))!;
+        var file = board.Cells(board.State).First().Files[0];
         using var stop = new CancellationTokenSource();
-        var first = store.MakeAsync(file, urgent: true, stop.Token);
-        var others = Enumerable.Range(0, 5).Select(_ => store.MakeAsync(file, urgent: true, CancellationToken.None)).ToList();
+        var first = desk.MakeAsync(file, urgent: true, stop.Token);
+        var others = Enumerable.Range(0, 5).Select(_ => desk.MakeAsync(file, urgent: true, CancellationToken.None)).ToList();
         await stop.CancelAsync();
         await Assert.ThrowsAnyAsync<OperationCanceledException>(() => first);
-        // Whoever makes a file makes a row of its own for it.
-        Assert.Single((await Task.WhenAll(others)).Distinct(ReferenceEqualityComparer.Instance));
+        // Whoever makes a file puts down when.
+        Assert.Single((await Task.WhenAll(others)).Select(one => one.Made(file.Id)!.MadeAt).Distinct());
     }
 
     [Fact]
@@ -233,19 +230,29 @@ public sealed class JobTests(ServerFixture server) : IClassFixture<ServerFixture
     }
 
     [Theory]
-    [InlineData("""{ "turn": { "quarters": 7, "degrees": 0 } }""")]
-    [InlineData("""{ "turn": { "quarters": 0, "degrees": 80 } }""")]
-    [InlineData("""{ "keep": [ { "left": 0.5, "top": 0, "right": 0.4, "bottom": 1 } ] }""")]
-    [InlineData("""{ "focus": { "x": 2, "y": 0 } }""")]
-    [InlineData("""{ "cells": { "website/grid-square": { "choice": { "format": "bmp", "quality": 50 } } } }""")]
-    [InlineData("""{ "keep": null }""")]
-    public async Task A_decision_that_cannot_be_is_refused_with_a_sentence(string decisions)
+    [InlineData("""{ "do": "turn", "picture": "PICTURE", "quarters": 7, "degrees": 0 }""", "$.commands[0].quarters")]
+    [InlineData("""{ "do": "turn", "picture": "PICTURE", "quarters": 0, "degrees": 80 }""", "$.commands[0].quarters")]
+    [InlineData("""{ "do": "set-keep-boxes", "picture": "PICTURE", "boxes": [ { "left": 0.5, "top": 0, "right": 0.4, "bottom": 1 } ] }""", "$.commands[0].boxes")]
+    [InlineData("""{ "do": "set-focus", "picture": "PICTURE", "focus": { "x": 2, "y": 0 } }""", "$.commands[0].focus")]
+    [InlineData("""{ "do": "choose", "picture": "PICTURE", "slot": "website/grid-square", "choice": { "format": "bmp", "quality": 50 } }""", "$.commands[0].choice")]
+    [InlineData("""{ "do": "set-keep-boxes", "picture": "PICTURE", "boxes": null }""", "$.commands[0]")]
+    [InlineData("""{ "do": "something", "picture": "PICTURE" }""", "$.commands[0]")]
+    [InlineData("""{ "picture": "PICTURE" }""", null)]
+    [InlineData("null", "$.commands[0]")]
+    public async Task A_decision_that_cannot_be_is_refused_with_a_sentence_and_its_place(string command, string? place)
     {
         var (id, pictures) = await JobAsync(["IMG_2102.jpg"], [Square], run: "stopped");
-        using var body = new StringContent($$"""[ { "picture": "{{pictures[0]}}", "decisions": {{decisions}} } ]""", System.Text.Encoding.UTF8, "application/json");
-        var answer = await server.Client.PutAsync(new Uri($"/api/jobs/{id}/decisions", UriKind.Relative), body);
+        var text = $$"""{ "commands": [ {{command.Replace("PICTURE", pictures[0], StringComparison.Ordinal)}} ] }""";
+        using var body = new StringContent(text, System.Text.Encoding.UTF8, "application/json");
+        var answer = await server.Client.PostAsync(new Uri($"/api/jobs/{id}/commands", UriKind.Relative), body);
         Assert.Equal(HttpStatusCode.BadRequest, answer.StatusCode);
         Assert.Equal("application/problem+json", answer.Content.Headers.ContentType?.MediaType);
+        var problem = (await JsonDocument.ParseAsync(await answer.Content.ReadAsStreamAsync())).RootElement;
+        Assert.NotEmpty(problem.GetProperty("detail").GetString()!);
+        if (place is not null)
+        {
+            Assert.StartsWith(place, problem.GetProperty("place").GetString(), StringComparison.Ordinal);
+        }
     }
 
     [Fact]
@@ -278,7 +285,7 @@ public sealed class JobTests(ServerFixture server) : IClassFixture<ServerFixture
     {
         var (id, pictures) = await JobAsync(["IMG_2102.jpg"], ["newsletter/lead"], run: "stopped");
         var upright = (await server.TryAsync(id, pictures[0], "newsletter/lead", "jpeg", 80)).GetProperty("file");
-        await DecideAsync(id, pictures[0], decisions => decisions["turn"] = JsonNode.Parse("""{ "quarters": 1, "degrees": 0 }"""));
+        await server.CommandAsync(id, new { @do = "turn", picture = pictures[0], quarters = 1, degrees = 0 });
         var turned = (await server.TryAsync(id, pictures[0], "newsletter/lead", "jpeg", 80)).GetProperty("file");
         var shape = (JsonElement file) => file.GetProperty("width").GetDouble() / file.GetProperty("height").GetDouble();
         Assert.Equal(1 / shape(upright), shape(turned), 2);
@@ -307,7 +314,7 @@ public sealed class JobTests(ServerFixture server) : IClassFixture<ServerFixture
 
     private static List<string?> Ids(JsonElement jobs) => [.. jobs.EnumerateArray().Select(job => job.GetProperty("id").GetString())];
 
-    private static List<string> Cells(JsonElement job) => [.. job.GetProperty("cells").EnumerateArray().Select(cell => cell.GetRawText()).Order(StringComparer.Ordinal)];
+    private static List<string> Cells(JsonElement job) => [.. job.GetProperty("cells").EnumerateArray().Select(ServerFixture.Bare).Order(StringComparer.Ordinal)];
 
     private async Task<(string Id, List<string> Pictures)> JobAsync(string[] names, string[] slots, string run = "running")
     {
@@ -317,15 +324,8 @@ public sealed class JobTests(ServerFixture server) : IClassFixture<ServerFixture
             pictures.Add(await server.PictureAsync(name));
         }
 
-        return (await server.JobAsync(pictures, slots, run), pictures);
+        return (await server.JobAsync(pictures, slots, run, anew: true), pictures);
     }
 
-    private async Task DecideAsync(string job, string picture, Action<JsonObject> change)
-    {
-        var now = (await server.JobAsync(job)).GetProperty("head").GetProperty("pictures").EnumerateArray()
-            .First(one => one.GetProperty("picture").GetProperty("id").GetString() == picture).GetProperty("decisions").GetRawText();
-        var decisions = JsonNode.Parse(now)!.AsObject();
-        change(decisions);
-        await server.SendAsync(HttpMethod.Put, $"/api/jobs/{job}/decisions", new[] { new { picture, decisions } });
-    }
+    private static string? Title(JsonElement job, string what) => job.GetProperty("head").GetProperty(what).GetString();
 }

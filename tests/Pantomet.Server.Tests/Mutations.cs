@@ -8,7 +8,7 @@ using Pantomet.Core.Geometry;
 using Pantomet.Core.Planning;
 using Pantomet.Core.Rules;
 using Pantomet.Imaging.Hosting;
-using Pantomet.Server.Engine;
+using Pantomet.Application.Engine;
 
 namespace Pantomet.Server.Tests;
 

@@ -3,7 +3,7 @@ using System.Text.Json;
 using Microsoft.EntityFrameworkCore;
 using Microsoft.Extensions.DependencyInjection;
 using Pantomet.Data;
-using Pantomet.Server.Pictures;
+using Pantomet.Application.Pictures;
 
 namespace Pantomet.Server.Tests;
 
@@ -13,7 +13,7 @@ public sealed class RevisionTests(ServerFixture server) : IClassFixture<ServerFi
     public async Task A_newer_original_of_the_same_shape_keeps_the_frames_and_the_earlier_one_comes_back()
     {
         var id = await server.PictureAsync("DSC_0412.JPG");
-        var job = await server.JobAsync([id], ["website/grid-square"], run: "stopped");
+        var job = await server.JobAsync([id], ["website/grid-square"], run: "stopped", anew: true);
         await FrameAsync(job, id);
         var before = await CellAsync(job);
         // The small copy from the chat: 900 x 600, the same shape.
@@ -24,7 +24,7 @@ public sealed class RevisionTests(ServerFixture server) : IClassFixture<ServerFi
         var original = await server.Client.GetByteArrayAsync(new Uri($"/api/pictures/{id}/original", UriKind.Relative));
         Assert.Equal(await File.ReadAllBytesAsync(ServerFixture.DemoPicture("barometer-from-chat.jpg")), original);
         await server.SendAsync(HttpMethod.Post, $"/api/pictures/{id}/revisions/1/put-back");
-        Assert.Equal(before.GetRawText(), (await CellAsync(job)).GetRawText());
+        Assert.Equal(ServerFixture.Bare(before), ServerFixture.Bare(await CellAsync(job)));
         var revisions = await server.SendAsync(HttpMethod.Get, $"/api/pictures/{id}/revisions");
         Assert.Equal([(2, false), (1, true)], revisions.EnumerateArray().Select(one => (one.GetProperty("number").GetInt32(), one.GetProperty("current").GetBoolean())));
         Assert.Equal(original, await server.Client.GetByteArrayAsync(new Uri($"/api/pictures/{id}/original?revision=2", UriKind.Relative)));
@@ -34,7 +34,7 @@ public sealed class RevisionTests(ServerFixture server) : IClassFixture<ServerFi
     public async Task A_newer_original_of_another_shape_marks_frames_by_hand_for_a_look()
     {
         var id = await server.PictureAsync("DSC_0440.JPG");
-        var job = await server.JobAsync([id], ["website/grid-square"], run: "stopped");
+        var job = await server.JobAsync([id], ["website/grid-square"], run: "stopped", anew: true);
         await FrameAsync(job, id);
         await ReplaceAsync(id, "IMG_2109.jpg");
         Assert.Contains("other-shape", Codes(await CellAsync(job)));
@@ -58,7 +58,7 @@ public sealed class RevisionTests(ServerFixture server) : IClassFixture<ServerFi
     public async Task A_removed_picture_comes_back_within_the_grace_period_and_goes_for_good_after_it()
     {
         var id = await server.PictureAsync("IMG_2102.jpg");
-        var job = await server.JobAsync([id], ["website/grid-square"], run: "stopped");
+        var job = await server.JobAsync([id], ["website/grid-square"], run: "stopped", anew: true);
         await server.SendAsync(HttpMethod.Delete, $"/api/pictures/{id}");
         Assert.Empty((await server.JobAsync(job)).GetProperty("cells").EnumerateArray());
         Assert.Contains(id, (await server.SendAsync(HttpMethod.Get, "/api/pictures/removed")).GetRawText(), StringComparison.Ordinal);
@@ -73,17 +73,15 @@ public sealed class RevisionTests(ServerFixture server) : IClassFixture<ServerFi
         var row = await db.Pictures.SingleAsync(one => one.Id == Guid.Parse(id));
         var path = scope.ServiceProvider.GetRequiredService<DataFolder>().Originals.PathOf(row.ContentHash);
         Assert.True(File.Exists(path));
-        row.RemovedAt = DateTime.UtcNow - Revisions.Grace - TimeSpan.FromMinutes(1);
+        row.RemovedDays = Revisions.GraceDays;
         await db.SaveChangesAsync();
         Assert.Equal(1, await sweep.SweepAsync(CancellationToken.None));
         Assert.False(File.Exists(path));
         Assert.Equal(HttpStatusCode.NotFound, (await server.Client.GetAsync(new Uri($"/api/pictures/{id}", UriKind.Relative))).StatusCode);
     }
 
-    private async Task FrameAsync(string job, string picture) => await server.SendAsync(HttpMethod.Put, $"/api/jobs/{job}/decisions", new[]
-    {
-        new { picture, decisions = new { framings = new Dictionary<string, object> { ["1"] = new { left = 0.1, top = 0.1, right = 0.5, bottom = 0.7 } } } },
-    });
+    private Task<JsonElement> FrameAsync(string job, string picture) =>
+        server.CommandAsync(job, new { @do = "set-frame", picture, shape = "1", frame = new { left = 0.1, top = 0.1, right = 0.5, bottom = 0.7 } });
 
     private async Task<JsonElement> CellAsync(string job) => (await server.JobAsync(job)).GetProperty("cells")[0];
 

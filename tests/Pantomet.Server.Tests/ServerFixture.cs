@@ -53,13 +53,14 @@ public sealed class ServerFixture : IAsyncLifetime
     }
 
     /// <summary>Makes a job and gives its id.</summary>
-    public async Task<string> JobAsync(IEnumerable<string> pictures, IEnumerable<string> slots, string run = "running", string name = "A job")
+    public async Task<string> JobAsync(IEnumerable<string> pictures, IEnumerable<string> slots, string run = "running", string name = "A job", bool anew = false)
     {
         var places = slots.Select(address => address.Split('/')).Select(parts => new { destination = parts[0], slot = parts[1], choice = (object?)null });
         var made = await SendAsync(HttpMethod.Post, "/api/jobs", new { name, pictures = Array.Empty<string>(), slots = Array.Empty<object>() });
         var id = made.GetProperty("id").GetString()!;
         await SendAsync(HttpMethod.Put, $"/api/jobs/{id}/run", new { run });
-        await SendAsync(HttpMethod.Post, $"/api/jobs/{id}/pictures", pictures);
+        // What an earlier test decided about a picture is not where this one begins.
+        await CommandAsync(id, [new { @do = "add-pictures", pictures }, .. pictures.Where(_ => anew).Select(picture => new { @do = "forget", picture })]);
         await SendAsync(HttpMethod.Put, $"/api/jobs/{id}/slots", places);
         return id;
     }
@@ -71,6 +72,17 @@ public sealed class ServerFixture : IAsyncLifetime
         using var answer = await Client.SendAsync(request);
         Assert.True(answer.IsSuccessStatusCode, $"{method} {address}: {(int)answer.StatusCode} {await answer.Content.ReadAsStringAsync()}");
         return answer.Content.Headers.ContentLength == 0 || answer.StatusCode == System.Net.HttpStatusCode.NoContent ? default : await answer.Content.ReadFromJsonAsync<JsonElement>();
+    }
+
+    /// <summary>Sends commands to a job; a refusal fails the test.</summary>
+    public Task<JsonElement> CommandAsync(string job, params object[] commands) => SendAsync(HttpMethod.Post, $"/api/jobs/{job}/commands", new { commands });
+
+    /// <summary>A cell without the sequence at which it was read.</summary>
+    public static string Bare(JsonElement cell)
+    {
+        var bare = System.Text.Json.Nodes.JsonNode.Parse(cell.GetRawText())!.AsObject();
+        bare.Remove("sequence");
+        return bare.ToJsonString();
     }
 
     public Task<JsonElement> JobAsync(string id) => SendAsync(HttpMethod.Get, $"/api/jobs/{id}");

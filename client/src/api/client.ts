@@ -23,9 +23,12 @@ export type Decisions = Required<Omit<Schemas['Decisions'], 'cells' | 'turn' | '
   focus: Point | null;
 };
 export type JobPicture = Omit<Schemas['JobPictureView'], 'decisions'> & { decisions: Decisions };
-export type JobHead = Omit<Schemas['JobHead'], 'pictures'> & { pictures: JobPicture[] };
+export type JobTitle = Schemas['JobTitle'];
 export type JobSlot = Schemas['JobSlotView'];
-export type JobEvent = Omit<Schemas['JobEvent'], 'head'> & { head: JobHead | null };
+/** A job without its cells: what it says of itself, its pictures and slots. */
+export type JobHead = Omit<Schemas['JobHead'], 'pictures'> & { pictures: JobPicture[] };
+export type JobEvent = Schemas['JobEvent'];
+export type JobCommand = Schemas['JobCommand'];
 export type JobProgress = Schemas['JobProgress'];
 export type RunState = Schemas['RunState'];
 export type Cell = Schemas['CellView'];

@@ -23,14 +23,14 @@ export function PlacesSheet({ onClose }: { onClose?: () => void }) {
       ),
     })) ?? [];
   const set = (wanted: Set<string>) => {
+    const [on, off] = [
+      [...wanted].filter((one) => !chosen.has(one)),
+      [...chosen].filter((one) => !wanted.has(one)),
+    ];
     setTicking(wanted);
-    void store
-      .setSlots(
-        all.flatMap((destination) =>
-          destination.slots.map((slot) => `${destination.key}/${slot.key}`).filter((one) => wanted.has(one)),
-        ),
-      )
-      .then(() => setTicking((now) => (now === wanted ? null : now)));
+    void Promise.all([on.length > 0 && store.tick(on, true), off.length > 0 && store.tick(off, false)]).then(
+      () => setTicking((now) => (now === wanted ? null : now)),
+    );
   };
   return (
     <aside

@@ -1,10 +1,11 @@
 import { useCallback, useEffect, useMemo, useRef, useState } from 'react';
 import { useLocation, useSearchParams } from 'wouter';
-import type { Decisions, Edges, JobPicture, JobSlot } from '../api/client';
+import type { JobCommand, JobPicture, JobSlot } from '../api/client';
 import { benchActions, type Chosen } from '../bench/actions';
 import { useKeys } from '../app/useKeys';
 import { Notice } from '../design/Notice';
-import { decisionFor, withCell } from '../jobs/decisions';
+import { decided, edgesOf } from '../jobs/commands';
+import { decisionFor } from '../jobs/decisions';
 import { JobBar } from '../jobs/JobBar';
 import { cellKey } from '../jobs/JobStore';
 import { useHead, useJob, useJobStore } from '../jobs/useJob';
@@ -14,7 +15,6 @@ import { FramingPanel } from './FramingPanel';
 import { MarksBar } from './MarksBar';
 import { PictureStage, type Tool } from './PictureStage';
 import { frameFor } from './solver';
-import { turned } from './turn';
 import { useAhead } from './useAhead';
 
 /** One picture and all its slots: frames are set in the slots, marks on the picture. */
@@ -46,51 +46,48 @@ function Framing({ picture, slot }: { picture: JobPicture; slot: JobSlot }) {
   const [, setSearch] = useSearchParams();
   const [tool, setTool] = useState<Tool>('frame');
   const [copying, setCopying] = useState(false);
-  // While a hand is on something, these decisions are shown; the stored ones otherwise.
-  const [draft, setDraft] = useState<Decisions | null>(null);
-  const decisions = draft ?? picture.decisions;
-  const now = useRef(decisions);
-  useEffect(() => {
-    now.current = decisions;
-  });
   const id = picture.picture.id;
+  // What a hand is about to decide while it is on something; nothing otherwise.
+  const [held, setHeld] = useState<readonly JobCommand[] | null>(null);
+  const decisions = useMemo(
+    () =>
+      (held ?? []).reduce(
+        (now, command) => decided({ ...picture, decisions: now }, command, head.slots, () => undefined),
+        picture.decisions,
+      ),
+    [held, picture, head.slots],
+  );
 
   // What is on screen is made first.
   useEffect(() => store.lookAt([id], [slot.address]), [store, id, slot.address]);
 
   const drawing = useRef(0);
-  const decide = useCallback(
-    (next: Decisions) => {
+  const send = useCallback(
+    (commands: readonly JobCommand[], gesture?: string) => {
       cancelAnimationFrame(drawing.current);
-      setDraft(next);
-      now.current = next;
-      // A hand that took hold again in the meantime keeps what it holds.
-      void store
-        .decide([{ picture: id, decisions: next }])
-        .then(() => setDraft((held) => (held === next ? null : held)));
+      setHeld(null);
+      void store.send(commands, gesture);
     },
-    [store, id],
+    [store],
   );
   const framed = useCallback(
-    (address: string, box: Box): Decisions => {
-      const one = head.slots.find((other) => other.address === address)!;
-      const [left, top, right, bottom] = frameOf(box, picture);
-      const frame = { left, top, right, bottom };
-      return decisionFor(now.current, address).loose
-        ? withCell(now.current, address, { frame })
-        : { ...now.current, framings: { ...now.current.framings, [one.slot.shapeKey]: frame } };
-    },
-    [head.slots, picture],
+    (address: string, box: Box): JobCommand[] => [
+      { do: 'set-frame', picture: id, slot: address, frame: edgesOf(frameOf(box, picture)) },
+    ],
+    [id, picture],
   );
   // A hand moves more often than the screen is drawn: the last place before a drawing counts.
   const hold = useCallback(
     (address: string, box: Box) => {
       cancelAnimationFrame(drawing.current);
-      drawing.current = requestAnimationFrame(() => setDraft(framed(address, box)));
+      drawing.current = requestAnimationFrame(() => setHeld(framed(address, box)));
     },
     [framed],
   );
-  const commit = useCallback((address: string, box: Box) => decide(framed(address, box)), [decide, framed]);
+  const commit = useCallback(
+    (address: string, box: Box, gesture?: string) => send(framed(address, box), gesture),
+    [send, framed],
+  );
   const activate = useCallback(
     (address: string) => setSearch({ slot: address }, { replace: true }),
     [setSearch],
@@ -102,7 +99,7 @@ function Framing({ picture, slot }: { picture: JobPicture; slot: JobSlot }) {
     [head.slots, picture, decisions],
   );
   const box = boxes.get(slot.address)!;
-  const ahead = useAhead(store.id, id, slot.destination, slot.slot.key, draft);
+  const ahead = useAhead(store.id, id, slot.destination, slot.slot.key, held);
   const cell = useJob((job) => job.cells.get(cellKey(id, slot.address)));
   const others = useMemo(() => {
     const seen = new Map<string, { key: string; name: string; box: Box }>();
@@ -123,26 +120,28 @@ function Framing({ picture, slot }: { picture: JobPicture; slot: JobSlot }) {
   }, [head.slots, boxes, decisions, slot, picture]);
 
   const chosen: Chosen[] = cell ? [{ picture: { ...picture, decisions }, slot, cell }] : [];
+  // A key that is held down repeats itself: that is one gesture, and one step of undo.
+  const gesture = useRef('');
+  const gestureOf = (event: KeyboardEvent) => {
+    if (!event.repeat) gesture.current = crypto.randomUUID();
+    return gesture.current;
+  };
   const step = (dx: number, dy: number) => (event: KeyboardEvent) => {
     const [x, y] = event.shiftKey ? [1, 1] : [picture.width / 100, picture.height / 100];
-    commit(slot.address, moved(box, dx * x, dy * y, picture));
+    commit(slot.address, moved(box, dx * x, dy * y, picture), gestureOf(event));
   };
-  const zoom = (factor: number) => () =>
+  const zoom = (factor: number) => (event: KeyboardEvent) =>
     commit(
       slot.address,
       zoomed(box, factor, { x: box.x + box.width / 2, y: box.y + box.height / 2 }, picture, slot.slot.ratio),
+      gestureOf(event),
     );
   const hand = decisionFor(decisions, slot.address).loose
     ? decisionFor(decisions, slot.address).frame
     : decisions.framings[slot.slot.shapeKey];
   /** Back to the frame that follows the marks. */
   const automatic = () => {
-    if (!hand) return;
-    if (decisionFor(decisions, slot.address).loose)
-      return decide(withCell(decisions, slot.address, { frame: null }));
-    const framings = { ...decisions.framings };
-    delete framings[slot.slot.shapeKey];
-    decide({ ...decisions, framings });
+    if (hand) send([{ do: 'set-frame', picture: id, slot: slot.address, frame: null }]);
   };
   const nextLook = () => {
     const cells = head.pictures.flatMap((one) => head.slots.map((other) => ({ one, other })));
@@ -165,11 +164,9 @@ function Framing({ picture, slot }: { picture: JobPicture; slot: JobSlot }) {
   const loosen = () => void benchActions.letLoose(store, chosen);
   const tie = () => void benchActions.tieAgain(store, chosen);
   const weigh = () => go(`/job/${store.id}/weighing/${id}/${slot.address}`);
-  const confirm = () =>
-    picture.suggestion &&
-    decide({ ...decisions, keep: [picture.suggestion], focus: null, noSuggestion: false });
+  const confirm = () => picture.suggestion && send([{ do: 'confirm-suggestion', picture: id }]);
   const turn = (quarters: number, degrees: number) =>
-    decide(turned(decisions, { quarters: ((quarters % 4) + 4) % 4, degrees }, picture.picture));
+    send([{ do: 'turn', picture: id, quarters: ((quarters % 4) + 4) % 4, degrees }]);
 
   useKeys({
     arrowleft: step(-1, 0),
@@ -207,8 +204,8 @@ function Framing({ picture, slot }: { picture: JobPicture; slot: JobSlot }) {
           tool={tool}
           onTool={setTool}
           onConfirm={confirm}
-          onDecline={() => decide({ ...decisions, noSuggestion: true })}
-          onClear={() => decide({ ...decisions, keep: [], focus: null, noSuggestion: false })}
+          onDecline={() => send([{ do: 'decline-suggestion', picture: id }])}
+          onClear={() => send([{ do: 'clear-marks', picture: id }])}
           onTurn={turn}
           onCopy={() => setCopying(true)}
           onNext={() => neighbour(1)}
@@ -224,14 +221,14 @@ function Framing({ picture, slot }: { picture: JobPicture; slot: JobSlot }) {
           tool={tool}
           onHold={hold}
           onCommit={commit}
-          onKeep={(kept: Edges, done) => {
-            const next = { ...picture.decisions, keep: [...picture.decisions.keep, kept], focus: null };
-            if (!done) return setDraft(next);
-            decide(next);
+          onKeep={(box, done) => {
+            const kept: JobCommand[] = [{ do: 'add-keep-box', picture: id, box }];
+            if (!done) return setHeld(kept);
+            send(kept);
             setTool('frame');
           }}
           onFocus={(focus) => {
-            decide({ ...decisions, focus, keep: [] });
+            send([{ do: 'set-focus', picture: id, focus }]);
             setTool('frame');
           }}
         />
@@ -243,7 +240,7 @@ function Framing({ picture, slot }: { picture: JobPicture; slot: JobSlot }) {
         boxes={boxes}
         decisions={decisions}
         cell={cell}
-        held={draft !== null}
+        held={held !== null}
         ahead={ahead}
         byHand={hand != null}
         onActive={activate}
@@ -263,45 +260,17 @@ function Framing({ picture, slot }: { picture: JobPicture; slot: JobSlot }) {
           onClose={() => setCopying(false)}
           onCopy={(pictures) => {
             setCopying(false);
-            void store.decide(
-              pictures.map((other) => ({
-                picture: other.picture.id,
-                decisions: {
-                  ...other.decisions,
-                  turn: decisions.turn,
-                  keep: decisions.keep,
-                  focus: decisions.focus,
-                  noSuggestion: decisions.noSuggestion || decisions.keep.length > 0,
-                  // Where nothing was set by hand, the frame as it stands is what is copied.
-                  framings: {
-                    ...decisions.framings,
-                    [slot.slot.shapeKey]:
-                      decisions.framings[slot.slot.shapeKey] ?? edges(frameOf(box, picture)),
-                  },
-                  cells: {
-                    ...other.decisions.cells,
-                    ...Object.fromEntries(
-                      Object.entries(decisions.cells)
-                        .filter(([, one]) => one.loose)
-                        .map(([address, one]) => [
-                          address,
-                          { ...decisionFor(other.decisions, address), loose: true, frame: one.frame },
-                        ]),
-                    ),
-                  },
-                },
-              })),
-            );
+            void store.send([
+              {
+                do: 'copy-framing',
+                picture: id,
+                to: pictures.map((other) => other.picture.id),
+                slot: slot.address,
+              },
+            ]);
           }}
         />
       )}
     </div>
   );
 }
-
-const edges = ([left, top, right, bottom]: readonly [number, number, number, number]): Edges => ({
-  left,
-  top,
-  right,
-  bottom,
-});

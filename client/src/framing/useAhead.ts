@@ -1,5 +1,5 @@
 import { useEffect, useRef, useState } from 'react';
-import { api, type Cell, type Decisions } from '../api/client';
+import { api, type Cell, type JobCommand } from '../api/client';
 
 /** How long a hand rests before its frame is weighed, in milliseconds. */
 const rest = 60;
@@ -15,7 +15,7 @@ export function useAhead(
   picture: string,
   destination: string,
   slot: string,
-  held: Decisions | null,
+  held: readonly JobCommand[] | null,
 ): Files | null {
   const [known, setKnown] = useState<{ key: string; files: Files } | null>(null);
   const key = held && JSON.stringify([picture, destination, slot, held]);
@@ -54,7 +54,7 @@ export function useAhead(
       void api
         .POST('/api/jobs/{id}/cells/{picture}/{destination}/{slot}/ahead', {
           params: { path: now.path },
-          body: now.held!,
+          body: { commands: [...now.held!] },
           signal: now.stop.signal,
         })
         .then(({ data }) => data && setKnown({ key: mine, files: data }))

@@ -7,7 +7,6 @@ import { Button, Key, MainLink } from '../design/Button';
 import { sentence, trim, weight } from '../design/figures';
 import { Notice } from '../design/Notice';
 import { VerdictMark } from '../design/VerdictMark';
-import { decisionFor, withCell } from '../jobs/decisions';
 import { JobBar } from '../jobs/JobBar';
 import { useHead, useJob, useJobStore } from '../jobs/useJob';
 import { NameRules, PictureNames } from './Names';
@@ -18,8 +17,9 @@ export function HandingOverScreen() {
   const head = useHead();
   const [, go] = useLocation();
   const version = useJob((job) => job.cellsVersion);
+  const sequence = useJob((job) => job.sequence);
   const plan = useQuery({
-    queryKey: ['hand-over', store.id, head.version, version],
+    queryKey: ['hand-over', store.id, sequence, version],
     queryFn: () => take(api.GET('/api/jobs/{id}/hand-over', { params: { path: { id: store.id } } })),
     placeholderData: (previous) => previous,
     gcTime: 5_000,
@@ -54,18 +54,9 @@ export function HandingOverScreen() {
               title="Held back: they break a limit"
               files={held}
               pictures={pictures}
-              act={(file) => {
-                const picture = pictures.get(file.picture)!;
-                const now = decisionFor(picture.decisions, file.slot);
-                void store.decide([
-                  {
-                    picture: file.picture,
-                    decisions: withCell(picture.decisions, file.slot, {
-                      letThrough: [...now.letThrough, file.id],
-                    }),
-                  },
-                ]);
-              }}
+              act={({ picture, slot, id }) =>
+                void store.send([{ do: 'let-through', picture, slot, files: [id] }])
+              }
             />
             <NotGoing title="Missing" files={missing} pictures={pictures} />
             <Folders files={data.files} />

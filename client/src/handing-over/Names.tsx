@@ -30,16 +30,14 @@ export function PictureNames({ asks }: { asks: ReadonlySet<string> }) {
               value={one.decisions.keywords}
               hint={asks.has(one.picture.id) ? 'what is on it' : (one.words ?? '')}
               wanted={asks.has(one.picture.id)}
-              onSet={(keywords) =>
-                void store.decide([{ picture: one.picture.id, decisions: { ...one.decisions, keywords } }])
-              }
+              onSet={(keywords) => void store.send([{ do: 'give-words', picture: one.picture.id, keywords }])}
             />
             <WordsField
               label={`Alternative text for ${one.picture.name}`}
               value={one.decisions.alternative}
               hint="alternative text"
               onSet={(alternative) =>
-                void store.decide([{ picture: one.picture.id, decisions: { ...one.decisions, alternative } }])
+                void store.send([{ do: 'give-words', picture: one.picture.id, alternative }])
               }
             />
           </li>
@@ -117,7 +115,7 @@ export function NameRules() {
               value={head.patterns[key] ?? ''}
               hint="as the slot has it"
               most={200}
-              onSet={(pattern) => void store.name({ patterns: { ...head.patterns, [key]: pattern } })}
+              onSet={(pattern) => void store.name({ patterns: { [key]: pattern } })}
             />
           </label>
         ))}

@@ -13,6 +13,7 @@ export function JobBar({ stage, at }: { stage: Stage; at?: { picture: string; sl
   const head = useHead();
   const fault = useJob((job) => job.fault);
   const away = useJob((job) => job.away);
+  const onTheirWay = useJob((job) => job.onTheirWay);
   useKeys({
     'ctrl+z': () => void store.undo(),
     'ctrl+shift+z': () => void store.redo(),
@@ -36,7 +37,11 @@ export function JobBar({ stage, at }: { stage: Stage; at?: { picture: string; sl
   ] as const;
   return (
     <>
-      <div className="flex h-11 items-center gap-3 border-b border-line bg-sheet px-5">
+      <div
+        className="flex h-11 items-center gap-3 border-b border-line bg-sheet px-5"
+        data-testid="job-bar"
+        data-on-their-way={onTheirWay}
+      >
         <Link href="/" className="text-accent hover:underline">
           Jobs
         </Link>

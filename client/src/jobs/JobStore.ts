@@ -1,21 +1,41 @@
 import {
   api,
   type Cell,
-  type Decisions,
+  type JobCommand,
   type JobEvent,
   type JobHead,
+  type JobPicture,
   type JobProgress,
   type RunState,
   take,
 } from '../api/client';
+import { applied } from './commands';
 
 export const cellKey = (picture: string, slot: string) => `${picture}|${slot}`;
 
+/** How long an answered change may take to be told before the job is read again, in milliseconds. */
+const patience = 5_000;
+
+/** Commands that are on their way: shown already, and taken back should they be refused. */
+interface Sent {
+  commands: readonly JobCommand[];
+  /** The sequence that was reached; null until the server answered. */
+  reached: number | null;
+}
+
+interface Answer {
+  data?: { sequence: number };
+  error?: unknown;
+  response: Response;
+}
+
 /**
  * One job as it stands on the server, kept in step by its events: other windows, the background and this window's own changes
- * all arrive the same way. Components subscribe to the piece they show.
+ * all arrive the same way, each under the next number. A number that is missing is noticed, and the job read again. What is sent is shown
+ * at once. Components subscribe to the piece they show.
  */
 export class JobStore {
+  /** The job as it is shown: as the server told, with what is on its way applied. */
   head: JobHead | null = null;
   progress: JobProgress | null = null;
   run: RunState = 'running';
@@ -25,11 +45,19 @@ export class JobStore {
   away = false;
   /** Raised with every change of cells, for what is counted over all of them. */
   cellsVersion = 0;
+  /** True while cells of a large job are still to be read. */
+  reading = false;
+  /** The number of the last change that was taken in. */
+  sequence = -1;
   readonly cells = new Map<string, Cell>();
+  private told: JobHead | null = null;
+  private pending: Sent[] = [];
+  private early: JobEvent[] | null = null;
+  private loads = 0;
   private readonly listeners = new Set<() => void>();
   private source: EventSource | null = null;
   private line: Promise<unknown> = Promise.resolve();
-  private told = false;
+  private telling = false;
   private readonly params: { path: { id: string } };
 
   constructor(readonly id: string) {
@@ -47,7 +75,7 @@ export class JobStore {
       if (first) {
         first = false;
         // What happened between reading and listening, or while the server was away, is read again.
-        if (this.away || (this.head && this.head.version !== event.version)) void this.load();
+        if (this.away || (this.early === null && this.sequence !== event.sequence)) void this.load();
         if (this.away) fetchMissingImages();
         this.away = false;
       }
@@ -64,29 +92,89 @@ export class JobStore {
     };
   }
 
+  /** Reads the job; what is told meanwhile waits until it is there. */
   async load() {
+    const mine = ++this.loads;
+    this.early ??= [];
     try {
       const job = await take(api.GET('/api/jobs/{id}', { params: this.params }));
+      if (mine !== this.loads) return;
       this.cells.clear();
       for (const cell of job.cells) this.cells.set(cellKey(cell.picture, cell.slot), cell);
-      this.head = job.head as JobHead;
+      this.told = job.head as JobHead;
+      this.sequence = job.head.sequence;
       this.run = job.head.run;
       this.progress = job.progress;
       this.fault = null;
+      const early = this.early ?? [];
+      this.early = null;
+      for (const event of early) if (event.sequence > this.sequence) this.apply(event);
+      this.settle();
+      if (job.more !== null) void this.readMore(job.more, mine);
     } catch (fault) {
+      if (mine !== this.loads) return;
+      this.early = null;
       this.fault = (fault as Error).message;
     }
     this.cellsVersion++;
     this.tell();
   }
 
+  /** The rest of a large job, part by part; the first screen is there already. */
+  private async readMore(from: number, mine: number) {
+    this.reading = true;
+    for (let next: number | null = from; next !== null && mine === this.loads;) {
+      const answer: { cells: Cell[]; more: number | null } = await take(
+        api.GET('/api/jobs/{id}/cells', { params: { ...this.params, query: { from: next } } }),
+      ).catch(() => ({ cells: [], more: null }));
+      if (mine !== this.loads) return;
+      this.takeCells(answer.cells);
+      next = answer.more;
+      this.cellsVersion++;
+      this.tell();
+    }
+    this.reading = false;
+    this.tell();
+  }
+
   apply(event: JobEvent) {
-    if (event.head && (!this.head || event.head.version >= this.head.version)) this.head = event.head;
-    for (const cell of event.cells) this.cells.set(cellKey(cell.picture, cell.slot), cell);
-    if (event.cells.length > 0 || event.head) this.cellsVersion++;
+    if (this.early !== null) {
+      this.early.push(event);
+      return;
+    }
+    if (event.sequence < this.sequence || !this.told) return;
+    if (event.sequence > this.sequence + 1 || event.reread) {
+      void this.load();
+      return;
+    }
+    this.sequence = event.sequence;
+    this.told = merged(this.told, event);
+    this.takeCells(event.cells);
+    if (event.cells.length > 0 || event.order || event.slots) this.cellsVersion++;
     this.progress = event.progress;
     this.run = event.run;
+    this.settle();
     this.tell();
+  }
+
+  private takeCells(cells: readonly Cell[]) {
+    for (const cell of cells) {
+      const key = cellKey(cell.picture, cell.slot);
+      if ((this.cells.get(key)?.sequence ?? -1) <= cell.sequence) this.cells.set(key, cell);
+    }
+  }
+
+  /** What was told takes the place of what was shown ahead of it. */
+  private settle() {
+    this.pending = this.pending.filter((sent) => sent.reached === null || sent.reached > this.sequence);
+    const cellOf = (picture: string, slot: string) => this.cells.get(cellKey(picture, slot));
+    const commands = this.pending.flatMap((sent) => sent.commands);
+    this.head = this.told && (commands.length > 0 ? applied(this.told, commands, cellOf) : this.told);
+  }
+
+  /** How many changes are on their way to the server. */
+  get onTheirWay() {
+    return this.pending.length;
   }
 
   subscribe = (listener: () => void) => {
@@ -95,32 +183,51 @@ export class JobStore {
   };
 
   private tell() {
-    if (this.told) return;
-    this.told = true;
+    if (this.telling) return;
+    this.telling = true;
     // Many events in one frame are drawn once.
     queueMicrotask(() => {
-      this.told = false;
+      this.telling = false;
       for (const listener of this.listeners) listener();
     });
   }
 
-  /** Sends changes one after the other; a refusal is said and stops nothing. */
-  private send(
-    call: () => Promise<{ data?: unknown; error?: unknown; response: Response }>,
-  ): Promise<boolean> {
-    const sent = this.line.then(async () => {
+  /** Calls one after the other; a refusal is said and stops nothing. True once the change is told. */
+  private call(call: () => Promise<Answer>, sent?: Sent): Promise<boolean> {
+    const done = this.line.then(async () => {
       try {
-        this.apply((await take(call())) as JobEvent);
+        const { sequence } = await take(call());
+        if (sent) sent.reached = sequence;
         this.fault = null;
+        this.settle();
+        await this.seen(sequence);
         return true;
       } catch (fault) {
         this.fault = (fault as Error).message;
+        this.pending = this.pending.filter((one) => one !== sent);
+        this.settle();
+        // What was shown of cells ahead of the answer is taken back as well.
+        if (sent) void this.load().then(() => this.say((fault as Error).message));
         this.tell();
         return false;
       }
     });
-    this.line = sent;
-    return sent;
+    this.line = done;
+    return done;
+  }
+
+  /** Waits until a change is told; reads again should that not come. */
+  private async seen(sequence: number) {
+    const until = performance.now() + patience;
+    while (this.sequence < sequence) {
+      if (performance.now() > until) return this.load();
+      await new Promise((done) => setTimeout(done, 8));
+    }
+  }
+
+  private say(fault: string) {
+    this.fault = fault;
+    this.tell();
   }
 
   dismiss() {
@@ -128,58 +235,57 @@ export class JobStore {
     this.tell();
   }
 
-  decisionsOf(picture: string): Decisions | undefined {
-    return this.head?.pictures.find((one) => one.picture.id === picture)?.decisions;
+  /** Sends what was decided, all or none, as one step or as a part of a gesture's; it is shown at once. */
+  send(commands: readonly JobCommand[], gesture: string | null = null): Promise<boolean> {
+    if (commands.length === 0) return Promise.resolve(true);
+    const sent: Sent = { commands, reached: null };
+    this.pending.push(sent);
+    this.ahead(commands);
+    this.settle();
+    this.tell();
+    const body = { commands: [...commands], id: crypto.randomUUID(), gesture, actor: null };
+    return this.call(() => api.POST('/api/jobs/{id}/commands', { params: this.params, body }), sent);
   }
 
-  /** Sets the decisions about some pictures, as one step. */
-  decide(changes: { picture: string; decisions: Decisions }[]) {
-    if (changes.length === 0) return Promise.resolve(true);
-    return this.send(() => api.PUT('/api/jobs/{id}/decisions', { params: this.params, body: changes }));
+  /** What was found good wants no look any more, before the server says so: whoever goes on to the next is not led back. */
+  private ahead(commands: readonly JobCommand[]) {
+    for (const command of commands) {
+      if (command.do !== 'accept') continue;
+      const key = cellKey(command.picture, command.slot);
+      const cell = this.cells.get(key);
+      if (!cell) continue;
+      const looks = cell.looks.filter((code) => command.reasons && !command.reasons.includes(code));
+      this.cells.set(key, { ...cell, looks });
+      this.cellsVersion++;
+    }
   }
 
-  undo = () => this.send(() => api.POST('/api/jobs/{id}/undo', { params: this.params }));
-  redo = () => this.send(() => api.POST('/api/jobs/{id}/redo', { params: this.params }));
+  undo = () => this.call(() => api.POST('/api/jobs/{id}/undo', { params: this.params }));
+  redo = () => this.call(() => api.POST('/api/jobs/{id}/redo', { params: this.params }));
 
-  name(body: { name?: string; prefix?: string; numbered?: boolean; patterns?: Record<string, string> }) {
-    return this.send(() =>
-      api.PUT('/api/jobs/{id}/names', {
-        params: this.params,
-        body: { name: null, prefix: null, numbered: null, patterns: null, ...body },
-      }),
-    );
+  name(named: { name?: string; prefix?: string; numbered?: boolean; patterns?: Record<string, string> }) {
+    return this.send([{ do: 'name-job', ...named }]);
   }
 
   addPictures(pictures: string[]) {
-    return this.send(() => api.POST('/api/jobs/{id}/pictures', { params: this.params, body: pictures }));
+    return this.send([{ do: 'add-pictures', pictures }]);
   }
 
   removePictures(pictures: string[]) {
-    return this.send(() =>
-      api.POST('/api/jobs/{id}/pictures/remove', { params: this.params, body: pictures }),
-    );
+    return this.send([{ do: 'remove-pictures', pictures }]);
   }
 
-  setSlots(addresses: string[]) {
-    const body = addresses.map((address) => {
-      const [destination = '', slot = ''] = address.split('/');
-      return { destination, slot, choice: null };
-    });
-    return this.send(() => api.PUT('/api/jobs/{id}/slots', { params: this.params, body }));
-  }
-
-  chooseForSlots(slots: string[] | null, choice: { format: string | null; quality: number | null } | null) {
-    return this.send(() =>
-      api.PUT('/api/jobs/{id}/slots/choice', { params: this.params, body: { slots, choice } }),
-    );
+  /** Ticks some slots and unticks others. */
+  tick(slots: string[], on: boolean) {
+    return this.send([{ do: on ? 'tick-slots' : 'untick-slots', slots }]);
   }
 
   setRun(run: RunState) {
-    return this.send(() => api.PUT('/api/jobs/{id}/run', { params: this.params, body: { run } }));
+    return this.call(() => api.PUT('/api/jobs/{id}/run', { params: this.params, body: { run } }));
   }
 
   again(cells: { picture: string; slot: string }[]) {
-    return this.send(() => api.POST('/api/jobs/{id}/again', { params: this.params, body: cells }));
+    return this.call(() => api.POST('/api/jobs/{id}/again', { params: this.params, body: cells }));
   }
 
   lookAt(pictures: string[], slots: string[]) {
@@ -187,6 +293,17 @@ export class JobStore {
       .PUT('/api/jobs/{id}/look', { params: this.params, body: { pictures, slots } })
       .catch(() => undefined);
   }
+}
+
+/** The job after an event: only what the event tells is another object. */
+function merged(head: JobHead, event: JobEvent): JobHead {
+  let next = event.title ? { ...head, ...event.title } : head;
+  if (event.slots) next = { ...next, slots: event.slots };
+  if (!event.pictures && !event.order) return next;
+  const known = new Map(next.pictures.map((one) => [one.picture.id, one]));
+  for (const one of (event.pictures ?? []) as JobPicture[]) known.set(one.picture.id, one);
+  const order = event.order ?? next.pictures.map((one) => one.picture.id);
+  return { ...next, pictures: order.flatMap((id) => known.get(id) ?? []) };
 }
 
 /** Images that could not be fetched while the server was away stay empty unless they are asked for again. */

@@ -14,8 +14,17 @@ export const decisionFor = (decisions: Decisions, slot: string): CellDecision =>
 
 /** The same decisions with another one for one slot. */
 export function withCell(decisions: Decisions, slot: string, change: Partial<CellDecision>): Decisions {
-  return {
-    ...decisions,
-    cells: { ...decisions.cells, [slot]: { ...decisionFor(decisions, slot), ...change } },
-  };
+  const cell = { ...decisionFor(decisions, slot), ...change };
+  const cells = { ...decisions.cells, [slot]: cell };
+  // Where nothing is decided, nothing stands.
+  if (
+    !cell.loose &&
+    !cell.frame &&
+    !cell.skip &&
+    !cell.choice &&
+    !cell.accepted.length &&
+    !cell.letThrough.length
+  )
+    delete cells[slot];
+  return { ...decisions, cells };
 }

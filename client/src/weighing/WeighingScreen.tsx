@@ -5,7 +5,7 @@ import { api, type Choice, type JobPicture, type JobSlot, take } from '../api/cl
 import { useKeys } from '../app/useKeys';
 import { sentence } from '../design/figures';
 import { Notice } from '../design/Notice';
-import { decisionFor, withCell } from '../jobs/decisions';
+import { decisionFor } from '../jobs/decisions';
 import { JobBar } from '../jobs/JobBar';
 import { cellKey } from '../jobs/JobStore';
 import { useHead, useJob, useJobStore } from '../jobs/useJob';
@@ -95,12 +95,11 @@ function Weighing({ picture, slot }: { picture: JobPicture; slot: JobSlot }) {
   const automatic = () => setTrial({ format: null, quality: null });
   const keep = (where: 'cell' | 'slot' | 'all') => {
     const kept = choice.format === null && choice.quality === null ? null : choice;
-    const sent =
+    const sent = store.send([
       where === 'cell'
-        ? store.decide([
-            { picture: id, decisions: withCell(picture.decisions, slot.address, { choice: kept }) },
-          ])
-        : store.chooseForSlots(where === 'slot' ? [slot.address] : null, kept);
+        ? { do: 'choose', picture: id, slot: slot.address, choice: kept }
+        : { do: 'choose-for-slots', slots: where === 'slot' ? [slot.address] : null, choice: kept },
+    ]);
     void sent.then((done) => done && setTrial(null));
   };
   const neighbour = (by: number) => {

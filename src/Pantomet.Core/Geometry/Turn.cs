@@ -90,10 +90,24 @@ public readonly record struct Turn(int Quarters, double Degrees)
         return turn.IsPossible;
     }
 
-    private double Radians => Degrees * Math.PI / 180;
+    /// <summary>Where a point of the turned picture lies in the picture as displayed, both as fractions: the way back of <see cref="At"/>.</summary>
+    public (double X, double Y) Back(double x, double y, PixelSize picture)
+    {
+        var (upright, left) = (Upright(picture), SizeOf(picture));
+        var (dx, dy) = ((x - 0.5) * left.Width, (y - 0.5) * left.Height);
+        var (sin, cos) = (Math.Sin(Radians), Math.Cos(Radians));
+        (x, y) = ((((dx * cos) + (dy * sin)) / upright.Width) + 0.5, (((-dx * sin) + (dy * cos)) / upright.Height) + 0.5);
+        return Quarters switch
+        {
+            1 => (y, 1 - x),
+            2 => (1 - x, 1 - y),
+            3 => (1 - y, x),
+            _ => (x, y),
+        };
+    }
 
-    // Fractions of the turned picture; outside of 0 to 1 for what was cut away.
-    private (double X, double Y) At(double x, double y, PixelSize picture)
+    /// <summary>Where a point of the picture as displayed lies after the turn, both as fractions; outside of 0 to 1 for what was cut away.</summary>
+    public (double X, double Y) At(double x, double y, PixelSize picture)
     {
         (x, y) = Quarters switch
         {
@@ -107,4 +121,6 @@ public readonly record struct Turn(int Quarters, double Degrees)
         var (sin, cos) = (Math.Sin(Radians), Math.Cos(Radians));
         return ((((dx * cos) - (dy * sin)) / left.Width) + 0.5, (((dx * sin) + (dy * cos)) / left.Height) + 0.5);
     }
+
+    private double Radians => Degrees * Math.PI / 180;
 }

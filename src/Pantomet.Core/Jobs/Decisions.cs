@@ -6,7 +6,14 @@ namespace Pantomet.Core.Jobs;
 /// <summary>What a person chose about the file of a variant. What is null is found automatically.</summary>
 /// <param name="Format">jpeg, png, webp or avif.</param>
 /// <param name="Quality">1 to 100.</param>
-public sealed record Choice(string? Format, int? Quality);
+public sealed record Choice(string? Format, int? Quality)
+{
+    /// <summary>What is wrong with a choice from outside, as a sentence; null when nothing is.</summary>
+    public static string? Fault(Choice? choice) =>
+        choice is { Quality: < 1 or > 100 } ? "A quality is a whole number from 1 to 100."
+        : choice is { Format: not (null or "jpeg" or "png" or "webp" or "avif") } ? "The types that are written here are jpeg, png, webp and avif."
+        : null;
+}
 
 /// <summary>What a person decided about one picture in one slot.</summary>
 public sealed record CellDecision
@@ -31,6 +38,17 @@ public sealed record CellDecision
 
     /// <summary>The file's type and quality.</summary>
     public Choice? Choice { get; init; }
+
+    /// <summary>True when it says no more than that nothing was decided.</summary>
+    [System.Text.Json.Serialization.JsonIgnore]
+    public bool IsNone => Says(None);
+
+    /// <summary>True when it says the same as another.</summary>
+    public bool Says(CellDecision other)
+    {
+        ArgumentNullException.ThrowIfNull(other);
+        return Loose == other.Loose && Frame == other.Frame && Skip == other.Skip && Choice == other.Choice && Accepted.SequenceEqual(other.Accepted) && LetThrough.SequenceEqual(other.LetThrough);
+    }
 }
 
 /// <summary>Everything a person decided about one picture in one job. Frames, boxes and points are fractions of the picture as displayed and turned.</summary>
@@ -75,9 +93,77 @@ public sealed record Decisions
     /// <summary>The same with another decision for one slot.</summary>
     public Decisions With(string address, CellDecision cell)
     {
-        var cells = new Dictionary<string, CellDecision>(Cells) { [address] = cell };
+        ArgumentNullException.ThrowIfNull(cell);
+        var cells = new Dictionary<string, CellDecision>(Cells);
+        if (cell.IsNone)
+        {
+            cells.Remove(address);
+        }
+        else
+        {
+            cells[address] = cell;
+        }
+
         return this with { Cells = cells };
     }
+
+    /// <summary>The same with another frame by hand for all slots of a shape; null gives it up.</summary>
+    public Decisions Framed(string shape, Frame? frame)
+    {
+        var framings = new Dictionary<string, Frame>(Framings);
+        if (frame is { } set)
+        {
+            framings[shape] = set;
+        }
+        else
+        {
+            framings.Remove(shape);
+        }
+
+        return this with { Framings = framings };
+    }
+
+    /// <summary>
+    /// The same under another turn: marks stay on what they mark. Frames by hand stay with a small angle; another quarter gives them up, as they would have
+    /// another shape.
+    /// </summary>
+    /// <param name="to">The turn.</param>
+    /// <param name="original">The picture's size as displayed, not turned.</param>
+    public Decisions Turned(Turn to, PixelSize original)
+    {
+        if (to == Turn)
+        {
+            return this;
+        }
+
+        var from = Turn;
+        (double X, double Y) Move(double x, double y)
+        {
+            var (there, down) = from.Back(x, y, original);
+            (there, down) = to.At(there, down, original);
+            return (Math.Clamp(there, 0, 1), Math.Clamp(down, 0, 1));
+        }
+
+        Frame? MoveBox(Frame box)
+        {
+            (double X, double Y)[] corners = [Move(box.Left, box.Top), Move(box.Right, box.Top), Move(box.Left, box.Bottom), Move(box.Right, box.Bottom)];
+            var (left, top, right, bottom) = (corners.Min(at => at.X), corners.Min(at => at.Y), corners.Max(at => at.X), corners.Max(at => at.Y));
+            return right - left > Sliver && bottom - top > Sliver && Frame.TryCreate(left, top, right, bottom, out var moved, out _) ? moved : null;
+        }
+
+        var quarter = from.Quarters != to.Quarters;
+        return this with
+        {
+            Turn = to,
+            Keep = [.. Keep.Select(MoveBox).OfType<Frame>()],
+            Focus = Focus is { } focus && Move(focus.X, focus.Y) is var at ? new FocusPoint(at.X, at.Y) : null,
+            Framings = quarter ? new Dictionary<string, Frame>() : Framings,
+            Cells = quarter ? Cells.ToDictionary(pair => pair.Key, pair => pair.Value with { Frame = null }) : Cells,
+        };
+    }
+
+    // A box that was turned out of the picture but for less than this is gone.
+    private const double Sliver = 0.001;
 
     /// <summary>What is wrong with decisions from outside, as a sentence; null when nothing is.</summary>
     public string? Fault()
@@ -99,8 +185,7 @@ public sealed record Decisions
         return Focus is { } focus && (focus.X is not (>= 0 and <= 1) || focus.Y is not (>= 0 and <= 1)) ? "A focus is two fractions of the picture, from 0 to 1."
             : Keep.Count > MostBoxes ? $"A picture has at most {MostBoxes} keep boxes."
             : Keywords.Length > LongestText || Alternative.Length > LongestText ? $"Keywords and alternative text have at most {LongestText} characters."
-            : Cells.Values.Any(cell => cell.Choice is { Quality: < 1 or > 100 }) ? "A quality is a whole number from 1 to 100."
-            : Cells.Values.Any(cell => cell.Choice is { Format: not (null or "jpeg" or "png" or "webp" or "avif") }) ? "The types that are written here are jpeg, png, webp and avif."
-            : null;
+            : Keywords.Concat(Alternative).Any(char.IsControl) ? "Keywords and alternative text hold no control characters."
+            : Cells.Values.Select(cell => Choice.Fault(cell.Choice)).FirstOrDefault(fault => fault is not null);
     }
 }

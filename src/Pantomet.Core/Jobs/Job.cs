@@ -14,6 +14,14 @@ public sealed record JobSlot(string Destination, string Slot, Choice? Choice = n
     /// <summary>"destination/slot".</summary>
     [System.Text.Json.Serialization.JsonIgnore]
     public string Address => $"{Destination}/{Slot}";
+
+    /// <summary>A slot by its address, "destination/slot".</summary>
+    public static JobSlot At(string address)
+    {
+        ArgumentNullException.ThrowIfNull(address);
+        var parts = address.Split('/', 2);
+        return new(parts[0], parts.Length > 1 ? parts[1] : "");
+    }
 }
 
 /// <summary>A set of pictures that must fill a set of slots, and every decision about them. It never changes: each change is a new one.</summary>
@@ -21,6 +29,9 @@ public sealed record Job
 {
     /// <summary>The most pictures of one job.</summary>
     public const int MostPictures = 1000;
+
+    /// <summary>The most slots of one job.</summary>
+    public const int MostSlots = 200;
 
     private const int LongestName = 100;
 
@@ -48,6 +59,26 @@ public sealed record Job
     /// <summary>The same with other decisions about one picture.</summary>
     public Job With(Guid picture, Decisions decisions) =>
         this with { Pictures = [.. Pictures.Select(one => one.Id == picture ? one with { Decisions = decisions } : one)] };
+
+    /// <summary>One slot by its address; null when the job has it not.</summary>
+    public JobSlot? SlotOf(string address) => Slots.FirstOrDefault(one => one.Address == address);
+
+    /// <summary>True when the slot must be filled.</summary>
+    public bool HasSlot(string address) => SlotOf(address) is not null;
+
+    /// <summary>Changes the decisions about one picture; refused when there is none, or when they cannot be.</summary>
+    internal Commands.Outcome Deciding(Guid picture, Func<Decisions, Decisions> change, string field = "picture")
+    {
+        if (Find(picture) is not { } mine)
+        {
+            return Commands.CommandFault.Picture();
+        }
+
+        var changed = change(mine.Decisions);
+        return ReferenceEquals(changed, mine.Decisions) ? this
+            : changed.Fault() is { } fault ? new Commands.CommandFault(Commands.CommandFault.BadValue, fault, field)
+            : With(picture, changed);
+    }
 
     /// <summary>What is wrong with a name; null when nothing is.</summary>
     public static string? NameFault(string? name) =>

@@ -17,13 +17,97 @@ namespace Pantomet.Data.Migrations
 #pragma warning disable 612, 618
             modelBuilder.HasAnnotation("ProductVersion", "10.0.13");
 
-            modelBuilder.Entity("Pantomet.Data.Jobs.DeliveryRow", b =>
+            modelBuilder.Entity("Pantomet.Data.Jobs.CellRow", b =>
+                {
+                    b.Property<Guid>("JobId")
+                        .HasColumnType("TEXT");
+
+                    b.Property<Guid>("PictureId")
+                        .HasColumnType("TEXT");
+
+                    b.Property<string>("Slot")
+                        .HasColumnType("TEXT");
+
+                    b.Property<string>("Looks")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<string>("State")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<string>("Verdict")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.HasKey("JobId", "PictureId", "Slot");
+
+                    b.ToTable("Cells");
+                });
+
+            modelBuilder.Entity("Pantomet.Data.Jobs.CommandRow", b =>
+                {
+                    b.Property<long>("Id")
+                        .ValueGeneratedOnAdd()
+                        .HasColumnType("INTEGER");
+
+                    b.Property<string>("Actor")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<DateTime>("At")
+                        .HasColumnType("TEXT");
+
+                    b.Property<string>("Body")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<string>("Inverse")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<Guid>("JobId")
+                        .HasColumnType("TEXT");
+
+                    b.Property<string>("Kind")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<string>("Sender")
+                        .HasColumnType("TEXT");
+
+                    b.Property<long>("Sequence")
+                        .HasColumnType("INTEGER");
+
+                    b.Property<long?>("Step")
+                        .HasColumnType("INTEGER");
+
+                    b.Property<int>("Version")
+                        .HasColumnType("INTEGER");
+
+                    b.HasKey("Id");
+
+                    b.HasIndex("JobId", "Sender")
+                        .IsUnique()
+                        .HasFilter("Sender IS NOT NULL");
+
+                    b.HasIndex("JobId", "Sequence");
+
+                    b.HasIndex("JobId", "Step");
+
+                    b.ToTable("Commands");
+                });
+
+            modelBuilder.Entity("Pantomet.Data.Jobs.DeliveredFileRow", b =>
                 {
                     b.Property<int>("Id")
                         .ValueGeneratedOnAdd()
                         .HasColumnType("INTEGER");
 
-                    b.Property<DateTime>("At")
+                    b.Property<string>("ContentHash")
+                        .HasColumnType("TEXT");
+
+                    b.Property<Guid>("DeliveryId")
                         .HasColumnType("TEXT");
 
                     b.Property<string>("Destination")
@@ -32,9 +116,6 @@ namespace Pantomet.Data.Migrations
 
                     b.Property<string>("File")
                         .IsRequired()
-                        .HasColumnType("TEXT");
-
-                    b.Property<Guid>("JobId")
                         .HasColumnType("TEXT");
 
                     b.Property<string>("Path")
@@ -47,11 +128,150 @@ namespace Pantomet.Data.Migrations
 
                     b.HasKey("Id");
 
-                    b.HasIndex("JobId");
+                    b.HasIndex("DeliveryId");
 
                     b.HasIndex("Destination", "Slot");
 
+                    b.ToTable("DeliveredFiles");
+                });
+
+            modelBuilder.Entity("Pantomet.Data.Jobs.DeliveryRow", b =>
+                {
+                    b.Property<Guid>("Id")
+                        .ValueGeneratedOnAdd()
+                        .HasColumnType("TEXT");
+
+                    b.Property<DateTime>("At")
+                        .HasColumnType("TEXT");
+
+                    b.Property<Guid>("JobId")
+                        .HasColumnType("TEXT");
+
+                    b.Property<string>("Kind")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<int>("Number")
+                        .HasColumnType("INTEGER");
+
+                    b.HasKey("Id");
+
+                    b.HasIndex("JobId", "Number")
+                        .IsUnique();
+
                     b.ToTable("Deliveries");
+                });
+
+            modelBuilder.Entity("Pantomet.Data.Jobs.JobDecisionRow", b =>
+                {
+                    b.Property<Guid>("JobId")
+                        .HasColumnType("TEXT");
+
+                    b.Property<Guid>("PictureId")
+                        .HasColumnType("TEXT");
+
+                    b.Property<string>("Slot")
+                        .HasColumnType("TEXT");
+
+                    b.Property<string>("Accepted")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<bool>("Chosen")
+                        .HasColumnType("INTEGER");
+
+                    b.Property<string>("Format")
+                        .HasColumnType("TEXT");
+
+                    b.Property<string>("Frame")
+                        .HasColumnType("TEXT");
+
+                    b.Property<string>("LetThrough")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<bool>("Loose")
+                        .HasColumnType("INTEGER");
+
+                    b.Property<int?>("Quality")
+                        .HasColumnType("INTEGER");
+
+                    b.Property<bool>("Skip")
+                        .HasColumnType("INTEGER");
+
+                    b.HasKey("JobId", "PictureId", "Slot");
+
+                    b.ToTable("JobDecisions");
+                });
+
+            modelBuilder.Entity("Pantomet.Data.Jobs.JobFramingRow", b =>
+                {
+                    b.Property<Guid>("JobId")
+                        .HasColumnType("TEXT");
+
+                    b.Property<Guid>("PictureId")
+                        .HasColumnType("TEXT");
+
+                    b.Property<string>("Shape")
+                        .HasColumnType("TEXT");
+
+                    b.Property<string>("Frame")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.HasKey("JobId", "PictureId", "Shape");
+
+                    b.ToTable("JobFramings");
+                });
+
+            modelBuilder.Entity("Pantomet.Data.Jobs.JobPictureRow", b =>
+                {
+                    b.Property<Guid>("JobId")
+                        .HasColumnType("TEXT");
+
+                    b.Property<Guid>("PictureId")
+                        .HasColumnType("TEXT");
+
+                    b.Property<string>("Alternative")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<double>("Degrees")
+                        .HasColumnType("REAL");
+
+                    b.Property<double?>("FocusX")
+                        .HasColumnType("REAL");
+
+                    b.Property<double?>("FocusY")
+                        .HasColumnType("REAL");
+
+                    b.Property<string>("Keep")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<string>("Keywords")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<bool>("NoSuggestion")
+                        .HasColumnType("INTEGER");
+
+                    b.Property<bool>("OtherShape")
+                        .HasColumnType("INTEGER");
+
+                    b.Property<long>("Place")
+                        .HasColumnType("INTEGER");
+
+                    b.Property<int>("Quarters")
+                        .HasColumnType("INTEGER");
+
+                    b.HasKey("JobId", "PictureId");
+
+                    b.HasIndex("PictureId");
+
+                    b.HasIndex("JobId", "Place");
+
+                    b.ToTable("JobPictures");
                 });
 
             modelBuilder.Entity("Pantomet.Data.Jobs.JobRow", b =>
@@ -63,20 +283,158 @@ namespace Pantomet.Data.Migrations
                     b.Property<DateTime?>("ArchivedAt")
                         .HasColumnType("TEXT");
 
+                    b.Property<long>("Bytes")
+                        .HasColumnType("INTEGER");
+
                     b.Property<DateTime>("CreatedAt")
+                        .HasColumnType("TEXT");
+
+                    b.Property<int>("Done")
+                        .HasColumnType("INTEGER");
+
+                    b.Property<int>("Failed")
+                        .HasColumnType("INTEGER");
+
+                    b.Property<string>("Fault")
+                        .HasColumnType("TEXT");
+
+                    b.Property<int>("Files")
+                        .HasColumnType("INTEGER");
+
+                    b.Property<long>("Left")
+                        .HasColumnType("INTEGER");
+
+                    b.Property<int>("Looks")
+                        .HasColumnType("INTEGER");
+
+                    b.Property<string>("Name")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<bool>("Numbered")
+                        .HasColumnType("INTEGER");
+
+                    b.Property<string>("Patterns")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<int>("Pictures")
+                        .HasColumnType("INTEGER");
+
+                    b.Property<string>("Prefix")
+                        .IsRequired()
                         .HasColumnType("TEXT");
 
                     b.Property<string>("Run")
                         .IsRequired()
                         .HasColumnType("TEXT");
 
+                    b.Property<long>("Sequence")
+                        .HasColumnType("INTEGER");
+
                     b.Property<string>("Text")
-                        .IsRequired()
                         .HasColumnType("TEXT");
 
                     b.HasKey("Id");
 
+                    b.HasIndex("CreatedAt");
+
                     b.ToTable("Jobs");
+                });
+
+            modelBuilder.Entity("Pantomet.Data.Jobs.JobSlotRow", b =>
+                {
+                    b.Property<Guid>("JobId")
+                        .HasColumnType("TEXT");
+
+                    b.Property<string>("Slot")
+                        .HasColumnType("TEXT");
+
+                    b.Property<bool>("Chosen")
+                        .HasColumnType("INTEGER");
+
+                    b.Property<string>("Format")
+                        .HasColumnType("TEXT");
+
+                    b.Property<string>("LaidOutBy")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<long>("Place")
+                        .HasColumnType("INTEGER");
+
+                    b.Property<int?>("Quality")
+                        .HasColumnType("INTEGER");
+
+                    b.HasKey("JobId", "Slot");
+
+                    b.HasIndex("Slot");
+
+                    b.ToTable("JobSlots");
+                });
+
+            modelBuilder.Entity("Pantomet.Data.Jobs.StepRow", b =>
+                {
+                    b.Property<Guid>("JobId")
+                        .HasColumnType("TEXT");
+
+                    b.Property<long>("Number")
+                        .HasColumnType("INTEGER");
+
+                    b.Property<DateTime>("At")
+                        .HasColumnType("TEXT");
+
+                    b.Property<string>("Gesture")
+                        .HasColumnType("TEXT");
+
+                    b.Property<string>("State")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.HasKey("JobId", "Number");
+
+                    b.ToTable("Steps");
+                });
+
+            modelBuilder.Entity("Pantomet.Data.Jobs.WantRow", b =>
+                {
+                    b.Property<Guid>("JobId")
+                        .HasColumnType("TEXT");
+
+                    b.Property<Guid>("PictureId")
+                        .HasColumnType("TEXT");
+
+                    b.Property<string>("Slot")
+                        .HasColumnType("TEXT");
+
+                    b.Property<int>("Ordinal")
+                        .HasColumnType("INTEGER");
+
+                    b.Property<long>("Bytes")
+                        .HasColumnType("INTEGER");
+
+                    b.Property<string>("FileId")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<long>("Place")
+                        .HasColumnType("INTEGER");
+
+                    b.Property<long>("Rank")
+                        .HasColumnType("INTEGER");
+
+                    b.Property<string>("State")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.HasKey("JobId", "PictureId", "Slot", "Ordinal");
+
+                    b.HasIndex("FileId");
+
+                    b.HasIndex("JobId", "Place", "Rank")
+                        .HasFilter("State = 'open'");
+
+                    b.ToTable("Wants");
                 });
 
             modelBuilder.Entity("Pantomet.Data.Pictures.PictureRow", b =>
@@ -139,6 +497,9 @@ namespace Pantomet.Data.Migrations
 
                     b.Property<DateTime?>("RemovedAt")
                         .HasColumnType("TEXT");
+
+                    b.Property<int>("RemovedDays")
+                        .HasColumnType("INTEGER");
 
                     b.Property<int>("Revision")
                         .HasColumnType("INTEGER");
@@ -204,6 +565,54 @@ namespace Pantomet.Data.Migrations
                     b.ToTable("RuleBooks");
                 });
 
+            modelBuilder.Entity("Pantomet.Data.SettingRow", b =>
+                {
+                    b.Property<string>("Name")
+                        .HasColumnType("TEXT");
+
+                    b.Property<string>("Value")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.HasKey("Name");
+
+                    b.ToTable("Settings");
+                });
+
+            modelBuilder.Entity("Pantomet.Data.Variants.FailureRow", b =>
+                {
+                    b.Property<string>("FileId")
+                        .HasColumnType("TEXT");
+
+                    b.Property<DateTime>("At")
+                        .HasColumnType("TEXT");
+
+                    b.Property<string>("Code")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<DateTime?>("NextAt")
+                        .HasColumnType("TEXT");
+
+                    b.Property<Guid>("PictureId")
+                        .HasColumnType("TEXT");
+
+                    b.Property<string>("Reason")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<int>("Tries")
+                        .HasColumnType("INTEGER");
+
+                    b.HasKey("FileId");
+
+                    b.HasIndex("NextAt");
+
+                    b.HasIndex("PictureId");
+
+                    b.ToTable("Failures");
+                });
+
             modelBuilder.Entity("Pantomet.Data.Variants.VariantRow", b =>
                 {
                     b.Property<string>("Id")
@@ -233,7 +642,6 @@ namespace Pantomet.Data.Migrations
                         .HasColumnType("TEXT");
 
                     b.Property<string>("Order")
-                        .IsRequired()
                         .HasColumnType("TEXT");
 
                     b.Property<Guid>("PictureId")
@@ -246,8 +654,19 @@ namespace Pantomet.Data.Migrations
                         .IsRequired()
                         .HasColumnType("TEXT");
 
+                    b.Property<string>("Recipe")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
                     b.Property<string>("Verdict")
                         .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<string>("Want")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<DateTime>("WantedAt")
                         .HasColumnType("TEXT");
 
                     b.Property<int>("Width")
@@ -258,12 +677,32 @@ namespace Pantomet.Data.Migrations
 
                     b.HasKey("Id");
 
+                    b.HasIndex("ContentHash");
+
                     b.HasIndex("PictureId");
 
                     b.ToTable("Variants");
                 });
 
+            modelBuilder.Entity("Pantomet.Data.Jobs.DeliveredFileRow", b =>
+                {
+                    b.HasOne("Pantomet.Data.Jobs.DeliveryRow", null)
+                        .WithMany()
+                        .HasForeignKey("DeliveryId")
+                        .OnDelete(DeleteBehavior.Cascade)
+                        .IsRequired();
+                });
+
             modelBuilder.Entity("Pantomet.Data.Pictures.RevisionRow", b =>
+                {
+                    b.HasOne("Pantomet.Data.Pictures.PictureRow", null)
+                        .WithMany()
+                        .HasForeignKey("PictureId")
+                        .OnDelete(DeleteBehavior.Cascade)
+                        .IsRequired();
+                });
+
+            modelBuilder.Entity("Pantomet.Data.Variants.FailureRow", b =>
                 {
                     b.HasOne("Pantomet.Data.Pictures.PictureRow", null)
                         .WithMany()

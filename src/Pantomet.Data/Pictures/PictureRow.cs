@@ -70,6 +70,9 @@ public sealed class PictureRow
     /// <summary>When it was removed, UTC; it can be put back until the grace period is over. Null while it is in the library.</summary>
     public DateTime? RemovedAt { get; set; }
 
+    /// <summary>How many days were seen to pass since it was removed: a clock that jumps counts as one.</summary>
+    public int RemovedDays { get; set; }
+
     /// <summary>The facts as the core knows them.</summary>
     public PictureFacts Facts => new()
     {

@@ -36,8 +36,14 @@ public sealed class VariantRow
     /// <summary>Where it differs most, in pixels of the file: left, top, right, bottom with commas.</summary>
     public string? WorstPlace { get; set; }
 
-    /// <summary>The order it was made by: framing and rules as they stood, so that its pixels can be made again.</summary>
-    public string Order { get; set; } = "";
+    /// <summary>The recipe it was made by as canonical JSON, so that its pixels can be made again; empty for files of before there were recipes.</summary>
+    public string Recipe { get; set; } = "";
+
+    /// <summary>What it is wanted as: the hash of its recipe without the version.</summary>
+    public string Want { get; set; } = "";
+
+    /// <summary>The order that a file of before there were recipes was made by, until it was brought over; null for all others.</summary>
+    public string? Order { get; set; }
 
     /// <summary>How many trial encodes it took.</summary>
     public int Encodes { get; set; }
@@ -50,4 +56,7 @@ public sealed class VariantRow
 
     /// <summary>When it was made, UTC.</summary>
     public DateTime MadeAt { get; set; }
+
+    /// <summary>When it was wanted last, UTC, to the day: what nothing wants is collected, the least recently wanted first.</summary>
+    public DateTime WantedAt { get; set; }
 }

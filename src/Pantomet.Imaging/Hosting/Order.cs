@@ -80,6 +80,34 @@ public sealed record Outcome
 
     /// <summary>A sentence, when it could not be done.</summary>
     public string? Refusal { get; init; }
+
+    /// <summary>What kind of failure it was, when it could not be done.</summary>
+    public OrderFailure? Failure { get; init; }
+
+    /// <summary>An outcome that could not be.</summary>
+    public static Outcome Failed(OrderFailure failure, string sentence) => new() { Refusal = sentence, Failure = failure };
+}
+
+/// <summary>Why an order could not be carried out.</summary>
+public enum OrderFailure
+{
+    /// <summary>The picture cannot be read or drawn; another try comes to the same.</summary>
+    Refused,
+
+    /// <summary>The process ended under it.</summary>
+    Crashed,
+
+    /// <summary>It took longer than an order may.</summary>
+    TimedOut,
+
+    /// <summary>It took more memory than an order may.</summary>
+    TooLarge,
+
+    /// <summary>A file could not be read or written.</summary>
+    Disk,
+
+    /// <summary>Something that nobody foresaw.</summary>
+    Unforeseen,
 }
 
 /// <summary>A variant that was made; its file lies where the order said.</summary>

@@ -43,7 +43,7 @@ public sealed class OrderDesk : IDisposable
         }
         catch (VipsException)
         {
-            return new() { Refusal = "The picture could not be decoded or encoded." };
+            return Outcome.Failed(OrderFailure.Refused, "The picture could not be decoded or encoded.");
         }
     }
 

@@ -39,7 +39,7 @@ public static class OrderLine
             await work;
             running?.Dispose();
             running = new();
-            var (order, stop) = (Read<Order>(line), running.Token);
+            var stop = running.Token;
             work = Task.Run(async () =>
             {
                 void Tell(Outcome told)
@@ -49,8 +49,10 @@ public static class OrderLine
                 }
 
                 Outcome outcome;
+                Order? order = null;
                 try
                 {
+                    order = Read<Order>(line);
                     outcome = desk.Do(order, Tell, stop);
                 }
                 catch (OperationCanceledException)
@@ -59,7 +61,14 @@ public static class OrderLine
                 }
                 catch (Exception fault) when (fault is IOException or UnauthorizedAccessException)
                 {
-                    outcome = new() { Refusal = fault.Message };
+                    outcome = Outcome.Failed(OrderFailure.Disk, fault.Message);
+                }
+#pragma warning disable CA1031 // Whatever happens, the other side gets its line; it must not wait for one that never comes.
+                catch (Exception fault)
+#pragma warning restore CA1031
+                {
+                    await Console.Error.WriteLineAsync($"{order?.GetType().Name}: {fault}");
+                    outcome = Outcome.Failed(OrderFailure.Unforeseen, "Something went wrong while this picture was worked on; the log says what.");
                 }
 
                 Tell(outcome);

@@ -1,13 +1,16 @@
+using System.Text;
 using Microsoft.AspNetCore.Builder;
 using Microsoft.AspNetCore.Http;
 using Microsoft.AspNetCore.Http.Features;
 using Microsoft.AspNetCore.Http.HttpResults;
 using Microsoft.AspNetCore.Routing;
+using Pantomet.Application.Bundles;
+using Pantomet.Application.Jobs;
 using Pantomet.Core.Facts;
 using Pantomet.Core.Reports;
 using Pantomet.Core.Verdicts;
 using Pantomet.Data;
-using Pantomet.Server.Jobs;
+
 using Pantomet.Server.Problems;
 
 namespace Pantomet.Server.Bundles;
@@ -50,19 +53,19 @@ internal static class BundleEndpoints
     public static void Map(IEndpointRouteBuilder routes)
     {
         var job = routes.MapGroup("/api/jobs/{id:guid}").WithTags("Handing over").ProducesProblem(StatusCodes.Status404NotFound);
-        job.MapGet("/hand-over", Get).WithName("getHandOver").WithSummary("What goes out, under which names, and what does not, and why.");
+        job.MapGet("/hand-over", GetAsync).WithName("getHandOver").WithSummary("What goes out, under which names, and what does not, and why.");
         job.MapGet("/bundle.zip", ZipAsync).WithName("getBundle").WithSummary("Everything that goes out as a zip, made while it is sent.").ProducesProblem(StatusCodes.Status409Conflict);
         job.MapPost("/folder", FolderAsync).WithName("writeFolder").WithSummary("The same as a folder in the data folder.").ProducesProblem(StatusCodes.Status409Conflict);
-        job.MapGet("/report.json", ReportJson).WithName("getReport").WithSummary("The report.");
-        job.MapGet("/report.csv", ReportCsv).WithName("getReportTable").WithSummary("The report as a table.");
+        job.MapGet("/report.json", ReportJsonAsync).WithName("getReport").WithSummary("The report.");
+        job.MapGet("/report.csv", ReportCsvAsync).WithName("getReportTable").WithSummary("The report as a table.");
     }
 
-    private static Results<Ok<HandOverView>, ProblemHttpResult> Get(Guid id, JobRoom room) =>
-        Contents(id, room) is { } contents ? TypedResults.Ok(View(contents)) : Problem.NoJob();
+    private static async Task<Results<Ok<HandOverView>, ProblemHttpResult>> GetAsync(Guid id, JobRoom room, PantometDb db, CancellationToken cancel) =>
+        await ContentsAsync(id, room, db, cancel) is { } contents ? TypedResults.Ok(View(contents)) : Problem.NoJob();
 
     private static async Task<IResult> ZipAsync(Guid id, JobRoom room, BundleWriter writer, PantometDb db, HttpContext context, CancellationToken cancel)
     {
-        if (Contents(id, room) is not { } contents)
+        if (await ContentsAsync(id, room, db, cancel) is not { } contents)
         {
             return Problem.NoJob();
         }
@@ -74,13 +77,12 @@ internal static class BundleEndpoints
 
         // The framework's zip closes each entry synchronously; what it writes still waits for the receiver.
         context.Features.GetRequiredFeature<IHttpBodyControlFeature>().AllowSynchronousIO = true;
-        await writer.RememberAsync(contents, db, cancel);
         return TypedResults.Stream(stream => writer.WriteZipAsync(contents, stream, context.RequestAborted), "application/zip", $"{BundleWriter.NameOf(contents)}.zip");
     }
 
     private static async Task<Results<Ok<WrittenFolder>, ProblemHttpResult>> FolderAsync(Guid id, JobRoom room, BundleWriter writer, PantometDb db, CancellationToken cancel)
     {
-        if (Contents(id, room) is not { } contents)
+        if (await ContentsAsync(id, room, db, cancel) is not { } contents)
         {
             return Problem.NoJob();
         }
@@ -90,18 +92,22 @@ internal static class BundleEndpoints
             return refusal;
         }
 
-        var folder = await writer.WriteFolderAsync(contents, cancel);
-        await writer.RememberAsync(contents, db, cancel);
-        return TypedResults.Ok(new WrittenFolder(folder, contents.Going.Count()));
+        var (folder, files) = await writer.WriteFolderAsync(contents, cancel);
+        return TypedResults.Ok(new WrittenFolder(folder, files));
     }
 
-    private static IResult ReportJson(Guid id, JobRoom room) =>
-        Contents(id, room) is { } contents ? TypedResults.File(System.Text.Encoding.UTF8.GetBytes(contents.Report().ToJson()), "application/json", $"{BundleWriter.NameOf(contents)}-report.json") : Problem.NoJob();
+    private static async Task<IResult> ReportJsonAsync(Guid id, JobRoom room, PantometDb db, CancellationToken cancel) =>
+        await ContentsAsync(id, room, db, cancel) is { } contents
+            ? TypedResults.File(Encoding.UTF8.GetBytes(contents.Report().ToJson()), "application/json", $"{BundleWriter.NameOf(contents)}-report.json")
+            : Problem.NoJob();
 
-    private static IResult ReportCsv(Guid id, JobRoom room) =>
-        Contents(id, room) is { } contents ? TypedResults.File(System.Text.Encoding.UTF8.GetBytes(ReportTable.Of(contents.Report())), "text/csv; charset=utf-8", $"{BundleWriter.NameOf(contents)}-report.csv") : Problem.NoJob();
+    private static async Task<IResult> ReportCsvAsync(Guid id, JobRoom room, PantometDb db, CancellationToken cancel) =>
+        await ContentsAsync(id, room, db, cancel) is { } contents
+            ? TypedResults.File(Encoding.UTF8.GetBytes(ReportTable.Of(contents.Report())), "text/csv; charset=utf-8", $"{BundleWriter.NameOf(contents)}-report.csv")
+            : Problem.NoJob();
 
-    private static BundleContents? Contents(Guid id, JobRoom room) => room.Find(id) is { } board ? BundleContents.Of(board, room.Judge) : null;
+    private static async Task<BundleContents?> ContentsAsync(Guid id, JobRoom room, PantometDb db, CancellationToken cancel) =>
+        await room.OpenAsync(id, cancel) is { } board ? await BundleContents.OfAsync(db, board, cancel) : null;
 
     private static ProblemHttpResult? Unnamed(BundleContents contents) =>
         contents.Asks.Count > 0

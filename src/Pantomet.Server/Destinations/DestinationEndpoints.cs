@@ -1,15 +1,14 @@
 using System.Text;
-using System.Text.Json;
 using Microsoft.AspNetCore.Builder;
 using Microsoft.AspNetCore.Http;
 using Microsoft.AspNetCore.Http.HttpResults;
 using Microsoft.AspNetCore.Routing;
 using Microsoft.EntityFrameworkCore;
+using Pantomet.Application.Destinations;
 using Pantomet.Core.Geometry;
 using Pantomet.Core.Naming;
 using Pantomet.Core.Rules;
 using Pantomet.Data;
-using Pantomet.Server.Jobs;
 using Pantomet.Server.Problems;
 
 namespace Pantomet.Server.Destinations;
@@ -17,15 +16,15 @@ namespace Pantomet.Server.Destinations;
 /// <summary>The book of rules: made, copied, edited, retired, imported and exported.</summary>
 internal static class DestinationEndpoints
 {
-    private const int MostRuleBytes = 2_000_000;
+    private const int MostAddress = 200;
 
     public static void Map(IEndpointRouteBuilder routes)
     {
         var destinations = routes.MapGroup("/api/destinations").WithTags("Destinations").ProducesProblem(StatusCodes.Status400BadRequest);
         destinations.MapGet("/", ListAsync).WithName("listDestinations").WithSummary("All destinations with their slots.");
-        destinations.MapPut("/", (HttpRequest request, RuleShelf shelf, JobRoom room, CancellationToken cancel) => TakeFileAsync(request, shelf, room, merge: false, cancel))
+        destinations.MapPut("/", (HttpRequest request, RulesDoor door, CancellationToken cancel) => TakeFileAsync(request, door, merge: false, cancel))
             .WithName("replaceDestinations").WithSummary("Replaces the book by a rules file.").Accepts<object>(isOptional: true, "application/json", "*/*").ProducesProblem(StatusCodes.Status413PayloadTooLarge);
-        destinations.MapPost("/import", (HttpRequest request, RuleShelf shelf, JobRoom room, CancellationToken cancel) => TakeFileAsync(request, shelf, room, merge: true, cancel))
+        destinations.MapPost("/import", (HttpRequest request, RulesDoor door, CancellationToken cancel) => TakeFileAsync(request, door, merge: true, cancel))
             .WithName("importRules").WithSummary("Takes the slots of a rules file into the book; those of the same key are replaced, all others stay.")
             .Accepts<object>(isOptional: true, "application/json", "*/*").ProducesProblem(StatusCodes.Status413PayloadTooLarge);
         destinations.MapGet("/rules.json", ExportAsync).WithName("exportRules").WithSummary("The book, or one destination of it, as a rules file.").ProducesProblem(StatusCodes.Status404NotFound);
@@ -38,29 +37,16 @@ internal static class DestinationEndpoints
         destinations.MapPost("/{destination}/slots/{slot}/check", CheckAsync).WithName("checkSlot").WithSummary("What a rule would come to, without setting it.");
     }
 
-    private static async Task<Ok<IReadOnlyList<DestinationView>>> ListAsync(RuleShelf shelf, CancellationToken cancel)
-    {
-        var book = await shelf.BookAsync(cancel);
-        var retired = await shelf.RetiredAsync(cancel);
-        return TypedResults.Ok<IReadOnlyList<DestinationView>>([.. book.Destinations.Select(destination => DestinationView.Of(destination, retired))]);
-    }
+    private static async Task<Ok<IReadOnlyList<DestinationView>>> ListAsync(RulesDoor door, CancellationToken cancel) => TypedResults.Ok(await door.ViewAsync(cancel));
 
     private static async Task<Results<Ok<IReadOnlyList<DestinationView>>, ProblemHttpResult>> TakeFileAsync(
-        HttpRequest request, RuleShelf shelf, JobRoom room, bool merge, CancellationToken cancel)
+        HttpRequest request, RulesDoor door, bool merge, CancellationToken cancel)
     {
-        if (request.ContentLength > MostRuleBytes)
-        {
-            return Problem.Of(StatusCodes.Status413PayloadTooLarge, "too-large", "A rules file holds at most 2 MB.");
-        }
-
         using var reader = new StreamReader(request.Body);
         var json = await reader.ReadToEndAsync(cancel);
-        if (!RulesReader.TryRead(json, out var book, out var fault))
-        {
-            return Problem.Of(StatusCodes.Status400BadRequest, "bad-rules", fault!.ToString());
-        }
-
-        return await SetAsync(merge ? Merged(await shelf.BookAsync(cancel), book!) : book!, shelf, room, cancel);
+        return !RulesReader.TryRead(json, out var book, out var fault)
+            ? Problem.Of(StatusCodes.Status400BadRequest, RuleShelf.BadRules, fault!.ToString(), fault.Path)
+            : await door.ChangeAsync(now => merge ? Merged(now, book!) : book!, cancel);
     }
 
     private static async Task<Results<ContentHttpResult, ProblemHttpResult>> ExportAsync(string? destination, RuleShelf shelf, HttpResponse response, CancellationToken cancel)
@@ -76,100 +62,89 @@ internal static class DestinationEndpoints
         return TypedResults.Text(RulesWriter.Write(chosen), "application/json", Encoding.UTF8);
     }
 
-    private static async Task<Results<Ok<IReadOnlyList<DestinationView>>, ProblemHttpResult>> MakeAsync(DestinationName name, RuleShelf shelf, JobRoom room, CancellationToken cancel)
+    private static async Task<Results<Ok<IReadOnlyList<DestinationView>>, ProblemHttpResult>> MakeAsync(DestinationName name, RulesDoor door, CancellationToken cancel)
     {
         if (NameFault(name.Name) is { } fault)
         {
             return fault;
         }
 
-        var book = await shelf.BookAsync(cancel);
         var slot = new Slot { Key = "first", Name = "First slot", Size = new SizeRule.SideAlone(Side.Width, 1200) };
-        return await SetAsync(new([.. book.Destinations, new(FreeKey(Slug.From(name.Name), book), name.Name.Trim(), [slot])]), shelf, room, cancel);
+        return await door.ChangeAsync(book => new([.. book.Destinations, new(FreeKey(Slug.From(name.Name), book), name.Name.Trim(), [slot])]), cancel);
     }
 
     private static async Task<Results<Ok<IReadOnlyList<DestinationView>>, ProblemHttpResult>> NameAsync(
-        string destination, DestinationName name, RuleShelf shelf, JobRoom room, CancellationToken cancel)
+        string destination, DestinationName name, RulesDoor door, CancellationToken cancel)
     {
         if (NameFault(name.Name) is { } fault)
         {
             return fault;
         }
 
-        var book = await shelf.BookAsync(cancel);
-        return book.Destinations.Any(one => one.Key == destination)
-            ? await SetAsync(new([.. book.Destinations.Select(one => one.Key == destination ? one with { Name = name.Name.Trim() } : one)]), shelf, room, cancel)
-            : Problem.NoDestination();
+        return await door.ChangeAsync(book => book.Destinations.Any(one => one.Key == destination)
+            ? new([.. book.Destinations.Select(one => one.Key == destination ? one with { Name = name.Name.Trim() } : one)])
+            : null, cancel);
     }
 
-    private static async Task<Results<Ok<IReadOnlyList<DestinationView>>, ProblemHttpResult>> CopyAsync(string destination, RuleShelf shelf, JobRoom room, CancellationToken cancel)
-    {
-        var book = await shelf.BookAsync(cancel);
-        return book.Destinations.FirstOrDefault(one => one.Key == destination) is { } found
-            ? await SetAsync(new([.. book.Destinations, found with { Key = FreeKey($"{found.Key}-copy", book), Name = $"{found.Name}, copy" }]), shelf, room, cancel)
-            : Problem.NoDestination();
-    }
+    private static Task<Results<Ok<IReadOnlyList<DestinationView>>, ProblemHttpResult>> CopyAsync(string destination, RulesDoor door, CancellationToken cancel) =>
+        door.ChangeAsync(book => book.Destinations.FirstOrDefault(one => one.Key == destination) is { } found
+            ? new([.. book.Destinations, found with { Key = FreeKey($"{found.Key}-copy", book), Name = $"{found.Name}, copy" }])
+            : null, cancel);
 
-    private static async Task<Ok<IReadOnlyList<DestinationView>>> RetireAsync(RetireWish wish, RuleShelf shelf, CancellationToken cancel)
+    private static async Task<Results<Ok<IReadOnlyList<DestinationView>>, ProblemHttpResult>> RetireAsync(RetireWish wish, RulesDoor door, CancellationToken cancel)
     {
-        await shelf.RetireAsync(wish.Slots, wish.Retired, cancel);
-        return await ListAsync(shelf, cancel);
+        if (wish.Slots.Any(address => address.Length > MostAddress || address.Contains('\n', StringComparison.Ordinal)))
+        {
+            return Problem.Of(StatusCodes.Status400BadRequest, "bad-value", "An address is a destination's key and a slot's key.", "$.slots");
+        }
+
+        await door.RetireAsync(wish.Slots, wish.Retired, cancel);
+        return TypedResults.Ok(await door.ViewAsync(cancel));
     }
 
     private static async Task<Results<Ok<SlotDraft>, ProblemHttpResult>> GetSlotAsync(string destination, string slot, RuleShelf shelf, CancellationToken cancel) =>
         await shelf.FindAsync(destination, slot, cancel) is { } place ? TypedResults.Ok(SlotDraft.Of(place.Slot)) : Problem.NoSlot(destination, slot);
 
     private static async Task<Results<Ok<IReadOnlyList<DestinationView>>, ProblemHttpResult>> PutSlotAsync(
-        string destination, string slot, SlotDraft draft, RuleShelf shelf, JobRoom room, CancellationToken cancel)
+        string destination, string slot, SlotDraft draft, RulesDoor door, CancellationToken cancel)
     {
-        var book = await shelf.BookAsync(cancel);
-        if (book.Destinations.FirstOrDefault(one => one.Key == destination) is not { } place)
-        {
-            return Problem.NoDestination();
-        }
-
         if (!draft.TryRead(out var read, out var fault))
         {
-            return Problem.Of(StatusCodes.Status400BadRequest, "bad-rule", fault!.ToString());
+            return Problem.Of(StatusCodes.Status400BadRequest, "bad-rule", fault!.ToString(), fault.Path);
         }
 
         if (read!.Key != slot)
         {
-            return Problem.Of(StatusCodes.Status400BadRequest, "bad-rule", "key: a slot keeps the key it was made with; jobs know it by that.");
+            return Problem.Of(StatusCodes.Status400BadRequest, "bad-rule", "key: a slot keeps the key it was made with; jobs know it by that.", "key");
         }
 
-        var known = place.Slots.Any(one => one.Key == slot);
-        var changed = place with { Slots = known ? [.. place.Slots.Select(one => one.Key == slot ? read : one)] : [.. place.Slots, read] };
-        return await SetAsync(new([.. book.Destinations.Select(one => one.Key == destination ? changed : one)]), shelf, room, cancel);
+        return await door.ChangeAsync(book => book.Destinations.FirstOrDefault(one => one.Key == destination) is { } place
+            ? new([.. book.Destinations.Select(one => one.Key == destination ? With(place, read) : one)])
+            : null, cancel);
     }
 
-    private static async Task<Ok<DraftCheck>> CheckAsync(string destination, string slot, SlotDraft draft, PantometDb db, JobRoom room, CancellationToken cancel)
+    private static Destination With(Destination place, Slot slot) => place with
+    {
+        Slots = place.Slots.Any(one => one.Key == slot.Key) ? [.. place.Slots.Select(one => one.Key == slot.Key ? slot : one)] : [.. place.Slots, slot],
+    };
+
+    private static async Task<Ok<DraftCheck>> CheckAsync(string destination, string slot, SlotDraft draft, PantometDb db, CancellationToken cancel)
     {
         if (!draft.TryRead(out var read, out var fault))
         {
             return TypedResults.Ok(new DraftCheck(new(fault!.Path, char.ToUpperInvariant(fault.Message[0]) + fault.Message[1..] + "."), null, 0, []));
         }
 
-        var delivered = await db.Deliveries.AsNoTracking().Where(row => row.Destination == destination && row.Slot == slot).ToListAsync(cancel);
+        // What was delivered last of each job is what is out there.
+        var last = db.Deliveries.Where(row => row.Number == db.Deliveries.Where(other => other.JobId == row.JobId).Max(other => other.Number));
+        var delivered = await db.DeliveredFiles.AsNoTracking().Where(file => file.Destination == destination && file.Slot == slot)
+            .Join(last, file => file.DeliveryId, delivery => delivery.Id, (file, delivery) => new { file.Path, file.File, delivery.JobId })
+            .Join(db.Jobs, one => one.JobId, job => job.Id, (one, job) => new { one.Path, one.File, one.JobId, job.Name }).ToListAsync(cancel);
         var breaches = delivered
-            .Select(row => (row, reasons: DeliveredCheck.Against(read!, JsonSerializer.Deserialize<DeliveredFile>(row.File, JsonSerializerOptions.Web)!)))
+            .Select(row => (row, reasons: DeliveredCheck.Against(read!, StoredJson.Read<DeliveredFile>(row.File))))
             .Where(one => one.reasons.Count > 0)
-            .Select(one => new DeliveredBreach(one.row.JobId, room.Find(one.row.JobId)?.Job.Name ?? "", one.row.Path, one.reasons));
+            .Select(one => new DeliveredBreach(one.row.JobId, one.row.Name, one.row.Path, one.reasons));
         return TypedResults.Ok(new DraftCheck(null, SlotView.Of(read!), delivered.Count, [.. breaches]));
-    }
-
-    private static async Task<Results<Ok<IReadOnlyList<DestinationView>>, ProblemHttpResult>> SetAsync(RuleBook book, RuleShelf shelf, JobRoom room, CancellationToken cancel)
-    {
-        var json = RulesWriter.Write(book);
-        // What is written is what a file would hold, so a file's own checks hold for it: keys, names, doubles.
-        if (!RulesReader.TryRead(json, out _, out var fault))
-        {
-            return Problem.Of(StatusCodes.Status400BadRequest, "bad-rules", fault!.ToString());
-        }
-
-        await shelf.ReplaceAsync(json, cancel);
-        await room.RulesChangedAsync(cancel);
-        return await ListAsync(shelf, cancel);
     }
 
     private static RuleBook Merged(RuleBook book, RuleBook file)

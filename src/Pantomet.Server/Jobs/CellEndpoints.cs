@@ -2,14 +2,16 @@ using Microsoft.AspNetCore.Builder;
 using Microsoft.AspNetCore.Http;
 using Microsoft.AspNetCore.Http.HttpResults;
 using Microsoft.AspNetCore.Routing;
+using Pantomet.Application.Bundles;
+using Pantomet.Application.Jobs;
+using Pantomet.Application.Variants;
 using Pantomet.Core.Facts;
 using Pantomet.Core.Jobs;
+using Pantomet.Core.Jobs.Commands;
 using Pantomet.Core.Naming;
 using Pantomet.Core.Verdicts;
 using Pantomet.Imaging.Hosting;
-using Pantomet.Server.Bundles;
 using Pantomet.Server.Problems;
-using Pantomet.Server.Variants;
 
 namespace Pantomet.Server.Jobs;
 
@@ -24,6 +26,10 @@ public sealed record TrialWish(decimal Density, string? Format, int? Quality);
 /// <param name="Reasons">Why.</param>
 /// <param name="File">The file, when one was made.</param>
 public sealed record TrialView(Verdict Verdict, IReadOnlyList<Reason> Reasons, VariantFileView? File);
+
+/// <summary>What a hand is about to decide.</summary>
+/// <param name="Commands">The commands that it would send.</param>
+public sealed record AheadWish(IReadOnlyList<JobCommand> Commands);
 
 /// <summary>Points of a curve that are asked for.</summary>
 /// <param name="Density">One of the slot's densities.</param>
@@ -40,29 +46,31 @@ internal static class CellEndpoints
     {
         var cells = routes.MapGroup("/api/jobs/{id:guid}/cells/{picture:guid}/{destination}/{slot}").WithTags("Cells")
             .ProducesProblem(StatusCodes.Status404NotFound).ProducesProblem(StatusCodes.Status400BadRequest);
-        cells.MapGet("/", Get).WithName("getCell").WithSummary("A cell with its reasons and files in full.");
+        cells.MapGet("/", GetAsync).WithName("getCell").WithSummary("A cell with its reasons and files in full.");
         cells.MapPost("/trial", TryAsync).WithName("tryCell").WithSummary("Makes a file to look at, without deciding on it.");
         cells.MapPost("/ahead", AheadAsync).WithName("weighAhead").WithSummary("What the slot's first density weighs under other decisions, while a hand still holds the frame.");
         cells.MapPost("/curve", CurveAsync).WithName("weighCurve").WithSummary("Weight and likeness of one type at several qualities.");
     }
 
-    private static Results<Ok<CellDetail>, ProblemHttpResult> Get(Guid id, Guid picture, string destination, string slot, JobRoom room)
+    private static async Task<Results<Ok<CellDetail>, ProblemHttpResult>> GetAsync(
+        Guid id, Guid picture, string destination, string slot, JobRoom room, JobList list, CancellationToken cancel)
     {
-        if (Find(id, picture, destination, slot, room) is not { } at)
+        if (await FindAsync(id, picture, destination, slot, room, list, cancel) is not { } at)
         {
             return Problem.NoCell();
         }
 
-        var judge = room.Judge;
+        var (cell, standings) = (at.Cell, at.Standings);
+        var judged = CellJudge.Standing(cell, standings);
         return TypedResults.Ok(new CellDetail(
-            judge.View(at.Cell), judge.Reasons(at.Cell), [.. at.Cell.Plan.Wishes.DistinctBy(wish => wish.Plan.Density).Select(wish => PlanView.Of(wish.Plan))],
-            [.. judge.Files(at.Cell).Where(file => file.Row is not null).Select(file => VariantFileView.Of(file.Row!, NameOf(at.Board, at.Cell, file.Wanted, file.Row!)))]));
+            room.Judge.View(cell, standings, at.State.Sequence), judged.Reasons, [.. cell.Plan.Wishes.DistinctBy(wish => wish.Plan.Density).Select(wish => PlanView.Of(wish.Plan))],
+            [.. judged.Files.Where(file => file.Row is not null).Select(file => VariantFileView.Of(file.Row!, NameOf(at.State, cell, file.Wanted, file.Row!)))]));
     }
 
     private static async Task<Results<Ok<TrialView>, ProblemHttpResult>> TryAsync(
-        Guid id, Guid picture, string destination, string slot, TrialWish wish, JobRoom room, VariantStore store, CancellationToken cancel)
+        Guid id, Guid picture, string destination, string slot, TrialWish wish, JobRoom room, JobList list, FileDesk desk, CancellationToken cancel)
     {
-        if (Find(id, picture, destination, slot, room) is not { } at)
+        if (await FindAsync(id, picture, destination, slot, room, list, cancel) is not { } at)
         {
             return Problem.NoCell();
         }
@@ -79,49 +87,54 @@ internal static class CellEndpoints
         }
 
         var wanted = Wanted(at.Cell, new(plan, FormatOf(wish.Format), wish.Quality));
-        if (await store.MakeAsync(wanted, urgent: true, cancel) is not { } row)
-        {
-            return TypedResults.Ok(new TrialView(Verdict.Breaks, [new(ReasonCodes.Unreadable, store.Failure(wanted.Id) ?? "")], null));
-        }
-
-        var judged = room.Judge.Files(at.Cell with { Files = [wanted] })[0];
-        return TypedResults.Ok(new TrialView(judged.Verdict, judged.Reasons, VariantFileView.Of(row, NameOf(at.Board, at.Cell, wanted, row))));
+        var standings = await desk.MakeAsync(wanted, urgent: true, cancel);
+        var judged = CellJudge.Files(at.Cell with { Files = [wanted] }, standings)[0];
+        return TypedResults.Ok(judged.Row is { } row
+            ? new TrialView(judged.Verdict, judged.Reasons, VariantFileView.Of(row, NameOf(at.State, at.Cell, wanted, row)))
+            : new TrialView(Verdict.Breaks, [new(ReasonCodes.Unreadable, judged.Failure?.Reason ?? "The file could not be made.")], null));
     }
 
     private static async Task<Results<Ok<IReadOnlyList<CellFile>>, ProblemHttpResult>> AheadAsync(
-        Guid id, Guid picture, string destination, string slot, Decisions decisions, JobRoom room, VariantStore store, CancellationToken cancel)
+        Guid id, Guid picture, string destination, string slot, AheadWish wish, JobRoom room, JobList list, FileDesk desk, CancellationToken cancel)
     {
-        if (Find(id, picture, destination, slot, room) is not { } at)
+        if (await FindAsync(id, picture, destination, slot, room, list, cancel) is not { } at)
         {
             return Problem.NoCell();
         }
 
-        if (decisions.Fault() is { } fault)
+        var (decisions, refused) = await room.AheadAsync(at.Board, picture, wish.Commands, cancel);
+        if (refused is not null)
         {
-            return Problem.Of(StatusCodes.Status400BadRequest, "bad-decision", fault);
+            return Problem.Of(refused, "$.commands");
         }
 
-        var cell = at.Cell.With(decisions);
+        var cell = at.Cell.With(decisions!);
+        if (cell.Files.Count == 0)
+        {
+            return TypedResults.Ok<IReadOnlyList<CellFile>>([]);
+        }
+
         cell = cell with { Files = [.. cell.Files.Where(file => file.Wish.Plan.Density == cell.Files[0].Wish.Plan.Density)] };
         foreach (var file in cell.Files)
         {
-            await store.MakeAsync(file, urgent: true, cancel);
+            await desk.MakeAsync(file, urgent: true, cancel);
         }
 
-        return TypedResults.Ok(room.Judge.View(cell).Files);
+        return TypedResults.Ok(room.Judge.View(cell, await list.StandingsAsync(cell, cancel), at.State.Sequence).Files);
     }
 
     private static async Task<Results<Ok<IReadOnlyList<CurvePoint>>, ProblemHttpResult>> CurveAsync(
-        Guid id, Guid picture, string destination, string slot, CurveWish wish, JobRoom room, VariantStore store, CancellationToken cancel)
+        Guid id, Guid picture, string destination, string slot, CurveWish wish, JobRoom room, JobList list, VariantStore store, CancellationToken cancel)
     {
-        if (Find(id, picture, destination, slot, room) is not { } at)
+        if (await FindAsync(id, picture, destination, slot, room, list, cancel) is not { } at)
         {
             return Problem.NoCell();
         }
 
         if (wish.Qualities.Count > MostPoints || wish.Qualities.Any(quality => quality is < 1 or > 100))
         {
-            return Problem.Of(StatusCodes.Status400BadRequest, "bad-quality", $"A curve has at most {MostPoints} qualities, each a whole number from 1 to 100.");
+            return Problem.Of(
+                StatusCodes.Status400BadRequest, "bad-quality", $"A curve has at most {MostPoints} qualities, each a whole number from 1 to 100.", "$.qualities");
         }
 
         if (Fault(at.Cell, wish.Density, wish.Format, null) is { } fault)
@@ -150,24 +163,24 @@ internal static class CellEndpoints
 
     private static PictureFormat? FormatOf(string? word) => word is null ? null : Enum.Parse<PictureFormat>(word, ignoreCase: true);
 
-    private static WantedFile Wanted(BoardCell cell, Wish wish) => VariantStore.Wanted(cell.Picture, cell.Mine.Decisions.Turn, cell.Slot.Slot, cell.Slot.BytesKey, wish);
+    private static WantedFile Wanted(BoardCell cell, Wish wish) => WantedFile.Of(cell.Picture, cell.Mine.Decisions.Turn, cell.Slot.Slot, cell.Slot.BytesKey, wish);
 
-    private static string NameOf(JobBoard board, BoardCell cell, WantedFile wanted, Data.Variants.VariantRow row)
+    private static string NameOf(BoardState state, BoardCell cell, WantedFile wanted, Data.Variants.VariantRow row)
     {
         var file = new NamedFile(cell.Picture.Id, cell.Place.Destination, cell.Slot.Slot, wanted.Wish.Plan.Density, new(row.Width, row.Height), row.Format.Ending());
-        return Path.GetFileName(BundleNames.For(board.Job, [file], BundleContents.FileNames(board))[0]);
+        return Path.GetFileName(BundleNames.For(state.Job, [file], BundleContents.FileNames(state))[0]);
     }
 
-    private static (JobBoard Board, BoardCell Cell)? Find(Guid id, Guid picture, string destination, string slot, JobRoom room)
+    private static async Task<At?> FindAsync(Guid id, Guid picture, string destination, string slot, JobRoom room, JobList list, CancellationToken cancel)
     {
-        if (room.Find(id) is not { } board)
+        if (await room.OpenAsync(id, cancel) is not { } board)
         {
             return null;
         }
 
-        lock (board.Gate)
-        {
-            return board.Cells.TryGetValue((picture, $"{destination}/{slot}"), out var cell) ? (board, cell) : null;
-        }
+        var state = board.State;
+        return board.Cell(state, picture, $"{destination}/{slot}") is { } cell ? new(board, state, cell, await list.StandingsAsync(cell, cancel)) : null;
     }
+
+    private sealed record At(JobBoard Board, BoardState State, BoardCell Cell, FileStandings Standings);
 }

@@ -3,9 +3,11 @@ using Microsoft.AspNetCore.Http;
 using Microsoft.AspNetCore.Http.HttpResults;
 using Microsoft.AspNetCore.Routing;
 using Microsoft.EntityFrameworkCore;
+using Pantomet.Application.Pictures;
 using Pantomet.Core.Facts;
 using Pantomet.Core.Geometry;
 using Pantomet.Data;
+using Pantomet.Server.Door;
 using Pantomet.Server.Problems;
 
 namespace Pantomet.Server.Pictures;
@@ -41,7 +43,7 @@ internal static class PictureEndpoints
         var result = await intake.TakeAsync(name, request.Body, request.ContentLength, cancel);
         if (result.Row is not { } row)
         {
-            return Problem.Of(result.Status, result.Code!, result.Refusal!);
+            return Refused(result);
         }
 
         var view = PictureView.Of(row);
@@ -85,8 +87,9 @@ internal static class PictureEndpoints
     }
 
     private static async Task<Results<PhysicalFileHttpResult, ProblemHttpResult>> OriginalAsync(
-        Guid id, int? revision, PantometDb db, DataFolder folder, Revisions revisions, CancellationToken cancel)
+        Guid id, int? revision, PantometDb db, DataFolder folder, Revisions revisions, HttpResponse response, CancellationToken cancel)
     {
+        response.Headers.ContentSecurityPolicy = Gatekeeper.PolicyOfFiles;
         if (await db.Pictures.FindAsync([id], cancel) is not { } row)
         {
             return Problem.NoPicture();
@@ -94,42 +97,28 @@ internal static class PictureEndpoints
 
         if (revision is null)
         {
-            return TypedResults.PhysicalFile(folder.Originals.PathOf(row.ContentHash), row.Format.MediaType(), row.Name);
+            return FileOf(folder, row.ContentHash, row.Bytes, row.Format.MediaType(), row.Name);
         }
 
         return (await revisions.OfAsync(row, cancel)).FirstOrDefault(one => one.Number == revision) is { } wanted
-            ? TypedResults.PhysicalFile(folder.Originals.PathOf(wanted.ContentHash), "application/octet-stream", wanted.Name)
+            ? FileOf(folder, wanted.ContentHash, null, "application/octet-stream", wanted.Name)
             : Problem.NoRevision();
     }
 
-    private static async Task<Ok<IReadOnlyList<RemovedPicture>>> RemovedAsync(PantometDb db, CancellationToken cancel)
+    private static async Task<Ok<IReadOnlyList<RemovedPicture>>> RemovedAsync(PantometDb db, TimeProvider clock, CancellationToken cancel)
     {
         var rows = await db.Pictures.AsNoTracking().Where(row => row.RemovedAt != null).OrderByDescending(row => row.RemovedAt).ToListAsync(cancel);
+        var now = clock.GetUtcNow().UtcDateTime;
         return TypedResults.Ok<IReadOnlyList<RemovedPicture>>(
-            [.. rows.Select(row => new RemovedPicture(PictureView.Of(row), DateTime.SpecifyKind(row.RemovedAt!.Value + Revisions.Grace, DateTimeKind.Utc)))]);
+            [.. rows.Select(row => new RemovedPicture(PictureView.Of(row), DateTime.SpecifyKind(now.AddDays(Math.Max(0, Revisions.GraceDays - row.RemovedDays)), DateTimeKind.Utc)))]);
     }
 
-    private static async Task<Results<NoContent, ProblemHttpResult>> RemoveAsync(Guid id, PantometDb db, Revisions revisions, CancellationToken cancel)
-    {
-        if (await db.Pictures.FindAsync([id], cancel) is not { } row)
-        {
-            return Problem.NoPicture();
-        }
+    private static async Task<Results<NoContent, ProblemHttpResult>> RemoveAsync(Guid id, Revisions revisions, CancellationToken cancel) =>
+        await revisions.RemoveAsync(id, cancel) ? TypedResults.NoContent() : Problem.NoPicture();
 
-        await revisions.RemoveAsync(row, cancel);
-        return TypedResults.NoContent();
-    }
-
-    private static async Task<Results<Ok<PictureView>, ProblemHttpResult>> RestoreAsync(Guid id, PantometDb db, Revisions revisions, CancellationToken cancel)
-    {
-        if (await db.Pictures.FindAsync([id], cancel) is not { } row)
-        {
-            return Problem.NoPicture();
-        }
-
-        await revisions.RestoreAsync(row, cancel);
-        return TypedResults.Ok(PictureView.Of(row));
-    }
+    private static async Task<Results<Ok<PictureView>, ProblemHttpResult>> RestoreAsync(Guid id, PantometDb db, Revisions revisions, CancellationToken cancel) =>
+        await revisions.RestoreAsync(id, cancel) && await db.Pictures.FindAsync([id], CancellationToken.None) is { } row
+            ? TypedResults.Ok(PictureView.Of(row)) : Problem.NoPicture();
 
     private static async Task<Results<Ok<IReadOnlyList<RevisionView>>, ProblemHttpResult>> RevisionsAsync(Guid id, PantometDb db, Revisions revisions, CancellationToken cancel)
     {
@@ -145,13 +134,32 @@ internal static class PictureEndpoints
 
     private static async Task<Results<Ok<Intake>, ProblemHttpResult>> ReplaceAsync(
         Guid id, string? name, HttpRequest request, PantometDb db, Revisions revisions, CancellationToken cancel) =>
-        await db.Pictures.FindAsync([id], cancel) is { } row ? Answer(await revisions.ReplaceAsync(row, name, request.Body, request.ContentLength, cancel)) : Problem.NoPicture();
+        await db.Pictures.FindAsync([id], cancel) is null ? Problem.NoPicture()
+        : await revisions.ReplaceAsync(id, name, request.Body, request.ContentLength, cancel) is { } result ? Answer(result)
+        : Problem.NoPicture();
 
     private static async Task<Results<Ok<Intake>, ProblemHttpResult>> PutBackAsync(Guid id, int number, PantometDb db, Revisions revisions, CancellationToken cancel) =>
-        await db.Pictures.FindAsync([id], cancel) is not { } row ? Problem.NoPicture()
-        : await revisions.PutBackAsync(row, number, cancel) is { } result ? Answer(result)
+        await db.Pictures.FindAsync([id], cancel) is null ? Problem.NoPicture()
+        : await revisions.PutBackAsync(id, number, cancel) is { } result ? Answer(result)
         : Problem.NoRevision();
 
     private static Results<Ok<Intake>, ProblemHttpResult> Answer(IntakeResult result) =>
-        result.Row is { } row ? TypedResults.Ok(new Intake(PictureView.Of(row), result.AlreadyHere)) : Problem.Of(result.Status, result.Code!, result.Refusal!);
+        result.Row is { } row ? TypedResults.Ok(new Intake(PictureView.Of(row), result.AlreadyHere)) : Refused(result);
+
+    private static ProblemHttpResult Refused(IntakeResult result) => Problem.Of(
+        result.Code switch
+        {
+            IntakeResult.BadName => StatusCodes.Status400BadRequest,
+            IntakeResult.TooLarge => StatusCodes.Status413PayloadTooLarge,
+            IntakeResult.AnotherPicture => StatusCodes.Status409Conflict,
+            IntakeResult.NotNow => StatusCodes.Status503ServiceUnavailable,
+            _ => StatusCodes.Status422UnprocessableEntity,
+        },
+        result.Code!, result.Refusal!);
+
+    // What lies on the disk may have been cut short by somebody else; a damaged original is not handed out as if it were whole.
+    private static Results<PhysicalFileHttpResult, ProblemHttpResult> FileOf(DataFolder folder, string hash, long? bytes, string media, string name) =>
+        (bytes is { } length ? folder.Originals.Holds(hash, length) : folder.Originals.Holds(hash) && new FileInfo(folder.Originals.PathOf(hash)).Length > 0)
+            ? TypedResults.PhysicalFile(folder.Originals.PathOf(hash), media, name)
+            : Problem.Of(StatusCodes.Status410Gone, "damaged", "This original is missing or damaged on the disk. Read the same file in again: that mends it.");
 }

@@ -4,9 +4,11 @@ using Microsoft.AspNetCore.Http.HttpResults;
 using Microsoft.AspNetCore.Routing;
 using Microsoft.EntityFrameworkCore;
 using Microsoft.Net.Http.Headers;
+using Pantomet.Application.Variants;
 using Pantomet.Core.Facts;
 using Pantomet.Data;
 using Pantomet.Data.Variants;
+using Pantomet.Server.Door;
 using Pantomet.Server.Problems;
 
 namespace Pantomet.Server.Variants;
@@ -38,7 +40,7 @@ internal static class VariantEndpoints
     private static async Task<Results<PhysicalFileHttpResult, ProblemHttpResult>> SmallAsync(
         string id, PantometDb db, DataFolder folder, VariantStore store, HttpResponse response, CancellationToken cancel)
     {
-        if ((store.Known(id) ?? await FindAsync(id, db, folder, cancel)) is not { } row)
+        if (await FindAsync(id, db, folder, cancel) is not { } row)
         {
             return Problem.NoVariant();
         }
@@ -51,7 +53,8 @@ internal static class VariantEndpoints
     private static async Task<Results<FileContentHttpResult, ProblemHttpResult>> ReferenceAsync(
         string id, PantometDb db, DataFolder folder, VariantStore store, HttpResponse response, CancellationToken cancel)
     {
-        if (await FindAsync(id, db, folder, cancel) is not { } row || await store.ReferenceAsync(row, cancel) is not { } png)
+        if (await FindAsync(id, db, folder, cancel) is not { } row || await db.Pictures.FindAsync([row.PictureId], cancel) is not { } picture
+            || await store.ReferenceAsync(row, picture, cancel) is not { } png)
         {
             return Problem.NoVariant();
         }
@@ -61,8 +64,12 @@ internal static class VariantEndpoints
     }
 
     // An id is a hash of all that the file depends on.
-    private static void Keep(HttpResponse response) => response.Headers.CacheControl = "private, max-age=31536000, immutable";
+    private static void Keep(HttpResponse response)
+    {
+        response.Headers.CacheControl = "private, max-age=31536000, immutable";
+        response.Headers.ContentSecurityPolicy = Gatekeeper.PolicyOfFiles;
+    }
 
     private static async Task<VariantRow?> FindAsync(string id, PantometDb db, DataFolder folder, CancellationToken cancel) =>
-        await db.Variants.AsNoTracking().FirstOrDefaultAsync(row => row.Id == id, cancel) is { } row && folder.Variants.Holds(row.ContentHash) ? row : null;
+        await db.Variants.AsNoTracking().FirstOrDefaultAsync(row => row.Id == id, cancel) is { } row && folder.Variants.Holds(row.ContentHash, row.Bytes) ? row : null;
 }

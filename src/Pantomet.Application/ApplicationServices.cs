@@ -1,0 +1,24 @@
+using Microsoft.Extensions.DependencyInjection;
+using Pantomet.Application.Bundles;
+using Pantomet.Application.Destinations;
+using Pantomet.Application.Engine;
+using Pantomet.Application.Jobs;
+using Pantomet.Application.Pictures;
+using Pantomet.Application.Upgrades;
+using Pantomet.Application.Variants;
+
+namespace Pantomet.Application;
+
+/// <summary>The parts of the application, put together.</summary>
+internal static class ApplicationServices
+{
+    public static IServiceCollection AddApplication(this IServiceCollection services)
+    {
+        services.AddSingleton<EngineRoom>().AddSingleton<PreviewMaker>().AddSingleton<VariantStore>();
+        services.AddSingleton<Writer>().AddSingleton<UnderWay>().AddSingleton<CellJudge>().AddSingleton<OpenJobs>().AddSingleton<JobBell>();
+        services.AddSingleton<JobRoom>().AddSingleton<JobList>().AddSingleton<FileDesk>().AddSingleton<JobQueue>();
+        services.AddSingleton<RuleShelf>().AddSingleton<PictureIntake>().AddScoped<Revisions>().AddSingleton<BundleWriter>();
+        services.AddSingleton<FromDocuments>();
+        return services.AddHostedService<JobRunner>().AddHostedService<RemovalSweep>();
+    }
+}

@@ -1,0 +1,136 @@
+using System.Globalization;
+using System.IO.Compression;
+using System.Text;
+using Microsoft.EntityFrameworkCore;
+using Pantomet.Application.Jobs;
+using Pantomet.Core.Geometry;
+using Pantomet.Core.Naming;
+using Pantomet.Core.Reports;
+using Pantomet.Core.Rules;
+using Pantomet.Data;
+using Pantomet.Data.Jobs;
+
+namespace Pantomet.Application.Bundles;
+
+/// <summary>Writes bundles: as a zip while it is sent, or as a folder. File by file, so that no more than a buffer of each is held.</summary>
+internal sealed class BundleWriter(DataFolder folder, FileDesk desk, Writer writer, TimeProvider clock)
+{
+    /// <summary>The name of the bundle, without an ending.</summary>
+    public static string NameOf(BundleContents contents) => Slug.From(contents.State.Job.Name);
+
+    /// <summary>Writes everything that goes out as a zip, with the report; then puts down what was delivered.</summary>
+    public async Task WriteZipAsync(BundleContents contents, Stream output, CancellationToken cancel)
+    {
+        ArgumentNullException.ThrowIfNull(contents);
+        var lost = new HashSet<string>();
+        await using (var zip = await ZipArchive.CreateAsync(output, ZipArchiveMode.Create, leaveOpen: true, Encoding.UTF8, cancel))
+        {
+            var now = clock.GetLocalNow();
+            foreach (var file in contents.Going)
+            {
+                if (await desk.ReadAsync(file.File.Wanted, file.File.Row!, cancel) is not { } bytes)
+                {
+                    lost.Add(file.Path!);
+                    continue;
+                }
+
+                // The files are packed already: packing them again would only take time.
+                await WriteAsync(zip, file.Path!, CompressionLevel.NoCompression, now, bytes, cancel);
+            }
+
+            foreach (var (name, text) in Reports(contents.Without(lost)))
+            {
+                await WriteAsync(zip, name, CompressionLevel.Fastest, now, Encoding.UTF8.GetBytes(text), cancel);
+            }
+        }
+
+        await output.FlushAsync(cancel);
+        await RememberAsync(contents.Without(lost), "zip");
+    }
+
+    /// <summary>Writes the same as a folder of the data folder; what an earlier bundle of this name left there and this one has not is taken away.</summary>
+    /// <returns>The folder, and how many files it holds.</returns>
+    public async Task<(string Folder, int Files)> WriteFolderAsync(BundleContents contents, CancellationToken cancel)
+    {
+        ArgumentNullException.ThrowIfNull(contents);
+        var root = Path.Combine(folder.Root, "bundles", $"{NameOf(contents)}-{contents.State.Id.ToString("n", CultureInfo.InvariantCulture)[^6..]}");
+        var fresh = $"{root}.part";
+        var lost = new HashSet<string>();
+        if (Directory.Exists(fresh))
+        {
+            Directory.Delete(fresh, recursive: true);
+        }
+
+        foreach (var file in contents.Going)
+        {
+            cancel.ThrowIfCancellationRequested();
+            var path = Path.Combine(fresh, file.Path!);
+            Directory.CreateDirectory(Path.GetDirectoryName(path)!);
+            if (await desk.ReadAsync(file.File.Wanted, file.File.Row!, cancel) is { } bytes)
+            {
+                await File.WriteAllBytesAsync(path, bytes, cancel);
+            }
+            else
+            {
+                lost.Add(file.Path!);
+            }
+        }
+
+        Directory.CreateDirectory(fresh);
+        contents = contents.Without(lost);
+        foreach (var (name, text) in Reports(contents))
+        {
+            await File.WriteAllTextAsync(Path.Combine(fresh, name), text, cancel);
+        }
+
+        if (Directory.Exists(root))
+        {
+            Directory.Delete(root, recursive: true);
+        }
+
+        Directory.Move(fresh, root);
+        await RememberAsync(contents, "folder");
+        return (root, contents.Going.Count());
+    }
+
+    // What was handed over is put down as a version of its own, so that a changed rule can be held against it.
+    private Task<bool> RememberAsync(BundleContents contents, string kind) => writer.WriteAsync<bool>(async db =>
+    {
+        var id = contents.State.Id;
+        var delivery = new DeliveryRow
+        {
+            Id = Guid.CreateVersion7(), JobId = id, Kind = kind, At = clock.GetUtcNow().UtcDateTime,
+            Number = 1 + (await db.Deliveries.Where(row => row.JobId == id).MaxAsync(row => (int?)row.Number) ?? 0),
+        };
+        db.Deliveries.Add(delivery);
+        db.DeliveredFiles.AddRange(contents.Going.Select(file => RowOf(delivery.Id, file)));
+        await db.SaveChangesAsync();
+        return (true, null);
+    }, CancellationToken.None);
+
+    private static DeliveredFileRow RowOf(Guid delivery, BundleFile file)
+    {
+        var row = file.File.Row!;
+        var delivered = new DeliveredFile(
+            file.File.Wanted.Wish.Plan.Crop.Size, file.Density.Value, new PixelSize(row.Width, row.Height), row.Format, row.Bytes, row.Quality, row.Likeness);
+        return new()
+        {
+            DeliveryId = delivery, Path = file.Path!, Destination = file.Cell.Place.Destination, Slot = file.Cell.Place.Slot, ContentHash = row.ContentHash,
+            File = StoredJson.Write(delivered),
+        };
+    }
+
+    private static async Task WriteAsync(ZipArchive zip, string name, CompressionLevel level, DateTimeOffset at, byte[] bytes, CancellationToken cancel)
+    {
+        var entry = zip.CreateEntry(name, level);
+        entry.LastWriteTime = at;
+        await using var target = await entry.OpenAsync(cancel);
+        await target.WriteAsync(bytes, cancel);
+    }
+
+    private static IEnumerable<(string Name, string Text)> Reports(BundleContents contents)
+    {
+        var report = contents.Report();
+        return [("report.json", report.ToJson()), ("report.csv", ReportTable.Of(report))];
+    }
+}

@@ -1,0 +1,101 @@
+using Pantomet.Core;
+using Pantomet.Core.Facts;
+using Pantomet.Core.Geometry;
+using Pantomet.Core.Rules;
+
+namespace Pantomet.Application.Destinations;
+
+/// <summary>A destination as the client sees it.</summary>
+/// <param name="Key">Short name in addresses.</param>
+/// <param name="Name">Name for people.</param>
+/// <param name="Slots">Its places.</param>
+public sealed record DestinationView(string Key, string Name, IReadOnlyList<SlotView> Slots)
+{
+    /// <summary>The view of a destination.</summary>
+    public static DestinationView Of(Destination destination, IReadOnlySet<string> retired)
+    {
+        ArgumentNullException.ThrowIfNull(destination);
+        return new(destination.Key, destination.Name, [.. destination.Slots.Select(slot => SlotView.Of(slot, retired.Contains($"{destination.Key}/{slot.Key}")))]);
+    }
+}
+
+/// <summary>A slot as the client sees it.</summary>
+/// <param name="Key">Short name in addresses.</param>
+/// <param name="Name">Name for people.</param>
+/// <param name="Size">The size rule in words: "2500 px wide, 5:4".</param>
+/// <param name="Fit">How the picture takes its place.</param>
+/// <param name="Ratio">Width divided by height that a frame must have; null where it is free.</param>
+/// <param name="RatioText">The same as written.</param>
+/// <param name="Shape">Width divided by height of the slot itself, if it has a shape: for drawing it.</param>
+/// <param name="Densities">The densities asked for.</param>
+/// <param name="Types">File types in order of preference.</param>
+/// <param name="MaxBytes">The weight limit.</param>
+/// <param name="Width">Pixels across at density 1 for a picture of 3:2: for drawing it to scale.</param>
+/// <param name="Height">Pixels down at density 1 for a picture of 3:2.</param>
+/// <param name="ShapeKey">Slots with the same key are kin: their frames move together.</param>
+/// <param name="Clear">The clear area: left, top, right, bottom as fractions of the slot.</param>
+/// <param name="SubjectShare">The share of the clear area's tighter side that the subject takes; null takes the widest frame.</param>
+/// <param name="LikenessAim">The likeness that is wanted.</param>
+/// <param name="BandLeast">The least weight that is wanted.</param>
+/// <param name="BandMost">The most weight that is wanted.</param>
+/// <param name="Retired">True when it is no longer offered.</param>
+/// <param name="QualityFloor">The lowest quality that is found automatically.</param>
+/// <param name="QualityCeiling">The highest quality that is found automatically.</param>
+public sealed record SlotView(
+    string Key, string Name, string Size, Fit Fit, double? Ratio, string? RatioText, double? Shape, IReadOnlyList<decimal> Densities,
+    IReadOnlyList<string> Types, long? MaxBytes, int Width, int Height, string ShapeKey, IReadOnlyList<double> Clear, double? SubjectShare, double? LikenessAim,
+    long? BandLeast, long? BandMost, bool Retired, int QualityFloor, int QualityCeiling)
+{
+    private static readonly PixelSize Usual = new(6000, 4000);
+
+    /// <summary>The view of a slot.</summary>
+    public static SlotView Of(Slot slot, bool retired = false)
+    {
+        ArgumentNullException.ThrowIfNull(slot);
+        var quality = slot.Aims.Quality ?? new Core.Weight.QualityRange(Core.Weight.QualityRange.Unusable, Core.Weight.QualityRange.Comfortable(Core.Facts.PictureFormat.Jpeg).Ceiling);
+        var drawn = slot.Size.Asked(Usual, Density.One);
+        return new(
+            slot.Key, slot.Name, SizeInWords(slot.Size), slot.Fit, slot.FrameShape?.Value, slot.FrameShape is { } shape ? Simple(shape) : null,
+            slot.Size.Shape?.Value ?? (slot.Size is SizeRule.Within within ? Core.Geometry.Ratio.Of(within.Box).Value : null),
+            [.. slot.Densities.Select(density => density.Value)], [.. slot.Types.Select(type => type.ToString())], slot.Limits.MaxBytes?.Bytes,
+            drawn.Width, drawn.Height, Core.Jobs.Shapes.KeyOf(slot), [slot.Clear.Left, slot.Clear.Top, slot.Clear.Right, slot.Clear.Bottom], slot.SubjectShare, slot.Aims.Likeness,
+            slot.Aims.Band?.Least.Bytes, slot.Aims.Band?.Most.Bytes, retired, quality.Floor, quality.Ceiling);
+    }
+
+    // 1500:750 reads better as 2:1, but 851:315 stays what it is.
+    private static string Simple(Ratio ratio)
+    {
+        if (decimal.Truncate(ratio.Across) != ratio.Across || decimal.Truncate(ratio.Down) != ratio.Down)
+        {
+            return ratio.Text;
+        }
+
+        var (a, b) = ((long)ratio.Across, (long)ratio.Down);
+        while (b != 0)
+        {
+            (a, b) = (b, a % b);
+        }
+
+        return ratio.Across / a <= 20 ? $"{ratio.Across / a:0}:{ratio.Down / a:0}" : ratio.Text;
+    }
+
+    private static string SizeInWords(SizeRule rule) => rule switch
+    {
+        SizeRule.Exact exact => Figures.Size(exact.Size),
+        SizeRule.ShapeWithSide side => $"{SideInWords(side.Side, side.Pixels)}, {side.Ratio}",
+        SizeRule.ShapeAlone alone => $"{alone.Ratio}, all pixels",
+        SizeRule.SideAlone side => SideInWords(side.Side, side.Pixels),
+        SizeRule.Within within => $"within {Figures.Size(within.Box)}",
+        SizeRule.Share share => $"{Figures.Number((double)share.Part * 100, 1)} % of the frame",
+        SizeRule.MaxPixels most => $"at most {Figures.Count(most.Most)} pixels",
+        _ => "",
+    };
+
+    private static string SideInWords(Side side, int pixels) => side switch
+    {
+        Side.Width => $"{Figures.Count(pixels)} px wide",
+        Side.Height => $"{Figures.Count(pixels)} px high",
+        Side.LongSide => $"{Figures.Count(pixels)} px on the longest side",
+        _ => $"{Figures.Count(pixels)} px on the shortest side",
+    };
+}

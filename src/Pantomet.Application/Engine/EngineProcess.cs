@@ -1,0 +1,137 @@
+using System.ComponentModel;
+using System.Diagnostics;
+using Pantomet.Imaging.Hosting;
+
+namespace Pantomet.Application.Engine;
+
+/// <summary>One process that carries out orders: a line in, a line out.</summary>
+internal sealed class EngineProcess : IAsyncDisposable
+{
+    private static readonly TimeSpan Look = TimeSpan.FromMilliseconds(200);
+
+    private readonly Process _process;
+    private readonly WorkOptions _options;
+
+    private EngineProcess(Process process, WorkOptions options) => (_process, _options) = (process, options);
+
+    public int Id => _process.Id;
+
+    /// <summary>False when the process ended, whatever ended it.</summary>
+    public bool IsAlive => !_process.HasExited;
+
+    /// <summary>The picture whose pixels it holds.</summary>
+    public string? Holds { get; private set; }
+
+    /// <param name="options">Its limits.</param>
+    /// <param name="says">Told what it says besides its outcomes, line by line.</param>
+    public static EngineProcess Start(WorkOptions options, Action<int, string> says)
+    {
+        var start = new ProcessStartInfo(Host())
+        {
+            ArgumentList = { options.Engine, "work" }, RedirectStandardInput = true, RedirectStandardOutput = true, RedirectStandardError = true, UseShellExecute = false,
+        };
+        // The pixels live in native memory: fewer arenas give more of it back.
+        start.Environment["MALLOC_ARENA_MAX"] = "2";
+        start.Environment["DOTNET_gcConcurrent"] = "0";
+        var process = Process.Start(start) ?? throw new InvalidOperationException("The imaging process did not start.");
+        process.ErrorDataReceived += (_, said) =>
+        {
+            if (!string.IsNullOrWhiteSpace(said.Data))
+            {
+                says(process.Id, said.Data);
+            }
+        };
+        process.BeginErrorReadLine();
+        return new(process, options);
+    }
+
+    /// <summary>Has an order carried out; without an outcome when the process ended, hung or grew over its limit and must not be used again.</summary>
+    /// <param name="order">The order.</param>
+    /// <param name="meanwhile">Told what is known before the outcome is.</param>
+    /// <param name="cancel">Stops between encodes.</param>
+    public async Task<(Outcome? Outcome, OrderFailure Failure)> RunAsync(Order order, Action<Outcome>? meanwhile, CancellationToken cancel)
+    {
+        if (order is VariantOrder or CurveOrder)
+        {
+            Holds = order.Path;
+        }
+
+        try
+        {
+            await _process.StandardInput.WriteLineAsync(OrderLine.Write(order));
+            await _process.StandardInput.FlushAsync(CancellationToken.None);
+            var answer = AnswerAsync(meanwhile);
+            return await WatchAsync(answer, cancel) is { } failure ? (null, failure) : (await answer, OrderFailure.Crashed);
+        }
+        catch (IOException)
+        {
+            return (null, OrderFailure.Crashed);
+        }
+    }
+
+    public async ValueTask DisposeAsync()
+    {
+        try
+        {
+            _process.Kill(entireProcessTree: true);
+            await _process.WaitForExitAsync();
+        }
+        catch (Exception gone) when (gone is InvalidOperationException or Win32Exception)
+        {
+            // It ended by itself.
+        }
+
+        _process.Dispose();
+    }
+
+    // The first line that is an outcome; null when the process ended before.
+    private async Task<Outcome?> AnswerAsync(Action<Outcome>? meanwhile)
+    {
+        while (await _process.StandardOutput.ReadLineAsync(CancellationToken.None) is { } line)
+        {
+            var outcome = OrderLine.Read<Outcome>(line);
+            if (outcome.Weighed is null)
+            {
+                return outcome;
+            }
+
+            meanwhile?.Invoke(outcome);
+        }
+
+        return null;
+    }
+
+    // Waits for the answer; why, when the process must be given up.
+    private async Task<OrderFailure?> WatchAsync(Task answer, CancellationToken cancel)
+    {
+        var clock = Stopwatch.StartNew();
+        var stopped = false;
+        while (await Task.WhenAny(answer, Task.Delay(Look, CancellationToken.None)) != answer)
+        {
+            if (cancel.IsCancellationRequested && !stopped)
+            {
+                stopped = true;
+                await _process.StandardInput.WriteLineAsync();
+                await _process.StandardInput.FlushAsync(CancellationToken.None);
+            }
+
+            if (_process.HasExited)
+            {
+                // Its last line may still be on the way.
+                return await Task.WhenAny(answer, Task.Delay(Look, CancellationToken.None)) == answer ? null : OrderFailure.Crashed;
+            }
+
+            _process.Refresh();
+            if (clock.Elapsed > _options.LongestOrder || _process.WorkingSet64 > _options.MostEngineBytes)
+            {
+                return clock.Elapsed > _options.LongestOrder ? OrderFailure.TimedOut : OrderFailure.TooLarge;
+            }
+        }
+
+        return null;
+    }
+
+    // The program that runs .NET code here: the server itself was started by it, or it is on the path.
+    private static string Host() =>
+        Environment.ProcessPath is { } self && Path.GetFileNameWithoutExtension(self) == "dotnet" ? self : Environment.GetEnvironmentVariable("DOTNET_HOST_PATH") ?? "dotnet";
+}

@@ -1,0 +1,177 @@
+using Microsoft.Extensions.Logging;
+using Microsoft.Extensions.Logging.Abstractions;
+using Pantomet.Imaging.Hosting;
+
+namespace Pantomet.Application.Engine;
+
+/// <summary>
+/// The imaging library at work, in processes of their own: strangers' files are decoded there, and a crash, a hang or a flood of memory
+/// ends that process and the one order, not the server. As many as there are cores for the background and as many for what a
+/// person waits for; each does one order at a time.
+/// </summary>
+internal sealed partial class EngineRoom(WorkOptions options, ILogger<EngineRoom>? log = null) : IAsyncDisposable
+{
+    /// <summary>What is said when the process ended under an order.</summary>
+    public const string Crashed = "The imaging process ended while it worked on this picture; it was started again.";
+
+    /// <summary>What is said when an order took too long.</summary>
+    public const string TookTooLong = "This picture took longer than one may take and was given up. It may be damaged on purpose.";
+
+    /// <summary>What is said when an order took too much memory.</summary>
+    public const string TookTooMuch = "This picture took more memory than one may take and was given up. It may be damaged on purpose.";
+
+    private const int MostTries = 3;
+
+    private readonly SemaphoreSlim _free = new(options.Workers, options.Workers);
+    // What a person waits for does not stand in line behind the background's work.
+    private readonly SemaphoreSlim _urgent = new(options.Workers, options.Workers);
+    private readonly Lock _gate = new();
+    private readonly LinkedList<EngineProcess> _idle = new();
+    private readonly HashSet<EngineProcess> _all = [];
+    private readonly ILogger _log = log ?? (ILogger)NullLogger.Instance;
+    private bool _closed;
+
+    /// <summary>The processes that run now.</summary>
+    public IReadOnlyList<int> ProcessIds
+    {
+        get
+        {
+            lock (_gate)
+            {
+                return [.. _all.Select(engine => engine.Id)];
+            }
+        }
+    }
+
+    /// <summary>
+    /// Has an order carried out. An order that ends its process comes back as a failure; what keeps no file is given to another process first, since it may have been
+    /// none of its fault.
+    /// </summary>
+    /// <param name="order">The order.</param>
+    /// <param name="cancel">Stops between encodes.</param>
+    /// <param name="urgent">True when a person waits for it.</param>
+    /// <param name="meanwhile">Told what is known before the outcome is.</param>
+    public async Task<Outcome> RunAsync(Order order, CancellationToken cancel, bool urgent = false, Action<Outcome>? meanwhile = null)
+    {
+        for (var tries = 1; ; tries++)
+        {
+            var outcome = await TryAsync(order, urgent, meanwhile, cancel);
+            if (order is VariantOrder || outcome.Failure != OrderFailure.Crashed || tries == MostTries)
+            {
+                return outcome;
+            }
+        }
+    }
+
+    private async Task<Outcome> TryAsync(Order order, bool urgent, Action<Outcome>? meanwhile, CancellationToken cancel)
+    {
+        var line = urgent ? _urgent : _free;
+        await line.WaitAsync(cancel);
+        EngineProcess? engine = null;
+        try
+        {
+            engine = Take(order is VariantOrder or CurveOrder ? order.Path : null);
+            // Alone, it may use every core.
+            var alone = _free.CurrentCount + _urgent.CurrentCount == 2 * options.Workers - 1;
+            var (outcome, failure) = await engine.RunAsync(order with { Threads = alone ? options.Workers : 1 }, meanwhile, cancel);
+            if (outcome is not null)
+            {
+                Return(engine);
+                engine = null;
+                cancel.ThrowIfCancellationRequested();
+                return outcome;
+            }
+
+            ProcessEnded(_log, engine.Id, failure, order.GetType().Name);
+            return Outcome.Failed(failure, failure switch { OrderFailure.TimedOut => TookTooLong, OrderFailure.TooLarge => TookTooMuch, _ => Crashed });
+        }
+        finally
+        {
+            if (engine is not null)
+            {
+                lock (_gate)
+                {
+                    _all.Remove(engine);
+                }
+
+                await engine.DisposeAsync();
+            }
+
+            line.Release();
+        }
+    }
+
+    public async ValueTask DisposeAsync()
+    {
+        List<EngineProcess> all;
+        lock (_gate)
+        {
+            _closed = true;
+            all = [.. _all];
+            _all.Clear();
+            _idle.Clear();
+        }
+
+        foreach (var engine in all)
+        {
+            await engine.DisposeAsync();
+        }
+
+        _free.Dispose();
+        _urgent.Dispose();
+    }
+
+    // The process that worked on the same picture last still has its pixels at hand; what needs no pixels leaves them there.
+    private EngineProcess Take(string? path)
+    {
+        lock (_gate)
+        {
+            ObjectDisposedException.ThrowIf(_closed, this);
+            DropTheDead();
+            var node = path is null ? null : _idle.First;
+            while (node is not null && node.Value.Holds != path)
+            {
+                node = node.Next;
+            }
+
+            // Starting one costs more than a decode.
+            node ??= _idle.Last;
+            if (node is not null)
+            {
+                _idle.Remove(node);
+                return node.Value;
+            }
+
+            var engine = EngineProcess.Start(options, (id, line) => ProcessSays(_log, id, line));
+            _all.Add(engine);
+            return engine;
+        }
+    }
+
+    // One that ended while it had nothing to do must not cost the next order.
+    private void DropTheDead()
+    {
+        foreach (var dead in _idle.Where(engine => !engine.IsAlive).ToList())
+        {
+            _idle.Remove(dead);
+            _all.Remove(dead);
+        }
+    }
+
+    private void Return(EngineProcess engine)
+    {
+        lock (_gate)
+        {
+            if (!_closed)
+            {
+                _idle.AddFirst(engine);
+            }
+        }
+    }
+
+    [LoggerMessage(Level = LogLevel.Warning, Message = "Imaging process {Process}: {Line}")]
+    private static partial void ProcessSays(ILogger log, int process, string line);
+
+    [LoggerMessage(Level = LogLevel.Warning, Message = "Imaging process {Process} was given up ({Failure}) during {Order}.")]
+    private static partial void ProcessEnded(ILogger log, int process, OrderFailure failure, string order);
+}

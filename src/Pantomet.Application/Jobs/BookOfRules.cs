@@ -1,0 +1,41 @@
+using System.Security.Cryptography;
+using System.Text;
+using Pantomet.Core.Recipes;
+using Pantomet.Core.Rules;
+
+namespace Pantomet.Application.Jobs;
+
+/// <summary>A slot of the book, with what is asked of it again and again.</summary>
+/// <param name="Destination">Its destination.</param>
+/// <param name="Slot">The slot.</param>
+/// <param name="BytesKey">Its rule as far as bytes depend on it.</param>
+/// <param name="Rank">Where it stands in the book, from 0.</param>
+/// <param name="LaidOutBy">A hash of all that a cell's layout depends on besides picture and decisions.</param>
+internal sealed record BoardSlot(Destination Destination, Slot Slot, string BytesKey, int Rank, string LaidOutBy);
+
+/// <summary>The book of rules, by addresses.</summary>
+internal static class BookOfRules
+{
+    // Raised whenever the same rule would lay a cell out otherwise than before.
+    private const int Layout = 1;
+
+    /// <summary>All slots by address. A slot whose rule says the same as before is the very same object.</summary>
+    public static IReadOnlyDictionary<string, BoardSlot> SlotsOf(RuleBook book, IReadOnlyDictionary<string, BoardSlot> before)
+    {
+        var slots = new Dictionary<string, BoardSlot>();
+        foreach (var destination in book.Destinations)
+        {
+            foreach (var slot in destination.Slots)
+            {
+                var rule = RulesWriter.Write(new RuleBook([new(destination.Key, destination.Name, [slot])]));
+                var hash = Convert.ToHexStringLower(SHA256.HashData(Encoding.UTF8.GetBytes($"{Recipe.CurrentVersion}/{Layout}/{rule}")));
+                var address = $"{destination.Key}/{slot.Key}";
+                slots[address] = before.TryGetValue(address, out var known) && known.LaidOutBy == hash && known.Rank == slots.Count
+                    ? known
+                    : new(destination, slot, RulesWriter.BytesKey(slot), slots.Count, hash);
+            }
+        }
+
+        return slots;
+    }
+}

@@ -1,0 +1,207 @@
+using System.Collections.Concurrent;
+using System.Diagnostics;
+using System.Threading.Channels;
+using Pantomet.Application.Variants;
+using Pantomet.Core.Jobs;
+using Pantomet.Data.Jobs;
+using Pantomet.Data.Pictures;
+
+namespace Pantomet.Application.Jobs;
+
+/// <summary>One picture in one slot of a job: its plan and the files that are wanted.</summary>
+internal sealed record BoardCell(PictureRow Picture, JobPicture Mine, JobSlot Place, BoardSlot Slot, CellPlan Plan, IReadOnlyList<WantedFile> Files)
+{
+    public CellDecision Decision => Mine.Decisions.For(Place.Address);
+
+    /// <summary>Plans a cell.</summary>
+    public static BoardCell Of(PictureRow picture, JobPicture mine, JobSlot place, BoardSlot slot)
+    {
+        var plan = CellPlan.Of(picture.Facts, mine.Decisions, slot.Slot, place);
+        return new(picture, mine, place, slot, plan,
+            [.. plan.Wishes.Where(wish => wish.Plan.IsMade).Select(wish => WantedFile.Of(picture, mine.Decisions.Turn, slot.Slot, slot.BytesKey, wish))]);
+    }
+
+    /// <summary>The same cell under other decisions.</summary>
+    public BoardCell With(Decisions decisions) => Of(Picture, Mine with { Decisions = decisions }, Place, Slot);
+}
+
+/// <summary>What is counted of some cells.</summary>
+/// <param name="Files">Files that are wanted.</param>
+/// <param name="Done">Files that are made.</param>
+/// <param name="Failed">Files that could not be made.</param>
+/// <param name="Bytes">What the made files weigh.</param>
+/// <param name="Left">The work of the files that are still to be made.</param>
+/// <param name="Looks">Cells that want a look.</param>
+internal readonly record struct Tally(int Files, int Done, int Failed, long Bytes, long Left, int Looks)
+{
+    public static Tally operator +(Tally a, Tally b) =>
+        new(a.Files + b.Files, a.Done + b.Done, a.Failed + b.Failed, a.Bytes + b.Bytes, a.Left + b.Left, a.Looks + b.Looks);
+
+    public static Tally operator -(Tally a, Tally b) =>
+        new(a.Files - b.Files, a.Done - b.Done, a.Failed - b.Failed, a.Bytes - b.Bytes, a.Left - b.Left, a.Looks - b.Looks);
+}
+
+/// <summary>A job as it was stored last. It never changes: a change is another one.</summary>
+internal sealed record BoardState
+{
+    public required Guid Id { get; init; }
+
+    public required Job Job { get; init; }
+
+    public required DateTime CreatedAt { get; init; }
+
+    /// <summary>Counts what was stored and told. What passes, such as that a file is being made, is told under the number of what was stored last.</summary>
+    public long Sequence { get; init; }
+
+    public DateTime? ArchivedAt { get; init; }
+
+    public RunState Run { get; init; }
+
+    /// <summary>Pictures of the job that the library has.</summary>
+    public required IReadOnlyDictionary<Guid, PictureRow> Rows { get; init; }
+
+    /// <summary>Slots of the job that the book has.</summary>
+    public required IReadOnlyDictionary<string, BoardSlot> Slots { get; init; }
+
+    public required IReadOnlyDictionary<Guid, long> Places { get; init; }
+
+    public Tally Tally { get; init; }
+
+    public bool CanUndo { get; init; }
+
+    public bool CanRedo { get; init; }
+
+    /// <summary>Slots of the job that the book no longer has.</summary>
+    public IEnumerable<JobSlot> Missing => Job.Slots.Where(place => !Slots.ContainsKey(place.Address));
+
+    /// <summary>The pictures that are shown, in order.</summary>
+    public IEnumerable<JobPicture> Shown => Job.Pictures.Where(one => Rows.ContainsKey(one.Id));
+
+    public bool IsAtWork => ArchivedAt is null && Run == RunState.Running;
+}
+
+/// <summary>
+/// One open job in memory: a copy of its tables, plans that were worked out, and who looks on. It can be thrown away at any moment. Only <see cref="JobRoom"/>
+/// changes it, after what is stored; readers take the state as a whole.
+/// </summary>
+internal sealed class JobBoard(BoardState state)
+{
+    // What is beyond is planned again when it is asked for.
+    private const int MostPlans = 8000;
+    private const int MostWaiting = 2000;
+    private static readonly TimeSpan LookLasts = TimeSpan.FromSeconds(30);
+    private readonly List<Channel<JobEvent>> _listeners = [];
+    private readonly ConcurrentDictionary<(Guid, string), BoardCell> _plans = new();
+    private readonly Lock _gate = new();
+    private JobLook _look = JobLook.Nothing;
+    private long _lookedAt;
+
+    public Guid Id => State.Id;
+
+    public BoardState State { get; private set; } = state;
+
+    public Pace Pace { get; } = new();
+
+    public DateTime UsedAt { get; set; }
+
+    public bool IsLookedAt
+    {
+        get
+        {
+            lock (_gate)
+            {
+                return _listeners.Count > 0;
+            }
+        }
+    }
+
+    /// <summary>The pictures and slots that are on a screen now, nearest first; nothing once no page is there and what was said of one is a while ago.</summary>
+    public JobLook Look
+    {
+        get
+        {
+            lock (_gate)
+            {
+                return _listeners.Count > 0 || Stopwatch.GetElapsedTime(_lookedAt) < LookLasts ? _look : JobLook.Nothing;
+            }
+        }
+    }
+
+    public void LookAt(JobLook look)
+    {
+        lock (_gate)
+        {
+            (_look, _lookedAt) = (look, Stopwatch.GetTimestamp());
+        }
+    }
+
+    /// <summary>One cell, planned; null when job, library or book have it not.</summary>
+    public BoardCell? Cell(Guid picture, string address) => Cell(State, picture, address);
+
+    public BoardCell? Cell(BoardState state, Guid picture, string address) =>
+        state.Job.Find(picture) is { } mine && state.Job.SlotOf(address) is { } place ? Cell(state, mine, place) : null;
+
+    /// <summary>Cells of some pictures, in order; those of all pictures where none are named.</summary>
+    public IEnumerable<BoardCell> Cells(BoardState state, IReadOnlySet<Guid>? pictures = null) =>
+        state.Shown.Where(one => pictures?.Contains(one.Id) != false).SelectMany(mine => state.Job.Slots.Select(place => Cell(state, mine, place)).OfType<BoardCell>());
+
+    public BoardCell? Cell(BoardState state, JobPicture mine, JobSlot place)
+    {
+        if (!state.Rows.TryGetValue(mine.Id, out var row) || !state.Slots.TryGetValue(place.Address, out var slot))
+        {
+            return null;
+        }
+
+        var key = (mine.Id, place.Address);
+        if (_plans.TryGetValue(key, out var known) && ReferenceEquals(known.Mine, mine) && ReferenceEquals(known.Slot, slot) && known.Place == place
+            && known.Picture.ContentHash == row.ContentHash)
+        {
+            return known;
+        }
+
+        if (_plans.Count > MostPlans)
+        {
+            _plans.Clear();
+        }
+
+        return _plans[key] = BoardCell.Of(row, mine, place, slot);
+    }
+
+    /// <summary>Takes over what was stored.</summary>
+    public void Take(BoardState state) => State = state;
+
+    /// <summary>Listens. A page that is too slow is cut off and reads again, rather than missing something unnoticed.</summary>
+    public Channel<JobEvent> Listen()
+    {
+        var channel = Channel.CreateBounded<JobEvent>(new BoundedChannelOptions(MostWaiting));
+        lock (_gate)
+        {
+            _listeners.Add(channel);
+        }
+
+        return channel;
+    }
+
+    public void Leave(Channel<JobEvent> channel)
+    {
+        lock (_gate)
+        {
+            _listeners.Remove(channel);
+        }
+
+        channel.Writer.TryComplete();
+    }
+
+
+    public void Tell(JobEvent what)
+    {
+        lock (_gate)
+        {
+            foreach (var slow in _listeners.Where(channel => !channel.Writer.TryWrite(what)).ToList())
+            {
+                _listeners.Remove(slow);
+                slow.Writer.TryComplete();
+            }
+        }
+    }
+}

@@ -1,0 +1,217 @@
+using Pantomet.Core.Framing;
+using Pantomet.Core.Geometry;
+using Pantomet.Core.Jobs;
+using Pantomet.Core.Naming;
+using Pantomet.Core.Verdicts;
+using Pantomet.Data.Jobs;
+using Pantomet.Data.Pictures;
+using Pantomet.Application.Destinations;
+using Pantomet.Application.Pictures;
+using Pantomet.Application.Variants;
+
+namespace Pantomet.Application.Jobs;
+
+/// <summary>How far a job is.</summary>
+/// <param name="Files">Files that are wanted.</param>
+/// <param name="Done">Files that are made.</param>
+/// <param name="Failed">Files that could not be made.</param>
+/// <param name="Making">Files under way now.</param>
+/// <param name="Bytes">What the made files weigh together.</param>
+/// <param name="SecondsLeft">How long the rest takes at the pace of the last files; null while that is not known or nothing is being made.</param>
+public sealed record JobProgress(int Files, int Done, int Failed, int Making, long Bytes, double? SecondsLeft);
+
+/// <summary>A job in the list of jobs.</summary>
+/// <param name="Id">Identity in addresses.</param>
+/// <param name="Name">Name for people.</param>
+/// <param name="CreatedAt">When it was made, UTC.</param>
+/// <param name="Archived">True when it was put aside.</param>
+/// <param name="Run">Whether its files are being made.</param>
+/// <param name="Pictures">How many pictures.</param>
+/// <param name="Slots">How many slots.</param>
+/// <param name="First">The first pictures, for a glance.</param>
+/// <param name="Progress">How far it is; null for one that is put aside.</param>
+/// <param name="Looks">How many cells want a look.</param>
+/// <param name="Fault">Why it cannot be read and was set aside, as a sentence; null for all others.</param>
+public sealed record JobSummary(
+    Guid Id, string Name, DateTime CreatedAt, bool Archived, RunState Run, int Pictures, int Slots, IReadOnlyList<ShownPicture> First, JobProgress? Progress, int Looks,
+    string? Fault);
+
+/// <summary>A picture as far as it is shown.</summary>
+/// <param name="Id">Identity in addresses.</param>
+/// <param name="Shown">Changes whenever its pixels do: a part of preview addresses.</param>
+public sealed record ShownPicture(Guid Id, string Shown)
+{
+    internal static string Words(PictureRow row, Decisions decisions) => $"{row.ContentHash[..12]}-{decisions.Turn}";
+}
+
+/// <summary>A picture of a job.</summary>
+/// <param name="Picture">The picture.</param>
+/// <param name="Shown">Changes whenever its pixels do: a part of preview addresses.</param>
+/// <param name="Width">Pixels across after the turn.</param>
+/// <param name="Height">Pixels down after the turn.</param>
+/// <param name="Decisions">What was decided about it.</param>
+/// <param name="Suggestion">The suggested keep box, after the turn.</param>
+/// <param name="SuggestionKind">How it was found.</param>
+/// <param name="Words">What its files are named by; null while only a camera's number is there.</param>
+public sealed record JobPictureView(
+    PictureView Picture, string Shown, int Width, int Height, Decisions Decisions, Frame? Suggestion, SuggestionKind? SuggestionKind, string? Words)
+{
+    internal static JobPictureView Of(Job job, JobPicture mine, PictureRow row)
+    {
+        var size = mine.Decisions.Turn.SizeOf(row.Facts.Size);
+        var suggestion = CellPlan.SuggestionOf(row.Facts, mine.Decisions.Turn);
+        return new(
+            PictureView.Of(row), ShownPicture.Words(row, mine.Decisions), size.Width, size.Height, mine.Decisions, suggestion?.Box, suggestion?.Kind, BundleNames.WordsFor(job, mine, row.Name));
+    }
+}
+
+/// <summary>A slot of a job.</summary>
+/// <param name="Address">"destination/slot".</param>
+/// <param name="Destination">The destination's key.</param>
+/// <param name="DestinationName">The destination's name.</param>
+/// <param name="Slot">The slot.</param>
+/// <param name="Choice">Type and quality for all pictures.</param>
+public sealed record JobSlotView(string Address, string Destination, string DestinationName, SlotView Slot, Choice? Choice)
+{
+    internal static JobSlotView Of(JobSlot place, BoardSlot slot) => new(place.Address, place.Destination, slot.Destination.Name, SlotView.Of(slot.Slot), place.Choice);
+}
+
+/// <summary>One file of a cell.</summary>
+/// <param name="Id">Identity in addresses, once it is made.</param>
+/// <param name="Density">The density asked for.</param>
+/// <param name="Width">Pixels across.</param>
+/// <param name="Height">Pixels down.</param>
+/// <param name="Format">The type; null before it is made and where the slot finds it.</param>
+/// <param name="Bytes">Weight; null before it is known, which is a moment before the file is made.</param>
+/// <param name="Quality">1 to 100; null where there is none.</param>
+/// <param name="Likeness">0 to 1; null before it is made.</param>
+/// <param name="Made">True when there is a file.</param>
+/// <param name="Verdict">The verdict on file and frame together.</param>
+/// <param name="LetThrough">True when it goes out though it breaks a limit.</param>
+public sealed record CellFile(
+    string Id, decimal Density, int Width, int Height, string? Format, long? Bytes, int? Quality, double? Likeness, bool Made, Verdict Verdict, bool LetThrough);
+
+/// <summary>What stands in a cell.</summary>
+public enum CellState
+{
+    /// <summary>Some file is still to be made.</summary>
+    Waiting,
+
+    /// <summary>Some file is being made.</summary>
+    Making,
+
+    /// <summary>All that can be made is made.</summary>
+    Done,
+
+    /// <summary>The picture does not go there.</summary>
+    Skipped,
+}
+
+/// <summary>One picture in one slot.</summary>
+/// <param name="Picture">The picture.</param>
+/// <param name="Slot">The slot's address.</param>
+/// <param name="Sequence">The job's sequence when it stood like this; a lower one says what was before.</param>
+/// <param name="Frame">Left, top, right, bottom as fractions of the turned picture.</param>
+/// <param name="Width">The width that the slot asks for, in CSS pixels.</param>
+/// <param name="Height">The height that the slot asks for, in CSS pixels.</param>
+/// <param name="Origin">Where the frame came from.</param>
+/// <param name="State">What stands in it.</param>
+/// <param name="Verdict">The gravest verdict of its files.</param>
+/// <param name="Codes">All reasons, by code.</param>
+/// <param name="Looks">The reasons that want a look.</param>
+/// <param name="Files">The files, by density and type.</param>
+public sealed record CellView(
+    Guid Picture, string Slot, long Sequence, IReadOnlyList<double> Frame, int Width, int Height, FrameOrigin Origin, CellState State, Verdict Verdict,
+    IReadOnlyList<string> Codes, IReadOnlyList<string> Looks, IReadOnlyList<CellFile> Files);
+
+/// <summary>What a job says of itself: names and states.</summary>
+/// <param name="Name">Name for people.</param>
+/// <param name="Prefix">Words that every file's name begins with.</param>
+/// <param name="Numbered">True when pictures without words are named after the job and counted.</param>
+/// <param name="Patterns">Patterns of names by destination.</param>
+/// <param name="Archived">True when it was put aside.</param>
+/// <param name="CanUndo">True when there is a step back.</param>
+/// <param name="CanRedo">True when there is a step forward.</param>
+/// <param name="Missing">Addresses of slots that the book no longer has.</param>
+public sealed record JobTitle(
+    string Name, string Prefix, bool Numbered, IReadOnlyDictionary<string, string> Patterns, bool Archived, bool CanUndo, bool CanRedo, IReadOnlyList<string> Missing)
+{
+    internal static JobTitle Of(BoardState state) => new(
+        state.Job.Name, state.Job.Prefix, state.Job.Numbered, state.Job.Patterns, state.ArchivedAt is not null, state.CanUndo, state.CanRedo,
+        [.. state.Missing.Select(place => place.Address)]);
+}
+
+/// <summary>A job without its cells.</summary>
+/// <param name="Id">Identity in addresses.</param>
+/// <param name="Name">Name for people.</param>
+/// <param name="Prefix">Words that every file's name begins with.</param>
+/// <param name="Numbered">True when pictures without words are named after the job and counted.</param>
+/// <param name="Patterns">Patterns of names by destination.</param>
+/// <param name="Archived">True when it was put aside.</param>
+/// <param name="CanUndo">True when there is a step back.</param>
+/// <param name="CanRedo">True when there is a step forward.</param>
+/// <param name="Missing">Addresses of slots that the book no longer has.</param>
+/// <param name="Run">Whether its files are being made.</param>
+/// <param name="Sequence">Counts everything that was stored and told about it.</param>
+/// <param name="Pictures">Its pictures.</param>
+/// <param name="Slots">Its slots.</param>
+public sealed record JobHead(
+    Guid Id, string Name, string Prefix, bool Numbered, IReadOnlyDictionary<string, string> Patterns, bool Archived, bool CanUndo, bool CanRedo, IReadOnlyList<string> Missing,
+    RunState Run, long Sequence, IReadOnlyList<JobPictureView> Pictures, IReadOnlyList<JobSlotView> Slots)
+{
+    internal static JobHead Of(BoardState state)
+    {
+        var title = JobTitle.Of(state);
+        return new(
+            state.Id, title.Name, title.Prefix, title.Numbered, title.Patterns, title.Archived, title.CanUndo, title.CanRedo, title.Missing, state.Run, state.Sequence,
+            [.. state.Shown.Select(one => JobPictureView.Of(state.Job, one, state.Rows[one.Id]))], SlotsOf(state));
+    }
+
+    internal static IReadOnlyList<JobSlotView> SlotsOf(BoardState state) =>
+        [.. state.Job.Slots.Where(place => state.Slots.ContainsKey(place.Address)).Select(place => JobSlotView.Of(place, state.Slots[place.Address]))];
+}
+
+/// <summary>A job, with its first cells or all of them.</summary>
+/// <param name="Head">All but its cells.</param>
+/// <param name="Cells">The cells of its first pictures.</param>
+/// <param name="More">The place in <see cref="JobHead.Pictures"/> from which cells are still to be read; null when all stand here.</param>
+/// <param name="Progress">How far it is.</param>
+public sealed record JobView(JobHead Head, IReadOnlyList<CellView> Cells, int? More, JobProgress Progress);
+
+/// <summary>More cells of a job.</summary>
+/// <param name="Sequence">The job's sequence then.</param>
+/// <param name="Cells">The cells.</param>
+/// <param name="More">The place from which cells are still to be read; null when these were the last.</param>
+public sealed record JobCells(long Sequence, IReadOnlyList<CellView> Cells, int? More);
+
+/// <summary>What happened to a job, for everyone who looks at it: only what changed.</summary>
+/// <param name="Sequence">
+/// The job's sequence then. One more than that of the event before, when something was stored; the same for what passes. Whoever misses a number reads again.
+/// </param>
+/// <param name="Title">Names and states, where they changed.</param>
+/// <param name="Pictures">Pictures that came or changed; null when none did.</param>
+/// <param name="Order">All pictures in their order, where any came or went; null otherwise.</param>
+/// <param name="Slots">All slots in their order, where any changed; null otherwise.</param>
+/// <param name="Cells">Cells as they stand now.</param>
+/// <param name="Reread">True when more cells changed than are told at once: they are to be read again.</param>
+/// <param name="Progress">How far it is.</param>
+/// <param name="Run">Whether its files are being made.</param>
+public sealed record JobEvent(
+    long Sequence, JobTitle? Title, IReadOnlyList<JobPictureView>? Pictures, IReadOnlyList<Guid>? Order, IReadOnlyList<JobSlotView>? Slots, IReadOnlyList<CellView> Cells,
+    bool Reread, JobProgress Progress, RunState Run);
+
+/// <summary>What is on a screen, nearest first.</summary>
+/// <param name="Pictures">Pictures.</param>
+/// <param name="Slots">Addresses of slots.</param>
+public sealed record JobLook(IReadOnlyList<Guid> Pictures, IReadOnlyList<string> Slots)
+{
+    /// <summary>Nobody looks.</summary>
+    internal static readonly JobLook Nothing = new([], []);
+}
+
+/// <summary>One cell with its reasons in sentences and its files in full.</summary>
+/// <param name="Cell">The cell.</param>
+/// <param name="Reasons">Why, for the cell as a whole.</param>
+/// <param name="Plans">What each density gets.</param>
+/// <param name="Files">The files that are made, with everything known about them.</param>
+public sealed record CellDetail(CellView Cell, IReadOnlyList<Reason> Reasons, IReadOnlyList<PlanView> Plans, IReadOnlyList<VariantFileView> Files);

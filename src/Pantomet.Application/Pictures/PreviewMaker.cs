@@ -1,0 +1,39 @@
+using System.Globalization;
+using Pantomet.Core.Geometry;
+using Pantomet.Data;
+using Pantomet.Data.Pictures;
+using Pantomet.Imaging.Hosting;
+using Pantomet.Application.Engine;
+
+namespace Pantomet.Application.Pictures;
+
+/// <summary>Small copies for the screen, upright and in sRGB, made once and kept beside the originals.</summary>
+internal sealed class PreviewMaker(DataFolder folder, EngineRoom engine)
+{
+    public const int Small = 480;
+    public const int Large = 1800;
+
+    /// <summary>The longest sides that are made; nothing else can be asked for.</summary>
+    public static bool Knows(int side) => side is Small or Large;
+
+    /// <summary>Where the copy lies, made if missing; null when the original cannot be drawn.</summary>
+    public async Task<string?> MakeAsync(PictureRow picture, int side, Turn turn, CancellationToken cancel)
+    {
+        var path = Path.Combine(folder.Previews, string.Create(CultureInfo.InvariantCulture, $"{picture.ContentHash}-{side}{(turn.IsNone ? "" : $"-{turn}")}.webp"));
+        if (File.Exists(path))
+        {
+            return path;
+        }
+
+        var part = $"{path}.{Guid.NewGuid():n}.part";
+        var outcome = await engine.RunAsync(new PreviewOrder(folder.Originals.PathOf(picture.ContentHash), side, part, turn), cancel, urgent: true);
+        if (outcome.Refusal is not null)
+        {
+            File.Delete(part);
+            return null;
+        }
+
+        File.Move(part, path, overwrite: true);
+        return path;
+    }
+}

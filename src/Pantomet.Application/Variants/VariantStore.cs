@@ -1,0 +1,148 @@
+using System.Globalization;
+using System.Text.Json;
+using Pantomet.Application.Engine;
+using Pantomet.Core.Facts;
+using Pantomet.Core.Planning;
+using Pantomet.Core.Recipes;
+using Pantomet.Core.Rules;
+using Pantomet.Core.Verdicts;
+using Pantomet.Data;
+using Pantomet.Data.Pictures;
+using Pantomet.Data.Variants;
+using Pantomet.Imaging.Hosting;
+using Pantomet.Imaging.Making;
+
+namespace Pantomet.Application.Variants;
+
+/// <summary>A file that was made and kept, or why none was.</summary>
+internal sealed record Rendered(VariantRow? Row, RenderFailure? Failure);
+
+/// <summary>Why a file could not be made.</summary>
+/// <param name="Code">What kind of failure it is.</param>
+/// <param name="Reason">A sentence.</param>
+/// <param name="MayPass">True when another try may do better.</param>
+internal sealed record RenderFailure(string Code, string Reason, bool MayPass);
+
+/// <summary>Renders files from recipes into the folder of variants, and reads them back; what the tables say of them is not its business.</summary>
+internal sealed class VariantStore(DataFolder folder, EngineRoom engine, TimeProvider clock)
+{
+    /// <summary>Renders a file and keeps it. Nothing is left behind when it cannot be done.</summary>
+    /// <param name="wanted">The file.</param>
+    /// <param name="urgent">True when a person waits for it.</param>
+    /// <param name="weighed">Told of the file as soon as it is found.</param>
+    /// <param name="cancel">Stops between encodes.</param>
+    public async Task<Rendered> RenderAsync(WantedFile wanted, bool urgent, Action<WeighedFile> weighed, CancellationToken cancel)
+    {
+        var (output, small) = (folder.Scratch(), folder.Scratch());
+        try
+        {
+            var order = OrderOf(wanted) with { Output = output, Small = small };
+            var outcome = await engine.RunAsync(order, cancel, urgent, told => weighed(told.Weighed!));
+            if (outcome.Variant is not { HasFile: true } made)
+            {
+                return new(null, outcome.Failure is { } failure
+                    ? new(failure.ToString().ToLowerInvariant(), outcome.Refusal ?? "No file came of it.", failure != OrderFailure.Refused)
+                    : new("refused", outcome.Refusal ?? "No file came of it.", false));
+            }
+
+            var hash = await folder.Variants.StoreFileAsync(output, cancel);
+            if (File.Exists(small))
+            {
+                File.Move(small, SmallPath(hash), overwrite: true);
+            }
+
+            return new(RowOf(wanted, made, hash), null);
+        }
+        catch (Exception fault) when (fault is IOException or UnauthorizedAccessException)
+        {
+            return new(null, new("disk", $"The file could not be kept: {fault.Message}", true));
+        }
+        finally
+        {
+            Discard(output);
+            Discard(small);
+        }
+    }
+
+    /// <summary>True when the file is there and as long as it must be.</summary>
+    public bool Holds(VariantRow row) => new FileInfo(folder.Variants.PathOf(row.ContentHash)) is { Exists: true } file && file.Length == row.Bytes;
+
+    /// <summary>The file, byte for byte as it was made; null when it is missing or damaged.</summary>
+    public Task<byte[]?> ReadAsync(VariantRow row, CancellationToken cancel) => folder.Variants.ReadWholeAsync(row.ContentHash, cancel);
+
+    /// <summary>A small copy of a file for the screen; the file itself where there is none.</summary>
+    public string SmallOf(VariantRow row) => SmallPath(row.ContentHash) is var path && File.Exists(path) ? path : folder.Variants.PathOf(row.ContentHash);
+
+    /// <summary>The weight and likeness of a file at several qualities.</summary>
+    public async Task<IReadOnlyList<CurvePoint>?> CurveAsync(WantedFile wanted, PictureFormat format, IReadOnlyList<int> qualities, CancellationToken cancel)
+    {
+        var order = OrderOf(wanted);
+        var outcome = await engine.RunAsync(new CurveOrder(order.Path, order.Facts, order.Turn, order.Rules, order.Plan, format, qualities), cancel, urgent: true);
+        return outcome.Curve;
+    }
+
+    /// <summary>The same pixels as a variant's, without loss: what it is compared with.</summary>
+    public async Task<byte[]?> ReferenceAsync(VariantRow variant, PictureRow picture, CancellationToken cancel)
+    {
+        if (variant.Recipe.Length == 0)
+        {
+            return null;
+        }
+
+        var output = folder.Scratch();
+        try
+        {
+            var order = OrderOf(Recipe.Parse(variant.Recipe), picture) with { Output = output, Reference = true, Size = new(variant.Width, variant.Height) };
+            var outcome = await engine.RunAsync(order, cancel, urgent: true);
+            return outcome.Refusal is null && File.Exists(output) ? await File.ReadAllBytesAsync(output, cancel) : null;
+        }
+        finally
+        {
+            Discard(output);
+        }
+    }
+
+    private VariantOrder OrderOf(WantedFile wanted) => OrderOf(wanted.Recipe, wanted.Picture) with { Plan = PlanOf(wanted.Recipe) with { Density = wanted.Wish.Plan.Density } };
+
+    // What the frame gave up is told apart from the file: the same file may serve a frame that was confirmed since.
+    private VariantOrder OrderOf(Recipe recipe, PictureRow picture)
+    {
+        var (facts, part) = (picture.Facts, recipe.Parts[0]);
+        var rules = $$"""{"schema":"{{RulesReader.Schema}}","destinations":[{"key":"place","slots":[{{recipe.Rule}}]}]}""";
+        return new(
+            folder.Originals.PathOf(part.Content), facts with { Size = part.Turn.SizeOf(facts.Size), Suggestion = null }, part.Turn, rules, PlanOf(recipe), recipe.Format,
+            recipe.Quality, "");
+    }
+
+    private static VariantPlan PlanOf(Recipe recipe) => new()
+    {
+        Density = Core.Geometry.Density.One, Crop = recipe.Parts[0].Crop, Size = recipe.Size, Content = recipe.Content, Asked = recipe.Size, Offered = 1, Verdict = Verdict.Meets,
+        Reasons = [], MayShrink = recipe.MayShrink,
+    };
+
+    private VariantRow RowOf(WantedFile wanted, VariantOutcome made, string hash)
+    {
+        var now = clock.GetUtcNow().UtcDateTime;
+        return new()
+        {
+            Id = wanted.Id, Want = wanted.Want, PictureId = wanted.Picture.Id, ContentHash = hash, Format = made.Format!.Value, Width = made.Size.Width, Height = made.Size.Height,
+            Bytes = new FileInfo(folder.Variants.PathOf(hash)).Length, Quality = made.Quality, Likeness = made.Likeness,
+            WorstPlace = made.WorstTile is { } worst ? string.Create(CultureInfo.InvariantCulture, $"{worst.Left},{worst.Top},{worst.Right},{worst.Bottom}") : null,
+            Recipe = wanted.Recipe.ToJson(), Encodes = made.Encodes, Verdict = made.Verdict, Reasons = JsonSerializer.Serialize(made.Reasons), MadeAt = now, WantedAt = now.Date,
+        };
+    }
+
+    private static void Discard(string path)
+    {
+        try
+        {
+            File.Delete(path);
+        }
+        catch (Exception fault) when (fault is IOException or UnauthorizedAccessException)
+        {
+            // The next start takes it away.
+        }
+    }
+
+    private string SmallPath(string hash) => Path.Combine(folder.Previews, $"{hash}-made.webp");
+}

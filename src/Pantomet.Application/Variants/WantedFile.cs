@@ -1,0 +1,28 @@
+using Pantomet.Core.Geometry;
+using Pantomet.Core.Jobs;
+using Pantomet.Core.Recipes;
+using Pantomet.Core.Rules;
+using Pantomet.Data.Pictures;
+
+namespace Pantomet.Application.Variants;
+
+/// <summary>One file that is wanted: its recipe, and what it is made from.</summary>
+/// <param name="Id">The recipe's identity.</param>
+/// <param name="Want">The same whatever version makes it.</param>
+/// <param name="Recipe">Everything it depends on.</param>
+/// <param name="Picture">The original.</param>
+/// <param name="Slot">The slot.</param>
+/// <param name="Wish">The plan, and what was chosen by hand.</param>
+internal sealed record WantedFile(string Id, string Want, Recipe Recipe, PictureRow Picture, Slot Slot, Wish Wish)
+{
+    public static WantedFile Of(PictureRow picture, Turn turn, Slot slot, string bytesKey, Wish wish)
+    {
+        var plan = wish.Plan;
+        var recipe = new Recipe
+        {
+            Parts = [new(picture.ContentHash, turn, plan.Crop)], Size = plan.Size, Content = plan.Content, MayShrink = plan.MayShrink, Rule = bytesKey,
+            Format = wish.Format, Quality = wish.Quality,
+        };
+        return new(recipe.Id, recipe.Want, recipe, picture, slot, wish);
+    }
+}

@@ -1,0 +1,30 @@
+namespace Pantomet.Application;
+
+/// <summary>Where the data lies and how much may be done at once.</summary>
+public record WorkOptions
+{
+    /// <summary>The data folder, made if missing.</summary>
+    public required string Data { get; init; }
+
+    /// <summary>The most bytes of one upload: 200 MB unless set otherwise.</summary>
+    public long MostUploadBytes { get; init; } = 200_000_000;
+
+    /// <summary>The program whose <c>work</c> call carries out imaging orders in a process of its own.</summary>
+    public string Engine { get; init; } = Path.Combine(AppContext.BaseDirectory, "pantomet.dll");
+
+    /// <summary>How many imaging processes work at once.</summary>
+    public int Workers { get; init; } = Environment.ProcessorCount;
+
+    /// <summary>How long one order may take before its process is ended: two minutes unless set otherwise.</summary>
+    public TimeSpan LongestOrder { get; init; } = TimeSpan.FromMinutes(2);
+
+    /// <summary>The most memory one imaging process may take, in bytes: 3 GB unless set otherwise.</summary>
+    public long MostEngineBytes { get; init; } = 3_000_000_000;
+
+    /// <summary>The pauses after which a file that could not be made is tried again; after the last it is given up until somebody asks for it.</summary>
+    public IReadOnlyList<TimeSpan> Pauses { get; init; } =
+        [TimeSpan.FromSeconds(2), TimeSpan.FromSeconds(10), TimeSpan.FromSeconds(60), TimeSpan.FromMinutes(5)];
+
+    /// <summary>What variants that nothing wants, and previews, may weigh together before the least recently wanted are collected: 5 GB unless set otherwise.</summary>
+    public long MostKeptBytes { get; init; } = 5_000_000_000;
+}

@@ -1,0 +1,142 @@
+using Pantomet.Core.Verdicts;
+
+namespace Pantomet.Core.Jobs.Commands;
+
+/// <summary>Finds a cell good as it is: these reasons no longer want a look.</summary>
+/// <param name="Picture">The picture.</param>
+/// <param name="Slot">The slot's address.</param>
+/// <param name="Reasons">The reasons by code; null for all that want a look now.</param>
+public sealed record Accept(Guid Picture, string Slot, IReadOnlyList<string>? Reasons = null) : JobCommand
+{
+    private const int MostCodes = 40;
+
+    internal override Outcome On(Job job, IJobSurroundings around)
+    {
+        if (!job.HasSlot(Slot))
+        {
+            return CommandFault.Slot();
+        }
+
+        if (Reasons is { } given && (given.Count > MostCodes || given.Any(code => !ReasonCodes.All.Contains(code))))
+        {
+            return new CommandFault(CommandFault.BadValue, "These are not the codes of reasons.", "reasons");
+        }
+
+        var found = Reasons ?? around.StandingOf(Picture, Slot).Looks;
+        return job.Deciding(Picture, decisions =>
+        {
+            var cell = decisions.For(Slot);
+            var fresh = found.Except(cell.Accepted).ToList();
+            return fresh.Count == 0 && !(decisions.OtherShape && found.Contains(ReasonCodes.OtherShape))
+                ? decisions
+                : decisions.With(Slot, cell with { Accepted = [.. cell.Accepted, .. fresh] }) with
+                {
+                    OtherShape = decisions.OtherShape && !found.Contains(ReasonCodes.OtherShape),
+                };
+        });
+    }
+}
+
+/// <summary>Leaves a picture out of a slot, or takes it in again.</summary>
+/// <param name="Picture">The picture.</param>
+/// <param name="Slot">The slot's address.</param>
+/// <param name="Out">True to leave it out.</param>
+public sealed record LeaveOut(Guid Picture, string Slot, bool Out) : JobCommand
+{
+    internal override Outcome On(Job job, IJobSurroundings around) =>
+        job.HasSlot(Slot)
+            ? job.Deciding(Picture, decisions => decisions.For(Slot).Skip == Out ? decisions : decisions.With(Slot, decisions.For(Slot) with { Skip = Out }))
+            : CommandFault.Slot();
+}
+
+/// <summary>Lets files go out though they break a limit.</summary>
+/// <param name="Picture">The picture.</param>
+/// <param name="Slot">The slot's address.</param>
+/// <param name="Files">The files by their identity; null for all that break a limit now.</param>
+public sealed record LetThrough(Guid Picture, string Slot, IReadOnlyList<string>? Files = null) : JobCommand
+{
+    private const int MostFiles = 100;
+
+    internal override Outcome On(Job job, IJobSurroundings around)
+    {
+        if (!job.HasSlot(Slot))
+        {
+            return CommandFault.Slot();
+        }
+
+        var broken = around.StandingOf(Picture, Slot).Broken;
+        if (Files?.Any(file => !broken.ContainsKey(file)) == true)
+        {
+            return new CommandFault(CommandFault.BadValue, "This file does not break a limit, or is there no longer. Look again.", "files");
+        }
+
+        var through = (Files ?? broken.Keys).Select(file => broken[file]).ToList();
+        return job.Deciding(Picture, decisions =>
+        {
+            var cell = decisions.For(Slot);
+            var fresh = through.Except(cell.LetThrough).ToList();
+            // Those of frames that are long gone need not be remembered for ever.
+            return fresh.Count == 0 ? decisions : decisions.With(Slot, cell with { LetThrough = [.. cell.LetThrough.Concat(fresh).TakeLast(MostFiles)] });
+        });
+    }
+}
+
+/// <summary>Chooses type and quality of one cell's files.</summary>
+/// <param name="Picture">The picture.</param>
+/// <param name="Slot">The slot's address.</param>
+/// <param name="Choice">The choice; null finds them again.</param>
+public sealed record Choose(Guid Picture, string Slot, Choice? Choice) : JobCommand
+{
+    internal override Outcome On(Job job, IJobSurroundings around) =>
+        !job.HasSlot(Slot) ? CommandFault.Slot()
+        : Jobs.Choice.Fault(Choice) is { } wrong ? new CommandFault(CommandFault.BadValue, wrong, "choice")
+        : job.Deciding(Picture, decisions => decisions.For(Slot).Choice == Choice ? decisions : decisions.With(Slot, decisions.For(Slot) with { Choice = Choice }));
+}
+
+/// <summary>Chooses type and quality for every picture in some slots. What was chosen for single cells of them gives way: this is newer.</summary>
+/// <param name="Slots">Addresses; null for all.</param>
+/// <param name="Choice">The choice; null finds them again.</param>
+public sealed record ChooseForSlots(IReadOnlyList<string>? Slots, Choice? Choice) : JobCommand
+{
+    internal override Outcome On(Job job, IJobSurroundings around)
+    {
+        if (Slots?.FirstOrDefault(address => !job.HasSlot(address)) is not null)
+        {
+            return CommandFault.Slot("slots");
+        }
+
+        if (Jobs.Choice.Fault(Choice) is { } wrong)
+        {
+            return new CommandFault(CommandFault.BadValue, wrong, "choice");
+        }
+
+        bool IsMeant(string address) => Slots?.Contains(address) != false;
+        return job with
+        {
+            Slots = [.. job.Slots.Select(slot => IsMeant(slot.Address) ? slot with { Choice = Choice } : slot)],
+            Pictures =
+            [
+                .. job.Pictures.Select(picture => picture.Decisions.Cells.Where(pair => pair.Value.Choice is not null && IsMeant(pair.Key)).ToList() is { Count: > 0 } own
+                    ? picture with { Decisions = own.Aggregate(picture.Decisions, (all, pair) => all.With(pair.Key, pair.Value with { Choice = null })) }
+                    : picture),
+            ],
+        };
+    }
+}
+
+/// <summary>Gives a picture words.</summary>
+/// <param name="Picture">The picture.</param>
+/// <param name="Keywords">What its files are named by; null leaves them.</param>
+/// <param name="Alternative">What it shows, for those who cannot see it; null leaves it.</param>
+public sealed record GiveWords(Guid Picture, string? Keywords = null, string? Alternative = null) : JobCommand
+{
+    internal override Outcome On(Job job, IJobSurroundings around) => job.Deciding(
+        Picture, decisions => decisions with { Keywords = Keywords ?? decisions.Keywords, Alternative = Alternative ?? decisions.Alternative }, "keywords");
+}
+
+/// <summary>Takes back everything that was decided about a picture in this job.</summary>
+/// <param name="Picture">The picture.</param>
+public sealed record Forget(Guid Picture) : JobCommand
+{
+    internal override Outcome On(Job job, IJobSurroundings around) => job.Deciding(Picture, _ => Decisions.None);
+}

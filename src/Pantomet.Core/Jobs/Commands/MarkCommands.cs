@@ -1,0 +1,76 @@
+using Pantomet.Core.Framing;
+using Pantomet.Core.Geometry;
+
+namespace Pantomet.Core.Jobs.Commands;
+
+/// <summary>Adds a box that must stay whole. A keep box outranks a focus, which gives way.</summary>
+/// <param name="Picture">The picture.</param>
+/// <param name="Box">The box, of the turned picture.</param>
+public sealed record AddKeepBox(Guid Picture, Frame Box) : JobCommand
+{
+    internal override Outcome On(Job job, IJobSurroundings around) =>
+        job.Deciding(Picture, decisions => decisions with { Keep = [.. decisions.Keep, Box], Focus = null }, "box");
+}
+
+/// <summary>Sets all keep boxes of a picture. Boxes outrank a focus, which gives way; an empty list takes the boxes away.</summary>
+/// <param name="Picture">The picture.</param>
+/// <param name="Boxes">The boxes, of the turned picture.</param>
+public sealed record SetKeepBoxes(Guid Picture, IReadOnlyList<Frame> Boxes) : JobCommand
+{
+    internal override Outcome On(Job job, IJobSurroundings around) =>
+        job.Deciding(Picture, decisions => decisions with { Keep = [.. Boxes], Focus = Boxes.Count > 0 ? null : decisions.Focus }, "boxes");
+}
+
+/// <summary>Sets the focus point. A focus means nothing beside a keep box, so the boxes give way.</summary>
+/// <param name="Picture">The picture.</param>
+/// <param name="Focus">The point; null takes it away.</param>
+public sealed record SetFocus(Guid Picture, FocusPoint? Focus) : JobCommand
+{
+    internal override Outcome On(Job job, IJobSurroundings around) =>
+        job.Deciding(Picture, decisions => decisions with { Focus = Focus, Keep = Focus is null ? decisions.Keep : [] }, "focus");
+}
+
+/// <summary>Makes the suggested box a keep box, in the place of all marks.</summary>
+/// <param name="Picture">The picture.</param>
+public sealed record ConfirmSuggestion(Guid Picture) : JobCommand
+{
+    internal override Outcome On(Job job, IJobSurroundings around) =>
+        around.FactsOf(Picture) is not { } facts ? CommandFault.Picture()
+        : job.Deciding(Picture, decisions => CellPlan.SuggestionOf(facts, decisions.Turn) is { } suggestion
+            ? decisions with { Keep = [suggestion.Box], Focus = null, NoSuggestion = false }
+            : decisions with { Focus = null, NoSuggestion = false });
+}
+
+/// <summary>Turns the suggested box down; frames come from the middle instead.</summary>
+/// <param name="Picture">The picture.</param>
+public sealed record DeclineSuggestion(Guid Picture) : JobCommand
+{
+    internal override Outcome On(Job job, IJobSurroundings around) => job.Deciding(Picture, decisions => decisions with { NoSuggestion = true });
+}
+
+/// <summary>Takes keep boxes and focus away and lets the suggestion stand again.</summary>
+/// <param name="Picture">The picture.</param>
+public sealed record ClearMarks(Guid Picture) : JobCommand
+{
+    internal override Outcome On(Job job, IJobSurroundings around) =>
+        job.Deciding(Picture, decisions => decisions with { Keep = [], Focus = null, NoSuggestion = false });
+}
+
+/// <summary>
+/// Turns a picture. Marks stay on what they mark. Frames by hand stay with a small angle; with another quarter they would have another shape, so those slots
+/// follow the marks again.
+/// </summary>
+/// <param name="Picture">The picture.</param>
+/// <param name="Quarters">Quarter turns clockwise, 0 to 3.</param>
+/// <param name="Degrees">The small angle clockwise, -15 to 15.</param>
+public sealed record TurnPicture(Guid Picture, int Quarters, double Degrees) : JobCommand
+{
+    internal override Outcome On(Job job, IJobSurroundings around)
+    {
+        var to = new Turn(Quarters, Degrees);
+        return !to.IsPossible
+            ? new CommandFault(CommandFault.BadValue, $"A picture is turned by 0 to 3 quarters and straightened by at most {Turn.MostDegrees} degrees.", "quarters")
+            : around.FactsOf(Picture) is not { } facts ? CommandFault.Picture()
+            : job.Deciding(Picture, decisions => decisions.Turned(to, facts.Size));
+    }
+}

@@ -1,0 +1,78 @@
+using System.Security.Cryptography;
+using System.Text;
+using System.Text.Json;
+using Pantomet.Core.Facts;
+using Pantomet.Core.Geometry;
+
+namespace Pantomet.Core.Recipes;
+
+/// <summary>One picture that goes into a file, and what of it.</summary>
+/// <param name="Content">SHA-256 of the original, lower-case hexadecimal.</param>
+/// <param name="Turn">How it is turned.</param>
+/// <param name="Crop">What is cut out of the turned picture.</param>
+/// <param name="Place">Where in the file it lies; null for the middle of all of it.</param>
+public sealed record RecipePart(string Content, Turn Turn, Crop Crop, Crop? Place = null);
+
+/// <summary>Something that is laid over the pixels, from below upwards.</summary>
+/// <param name="Kind">What it is.</param>
+/// <param name="Values">Its figures and words by name.</param>
+public sealed record RecipeLayer(string Kind, IReadOnlyDictionary<string, string> Values);
+
+/// <summary>
+/// Everything the pixels and bytes of one file depend on, as one value. Its hash is the file's identity: the same recipe finds the same file, in whatever job
+/// or slot. It names no path and no time, so it means the same on another machine.
+/// </summary>
+public sealed record Recipe
+{
+    /// <summary>Raised whenever the same recipe would make other bytes than before; every file is then made anew, and nothing that people decided is lost.</summary>
+    public const int CurrentVersion = 4;
+
+    /// <summary>The version it is carried out by.</summary>
+    public int Version { get; init; } = CurrentVersion;
+
+    /// <summary>The pictures, in the order in which they are laid down.</summary>
+    public required IReadOnlyList<RecipePart> Parts { get; init; }
+
+    /// <summary>The file's pixel size.</summary>
+    public required PixelSize Size { get; init; }
+
+    /// <summary>The size of the picture inside: <see cref="Size"/>, or less where margins are laid around it.</summary>
+    public required PixelSize Content { get; init; }
+
+    /// <summary>True when fewer pixels may be made to meet a weight.</summary>
+    public bool MayShrink { get; init; }
+
+    /// <summary>The slot's rule as far as bytes depend on it, as canonical JSON.</summary>
+    public required string Rule { get; init; }
+
+    /// <summary>A type chosen by hand; null leaves it to the rule.</summary>
+    public PictureFormat? Format { get; init; }
+
+    /// <summary>A quality chosen by hand; null finds it.</summary>
+    public int? Quality { get; init; }
+
+    /// <summary>What else tells files of one cell apart, by name, such as a page of several; only what changes bytes stands here.</summary>
+    public IReadOnlyDictionary<string, string> Axes { get; init; } = NoValues;
+
+    /// <summary>What is laid over the pixels.</summary>
+    public IReadOnlyList<RecipeLayer> Layers { get; init; } = [];
+
+    private static readonly Dictionary<string, string> NoValues = [];
+
+    /// <summary>What is wanted, whatever version makes it: a hash over everything but the version. What people say about a file is kept under this.</summary>
+    public string Want => Hash(Canonical(withVersion: false));
+
+    /// <summary>The file's identity: a hash over everything.</summary>
+    public string Id => Hash(Canonical(withVersion: true));
+
+    /// <summary>The recipe as canonical JSON: every member in a fixed order, those that say nothing left out, dictionaries by ordinal order of their names.</summary>
+    public string ToJson() => Encoding.UTF8.GetString(Canonical(withVersion: true));
+
+    /// <summary>Reads what <see cref="ToJson"/> wrote.</summary>
+    /// <exception cref="JsonException">It is none.</exception>
+    public static Recipe Parse(string json) => RecipeJson.Read(json);
+
+    private byte[] Canonical(bool withVersion) => RecipeJson.Write(this, withVersion);
+
+    private static string Hash(byte[] bytes) => Convert.ToHexStringLower(SHA256.HashData(bytes));
+}

@@ -1,0 +1,14 @@
+namespace Pantomet.Data;
+
+/// <summary>Something that is remembered by name.</summary>
+public sealed class SettingRow
+{
+    /// <summary>The last day, UTC, on which removed pictures were counted on.</summary>
+    public const string LastDay = "removals.last-day";
+
+    /// <summary>The name.</summary>
+    public required string Name { get; set; }
+
+    /// <summary>The value as text.</summary>
+    public required string Value { get; set; }
+}

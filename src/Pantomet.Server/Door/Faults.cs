@@ -1,0 +1,62 @@
+using System.Text.Json;
+using Microsoft.AspNetCore.Diagnostics;
+using Microsoft.AspNetCore.Http;
+using Microsoft.Data.Sqlite;
+using Microsoft.Extensions.Logging;
+using Pantomet.Server.Problems;
+
+namespace Pantomet.Server.Door;
+
+/// <summary>What came up in the middle of a request, as a problem: what the sender can mend, what passes, and what nobody foresaw, which is logged with its trace.</summary>
+internal sealed partial class Faults(ILogger<Faults> log) : IExceptionHandler
+{
+    private const int Busy = 5;
+    private const int Locked = 6;
+    private const int ReadOnly = 8;
+    private const int Full = 13;
+    private const int DiskFull = 28;
+
+    public async ValueTask<bool> TryHandleAsync(HttpContext httpContext, Exception exception, CancellationToken cancellationToken)
+    {
+        var (status, code, sentence, place) = Of(exception, httpContext);
+        if (status == StatusCodes.Status500InternalServerError)
+        {
+            Unforeseen(log, httpContext.Request.Method, httpContext.Request.Path, httpContext.TraceIdentifier, exception);
+        }
+        else if (status is StatusCodes.Status503ServiceUnavailable or StatusCodes.Status507InsufficientStorage)
+        {
+            NotNow(log, httpContext.Request.Method, httpContext.Request.Path, httpContext.TraceIdentifier, exception.Message);
+        }
+
+        httpContext.Response.StatusCode = status;
+        var problem = Problem.Of(status, code, sentence, place);
+        problem.ProblemDetails.Extensions["traceId"] = httpContext.TraceIdentifier;
+        await problem.ExecuteAsync(httpContext);
+        return true;
+    }
+
+    private static (int Status, string Code, string Sentence, string? Place) Of(Exception fault, HttpContext context) => fault switch
+    {
+        OperationCanceledException when context.RequestAborted.IsCancellationRequested => (StatusCodes.Status499ClientClosedRequest, "gone", "The request was given up.", null),
+        BadHttpRequestException { StatusCode: StatusCodes.Status413PayloadTooLarge } => (StatusCodes.Status413PayloadTooLarge, "too-large", "The body is larger than this address takes.", null),
+        BadHttpRequestException { InnerException: JsonException json } => (StatusCodes.Status400BadRequest, "bad-body", "This is not what is asked for here.", json.Path),
+        BadHttpRequestException bad => (bad.StatusCode, "bad-request", "The request cannot be read.", null),
+        JsonException json => (StatusCodes.Status400BadRequest, "bad-body", "This is not what is asked for here.", json.Path),
+        // A command without the member that tells which it is.
+        NotSupportedException { Source: "System.Text.Json" } => (StatusCodes.Status400BadRequest, "bad-body", "This is not what is asked for here.", null),
+        SqliteException { SqliteErrorCode: Busy or Locked } =>
+            (StatusCodes.Status503ServiceUnavailable, "busy", "Another program holds the database. Nothing was changed; try again.", null),
+        SqliteException { SqliteErrorCode: Full } or IOException { HResult: DiskFull } =>
+            (StatusCodes.Status507InsufficientStorage, "disk-full", "The disk is full. Nothing was changed; make room and try again.", null),
+        SqliteException { SqliteErrorCode: ReadOnly } or UnauthorizedAccessException =>
+            (StatusCodes.Status503ServiceUnavailable, "read-only", "The data folder cannot be written to. Nothing was changed.", null),
+        Microsoft.EntityFrameworkCore.DbUpdateException { InnerException: { } inner } => Of(inner, context),
+        _ => (StatusCodes.Status500InternalServerError, "unforeseen", "Something went wrong that nobody foresaw. The log says more, under the trace that is named here.", null),
+    };
+
+    [LoggerMessage(Level = LogLevel.Error, Message = "{Method} {Path} failed, trace {Trace}.")]
+    private static partial void Unforeseen(ILogger log, string method, string path, string trace, Exception fault);
+
+    [LoggerMessage(Level = LogLevel.Warning, Message = "{Method} {Path} could not be answered now, trace {Trace}: {Why}")]
+    private static partial void NotNow(ILogger log, string method, string path, string trace, string why);
+}

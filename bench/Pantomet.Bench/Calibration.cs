@@ -31,7 +31,10 @@ internal static class Calibration
     public static void Run(IReadOnlyList<string> photographs, TextWriter output)
     {
         var grid = from share in Shares from pooling in Poolings select (share, pooling);
-        output.WriteLine("picture,format,quality,bytes,butteraugli,butteraugli3,ssimulacra," + string.Join(',', grid.Select(one => Number($"s{one.share}p{one.pooling}"))));
+        output.WriteLine(
+            "picture,format,quality,bytes,butteraugli,butteraugli3,ssimulacra,"
+                + string.Join(',', grid.Select(one => Number($"s{one.share}p{one.pooling}")))
+        );
         var folder = Directory.CreateTempSubdirectory("pantomet-calibration-").FullName;
         foreach (var path in photographs)
         {
@@ -39,7 +42,21 @@ internal static class Calibration
             var reference = Path.Combine(folder, "reference.png");
             File.WriteAllBytes(reference, LosslessPng.Write(pixels));
             var planes = LikenessGauge.Planes(pixels.Image);
-            using var encoder = new VariantEncoder(pixels, new() { Key = "a", Name = "a", Size = new Core.Geometry.SizeRule.Share(1) }, new() { Size = pixels.Size, Format = PictureFormat.Jpeg, Bytes = 1 });
+            using var encoder = new VariantEncoder(
+                pixels,
+                new()
+                {
+                    Key = "a",
+                    Name = "a",
+                    Size = new Core.Geometry.SizeRule.Share(1),
+                },
+                new()
+                {
+                    Size = pixels.Size,
+                    Format = PictureFormat.Jpeg,
+                    Bytes = 1,
+                }
+            );
             foreach (var (format, quality) in Grid.SelectMany(one => one.Qualities.Select(quality => (one.Format, quality))))
             {
                 var file = encoder.Dear(format, quality);
@@ -49,7 +66,9 @@ internal static class Calibration
                 decoded.Pngsave(shown, compression: 1, keep: Enums.ForeignKeep.None);
                 var (most, norm) = Butteraugli(reference, shown);
                 var scores = grid.Select(one => Number(LikenessMeter.Measure(planes, mine, one.share, one.pooling).Score));
-                output.WriteLine($"{Path.GetFileNameWithoutExtension(path)},{format.Word()},{quality},{file.Length},{Number(most)},{Number(norm)},{Number(Last(Run("ssimulacra_main", reference, shown)))},{string.Join(',', scores)}");
+                output.WriteLine(
+                    $"{Path.GetFileNameWithoutExtension(path)},{format.Word()},{quality},{file.Length},{Number(most)},{Number(norm)},{Number(Last(Run("ssimulacra_main", reference, shown)))},{string.Join(',', scores)}"
+                );
                 output.Flush();
             }
         }
@@ -74,7 +93,9 @@ internal static class Calibration
 
     private static string Run(string program, params string[] arguments)
     {
-        using var process = Process.Start(new ProcessStartInfo(program, arguments) { RedirectStandardOutput = true, RedirectStandardError = true })!;
+        using var process = Process.Start(
+            new ProcessStartInfo(program, arguments) { RedirectStandardOutput = true, RedirectStandardError = true }
+        )!;
         var output = process.StandardOutput.ReadToEnd();
         process.WaitForExit();
         return output;

@@ -9,7 +9,12 @@ internal static class CalibrationTable
 {
     // What the words mean on butteraugli's 3-norm, best first: the last word has no border.
     private static readonly (LikenessWord Word, double Most)[] Borders =
-        [(LikenessWord.NoDifference, 0.6), (LikenessWord.HardToSee, 1.0), (LikenessWord.Slight, 1.6), (LikenessWord.Visible, 2.4)];
+    [
+        (LikenessWord.NoDifference, 0.6),
+        (LikenessWord.HardToSee, 1.0),
+        (LikenessWord.Slight, 1.6),
+        (LikenessWord.Visible, 2.4),
+    ];
 
     public static string Of(string csv, string column)
     {
@@ -19,20 +24,34 @@ internal static class CalibrationTable
         double Value(string[] row, string head) => double.Parse(row[Array.IndexOf(heads, head)], CultureInfo.InvariantCulture);
         var pictures = rows.GroupBy(row => row[0]).Where(group => group.Count() >= 24).ToList();
         var text = new StringBuilder();
-        Line(text, $"{pictures.Count} photographs of lomiri-wallpapers-16.04, 1000 px on the longest side, 8 qualities x 3 types: {rows.Count} files.\n");
+        Line(
+            text,
+            $"{pictures.Count} photographs of lomiri-wallpapers-16.04, 1000 px on the longest side, 8 qualities x 3 types: {rows.Count} files.\n"
+        );
         Line(text, $"## Rank correlation (Spearman) with butteraugli and ssimulacra\n");
         Line(text, $"| photograph | butteraugli, 3-norm | butteraugli, largest | ssimulacra |\n|---|---|---|---|");
         foreach (var picture in pictures)
         {
-            Line(text, $"| {picture.Key} | {Correlation(picture, column, "butteraugli3"):0.000} | {Correlation(picture, column, "butteraugli"):0.000} | {Correlation(picture, column, "ssimulacra"):0.000} |");
+            Line(
+                text,
+                $"| {picture.Key} | {Correlation(picture, column, "butteraugli3"):0.000} | {Correlation(picture, column, "butteraugli"):0.000} | {Correlation(picture, column, "ssimulacra"):0.000} |"
+            );
         }
 
-        Line(text, $"| **across all** | **{Correlation(rows, column, "butteraugli3"):0.000}** | {Correlation(rows, column, "butteraugli"):0.000} | {Correlation(rows, column, "ssimulacra"):0.000} |\n");
+        Line(
+            text,
+            $"| **across all** | **{Correlation(rows, column, "butteraugli3"):0.000}** | {Correlation(rows, column, "butteraugli"):0.000} | {Correlation(rows, column, "ssimulacra"):0.000} |\n"
+        );
         Line(text, $"## Weights: share of each colour difference (s) and exponent over tiles (p), across all photographs\n");
         Line(text, $"| | butteraugli, 3-norm | butteraugli, largest | ssimulacra | least within a photograph |\n|---|---|---|---|---|");
-        foreach (var head in heads.Where(head => head.StartsWith('s') && head.Contains('p', StringComparison.Ordinal) && head != "ssimulacra"))
+        foreach (
+            var head in heads.Where(head => head.StartsWith('s') && head.Contains('p', StringComparison.Ordinal) && head != "ssimulacra")
+        )
         {
-            Line(text, $"| {head}{(head == column ? " (taken)" : "")} | {Correlation(rows, head, "butteraugli3"):0.000} | {Correlation(rows, head, "butteraugli"):0.000} | {Correlation(rows, head, "ssimulacra"):0.000} | {pictures.Min(picture => Correlation(picture, head, "butteraugli3")):0.000} |");
+            Line(
+                text,
+                $"| {head}{(head == column ? " (taken)" : "")} | {Correlation(rows, head, "butteraugli3"):0.000} | {Correlation(rows, head, "butteraugli"):0.000} | {Correlation(rows, head, "ssimulacra"):0.000} | {pictures.Min(picture => Correlation(picture, head, "butteraugli3")):0.000} |"
+            );
         }
 
         Line(text, $"\n## Borders between the words\n");
@@ -48,7 +67,10 @@ internal static class CalibrationTable
         Line(text, $"| type | quality | butteraugli 3-norm | likeness | bytes |\n|---|---|---|---|---|");
         foreach (var group in rows.GroupBy(row => (row[1], row[2])))
         {
-            Line(text, $"| {group.Key.Item1} | {group.Key.Item2} | {Median(group.Select(row => Value(row, "butteraugli3"))):0.00} | {Median(group.Select(row => Value(row, column))):0.0000} | {Median(group.Select(row => Value(row, "bytes"))):0} |");
+            Line(
+                text,
+                $"| {group.Key.Item1} | {group.Key.Item2} | {Median(group.Select(row => Value(row, "butteraugli3"))):0.00} | {Median(group.Select(row => Value(row, column))):0.0000} | {Median(group.Select(row => Value(row, "bytes"))):0} |"
+            );
         }
 
         return text.ToString();
@@ -72,7 +94,9 @@ internal static class CalibrationTable
     {
         var (ra, rb) = (Ranks(a), Ranks(b));
         var mean = (a.Length - 1) / 2.0;
-        double both = 0, one = 0, other = 0;
+        double both = 0,
+            one = 0,
+            other = 0;
         for (var i = 0; i < a.Length; i++)
         {
             both += (ra[i] - mean) * (rb[i] - mean);
@@ -88,7 +112,7 @@ internal static class CalibrationTable
     {
         var order = Enumerable.Range(0, values.Length).OrderBy(i => values[i]).ToArray();
         var ranks = new double[values.Length];
-        for (var from = 0; from < order.Length;)
+        for (var from = 0; from < order.Length; )
         {
             var to = from;
             while (to < order.Length && values[order[to]] == values[order[from]])

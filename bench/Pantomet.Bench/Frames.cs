@@ -12,7 +12,10 @@ internal static class Frames
         Frame.TryCreate(0.3, 0.2, 0.55, 0.8, out var keep, out _);
         Frame.TryCreate(0.05, 0, 0.95, 0.8, out var clear, out _);
         var subject = Subject.Of([keep], null, null);
-        var shapes = Enumerable.Range(1, 100).Select(n => Ratio.TryCreate(n, 30, null, out var ratio, out _) ? ratio : throw new InvalidOperationException()).ToArray();
+        var shapes = Enumerable
+            .Range(1, 100)
+            .Select(n => Ratio.TryCreate(n, 30, null, out var ratio, out _) ? ratio : throw new InvalidOperationException())
+            .ToArray();
         var times = new List<double>();
         double sum = 0;
         for (var run = 0; run < 200; run++)

@@ -26,8 +26,17 @@ switch (args)
         var failed = 0;
         foreach (var format in Mutations.Formats)
         {
-            var tally = await Mutations.RunAsync(format, int.Parse(count, CultureInfo.InvariantCulture), int.Parse(seed, CultureInfo.InvariantCulture), folder);
-            Console.WriteLine(FormattableString.Invariant($"| {format} | {tally.Inputs} | {tally.Read} | {tally.Refused} | {tally.Made} | {tally.Crashes} | {tally.Longest:0.00} |"));
+            var tally = await Mutations.RunAsync(
+                format,
+                int.Parse(count, CultureInfo.InvariantCulture),
+                int.Parse(seed, CultureInfo.InvariantCulture),
+                folder
+            );
+            Console.WriteLine(
+                FormattableString.Invariant(
+                    $"| {format} | {tally.Inputs} | {tally.Read} | {tally.Refused} | {tally.Made} | {tally.Crashes} | {tally.Longest:0.00} |"
+                )
+            );
             failed += tally.Faults.Count;
             foreach (var fault in tally.Faults)
             {
@@ -37,6 +46,8 @@ switch (args)
 
         return failed == 0 ? 0 : 1;
     default:
-        await Console.Error.WriteLineAsync("calls: calibrate PHOTOGRAPH..., likeness-table CSV, serve, stages PHOTOGRAPH, frames, mutate COUNT SEED FOLDER");
+        await Console.Error.WriteLineAsync(
+            "calls: calibrate PHOTOGRAPH..., likeness-table CSV, serve, stages PHOTOGRAPH, frames, mutate COUNT SEED FOLDER"
+        );
         return 2;
 }

@@ -17,7 +17,12 @@ internal static class Stages
     public static void Run(string path)
     {
         var facts = PictureReader.ReadFacts(path).Facts!;
-        var slot = new Slot { Key = "a", Name = "A", Size = new SizeRule.SideAlone(Side.Width, 1500) };
+        var slot = new Slot
+        {
+            Key = "a",
+            Name = "A",
+            Size = new SizeRule.SideAlone(Side.Width, 1500),
+        };
         var plan = VariantPlanner.Plan(facts.Size, slot, Density.One);
         using var master = PictureMaster.Decode(path, facts, [plan], ProfileRule.Srgb, whole: true);
         using var pixels = VariantRenderer.Render(master, plan, null, Sharpening.Off);
@@ -38,11 +43,14 @@ internal static class Stages
         var planes = LikenessGauge.Planes(pixels.Image);
         Line("planes", () => LikenessGauge.Planes(pixels.Image));
         Line("meter", () => Core.Likeness.LikenessMeter.Measure(planes, planes));
-        Line("decode the file", () =>
-        {
-            using var decoded = Image.NewFromBuffer(file, access: Enums.Access.Sequential);
-            decoded.WriteToMemory<byte>();
-        });
+        Line(
+            "decode the file",
+            () =>
+            {
+                using var decoded = Image.NewFromBuffer(file, access: Enums.Access.Sequential);
+                decoded.WriteToMemory<byte>();
+            }
+        );
     }
 
     private static void Line(string words, Action work)
@@ -56,6 +64,6 @@ internal static class Stages
         }
 
         times.Sort();
-        Console.WriteLine(FormattableString.Invariant($"{words,-20} {times[3],8:0.0} ms, least {times[0]:0.0}"));
+        Console.WriteLine(FormattableString.Invariant($"{words, -20} {times[3], 8:0.0} ms, least {times[0]:0.0}"));
     }
 }

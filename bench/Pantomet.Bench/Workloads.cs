@@ -36,51 +36,98 @@ internal static class Workloads
         }
     }
 
-    private static async Task<object> DoAsync(Ask ask) => ask.Work switch
-    {
-        "A" => await WidthsAsync(ask.Files[0], image => [image.JpegsaveBuffer(q: 80, optimizeCoding: true, keep: Enums.ForeignKeep.None)]),
-        "B" => await WidthsAsync(ask.Files[0], image =>
-        [
-            image.JpegsaveBuffer(q: 80, optimizeCoding: true, interlace: true, trellisQuant: true, overshootDeringing: true, optimizeScans: true, quantTable: 3, keep: Enums.ForeignKeep.None),
-            image.WebpsaveBuffer(q: 80, effort: 4, keep: Enums.ForeignKeep.None),
-        ]),
-        "C1" => await LimitAsync(ask.Files[0], new SizeRule.SideAlone(Side.Width, 1500), 150_000),
-        "C2" => await LimitAsync(ask.Files[0], new SizeRule.Exact(new(2500, 2000)), 1_000_000),
-        "E" => Encoded(ask.Files[0], ask.Out!),
-        "G" => Compared(ask.Files[0]),
-        _ => throw new ArgumentException(ask.Work),
-    };
+    private static async Task<object> DoAsync(Ask ask) =>
+        ask.Work switch
+        {
+            "A" => await WidthsAsync(
+                ask.Files[0],
+                image => [image.JpegsaveBuffer(q: 80, optimizeCoding: true, keep: Enums.ForeignKeep.None)]
+            ),
+            "B" => await WidthsAsync(
+                ask.Files[0],
+                image =>
+                    [
+                        image.JpegsaveBuffer(
+                            q: 80,
+                            optimizeCoding: true,
+                            interlace: true,
+                            trellisQuant: true,
+                            overshootDeringing: true,
+                            optimizeScans: true,
+                            quantTable: 3,
+                            keep: Enums.ForeignKeep.None
+                        ),
+                        image.WebpsaveBuffer(q: 80, effort: 4, keep: Enums.ForeignKeep.None),
+                    ]
+            ),
+            "C1" => await LimitAsync(ask.Files[0], new SizeRule.SideAlone(Side.Width, 1500), 150_000),
+            "C2" => await LimitAsync(ask.Files[0], new SizeRule.Exact(new(2500, 2000)), 1_000_000),
+            "E" => Encoded(ask.Files[0], ask.Out!),
+            "G" => Compared(ask.Files[0]),
+            _ => throw new ArgumentException(ask.Work),
+        };
 
     // One decode, the widths derived from it, the encodes spread over the cores.
     private static async Task<object> WidthsAsync(string path, Func<Image, byte[][]> encode)
     {
         var facts = PictureReader.ReadFacts(path).Facts!;
-        var plans = Widths.Select(width => VariantPlanner.Plan(facts.Size, SlotOf(new SizeRule.SideAlone(Side.Width, width)), Density.One)).ToArray();
+        var plans = Widths
+            .Select(width => VariantPlanner.Plan(facts.Size, SlotOf(new SizeRule.SideAlone(Side.Width, width)), Density.One))
+            .ToArray();
         var room = new WorkRoom(Environment.ProcessorCount);
         using var master = await room.RunAsync(() => PictureMaster.Decode(path, facts, plans, ProfileRule.Srgb), CancellationToken.None);
-        var files = await Task.WhenAll(plans.OrderByDescending(plan => plan.Size.Area).Select(plan => room.RunAsync(
-            () =>
-            {
-                using var pixels = VariantRenderer.Render(master, plan, null, Sharpening.Off);
-                return encode(pixels.Image);
-            },
-            CancellationToken.None)));
+        var files = await Task.WhenAll(
+            plans
+                .OrderByDescending(plan => plan.Size.Area)
+                .Select(plan =>
+                    room.RunAsync(
+                        () =>
+                        {
+                            using var pixels = VariantRenderer.Render(master, plan, null, Sharpening.Off);
+                            return encode(pixels.Image);
+                        },
+                        CancellationToken.None
+                    )
+                )
+        );
         return new { bytes = files.Sum(one => one.Sum(file => file.Length)), files = files.Sum(one => one.Length) };
     }
 
     private static async Task<object> LimitAsync(string path, SizeRule size, long limit)
     {
         var room = new WorkRoom(Environment.ProcessorCount);
-        var slot = SlotOf(size) with { Limits = new() { MaxBytes = new ByteCount(limit) }, Aims = new() { Quality = new(1, 95) }, Sharpen = Sharpening.Off };
+        var slot = SlotOf(size) with
+        {
+            Limits = new() { MaxBytes = new ByteCount(limit) },
+            Aims = new() { Quality = new(1, 95) },
+            Sharpen = Sharpening.Off,
+        };
         var made = (await PictureMaker.MakeAsync(path, [], new(0.5, 0.5), [new(slot, Density.One, null)], room)).Made[0][0];
-        return new { bytes = made.File?.Length ?? 0, made.Quality, made.Encodes, verdict = made.Verdict.ToString(), likeness = made.Likeness?.Score, reasons = made.Reasons.Select(reason => reason.Code) };
+        return new
+        {
+            bytes = made.File?.Length ?? 0,
+            made.Quality,
+            made.Encodes,
+            verdict = made.Verdict.ToString(),
+            likeness = made.Likeness?.Score,
+            reasons = made.Reasons.Select(reason => reason.Code),
+        };
     }
 
     private static object Encoded(string path, string folder)
     {
         using var image = Image.NewFromFile(path);
         using var pixels = new RenderedPixels(image.CopyMemory());
-        using var encoder = new VariantEncoder(pixels, SlotOf(new SizeRule.Share(1)), new() { Size = pixels.Size, Format = PictureFormat.Png, Bytes = 1 });
+        using var encoder = new VariantEncoder(
+            pixels,
+            SlotOf(new SizeRule.Share(1)),
+            new()
+            {
+                Size = pixels.Size,
+                Format = PictureFormat.Png,
+                Bytes = 1,
+            }
+        );
         foreach (var quality in new[] { 45, 60, 75, 88 })
         {
             File.WriteAllBytes(Path.Combine(folder, $"jpeg-{quality}"), encoder.Dear(PictureFormat.Jpeg, JpegScale.SettingFor(quality)));
@@ -121,5 +168,11 @@ internal static class Workloads
         };
     }
 
-    private static Slot SlotOf(SizeRule size) => new() { Key = "a", Name = "A", Size = size };
+    private static Slot SlotOf(SizeRule size) =>
+        new()
+        {
+            Key = "a",
+            Name = "A",
+            Size = size,
+        };
 }

@@ -21,10 +21,15 @@ public record WorkOptions
     /// <summary>The most memory one imaging process may take, in bytes: 3 GB unless set otherwise.</summary>
     public long MostEngineBytes { get; init; } = 3_000_000_000;
 
-    /// <summary>The pauses after which a file that could not be made is tried again; after the last it is given up until somebody asks for it.</summary>
+    /// <summary>
+    /// The pauses after which a file that could not be made is tried again; after the last it is given up until somebody asks for it.
+    /// </summary>
     public IReadOnlyList<TimeSpan> Pauses { get; init; } =
-        [TimeSpan.FromSeconds(2), TimeSpan.FromSeconds(10), TimeSpan.FromSeconds(60), TimeSpan.FromMinutes(5)];
+    [TimeSpan.FromSeconds(2), TimeSpan.FromSeconds(10), TimeSpan.FromSeconds(60), TimeSpan.FromMinutes(5)];
 
-    /// <summary>What variants that nothing wants, and previews, may weigh together before the least recently wanted are collected: 5 GB unless set otherwise.</summary>
+    /// <summary>
+    /// What variants that nothing wants, and previews, may weigh together before the least recently wanted are collected: 5 GB unless set
+    /// otherwise.
+    /// </summary>
     public long MostKeptBytes { get; init; } = 5_000_000_000;
 }

@@ -21,9 +21,19 @@ internal static class DemoData
 
         await using var jobs = File.OpenRead(Path.Combine(folder, "jobs.json"));
         // The newest stands first in the list.
-        foreach (var job in (await JsonSerializer.DeserializeAsync<List<DemoJob>>(jobs, JsonSerializerOptions.Web, cancel))!.AsEnumerable().Reverse())
+        foreach (
+            var job in (await JsonSerializer.DeserializeAsync<List<DemoJob>>(jobs, JsonSerializerOptions.Web, cancel))!
+                .AsEnumerable()
+                .Reverse()
+        )
         {
-            await seeding.JobAsync(job.Name, job.Prefix ?? "", job.Slots, job.Pictures.Select(pair => (pair.Key, pair.Value.Keywords ?? "", pair.Value.Alternative ?? "")), cancel);
+            await seeding.JobAsync(
+                job.Name,
+                job.Prefix ?? "",
+                job.Slots,
+                job.Pictures.Select(pair => (pair.Key, pair.Value.Keywords ?? "", pair.Value.Alternative ?? "")),
+                cancel
+            );
         }
     }
 

@@ -10,7 +10,9 @@ using Pantomet.Server;
 
 namespace Pantomet.Cli;
 
-/// <summary>The commands that start the application: <c>demo</c> and <c>serve</c>; and <c>openapi</c>, which prints its description.</summary>
+/// <summary>
+/// The commands that start the application: <c>demo</c> and <c>serve</c>; and <c>openapi</c>, which prints its description.
+/// </summary>
 internal static class ServeCommands
 {
     private const int UsualPort = 5460;
@@ -19,35 +21,62 @@ internal static class ServeCommands
     {
         var port = Port();
         var command = new Command("demo", "Starts the application with fresh demo data and prints its address.") { port };
-        command.SetAction(async (call, cancel) =>
-        {
-            // A demo that runs already keeps its data.
-            if (IsTaken(call.GetValue(port)))
+        command.SetAction(
+            async (call, cancel) =>
             {
-                await Console.Error.WriteLineAsync($"pantomet: something listens on port {call.GetValue(port)} already; choose another with --port");
-                return ExitCodes.WrongCall;
-            }
+                // A demo that runs already keeps its data.
+                if (IsTaken(call.GetValue(port)))
+                {
+                    await Console.Error.WriteLineAsync(
+                        $"pantomet: something listens on port {call.GetValue(port)} already; choose another with --port"
+                    );
+                    return ExitCodes.WrongCall;
+                }
 
-            var root = Installation.Root;
-            // A demo on another port, such as the tests', has data of its own.
-            var number = call.GetValue(port);
-            var data = Path.Combine(root, "data", number == UsualPort ? "demo" : $"demo-{number}");
-            if (Directory.Exists(data))
-            {
-                Directory.Delete(data, recursive: true);
-            }
+                var root = Installation.Root;
+                // A demo on another port, such as the tests', has data of its own.
+                var number = call.GetValue(port);
+                var data = Path.Combine(root, "data", number == UsualPort ? "demo" : $"demo-{number}");
+                if (Directory.Exists(data))
+                {
+                    Directory.Delete(data, recursive: true);
+                }
 
-            return await RunAsync(
-                new() { Data = data, Client = Installation.Client, Port = call.GetValue(port) }, app => DemoData.ReadInAsync(app, Path.Combine(root, "demo"), cancel), cancel);
-        });
+                return await RunAsync(
+                    new()
+                    {
+                        Data = data,
+                        Client = Installation.Client,
+                        Port = call.GetValue(port),
+                    },
+                    app => DemoData.ReadInAsync(app, Path.Combine(root, "demo"), cancel),
+                    cancel
+                );
+            }
+        );
         return command;
     }
 
     public static Command Serve()
     {
-        var data = new Option<string>("--data") { Description = "The data folder; made if missing.", HelpName = "DIR", Required = true };
-        var host = new Option<string>("--host") { Description = "The address to listen on.", HelpName = "H", DefaultValueFactory = _ => "127.0.0.1" };
-        var upload = new Option<long>("--max-upload") { Description = "The most megabytes of one upload.", HelpName = "MB", DefaultValueFactory = _ => 200 };
+        var data = new Option<string>("--data")
+        {
+            Description = "The data folder; made if missing.",
+            HelpName = "DIR",
+            Required = true,
+        };
+        var host = new Option<string>("--host")
+        {
+            Description = "The address to listen on.",
+            HelpName = "H",
+            DefaultValueFactory = _ => "127.0.0.1",
+        };
+        var upload = new Option<long>("--max-upload")
+        {
+            Description = "The most megabytes of one upload.",
+            HelpName = "MB",
+            DefaultValueFactory = _ => 200,
+        };
         upload.Validators.Add(result =>
         {
             if (result.Tokens is [var token] && (!long.TryParse(token.Value, out var number) || number is < 1 or > 10_000))
@@ -57,13 +86,21 @@ internal static class ServeCommands
         });
         var port = Port();
         var command = new Command("serve", "Starts the application on a data folder.") { data, port, host, upload };
-        command.SetAction((call, cancel) => RunAsync(
-            new()
-            {
-                Data = call.GetRequiredValue(data), Client = Installation.Client, Port = call.GetValue(port), Host = call.GetValue(host)!,
-                MostUploadBytes = call.GetValue(upload) * 1_000_000,
-            },
-            _ => Task.CompletedTask, cancel));
+        command.SetAction(
+            (call, cancel) =>
+                RunAsync(
+                    new()
+                    {
+                        Data = call.GetRequiredValue(data),
+                        Client = Installation.Client,
+                        Port = call.GetValue(port),
+                        Host = call.GetValue(host)!,
+                        MostUploadBytes = call.GetValue(upload) * 1_000_000,
+                    },
+                    _ => Task.CompletedTask,
+                    cancel
+                )
+        );
         return command;
     }
 
@@ -71,37 +108,43 @@ internal static class ServeCommands
     public static Command OpenApi()
     {
         var command = new Command("openapi", "Prints the description of the server's interface.") { Hidden = true };
-        command.SetAction(async (_, cancel) =>
-        {
-            var scratch = Path.Combine(Path.GetTempPath(), $"pantomet-{Guid.NewGuid():n}");
-            try
+        command.SetAction(
+            async (_, cancel) =>
             {
-                await using var app = await PantometServer.BuildAsync(new() { Data = scratch, Port = 0 });
-                await app.StartAsync(cancel);
-                using var client = new HttpClient();
-                Console.WriteLine(await client.GetStringAsync(new Uri($"{Address(app)}/openapi/v1.json"), cancel));
-                await app.StopAsync(cancel);
-            }
-            finally
-            {
-                Microsoft.Data.Sqlite.SqliteConnection.ClearAllPools();
-                Directory.Delete(scratch, recursive: true);
-            }
+                var scratch = Path.Combine(Path.GetTempPath(), $"pantomet-{Guid.NewGuid():n}");
+                try
+                {
+                    await using var app = await PantometServer.BuildAsync(new() { Data = scratch, Port = 0 });
+                    await app.StartAsync(cancel);
+                    using var client = new HttpClient();
+                    Console.WriteLine(await client.GetStringAsync(new Uri($"{Address(app)}/openapi/v1.json"), cancel));
+                    await app.StopAsync(cancel);
+                }
+                finally
+                {
+                    Microsoft.Data.Sqlite.SqliteConnection.ClearAllPools();
+                    Directory.Delete(scratch, recursive: true);
+                }
 
-            return ExitCodes.Fine;
-        });
+                return ExitCodes.Fine;
+            }
+        );
         return command;
     }
 
-    /// <summary>Carries out imaging orders from standard input; the server starts itself so, to keep the imaging library out of its own process.</summary>
+    /// <summary>
+    /// Carries out imaging orders from standard input; the server starts itself so, to keep the imaging library out of its own process.
+    /// </summary>
     public static Command Work()
     {
         var command = new Command("work", "Carries out imaging orders.") { Hidden = true };
-        command.SetAction(async (_, _) =>
-        {
-            await Pantomet.Imaging.Hosting.OrderLine.ServeAsync(Console.In, Console.Out);
-            return ExitCodes.Fine;
-        });
+        command.SetAction(
+            async (_, _) =>
+            {
+                await Pantomet.Imaging.Hosting.OrderLine.ServeAsync(Console.In, Console.Out);
+                return ExitCodes.Fine;
+            }
+        );
         return command;
     }
 
@@ -121,7 +164,12 @@ internal static class ServeCommands
 
     private static Option<int> Port()
     {
-        var port = new Option<int>("--port") { Description = "The port.", HelpName = "N", DefaultValueFactory = _ => UsualPort };
+        var port = new Option<int>("--port")
+        {
+            Description = "The port.",
+            HelpName = "N",
+            DefaultValueFactory = _ => UsualPort,
+        };
         port.Validators.Add(result =>
         {
             if (result.Tokens is [var token] && (!int.TryParse(token.Value, out var number) || number is < 0 or > 65535))
@@ -143,7 +191,15 @@ internal static class ServeCommands
             await app.WaitForShutdownAsync(cancel);
             return ExitCodes.Fine;
         }
-        catch (Exception fault) when (fault is IOException or UnauthorizedAccessException or SocketException or UriFormatException or FormatException or InvalidDataException)
+        catch (Exception fault)
+            when (fault
+                    is IOException
+                        or UnauthorizedAccessException
+                        or SocketException
+                        or UriFormatException
+                        or FormatException
+                        or InvalidDataException
+            )
         {
             await Console.Error.WriteLineAsync($"pantomet: it could not start: {fault.Message}");
             return ExitCodes.WrongCall;

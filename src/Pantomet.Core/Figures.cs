@@ -15,8 +15,7 @@ public static class Figures
     public static string Count(long value) => value.ToString("#,0", Format);
 
     /// <summary>A number with at most <paramref name="decimals"/> decimals and no trailing zeros.</summary>
-    public static string Number(double value, int decimals = 2) =>
-        value.ToString("#,0." + new string('#', decimals), Format);
+    public static string Number(double value, int decimals = 2) => value.ToString("#,0." + new string('#', decimals), Format);
 
     /// <summary>A share in whole hundredths: <c>62 %</c>.</summary>
     public static string Percent(double share) => $"{Number(share * 100, 0)}{ThinSpace}%";
@@ -25,14 +24,15 @@ public static class Figures
     public static string Size(PixelSize size) => $"{Count(size.Width)} × {Count(size.Height)} px";
 
     /// <summary>A weight in decimal units, three figures: <c>612 kB</c>, <c>1.04 MB</c>. Below 1 kB in bytes.</summary>
-    public static string Weight(long bytes) => bytes switch
-    {
-        < 1000 => $"{bytes} B",
-        < 9_995 => $"{Number(bytes / 1000.0, 2)} kB",
-        < 99_950 => $"{Number(bytes / 1000.0, 1)} kB",
-        < 999_500 => $"{Number(bytes / 1000.0, 0)} kB",
-        < 9_995_000 => $"{Number(bytes / 1e6, 2)} MB",
-        < 99_950_000 => $"{Number(bytes / 1e6, 1)} MB",
-        _ => $"{Number(bytes / 1e6, 0)} MB",
-    };
+    public static string Weight(long bytes) =>
+        bytes switch
+        {
+            < 1000 => $"{bytes} B",
+            < 9_995 => $"{Number(bytes / 1000.0, 2)} kB",
+            < 99_950 => $"{Number(bytes / 1000.0, 1)} kB",
+            < 999_500 => $"{Number(bytes / 1000.0, 0)} kB",
+            < 9_995_000 => $"{Number(bytes / 1e6, 2)} MB",
+            < 99_950_000 => $"{Number(bytes / 1e6, 1)} MB",
+            _ => $"{Number(bytes / 1e6, 0)} MB",
+        };
 }

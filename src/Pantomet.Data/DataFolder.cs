@@ -2,13 +2,17 @@ using Microsoft.EntityFrameworkCore;
 
 namespace Pantomet.Data;
 
-/// <summary>The folder that holds everything Pantomet keeps: the database, the originals, the variants, the previews. One program at a time has it.</summary>
+/// <summary>
+/// The folder that holds everything Pantomet keeps: the database, the originals, the variants, the previews. One program at a time has it.
+/// </summary>
 public sealed class DataFolder : IDisposable
 {
     private readonly FileStream _lock;
 
     /// <summary>Opens a data folder, made if missing.</summary>
-    /// <exception cref="InvalidDataException">Another program has it open, or it cannot be written to; the message is a sentence.</exception>
+    /// <exception cref="InvalidDataException">
+    /// Another program has it open, or it cannot be written to; the message is a sentence.
+    /// </exception>
     public DataFolder(string root)
     {
         Root = Path.GetFullPath(root);
@@ -49,7 +53,8 @@ public sealed class DataFolder : IDisposable
     public string Scratch() => Variants.TemporaryPath();
 
     /// <summary>
-    /// The connection to the database. A database that another program holds is waited for a few seconds, no longer: whoever asked is told, and what is made in the
+    /// The connection to the database. A database that another program holds is waited for a few seconds, no longer: whoever asked is told,
+    /// and what is made in the
     /// background waits by itself.
     /// </summary>
     public string ConnectionString => $"Data Source={Path.Combine(Root, "pantomet.db")};Default Timeout=4";
@@ -62,7 +67,9 @@ public sealed class DataFolder : IDisposable
         var known = db.Database.GetMigrations().ToHashSet();
         if ((await db.Database.GetAppliedMigrationsAsync(cancel)).FirstOrDefault(applied => !known.Contains(applied)) is { } later)
         {
-            throw new InvalidDataException($"The data folder was written by a later version of Pantomet ({later}). Start that version, or restore a copy from before.");
+            throw new InvalidDataException(
+                $"The data folder was written by a later version of Pantomet ({later}). Start that version, or restore a copy from before."
+            );
         }
 
         await db.Database.MigrateAsync(cancel);
@@ -80,7 +87,9 @@ public sealed class DataFolder : IDisposable
         }
         catch (IOException) when (File.Exists(path))
         {
-            throw new InvalidDataException($"Another Pantomet has the data folder {Path.GetDirectoryName(path)} open. Use that one, or end it first.");
+            throw new InvalidDataException(
+                $"Another Pantomet has the data folder {Path.GetDirectoryName(path)} open. Use that one, or end it first."
+            );
         }
     }
 }

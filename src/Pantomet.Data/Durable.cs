@@ -2,7 +2,9 @@ using System.Runtime.InteropServices;
 
 namespace Pantomet.Data;
 
-/// <summary>Makes sure that what was written outlives a loss of power: the bytes of a file, and that its name stands in its folder.</summary>
+/// <summary>
+/// Makes sure that what was written outlives a loss of power: the bytes of a file, and that its name stands in its folder.
+/// </summary>
 public static partial class Durable
 {
     private const int ReadOnly = 0;

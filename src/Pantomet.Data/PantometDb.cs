@@ -70,8 +70,9 @@ public sealed class PantometDb(DbContextOptions<PantometDb> options) : DbContext
             picture.HasIndex(row => row.ContentHash).IsUnique();
             picture.Property(row => row.Format).HasConversion<string>();
             picture.Property(row => row.Kind).HasConversion<string>();
-            picture.Property(row => row.Suggestion).HasConversion(
-                suggestion => StoredJson.Write(suggestion), text => StoredJson.Read<Suggestion?>(text));
+            picture
+                .Property(row => row.Suggestion)
+                .HasConversion(suggestion => StoredJson.Write(suggestion), text => StoredJson.Read<Suggestion?>(text));
         });
         modelBuilder.Entity<RevisionRow>(revision =>
         {
@@ -108,8 +109,22 @@ public sealed class PantometDb(DbContextOptions<PantometDb> options) : DbContext
             picture.HasIndex(row => row.PictureId);
             picture.HasIndex(row => new { row.JobId, row.Place });
         });
-        modelBuilder.Entity<JobFramingRow>().HasKey(row => new { row.JobId, row.PictureId, row.Shape });
-        modelBuilder.Entity<JobDecisionRow>().HasKey(row => new { row.JobId, row.PictureId, row.Slot });
+        modelBuilder
+            .Entity<JobFramingRow>()
+            .HasKey(row => new
+            {
+                row.JobId,
+                row.PictureId,
+                row.Shape,
+            });
+        modelBuilder
+            .Entity<JobDecisionRow>()
+            .HasKey(row => new
+            {
+                row.JobId,
+                row.PictureId,
+                row.Slot,
+            });
         modelBuilder.Entity<JobSlotRow>(slot =>
         {
             slot.HasKey(row => new { row.JobId, row.Slot });
@@ -126,13 +141,32 @@ public sealed class PantometDb(DbContextOptions<PantometDb> options) : DbContext
             step.HasKey(row => new { row.JobId, row.Number });
             step.Property(row => row.State).HasConversion<string>();
         });
-        modelBuilder.Entity<CellRow>().HasKey(row => new { row.JobId, row.PictureId, row.Slot });
+        modelBuilder
+            .Entity<CellRow>()
+            .HasKey(row => new
+            {
+                row.JobId,
+                row.PictureId,
+                row.Slot,
+            });
         modelBuilder.Entity<WantRow>(want =>
         {
-            want.HasKey(row => new { row.JobId, row.PictureId, row.Slot, row.Ordinal });
+            want.HasKey(row => new
+            {
+                row.JobId,
+                row.PictureId,
+                row.Slot,
+                row.Ordinal,
+            });
             want.HasIndex(row => row.FileId);
             // The queue: only what is still to be made stands in it, so its head is found at once however much was made.
-            want.HasIndex(row => new { row.JobId, row.Place, row.Rank }).HasFilter("State = 'open'");
+            want.HasIndex(row => new
+                {
+                    row.JobId,
+                    row.Place,
+                    row.Rank,
+                })
+                .HasFilter("State = 'open'");
         });
         modelBuilder.Entity<DeliveryRow>().HasIndex(row => new { row.JobId, row.Number }).IsUnique();
         modelBuilder.Entity<DeliveredFileRow>(file =>

@@ -11,7 +11,8 @@ public static class ImagingEngine
     public static void Start() => _ = Ready.Value;
 
     /// <summary>
-    /// How many threads one pipeline uses from now on. Work is spread over the cores by picture and by variant, and threads inside a pipeline
+    /// How many threads one pipeline uses from now on. Work is spread over the cores by picture and by variant, and threads inside a
+    /// pipeline
     /// would only get in each other's way: more than one is for an order that is alone.
     /// </summary>
     /// <param name="count">1 or more.</param>

@@ -31,11 +31,14 @@ public static class PantometServer
     {
         ArgumentNullException.ThrowIfNull(options);
         var builder = WebApplication.CreateSlimBuilder();
-        builder.Logging.SetMinimumLevel(LogLevel.Warning).AddFilter("Microsoft.EntityFrameworkCore", LogLevel.Critical)
+        builder
+            .Logging.SetMinimumLevel(LogLevel.Warning)
+            .AddFilter("Microsoft.EntityFrameworkCore", LogLevel.Critical)
             // A port that is taken is told to the caller in one line.
             .AddFilter("Microsoft.Extensions.Hosting.Internal.Host", LogLevel.Critical);
         builder.WebHost.ConfigureKestrel(kestrel => kestrel.Limits.MaxRequestBodySize = Gatekeeper.MostBody);
-        builder.WebHost.UseUrls($"http://{(options.Host.Contains(':', StringComparison.Ordinal) && options.Host[0] != '[' ? $"[{options.Host}]" : options.Host)}:{options.Port}");
+        var host = options.Host.Contains(':', StringComparison.Ordinal) && options.Host[0] != '[' ? $"[{options.Host}]" : options.Host;
+        builder.WebHost.UseUrls($"http://{host}:{options.Port}");
         AddServices(builder.Services, options);
         adjust?.Invoke(builder);
         var app = builder.Build();
@@ -65,27 +68,46 @@ public static class PantometServer
 
     private static void AddServices(IServiceCollection services, ServerOptions options)
     {
-        services.AddSingleton(options).AddSingleton<WorkOptions>(options).AddSingleton(_ => new DataFolder(options.Data)).AddSingleton(TimeProvider.System);
+        services
+            .AddSingleton(options)
+            .AddSingleton<WorkOptions>(options)
+            .AddSingleton(_ => new DataFolder(options.Data))
+            .AddSingleton(TimeProvider.System);
         services.AddDbContext<PantometDb>((own, db) => db.UseSqlite(own.GetRequiredService<DataFolder>().ConnectionString));
         services.AddApplication();
         services.AddScoped(own => new Seeding(
-            own.GetRequiredService<PictureIntake>(), own.GetRequiredService<Writer>(), own.GetRequiredService<OpenJobs>(), own.GetRequiredService<JobRoom>(),
-            own.GetRequiredService<PantometDb>()));
+            own.GetRequiredService<PictureIntake>(),
+            own.GetRequiredService<Writer>(),
+            own.GetRequiredService<OpenJobs>(),
+            own.GetRequiredService<JobRoom>(),
+            own.GetRequiredService<PantometDb>()
+        ));
         services.AddSingleton<RulesDoor>();
         services.AddProblemDetails();
-        services.AddOpenApi("v1", api => api.AddDocumentTransformer((document, _, _) =>
-        {
-            // The address differs from run to run; the document must not.
-            document.Servers?.Clear();
-            document.Info.Title = "Pantomet";
-            // A command without the member that tells which it is, is none.
-            foreach (var schema in document.Components?.Schemas?.Values.OfType<OpenApiSchema>().Where(schema => schema.Properties?.ContainsKey("do") == true) ?? [])
-            {
-                (schema.Required ??= new HashSet<string>()).Add("do");
-            }
+        services.AddOpenApi(
+            "v1",
+            api =>
+                api.AddDocumentTransformer(
+                    (document, _, _) =>
+                    {
+                        // The address differs from run to run; the document must not.
+                        document.Servers?.Clear();
+                        document.Info.Title = "Pantomet";
+                        // A command without the member that tells which it is, is none.
+                        foreach (
+                            var schema in document
+                                .Components?.Schemas?.Values.OfType<OpenApiSchema>()
+                                .Where(schema => schema.Properties?.ContainsKey("do") == true)
+                                ?? []
+                        )
+                        {
+                            (schema.Required ??= new HashSet<string>()).Add("do");
+                        }
 
-            return Task.CompletedTask;
-        }));
+                        return Task.CompletedTask;
+                    }
+                )
+        );
         services.ConfigureHttpJsonOptions(json =>
         {
             json.SerializerOptions.NumberHandling = JsonNumberHandling.Strict;
@@ -118,7 +140,11 @@ public static class PantometServer
             app.UseDefaultFiles(new DefaultFilesOptions { FileProvider = files });
             app.UseStaticFiles(new StaticFileOptions { FileProvider = files });
             // Any address of the client is answered by its page; unknown addresses of the API stay 404.
-            app.Map("/api/{**rest}", () => Problems.Problem.Of(StatusCodes.Status404NotFound, "no-such-address", "There is nothing at this address.")).ExcludeFromDescription();
+            app.Map(
+                    "/api/{**rest}",
+                    () => Problems.Problem.Of(StatusCodes.Status404NotFound, "no-such-address", "There is nothing at this address.")
+                )
+                .ExcludeFromDescription();
             app.MapFallbackToFile("index.html", new StaticFileOptions { FileProvider = files });
         }
     }

@@ -52,17 +52,36 @@ public sealed class Seeding
     /// <param name="cancel">Stops.</param>
     /// <exception cref="InvalidDataException">There is no such picture.</exception>
     public async Task JobAsync(
-        string name, string prefix, IReadOnlyList<string> slots, IEnumerable<(string Name, string Keywords, string Alternative)> pictures, CancellationToken cancel)
+        string name,
+        string prefix,
+        IReadOnlyList<string> slots,
+        IEnumerable<(string Name, string Keywords, string Alternative)> pictures,
+        CancellationToken cancel
+    )
     {
         ArgumentNullException.ThrowIfNull(pictures);
         var rows = await _db.Pictures.ToDictionaryAsync(row => row.Name, row => row.Id, cancel);
-        var mine = pictures.Select(picture => (
-            Id: rows.TryGetValue(picture.Name, out var id) ? id : throw new InvalidDataException($"there is no picture \"{picture.Name}\""), picture.Keywords, picture.Alternative)).ToList();
-        var (_, refused) = await _room.CreateAsync(name,
-        [
-            new NameJob(Prefix: prefix), new TickSlots(slots), new AddPictures([.. mine.Select(picture => picture.Id)]),
-            .. mine.Select(picture => new GiveWords(picture.Id, picture.Keywords, picture.Alternative)),
-        ], cancel);
+        var mine = pictures
+            .Select(picture =>
+                (
+                    Id: rows.TryGetValue(picture.Name, out var id)
+                        ? id
+                        : throw new InvalidDataException($"there is no picture \"{picture.Name}\""),
+                    picture.Keywords,
+                    picture.Alternative
+                )
+            )
+            .ToList();
+        var (_, refused) = await _room.CreateAsync(
+            name,
+            [
+                new NameJob(Prefix: prefix),
+                new TickSlots(slots),
+                new AddPictures([.. mine.Select(picture => picture.Id)]),
+                .. mine.Select(picture => new GiveWords(picture.Id, picture.Keywords, picture.Alternative)),
+            ],
+            cancel
+        );
         if (refused is not null)
         {
             throw new InvalidDataException(refused.Fault.Sentence);

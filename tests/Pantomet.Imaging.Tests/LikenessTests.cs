@@ -6,7 +6,9 @@ using Pantomet.Imaging.Tests.Support;
 
 namespace Pantomet.Imaging.Tests;
 
-/// <summary>The meter on photographs, against other implementations: the npm package ssim.js, and butteraugli of Debian's libjxl-devtools.</summary>
+/// <summary>
+/// The meter on photographs, against other implementations: the npm package ssim.js, and butteraugli of Debian's libjxl-devtools.
+/// </summary>
 public sealed class LikenessTests : IDisposable
 {
     private readonly Workplace _place = new();
@@ -27,7 +29,10 @@ public sealed class LikenessTests : IDisposable
             using var poor = Image.NewFromBuffer(grey.JpegsaveBuffer(q: quality));
             var (a, b) = (Grey(grey, "a.raw"), Grey(poor, "b.raw"));
             var script = Path.Combine(Cli.Installation.Root, "e2e", "ssim.mjs");
-            var theirs = double.Parse(Programs.Checked("node", script, $"{grey.Width}", $"{grey.Height}", _place.At("a.raw"), _place.At("b.raw")), CultureInfo.InvariantCulture);
+            var theirs = double.Parse(
+                Programs.Checked("node", script, $"{grey.Width}", $"{grey.Height}", _place.At("a.raw"), _place.At("b.raw")),
+                CultureInfo.InvariantCulture
+            );
             Assert.InRange(StructuralSimilarity.Mean(a, b) - theirs, -0.0005, 0.0005);
         }
     }
@@ -41,12 +46,18 @@ public sealed class LikenessTests : IDisposable
         pixels.Pngsave(_place.At("reference.png"));
         var planes = LikenessGauge.Planes(pixels);
         var measured = new List<(double Ours, double Theirs)>();
-        foreach (var file in new[] { 20, 40, 60, 80, 95 }.SelectMany(quality => new[] { pixels.JpegsaveBuffer(q: quality), pixels.WebpsaveBuffer(q: quality) }))
+        foreach (
+            var file in new[] { 20, 40, 60, 80, 95 }.SelectMany(quality =>
+                new[] { pixels.JpegsaveBuffer(q: quality), pixels.WebpsaveBuffer(q: quality) }
+            )
+        )
         {
             using var decoded = Image.NewFromBuffer(file);
             decoded.Pngsave(_place.At("file.png"));
             var norm = Programs.Checked("butteraugli_main", _place.At("reference.png"), _place.At("file.png")).Trim().Split(':')[^1];
-            measured.Add((LikenessMeter.Measure(planes, LikenessGauge.Planes(decoded)).Score, -double.Parse(norm, CultureInfo.InvariantCulture)));
+            measured.Add(
+                (LikenessMeter.Measure(planes, LikenessGauge.Planes(decoded)).Score, -double.Parse(norm, CultureInfo.InvariantCulture))
+            );
         }
 
         Assert.True(Spearman(measured) >= 0.9, string.Create(CultureInfo.InvariantCulture, $"rank correlation {Spearman(measured)}"));

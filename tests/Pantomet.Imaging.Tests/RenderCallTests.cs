@@ -44,7 +44,15 @@ public sealed class RenderCallTests : IDisposable
         File.WriteAllBytes(_place.At("empty.jpg"), []);
         _place.Write("page.jpg", "<!doctype html><html><body>Not here</body></html>");
         _place.Write("noise.png", "\u0089PNG");
-        string[] files = [_place.At("cut.jpg"), _place.At("empty.jpg"), _place.At("page.jpg"), _place.At("noise.png"), _place.At("missing.jpg"), _place.Quarters("good.png", 200, 100)];
+        string[] files =
+        [
+            _place.At("cut.jpg"),
+            _place.At("empty.jpg"),
+            _place.At("page.jpg"),
+            _place.At("noise.png"),
+            _place.At("missing.jpg"),
+            _place.Quarters("good.png", 200, 100),
+        ];
         var report = _place.Render(_place.Rules(Column), 1, files);
         var sources = report.GetProperty("sources").EnumerateArray().ToList();
         Assert.Equal(files, sources.Select(source => source.GetProperty("file").GetString()));
@@ -65,14 +73,19 @@ public sealed class RenderCallTests : IDisposable
         Programs.Checked("convert", Workplace.Photographs[0], "-resize", "300x", _place.At(name));
         var whole = File.ReadAllBytes(_place.At(name));
         int[] lengths = [whole.Length * 4 / 10, whole.Length * 99 / 100];
-        var files = lengths.Select(length =>
-        {
-            var cut = _place.At($"{length}-{name}");
-            File.WriteAllBytes(cut, whole[..length]);
-            return cut;
-        }).ToArray();
+        var files = lengths
+            .Select(length =>
+            {
+                var cut = _place.At($"{length}-{name}");
+                File.WriteAllBytes(cut, whole[..length]);
+                return cut;
+            })
+            .ToArray();
         var report = _place.Render(_place.Rules(Column), 1, files);
-        Assert.All(report.GetProperty("sources").EnumerateArray(), source => Assert.Contains("cut short", source.GetProperty("error").GetString(), StringComparison.Ordinal));
+        Assert.All(
+            report.GetProperty("sources").EnumerateArray(),
+            source => Assert.Contains("cut short", source.GetProperty("error").GetString(), StringComparison.Ordinal)
+        );
         Assert.Empty(report.GetProperty("variants").EnumerateArray());
     }
 
@@ -87,7 +100,11 @@ public sealed class RenderCallTests : IDisposable
         System.Buffers.Binary.BinaryPrimitives.WriteUInt32BigEndian(bytes.AsSpan(29), Crc32(bytes.AsSpan(12, 17)));
         File.WriteAllBytes(_place.At("claims.png"), bytes);
         var report = _place.Render(_place.Rules(Column), 1, _place.At("claims.png"));
-        Assert.Contains("60\u202f000 × 60\u202f000 px", report.GetProperty("sources")[0].GetProperty("error").GetString(), StringComparison.Ordinal);
+        Assert.Contains(
+            "60\u202f000 × 60\u202f000 px",
+            report.GetProperty("sources")[0].GetProperty("error").GetString(),
+            StringComparison.Ordinal
+        );
     }
 
     [Fact]
@@ -104,14 +121,22 @@ public sealed class RenderCallTests : IDisposable
         var report = _place.Render(_place.Rules(Column), 0, again, source);
         Assert.Equal(before, File.ReadAllBytes(source));
         Assert.Equal("mine", File.ReadAllText(Path.Combine(_place.Out, "d", "note.txt")));
-        Assert.Equal(["d/vane-column-2.jpg", "d/vane-column-column.jpg"], report.GetProperty("variants").EnumerateArray().Select(variant => variant.GetProperty("file").GetString()));
+        Assert.Equal(
+            ["d/vane-column-2.jpg", "d/vane-column-column.jpg"],
+            report.GetProperty("variants").EnumerateArray().Select(variant => variant.GetProperty("file").GetString())
+        );
     }
 
     [Fact]
     public void A_broken_limit_delivers_no_file_and_answers_1()
     {
         var report = _place.Render(
-            _place.Rules("""{ "key": "a", "size": { "width": 1500 }, "limits": { "maxBytes": 900 }, "types": ["jpeg", "png"] }, { "key": "b", "size": { "width": 300 } }"""), 1, Workplace.Photographs[0]);
+            _place.Rules(
+                """{ "key": "a", "size": { "width": 1500 }, "limits": { "maxBytes": 900 }, "types": ["jpeg", "png"] }, { "key": "b", "size": { "width": 300 } }"""
+            ),
+            1,
+            Workplace.Photographs[0]
+        );
         var variants = report.GetProperty("variants").EnumerateArray().ToList();
         Assert.Equal("breaks", variants[0].GetProperty("verdict").GetString());
         Assert.False(variants[0].TryGetProperty("file", out _));

@@ -23,20 +23,43 @@ public sealed class RenderColourTests : IDisposable
     [InlineData("adobe", "a.png")]
     public void Colours_come_out_right_in_srgb(string profile, string name)
     {
-        int[][] colours = [[200, 60, 40], [40, 160, 70], [50, 70, 180], [128, 128, 128], [230, 200, 150], [60, 60, 70]];
+        int[][] colours =
+        [
+            [200, 60, 40],
+            [40, 160, 70],
+            [50, 70, 180],
+            [128, 128, 128],
+            [230, 200, 150],
+            [60, 60, 70],
+        ];
         for (var i = 0; i < colours.Length; i++)
         {
             using var flat = Flat(colours[i]);
-            using var wide = profile == "adobe"
-                ? flat.IccTransform("/usr/share/color/icc/colord/AdobeRGB1998.icc", inputProfile: "srgb", intent: Enums.Intent.Relative)
-                : flat.IccTransform(profile, inputProfile: "srgb", intent: Enums.Intent.Relative);
+            using var wide =
+                profile == "adobe"
+                    ? flat.IccTransform("/usr/share/color/icc/colord/AdobeRGB1998.icc", inputProfile: "srgb", intent: Enums.Intent.Relative)
+                    : flat.IccTransform(profile, inputProfile: "srgb", intent: Enums.Intent.Relative);
             var source = _place.At($"{i}-{name}");
             wide.WriteToFile(source);
             var report = _place.Render(_place.Rules("""{ "key": "a", "size": { "width": 32 }, "types": ["png"] }"""), 0, source);
             var ours = Programs.Pixel(Path.Combine(_place.Out, report.GetProperty("variants")[0].GetProperty("file").GetString()!), 16, 16);
-            Programs.Checked("convert", source, "-intent", "relative", "-black-point-compensation", "-profile", Screen, "-depth", "8", _place.At("other.png"));
+            Programs.Checked(
+                "convert",
+                source,
+                "-intent",
+                "relative",
+                "-black-point-compensation",
+                "-profile",
+                Screen,
+                "-depth",
+                "8",
+                _place.At("other.png")
+            );
             var theirs = Programs.Pixel(_place.At("other.png"), 32, 32);
-            Assert.True(ours.Zip(theirs).All(pair => Math.Abs(pair.First - pair.Second) <= 2), $"{profile} {string.Join(',', colours[i])}: {string.Join(',', ours)} against {string.Join(',', theirs)}");
+            Assert.True(
+                ours.Zip(theirs).All(pair => Math.Abs(pair.First - pair.Second) <= 2),
+                $"{profile} {string.Join(',', colours[i])}: {string.Join(',', ours)} against {string.Join(',', theirs)}"
+            );
         }
     }
 
@@ -46,7 +69,13 @@ public sealed class RenderColourTests : IDisposable
         using var flat = Flat(200, 60, 40);
         using var wide = flat.IccTransform("p3", inputProfile: "srgb", intent: Enums.Intent.Relative);
         wide.WriteToFile(_place.At("wide.png"));
-        var report = _place.Render(_place.Rules("""{ "key": "a", "size": { "width": 32 }, "types": ["jpeg", "png", "webp", "avif"], "each": true, "profile": "keep", "aims": { "quality": [90, 95] } }"""), 0, _place.At("wide.png"));
+        var report = _place.Render(
+            _place.Rules(
+                """{ "key": "a", "size": { "width": 32 }, "types": ["jpeg", "png", "webp", "avif"], "each": true, "profile": "keep", "aims": { "quality": [90, 95] } }"""
+            ),
+            0,
+            _place.At("wide.png")
+        );
         var stored = Programs.Pixel(_place.At("wide.png"), 32, 32);
         foreach (var variant in report.GetProperty("variants").EnumerateArray())
         {
@@ -73,7 +102,13 @@ public sealed class RenderColourTests : IDisposable
     public void Transparency_is_kept_by_every_type_that_can()
     {
         var source = _place.Quarters("mark.png", 200, 200, alpha: true);
-        var report = _place.Render(_place.Rules("""{ "key": "a", "size": { "width": 100 }, "types": ["png", "webp", "avif"], "each": true }, { "key": "auto", "size": { "width": 100 }, "types": ["auto"] }"""), 0, source);
+        var report = _place.Render(
+            _place.Rules(
+                """{ "key": "a", "size": { "width": 100 }, "types": ["png", "webp", "avif"], "each": true }, { "key": "auto", "size": { "width": 100 }, "types": ["auto"] }"""
+            ),
+            0,
+            source
+        );
         foreach (var variant in report.GetProperty("variants").EnumerateArray())
         {
             using var read = Image.NewFromFile(Path.Combine(_place.Out, variant.GetProperty("file").GetString()!));
@@ -87,9 +122,16 @@ public sealed class RenderColourTests : IDisposable
     public void An_alpha_channel_that_hides_nothing_is_dropped()
     {
         Programs.Checked("convert", Workplace.Photographs[0], "-resize", "300x", "-alpha", "set", _place.At("idle.png"));
-        var report = _place.Render(_place.Rules("""{ "key": "a", "size": { "width": 100 }, "types": ["auto"] }"""), 0, _place.At("idle.png"));
+        var report = _place.Render(
+            _place.Rules("""{ "key": "a", "size": { "width": 100 }, "types": ["auto"] }"""),
+            0,
+            _place.At("idle.png")
+        );
         Assert.Equal("jpeg", report.GetProperty("variants")[0].GetProperty("format").GetString());
-        Assert.DoesNotContain(report.GetProperty("variants")[0].GetProperty("reasons").EnumerateArray(), reason => reason.GetProperty("code").GetString() == "flattened");
+        Assert.DoesNotContain(
+            report.GetProperty("variants")[0].GetProperty("reasons").EnumerateArray(),
+            reason => reason.GetProperty("code").GetString() == "flattened"
+        );
     }
 
     private static Image Flat(params int[] colour)

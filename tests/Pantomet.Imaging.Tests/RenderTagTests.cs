@@ -27,8 +27,19 @@ public sealed class RenderTagTests : IDisposable
     public void Copyright_lines_that_stand_in_other_blocks_are_found()
     {
         var source = _place.Quarters("a.jpg", 120, 80);
-        Programs.Checked("exiftool", "-q", "-overwrite_original", "-IPTC:CopyrightNotice=Skerry agency", "-XMP-dc:Creator=Ada of Skerry", source);
-        var file = FileOf(_place.Render(_place.Rules("""{ "key": "a", "size": { "width": 60 }, "metadata": "copyright" }"""), 0, source).GetProperty("variants")[0]);
+        Programs.Checked(
+            "exiftool",
+            "-q",
+            "-overwrite_original",
+            "-IPTC:CopyrightNotice=Skerry agency",
+            "-XMP-dc:Creator=Ada of Skerry",
+            source
+        );
+        var file = FileOf(
+            _place
+                .Render(_place.Rules("""{ "key": "a", "size": { "width": 60 }, "metadata": "copyright" }"""), 0, source)
+                .GetProperty("variants")[0]
+        );
         Assert.Equal(("Skerry agency", "Ada of Skerry"), (Programs.Tag("EXIF:Copyright", file), Programs.Tag("EXIF:Artist", file)));
     }
 
@@ -37,12 +48,18 @@ public sealed class RenderTagTests : IDisposable
     {
         foreach (var file in Render($$"""{ "key": "a", "size": { "width": 60 }, "metadata": "keep", {{Types}} }"""))
         {
-            Assert.Equal(("Skerry", "© Skerry Weatherworks", "vane"), (Programs.Tag("Make", file), Programs.Tag("EXIF:Copyright", file), Programs.Tag("XMP:Subject", file)));
+            Assert.Equal(
+                ("Skerry", "© Skerry Weatherworks", "vane"),
+                (Programs.Tag("Make", file), Programs.Tag("EXIF:Copyright", file), Programs.Tag("XMP:Subject", file))
+            );
             Assert.Equal("", Places(file));
         }
 
         var told = Render("""{ "key": "b", "size": { "width": 60 }, "metadata": "keep", "location": true }""")[0];
-        Assert.Equal(("1.5", "Harbour", "Harbour"), (Programs.Tag("EXIF:GPSLatitude", told), Programs.Tag("IPTC:City", told), Programs.Tag("XMP:City", told)));
+        Assert.Equal(
+            ("1.5", "Harbour", "Harbour"),
+            (Programs.Tag("EXIF:GPSLatitude", told), Programs.Tag("IPTC:City", told), Programs.Tag("XMP:City", told))
+        );
     }
 
     [Fact]
@@ -63,15 +80,32 @@ public sealed class RenderTagTests : IDisposable
     }
 
     private static string Places(string file) =>
-        string.Concat(new[] { "GPSLatitude", "GPSLongitude", "City", "GPSVersionID", "ThumbnailImage" }.Select(tag => Programs.Tag(tag, file)));
+        string.Concat(
+            new[] { "GPSLatitude", "GPSLongitude", "City", "GPSVersionID", "ThumbnailImage" }.Select(tag => Programs.Tag(tag, file))
+        );
 
     private List<string> Render(string slot)
     {
         var source = _place.Quarters("a.jpg", 120, 80);
         Programs.Checked(
-            "exiftool", "-q", "-overwrite_original", "-GPSLatitude=1.5", "-GPSLatitudeRef=N", "-GPSLongitude=2.5", "-GPSLongitudeRef=E", "-Make=Skerry",
-            "-EXIF:Artist=Ada Skerry", "-EXIF:Copyright=© Skerry Weatherworks", "-XMP-photoshop:City=Harbour", "-XMP-exif:GPSLatitude=1.5", "-IPTC:City=Harbour",
-            "-IPTC:By-line=Ada agency", "-XMP-dc:Subject=vane", $"-ThumbnailImage<={source}", source);
+            "exiftool",
+            "-q",
+            "-overwrite_original",
+            "-GPSLatitude=1.5",
+            "-GPSLatitudeRef=N",
+            "-GPSLongitude=2.5",
+            "-GPSLongitudeRef=E",
+            "-Make=Skerry",
+            "-EXIF:Artist=Ada Skerry",
+            "-EXIF:Copyright=© Skerry Weatherworks",
+            "-XMP-photoshop:City=Harbour",
+            "-XMP-exif:GPSLatitude=1.5",
+            "-IPTC:City=Harbour",
+            "-IPTC:By-line=Ada agency",
+            "-XMP-dc:Subject=vane",
+            $"-ThumbnailImage<={source}",
+            source
+        );
         return [.. _place.Render(_place.Rules(slot), 0, source).GetProperty("variants").EnumerateArray().Select(FileOf)];
     }
 

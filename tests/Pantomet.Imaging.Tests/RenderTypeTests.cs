@@ -18,16 +18,27 @@ public sealed class RenderTypeTests : IDisposable
     public void Every_type_is_opened_by_its_own_decoder()
     {
         var report = _place.Render(
-            _place.Rules("""{ "key": "a", "size": { "width": 300, "height": 200 }, "types": ["jpeg", "webp", "avif", "png"], "each": true }"""), 0, Workplace.Photographs[1]);
+            _place.Rules(
+                """{ "key": "a", "size": { "width": 300, "height": 200 }, "types": ["jpeg", "webp", "avif", "png"], "each": true }"""
+            ),
+            0,
+            Workplace.Photographs[1]
+        );
         var files = report.GetProperty("variants").EnumerateArray().Select(FileOf).ToList();
         Programs.Checked("djpeg", "-outfile", _place.At("jpeg.ppm"), files[0]);
         Programs.Checked("dwebp", "-quiet", files[1], "-ppm", "-o", _place.At("webp.ppm"));
         Programs.Checked("avifdec", files[2], _place.At("avif.png"));
-        Assert.All(new[] { _place.At("jpeg.ppm"), _place.At("webp.ppm"), _place.At("avif.png"), files[3] }, file => Assert.Equal("300x200", Programs.Identify("%wx%h", file)));
+        Assert.All(
+            new[] { _place.At("jpeg.ppm"), _place.At("webp.ppm"), _place.At("avif.png"), files[3] },
+            file => Assert.Equal("300x200", Programs.Identify("%wx%h", file))
+        );
         // All four show the same picture: within a few steps of the lossless one on the mean.
         foreach (var file in new[] { "jpeg.ppm", "webp.ppm", "avif.png" })
         {
-            var difference = double.Parse(Programs.Checked("convert", _place.At(file), files[3], "-metric", "MAE", "-compare", "-format", "%[distortion]", "info:"), System.Globalization.CultureInfo.InvariantCulture);
+            var difference = double.Parse(
+                Programs.Checked("convert", _place.At(file), files[3], "-metric", "MAE", "-compare", "-format", "%[distortion]", "info:"),
+                System.Globalization.CultureInfo.InvariantCulture
+            );
             Assert.True(difference < 0.03, $"{file} is {difference} off");
         }
     }
@@ -36,7 +47,10 @@ public sealed class RenderTypeTests : IDisposable
     public void A_palette_png_is_opened_by_another_reader_and_keeps_its_few_colours()
     {
         var report = _place.Render(
-            _place.Rules("""{ "key": "a", "size": { "width": 300 }, "types": ["png"], "limits": { "maxBytes": "70 kB" } }"""), 0, Workplace.Photographs[1]);
+            _place.Rules("""{ "key": "a", "size": { "width": 300 }, "types": ["png"], "limits": { "maxBytes": "70 kB" } }"""),
+            0,
+            Workplace.Photographs[1]
+        );
         var variant = report.GetProperty("variants")[0];
         Assert.Equal("palette", variant.GetProperty("reasons")[0].GetProperty("code").GetString());
         Assert.Equal("PaletteAlpha".Replace("Alpha", "", StringComparison.Ordinal), Programs.Identify("%[type]", FileOf(variant)));
@@ -47,9 +61,26 @@ public sealed class RenderTypeTests : IDisposable
     [Fact]
     public void A_moving_picture_keeps_its_frames_where_the_slot_says_so()
     {
-        Programs.Checked("convert", "-delay", "20", "-size", "120x80", "xc:#804020", "xc:#208040", "xc:#402080", "-loop", "0", _place.At("move.gif"));
+        Programs.Checked(
+            "convert",
+            "-delay",
+            "20",
+            "-size",
+            "120x80",
+            "xc:#804020",
+            "xc:#208040",
+            "xc:#402080",
+            "-loop",
+            "0",
+            _place.At("move.gif")
+        );
         var report = _place.Render(
-            _place.Rules("""{ "key": "all", "size": { "width": 60, "height": 60 }, "types": ["webp"], "frames": "all" }, { "key": "first", "size": { "width": 60 }, "types": ["webp"] }"""), 0, _place.At("move.gif"));
+            _place.Rules(
+                """{ "key": "all", "size": { "width": 60, "height": 60 }, "types": ["webp"], "frames": "all" }, { "key": "first", "size": { "width": 60 }, "types": ["webp"] }"""
+            ),
+            0,
+            _place.At("move.gif")
+        );
         Assert.Equal(3, report.GetProperty("sources")[0].GetProperty("frames").GetInt32());
         var (all, first) = (report.GetProperty("variants")[0], report.GetProperty("variants")[1]);
         using var moving = Image.NewFromFile(FileOf(all), kwargs: new VOption { { "n", -1 } });
@@ -74,17 +105,49 @@ public sealed class RenderTypeTests : IDisposable
     [Fact]
     public void Keep_boxes_and_the_subject_share_frame_what_is_rendered()
     {
-        Programs.Checked("convert", "-size", "1000x600", "xc:#dddddd", "-fill", "#aa2211", "-draw", "rectangle 700,200 899,399", _place.At("red.png"));
-        var marks = _place.Write("marks.json", """{ "schema": "pantomet-marks/1", "pictures": { "red.png": { "keep": [[0.7, 0.3333, 0.9, 0.6667]] } } }""");
-        var rules = _place.Rules("""{ "key": "grid", "size": { "width": 200, "height": 200 }, "subjectShare": 0.8, "clear": [0, 0, 1, 1], "types": ["png"], "sharpen": "off" }""");
-        var answer = Programs.Pantomet("render", "--rules", rules, "--out", _place.Out, "--marks", marks, "--report", _place.At("report.json"), _place.At("red.png"));
+        Programs.Checked(
+            "convert",
+            "-size",
+            "1000x600",
+            "xc:#dddddd",
+            "-fill",
+            "#aa2211",
+            "-draw",
+            "rectangle 700,200 899,399",
+            _place.At("red.png")
+        );
+        var marks = _place.Write(
+            "marks.json",
+            """{ "schema": "pantomet-marks/1", "pictures": { "red.png": { "keep": [[0.7, 0.3333, 0.9, 0.6667]] } } }"""
+        );
+        var rules = _place.Rules(
+            """{ "key": "grid", "size": { "width": 200, "height": 200 }, "subjectShare": 0.8, "clear": [0, 0, 1, 1], "types": ["png"], "sharpen": "off" }"""
+        );
+        var answer = Programs.Pantomet(
+            "render",
+            "--rules",
+            rules,
+            "--out",
+            _place.Out,
+            "--marks",
+            marks,
+            "--report",
+            _place.At("report.json"),
+            _place.At("red.png")
+        );
         Assert.Equal(0, answer.Code);
         var variant = JsonDocument.Parse(File.ReadAllText(_place.At("report.json"))).RootElement.GetProperty("variants")[0];
         Assert.Equal([675, 175, 925, 425], variant.GetProperty("frame").EnumerateArray().Select(edge => edge.GetInt32()));
         // The red square takes 160 of the 200 pixels, in the middle.
         var file = FileOf(variant);
-        Assert.All(new[] { (24, 100), (175, 100), (100, 24), (100, 175) }, at => AssertNear([0xaa, 0x22, 0x11], Programs.Pixel(file, at.Item1, at.Item2).Select(value => (double)value).ToArray()));
-        Assert.All(new[] { (15, 100), (184, 100), (100, 15), (100, 184) }, at => AssertNear([0xdd, 0xdd, 0xdd], Programs.Pixel(file, at.Item1, at.Item2).Select(value => (double)value).ToArray()));
+        Assert.All(
+            new[] { (24, 100), (175, 100), (100, 24), (100, 175) },
+            at => AssertNear([0xaa, 0x22, 0x11], Programs.Pixel(file, at.Item1, at.Item2).Select(value => (double)value).ToArray())
+        );
+        Assert.All(
+            new[] { (15, 100), (184, 100), (100, 15), (100, 184) },
+            at => AssertNear([0xdd, 0xdd, 0xdd], Programs.Pixel(file, at.Item1, at.Item2).Select(value => (double)value).ToArray())
+        );
     }
 
     [Fact]
@@ -117,7 +180,10 @@ public sealed class RenderTypeTests : IDisposable
     }
 
     private static void AssertNear(double[] expected, double[] actual) =>
-        Assert.True(expected.Zip(actual).All(pair => Math.Abs(pair.First - pair.Second) <= 8), $"expected {string.Join(',', expected)}, got {string.Join(',', actual)}");
+        Assert.True(
+            expected.Zip(actual).All(pair => Math.Abs(pair.First - pair.Second) <= 8),
+            $"expected {string.Join(',', expected)}, got {string.Join(',', actual)}"
+        );
 
     private string FileOf(JsonElement variant) => Path.Combine(_place.Out, variant.GetProperty("file").GetString()!);
 }

@@ -22,16 +22,59 @@ public sealed class TurningTests : IDisposable
     {
         ImagingEngine.Start();
         var source = Path.Combine(_folder, "source.png");
-        await RunAsync("convert", "-size", "300x200", "plasma:tomato-steelblue", "-seed", "3", "-blur", "0x3", "-depth", "8", $"PNG24:{source}");
+        await RunAsync(
+            "convert",
+            "-size",
+            "300x200",
+            "plasma:tomato-steelblue",
+            "-seed",
+            "3",
+            "-blur",
+            "0x3",
+            "-depth",
+            "8",
+            $"PNG24:{source}"
+        );
         var turn = new Turn(quarters, degrees);
         var size = turn.SizeOf(new(300, 200));
         var expected = Path.Combine(_folder, "expected.png");
         await RunAsync(
-            "convert", source, "-rotate", $"{quarters * 90}", "+repage", "-interpolate", "bicubic", "-virtual-pixel", "edge", "-distort", "ScaleRotateTranslate",
-            degrees.ToString(System.Globalization.CultureInfo.InvariantCulture), "+repage", "-gravity", "center", "-crop", $"{size.Width}x{size.Height}+0+0", "+repage", "-depth", "8", $"PNG24:{expected}");
+            "convert",
+            source,
+            "-rotate",
+            $"{quarters * 90}",
+            "+repage",
+            "-interpolate",
+            "bicubic",
+            "-virtual-pixel",
+            "edge",
+            "-distort",
+            "ScaleRotateTranslate",
+            degrees.ToString(System.Globalization.CultureInfo.InvariantCulture),
+            "+repage",
+            "-gravity",
+            "center",
+            "-crop",
+            $"{size.Width}x{size.Height}+0+0",
+            "+repage",
+            "-depth",
+            "8",
+            $"PNG24:{expected}"
+        );
 
-        var facts = new PictureFacts { Size = size, Format = PictureFormat.Png, Bytes = 1 };
-        var slot = new Slot { Key = "a", Name = "a", Size = new SizeRule.SideAlone(Side.Width, size.Width), Sharpen = Sharpening.Off };
+        var facts = new PictureFacts
+        {
+            Size = size,
+            Format = PictureFormat.Png,
+            Bytes = 1,
+        };
+        var slot = new Slot
+        {
+            Key = "a",
+            Name = "a",
+            Size = new SizeRule.SideAlone(Side.Width, size.Width),
+            Sharpen = Sharpening.Off,
+        };
         var plan = VariantPlanner.Plan(size, slot, Density.One);
         using var master = PictureMaster.Decode(source, facts, [plan], ProfileRule.Srgb, whole: true, turn: turn);
         using var pixels = VariantRenderer.Render(master, plan, null, Sharpening.Off);

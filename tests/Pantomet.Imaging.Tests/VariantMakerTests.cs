@@ -59,7 +59,12 @@ public sealed class VariantMakerTests
     public void A_png_over_the_limit_becomes_a_palette_before_anything_else()
     {
         var free = Make(SlotOf(new SizeRule.SideAlone(Side.Width, 300), null) with { Types = [new(PictureFormat.Png)] });
-        var made = Make(SlotOf(new SizeRule.SideAlone(Side.Width, 300), (long)(free.File!.LongLength * 0.9)) with { Types = [new(PictureFormat.Png)] });
+        var made = Make(
+            SlotOf(new SizeRule.SideAlone(Side.Width, 300), (long)(free.File!.LongLength * 0.9)) with
+            {
+                Types = [new(PictureFormat.Png)],
+            }
+        );
         Assert.Equal((Verdict.Concedes, PictureFormat.Png), (made.Verdict, made.Format!.Value));
         Assert.Equal(ReasonCodes.Palette, made.Reasons.Single().Code);
     }
@@ -67,7 +72,12 @@ public sealed class VariantMakerTests
     [Fact]
     public void The_next_type_is_taken_before_the_limit_is_broken()
     {
-        var made = Make(SlotOf(new SizeRule.SideAlone(Side.Width, 600), 40_000) with { Types = [new(PictureFormat.Png), new(PictureFormat.Jpeg)] });
+        var made = Make(
+            SlotOf(new SizeRule.SideAlone(Side.Width, 600), 40_000) with
+            {
+                Types = [new(PictureFormat.Png), new(PictureFormat.Jpeg)],
+            }
+        );
         Assert.Equal((Verdict.Concedes, PictureFormat.Jpeg), (made.Verdict, made.Format!.Value));
         Assert.Contains(made.Reasons, reason => reason.Code == ReasonCodes.NextType);
     }
@@ -107,10 +117,18 @@ public sealed class VariantMakerTests
     [Fact]
     public void Where_likeness_and_weight_disagree_weight_wins_and_the_loss_is_named()
     {
-        var made = Make(SlotOf(new SizeRule.SideAlone(Side.Width, 600), 20_000) with { Aims = new() { Likeness = 0.999, Quality = new(20, 95) } });
+        var made = Make(
+            SlotOf(new SizeRule.SideAlone(Side.Width, 600), 20_000) with
+            {
+                Aims = new() { Likeness = 0.999, Quality = new(20, 95) },
+            }
+        );
         Assert.Equal(Verdict.Concedes, made.Verdict);
         Assert.True(made.File!.LongLength <= 20_000);
-        Assert.Contains(made.Reasons, reason => reason.Code == ReasonCodes.Likeness && reason.Message.Contains("0.999", StringComparison.Ordinal));
+        Assert.Contains(
+            made.Reasons,
+            reason => reason.Code == ReasonCodes.Likeness && reason.Message.Contains("0.999", StringComparison.Ordinal)
+        );
     }
 
     [Fact]
@@ -121,7 +139,12 @@ public sealed class VariantMakerTests
         var made = Make(SlotOf(new SizeRule.SideAlone(Side.Width, 600), null) with { Aims = aims });
         Assert.InRange(made.File!.LongLength, aims.Band.Value.Least.Bytes, aims.Band.Value.Most.Bytes);
         Assert.Equal(Verdict.Meets, made.Verdict);
-        var light = Make(SlotOf(new SizeRule.SideAlone(Side.Width, 600), null) with { Aims = new() { Band = new(new(free * 3), new(free * 4)) } });
+        var light = Make(
+            SlotOf(new SizeRule.SideAlone(Side.Width, 600), null) with
+            {
+                Aims = new() { Band = new(new(free * 3), new(free * 4)) },
+            }
+        );
         Assert.Equal((Verdict.Concedes, ReasonCodes.UnderBand), (light.Verdict, light.Reasons.Single().Code));
     }
 
@@ -129,7 +152,12 @@ public sealed class VariantMakerTests
     public void A_likeness_reached_below_the_band_is_raised_into_it()
     {
         var free = Make(new SizeRule.SideAlone(Side.Width, 600), null).File!.LongLength;
-        var made = Make(SlotOf(new SizeRule.SideAlone(Side.Width, 600), null) with { Aims = new() { Likeness = 0.9, Band = new(new((long)(free * 0.8)), new(free)) } });
+        var made = Make(
+            SlotOf(new SizeRule.SideAlone(Side.Width, 600), null) with
+            {
+                Aims = new() { Likeness = 0.9, Band = new(new((long)(free * 0.8)), new(free)) },
+            }
+        );
         Assert.InRange(made.File!.LongLength, free * 0.8, free);
     }
 
@@ -144,7 +172,10 @@ public sealed class VariantMakerTests
         var plan = VariantPlanner.Plan(Facts.Size, slot, Density.One);
         using var master = PictureMaster.Decode(Photograph, Facts, [plan], slot.Profile);
         var made = VariantMaker.Make(master, slot, plan);
-        Assert.Equal([PictureFormat.WebP, PictureFormat.Jpeg, PictureFormat.Png, PictureFormat.Avif], made.Select(one => one.Format!.Value));
+        Assert.Equal(
+            [PictureFormat.WebP, PictureFormat.Jpeg, PictureFormat.Png, PictureFormat.Avif],
+            made.Select(one => one.Format!.Value)
+        );
         Assert.All(made, one => Assert.True(one is { Verdict: Verdict.Meets, Likeness.Score: > 0.95 }));
     }
 
@@ -196,8 +227,12 @@ public sealed class VariantMakerTests
         return VariantMaker.Make(master, slot, plan)[0];
     }
 
-    private static Slot SlotOf(SizeRule rule, long? limit) => new()
-    {
-        Key = "a", Name = "A", Size = rule, Limits = new() { MaxBytes = limit is { } most ? new ByteCount(most) : null },
-    };
+    private static Slot SlotOf(SizeRule rule, long? limit) =>
+        new()
+        {
+            Key = "a",
+            Name = "A",
+            Size = rule,
+            Limits = new() { MaxBytes = limit is { } most ? new ByteCount(most) : null },
+        };
 }

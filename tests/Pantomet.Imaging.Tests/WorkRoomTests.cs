@@ -9,14 +9,21 @@ public class WorkRoomTests
     {
         var room = new WorkRoom(2);
         var (now, most) = (0, 0);
-        await Task.WhenAll(Enumerable.Range(0, 40).Select(_ => room.RunAsync(
-            () =>
-            {
-                most = Math.Max(most, Interlocked.Increment(ref now));
-                Thread.Sleep(5);
-                return Interlocked.Decrement(ref now);
-            },
-            CancellationToken.None)));
+        await Task.WhenAll(
+            Enumerable
+                .Range(0, 40)
+                .Select(_ =>
+                    room.RunAsync(
+                        () =>
+                        {
+                            most = Math.Max(most, Interlocked.Increment(ref now));
+                            Thread.Sleep(5);
+                            return Interlocked.Decrement(ref now);
+                        },
+                        CancellationToken.None
+                    )
+                )
+        );
         Assert.InRange(most, 1, 2);
     }
 

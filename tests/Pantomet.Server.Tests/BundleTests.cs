@@ -11,21 +11,32 @@ public sealed class BundleTests(ServerFixture server) : IClassFixture<ServerFixt
     [Fact]
     public async Task A_bundle_holds_what_goes_under_its_names_and_the_report_the_rest()
     {
-        var id = await server.JobAsync([await server.PictureAsync("barometer-from-chat.jpg")], [Square, "shop/listing"], name: "Chat & more");
+        var id = await server.JobAsync(
+            [await server.PictureAsync("barometer-from-chat.jpg")],
+            [Square, "shop/listing"],
+            name: "Chat & more"
+        );
         await server.MadeAsync(id);
         using var answer = await server.Client.GetAsync(new Uri($"/api/jobs/{id}/bundle.zip", UriKind.Relative));
         Assert.Equal("chat-more.zip", answer.Content.Headers.ContentDisposition?.FileName);
         using var zip = new ZipArchive(await answer.Content.ReadAsStreamAsync());
         Assert.Equal(
             ["report.csv", "report.json", "website/barometer-from-chat-grid-square.jpg", "website/barometer-from-chat-grid-square@2x.jpg"],
-            zip.Entries.Select(entry => entry.FullName).Order(StringComparer.Ordinal));
+            zip.Entries.Select(entry => entry.FullName).Order(StringComparer.Ordinal)
+        );
         await using var stream = await zip.GetEntry("report.json")!.OpenAsync();
         var report = (await JsonDocument.ParseAsync(stream)).RootElement;
         Assert.Equal(2, report.GetProperty("totals").GetProperty("files").GetInt32());
-        var missing = report.GetProperty("variants").EnumerateArray().Single(variant => variant.GetProperty("slot").GetString() == "listing");
+        var missing = report
+            .GetProperty("variants")
+            .EnumerateArray()
+            .Single(variant => variant.GetProperty("slot").GetString() == "listing");
         Assert.False(missing.TryGetProperty("file", out _));
         Assert.Equal("breaks", missing.GetProperty("verdict").GetString());
-        Assert.Contains("smallest-side", missing.GetProperty("reasons").EnumerateArray().Select(reason => reason.GetProperty("code").GetString()));
+        Assert.Contains(
+            "smallest-side",
+            missing.GetProperty("reasons").EnumerateArray().Select(reason => reason.GetProperty("code").GetString())
+        );
     }
 
     [Fact]
@@ -33,13 +44,46 @@ public sealed class BundleTests(ServerFixture server) : IClassFixture<ServerFixt
     {
         var picture = await server.PictureAsync("DSC_0452.JPG");
         var id = await server.JobAsync([picture], [Square]);
-        await server.CommandAsync(id, new { @do = "name-job", name = "Heavy", prefix = "", numbered = true });
-        await server.CommandAsync(id, new { @do = "choose-for-slots", slots = (string[]?)null, choice = new { format = (string?)null, quality = 100 } });
+        await server.CommandAsync(
+            id,
+            new
+            {
+                @do = "name-job",
+                name = "Heavy",
+                prefix = "",
+                numbered = true,
+            }
+        );
+        await server.CommandAsync(
+            id,
+            new
+            {
+                @do = "choose-for-slots",
+                slots = (string[]?)null,
+                choice = new { format = (string?)null, quality = 100 },
+            }
+        );
         await server.MadeAsync(id);
-        var held = (await server.SendAsync(HttpMethod.Get, $"/api/jobs/{id}/hand-over")).GetProperty("files").EnumerateArray().Where(file => file.GetProperty("state").GetString() == "held").ToList();
+        var held = (await server.SendAsync(HttpMethod.Get, $"/api/jobs/{id}/hand-over"))
+            .GetProperty("files")
+            .EnumerateArray()
+            .Where(file => file.GetProperty("state").GetString() == "held")
+            .ToList();
         Assert.NotEmpty(held);
-        await server.CommandAsync(id, new { @do = "let-through", picture, slot = Square, files = new[] { held[0].GetProperty("id").GetString() } });
-        var after = (await server.SendAsync(HttpMethod.Get, $"/api/jobs/{id}/hand-over")).GetProperty("files").EnumerateArray().Count(file => file.GetProperty("state").GetString() == "held");
+        await server.CommandAsync(
+            id,
+            new
+            {
+                @do = "let-through",
+                picture,
+                slot = Square,
+                files = new[] { held[0].GetProperty("id").GetString() },
+            }
+        );
+        var after = (await server.SendAsync(HttpMethod.Get, $"/api/jobs/{id}/hand-over"))
+            .GetProperty("files")
+            .EnumerateArray()
+            .Count(file => file.GetProperty("state").GetString() == "held");
         Assert.Equal(held.Count - 1, after);
     }
 
@@ -64,7 +108,19 @@ public sealed class BundleTests(ServerFixture server) : IClassFixture<ServerFixt
         var first = (await server.SendAsync(HttpMethod.Post, $"/api/jobs/{id}/folder")).GetProperty("folder").GetString()!;
         Assert.StartsWith(server.Data, first, StringComparison.Ordinal);
         Assert.True(Directory.Exists(Path.Combine(first, "social")));
-        await server.SendAsync(HttpMethod.Put, $"/api/jobs/{id}/slots", new[] { new { destination = "website", slot = "grid-square", choice = (object?)null } });
+        await server.SendAsync(
+            HttpMethod.Put,
+            $"/api/jobs/{id}/slots",
+            new[]
+            {
+                new
+                {
+                    destination = "website",
+                    slot = "grid-square",
+                    choice = (object?)null,
+                },
+            }
+        );
         var second = (await server.SendAsync(HttpMethod.Post, $"/api/jobs/{id}/folder")).GetProperty("folder").GetString()!;
         Assert.Equal(first, second);
         Assert.False(Directory.Exists(Path.Combine(second, "social")));

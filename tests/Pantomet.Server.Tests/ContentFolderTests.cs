@@ -49,7 +49,9 @@ public sealed class ContentFolderTests : IDisposable
     {
         var folder = new ContentFolder(_root);
         using var stop = new CancellationTokenSource();
-        await Assert.ThrowsAnyAsync<OperationCanceledException>(() => folder.ReceiveAsync(new StoppingStream(stop), long.MaxValue, stop.Token));
+        await Assert.ThrowsAnyAsync<OperationCanceledException>(() =>
+            folder.ReceiveAsync(new StoppingStream(stop), long.MaxValue, stop.Token)
+        );
         Assert.Empty(Directory.GetFiles(_root, "*", SearchOption.AllDirectories));
     }
 

@@ -11,10 +11,17 @@ public sealed class DestinationTests(ServerFixture server) : IClassFixture<Serve
     public async Task Rules_with_a_ratio_of_zero_are_refused_with_their_place()
     {
         using var body = new StringContent(
-            """{ "schema": "pantomet-rules/1", "destinations": [ { "key": "d", "slots": [ { "key": "a", "size": { "ratio": 0 } } ] } ] }""", Encoding.UTF8, "application/json");
+            """{ "schema": "pantomet-rules/1", "destinations": [ { "key": "d", "slots": [ { "key": "a", "size": { "ratio": 0 } } ] } ] }""",
+            Encoding.UTF8,
+            "application/json"
+        );
         var answer = await server.Client.PutAsync(new Uri("/api/destinations", UriKind.Relative), body);
         Assert.Equal(HttpStatusCode.BadRequest, answer.StatusCode);
-        Assert.Contains("$.destinations[0].slots[0].size.ratio", (await answer.Content.ReadFromJsonAsync<JsonElement>()).GetProperty("detail").GetString(), StringComparison.Ordinal);
+        Assert.Contains(
+            "$.destinations[0].slots[0].size.ratio",
+            (await answer.Content.ReadFromJsonAsync<JsonElement>()).GetProperty("detail").GetString(),
+            StringComparison.Ordinal
+        );
     }
 
     [Fact]
@@ -29,11 +36,36 @@ public sealed class DestinationTests(ServerFixture server) : IClassFixture<Serve
     [Fact]
     public async Task A_slot_is_made_edited_and_checked_with_its_faults_placed()
     {
-        var rule = new { rule = new { key = "tall", name = "Tall card", size = new { ratio = "2:3", width = 1000 } }, pattern = "{picture}_{slot}" };
+        var rule = new
+        {
+            rule = new
+            {
+                key = "tall",
+                name = "Tall card",
+                size = new { ratio = "2:3", width = 1000 },
+            },
+            pattern = "{picture}_{slot}",
+        };
         await server.SendAsync(HttpMethod.Put, "/api/destinations/social/slots/tall", rule);
         var read = await server.SendAsync(HttpMethod.Get, "/api/destinations/social/slots/tall");
-        Assert.Equal(("Tall card", "{picture}_{slot}"), (read.GetProperty("rule").GetProperty("name").GetString(), read.GetProperty("pattern").GetString()));
-        var check = await server.SendAsync(HttpMethod.Post, "/api/destinations/social/slots/tall/check", new { rule = new { key = "tall", size = new { width = 10 }, limits = new { maxBytes = "much" } }, pattern = "" });
+        Assert.Equal(
+            ("Tall card", "{picture}_{slot}"),
+            (read.GetProperty("rule").GetProperty("name").GetString(), read.GetProperty("pattern").GetString())
+        );
+        var check = await server.SendAsync(
+            HttpMethod.Post,
+            "/api/destinations/social/slots/tall/check",
+            new
+            {
+                rule = new
+                {
+                    key = "tall",
+                    size = new { width = 10 },
+                    limits = new { maxBytes = "much" },
+                },
+                pattern = "",
+            }
+        );
         Assert.Equal("limits.maxBytes", check.GetProperty("fault").GetProperty("place").GetString());
         var other = await server.Client.PutAsJsonAsync(new Uri("/api/destinations/social/slots/other", UriKind.Relative), rule);
         Assert.Equal(HttpStatusCode.BadRequest, other.StatusCode);
@@ -46,7 +78,11 @@ public sealed class DestinationTests(ServerFixture server) : IClassFixture<Serve
         Assert.Equal("fog-signal", made[made.GetArrayLength() - 1].GetProperty("key").GetString());
         await server.SendAsync(HttpMethod.Put, "/api/destinations/fog-signal/name", new { name = "Fog horn" });
         await server.SendAsync(HttpMethod.Post, "/api/destinations/fog-signal/copy");
-        var retired = await server.SendAsync(HttpMethod.Put, "/api/destinations/retired", new { slots = new[] { "fog-signal/first" }, retired = true });
+        var retired = await server.SendAsync(
+            HttpMethod.Put,
+            "/api/destinations/retired",
+            new { slots = new[] { "fog-signal/first" }, retired = true }
+        );
         var all = retired.EnumerateArray().ToDictionary(one => one.GetProperty("key").GetString()!);
         Assert.True(all["fog-signal"].GetProperty("slots")[0].GetProperty("retired").GetBoolean());
         Assert.False(all["fog-signal-copy"].GetProperty("slots")[0].GetProperty("retired").GetBoolean());

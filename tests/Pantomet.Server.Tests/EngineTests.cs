@@ -1,7 +1,7 @@
 using System.Diagnostics;
 using Microsoft.Extensions.DependencyInjection;
-using Pantomet.Imaging.Hosting;
 using Pantomet.Application.Engine;
+using Pantomet.Imaging.Hosting;
 
 namespace Pantomet.Server.Tests;
 
@@ -32,13 +32,22 @@ public sealed class EngineTests(ServerFixture server) : IClassFixture<ServerFixt
 
             var made = await answer;
             crashed += made.GetProperty("verdict").GetString() == "breaks" ? 1 : 0;
-            Assert.True(crashed == 0 || made.GetProperty("reasons")[0].GetProperty("message").GetString()!.StartsWith(EngineRoom.Crashed, StringComparison.Ordinal));
+            Assert.True(
+                crashed == 0
+                    || made.GetProperty("reasons")[0]
+                        .GetProperty("message")
+                        .GetString()!
+                        .StartsWith(EngineRoom.Crashed, StringComparison.Ordinal)
+            );
         }
 
         Assert.Equal(1, crashed);
         Assert.Equal("ready", await server.Client.GetStringAsync(new Uri("/healthz", UriKind.Relative)));
         Assert.Equal("meets", (await server.TryAsync(job, id, "website/grid-square", "jpeg", 41)).GetProperty("verdict").GetString());
-        Assert.DoesNotContain(server.Log.Lines, line => line.StartsWith("Error", StringComparison.Ordinal) || line.StartsWith("Critical", StringComparison.Ordinal));
+        Assert.DoesNotContain(
+            server.Log.Lines,
+            line => line.StartsWith("Error", StringComparison.Ordinal) || line.StartsWith("Critical", StringComparison.Ordinal)
+        );
     }
 
     [Fact]
@@ -56,7 +65,10 @@ public sealed class EngineTests(ServerFixture server) : IClassFixture<ServerFixt
     public async Task An_order_that_takes_too_much_memory_is_given_up()
     {
         await using var room = new EngineRoom(new() { Data = server.Data, MostEngineBytes = 1_000_000 });
-        Assert.Equal(EngineRoom.TookTooMuch, (await room.RunAsync(new ReadOrder(ServerFixture.DemoPicture("glass-falling-chart.png")), CancellationToken.None)).Refusal);
+        Assert.Equal(
+            EngineRoom.TookTooMuch,
+            (await room.RunAsync(new ReadOrder(ServerFixture.DemoPicture("glass-falling-chart.png")), CancellationToken.None)).Refusal
+        );
     }
 
     [Fact]
@@ -77,7 +89,9 @@ public sealed class EngineTests(ServerFixture server) : IClassFixture<ServerFixt
     {
         var room = new EngineRoom(new() { Data = server.Data, Workers = 2 });
         var paths = new[] { "DSC_0412.JPG", "DSC_0415.JPG", "DSC_0423.JPG", "DSC_0431.JPG" };
-        var outcomes = await Task.WhenAll(paths.Select(path => room.RunAsync(new ReadOrder(ServerFixture.DemoPicture(path)), CancellationToken.None)));
+        var outcomes = await Task.WhenAll(
+            paths.Select(path => room.RunAsync(new ReadOrder(ServerFixture.DemoPicture(path)), CancellationToken.None))
+        );
         Assert.All(outcomes, outcome => Assert.NotNull(outcome.Facts?.Suggestion));
         Assert.Equal(2, room.ProcessIds.Count);
         var processes = room.ProcessIds.ToList();
@@ -91,7 +105,8 @@ public sealed class EngineTests(ServerFixture server) : IClassFixture<ServerFixt
         await using var room = new EngineRoom(new() { Data = server.Data, Workers = 1 });
         using var cancel = new CancellationTokenSource();
         var facts = (await room.RunAsync(new ReadOrder(ServerFixture.DemoPicture("P1050233.JPG")), CancellationToken.None)).Facts!;
-        const string rules = """{"schema":"pantomet-rules/1","destinations":[{"key":"d","slots":[{"key":"a","size":{"width":2500},"types":["avif"],"limits":{"maxBytes":"90 kB"}}]}]}""";
+        const string rules =
+            """{"schema":"pantomet-rules/1","destinations":[{"key":"d","slots":[{"key":"a","size":{"width":2500},"types":["avif"],"limits":{"maxBytes":"90 kB"}}]}]}""";
         var process = Assert.Single(room.ProcessIds);
         var output = Path.Combine(server.Data, "stopped.avif");
         var order = room.RunAsync(Mutations.Order(ServerFixture.DemoPicture("P1050233.JPG"), facts, rules, output), cancel.Token);

@@ -14,15 +14,38 @@ public sealed class JobTests(ServerFixture server) : IClassFixture<ServerFixture
     public async Task A_job_makes_every_file_and_remembers_everything_after_a_restart()
     {
         var (id, pictures) = await JobAsync(["IMG_2102.jpg", "barometer-from-chat.jpg"], [Square, Large]);
-        await server.CommandAsync(id, new { @do = "set-focus", picture = pictures[0], focus = new { x = 0.3, y = 0.4 } });
-        await server.CommandAsync(id, new { @do = "name-job", name = "Remembered", prefix = "skerry", numbered = true });
+        await server.CommandAsync(
+            id,
+            new
+            {
+                @do = "set-focus",
+                picture = pictures[0],
+                focus = new { x = 0.3, y = 0.4 },
+            }
+        );
+        await server.CommandAsync(
+            id,
+            new
+            {
+                @do = "name-job",
+                name = "Remembered",
+                prefix = "skerry",
+                numbered = true,
+            }
+        );
         var before = await server.MadeAsync(id);
         await server.RestartAsync();
         var after = await server.JobAsync(id);
         Assert.Equal(Cells(before), Cells(after));
-        Assert.Equal(before.GetProperty("head").GetProperty("pictures").GetRawText(), after.GetProperty("head").GetProperty("pictures").GetRawText());
+        Assert.Equal(
+            before.GetProperty("head").GetProperty("pictures").GetRawText(),
+            after.GetProperty("head").GetProperty("pictures").GetRawText()
+        );
         Assert.Equal(("Remembered", "skerry"), (Title(after, "name"), Title(after, "prefix")));
-        Assert.Equal(after.GetProperty("progress").GetProperty("files").GetInt32(), after.GetProperty("progress").GetProperty("done").GetInt32());
+        Assert.Equal(
+            after.GetProperty("progress").GetProperty("files").GetInt32(),
+            after.GetProperty("progress").GetProperty("done").GetInt32()
+        );
     }
 
     [Fact]
@@ -30,7 +53,22 @@ public sealed class JobTests(ServerFixture server) : IClassFixture<ServerFixture
     {
         var (id, pictures) = await JobAsync(["DSC_0423.JPG", "IMG_2109.jpg"], [Square, Large]);
         var before = await server.MadeAsync(id);
-        await server.CommandAsync(id, new { @do = "set-frame", picture = pictures[0], shape = "1", frame = new { left = 0.1, top = 0.1, right = 0.6, bottom = 0.6 } });
+        await server.CommandAsync(
+            id,
+            new
+            {
+                @do = "set-frame",
+                picture = pictures[0],
+                shape = "1",
+                frame = new
+                {
+                    left = 0.1,
+                    top = 0.1,
+                    right = 0.6,
+                    bottom = 0.6,
+                },
+            }
+        );
         var after = await server.MadeAsync(id);
         var changed = Cells(before).Except(Cells(after)).ToList();
         Assert.Contains(Square, Assert.Single(changed), StringComparison.Ordinal);
@@ -45,7 +83,8 @@ public sealed class JobTests(ServerFixture server) : IClassFixture<ServerFixture
     public async Task Pictures_that_arrive_one_by_one_are_one_step_and_another_change_ends_it()
     {
         var (id, _) = await JobAsync([], [Square], run: "stopped");
-        async Task AddAsync(string name) => await server.SendAsync(HttpMethod.Post, $"/api/jobs/{id}/pictures", new[] { await server.PictureAsync(name) });
+        async Task AddAsync(string name) =>
+            await server.SendAsync(HttpMethod.Post, $"/api/jobs/{id}/pictures", new[] { await server.PictureAsync(name) });
         async Task<int> CountAsync() => (await server.JobAsync(id)).GetProperty("head").GetProperty("pictures").GetArrayLength();
         await AddAsync("IMG_2102.jpg");
         await AddAsync("IMG_2109.jpg");
@@ -70,23 +109,50 @@ public sealed class JobTests(ServerFixture server) : IClassFixture<ServerFixture
         var before = (await server.MadeAsync(id)).GetProperty("cells")[0];
         Assert.Equal("suggested", before.GetProperty("origin").GetString());
         var suggestion = (await server.JobAsync(id)).GetProperty("head").GetProperty("pictures")[0].GetProperty("suggestion");
-        await server.CommandAsync(id, new { @do = "set-keep-boxes", picture = pictures[0], boxes = new[] { suggestion } });
+        await server.CommandAsync(
+            id,
+            new
+            {
+                @do = "set-keep-boxes",
+                picture = pictures[0],
+                boxes = new[] { suggestion },
+            }
+        );
         var after = (await server.JobAsync(id)).GetProperty("cells")[0];
         Assert.Equal("kept", after.GetProperty("origin").GetString());
         Assert.DoesNotContain("suggested", after.GetProperty("codes").EnumerateArray().Select(code => code.GetString()));
-        Assert.Equal(before.GetProperty("files")[0].GetProperty("id").GetString(), after.GetProperty("files")[0].GetProperty("id").GetString());
+        Assert.Equal(
+            before.GetProperty("files")[0].GetProperty("id").GetString(),
+            after.GetProperty("files")[0].GetProperty("id").GetString()
+        );
     }
 
     [Fact]
     public async Task Two_jobs_share_a_picture_without_disturbing_each_other()
     {
         var (first, pictures) = await JobAsync(["P1050233.JPG"], [Square], run: "stopped");
-        await server.CommandAsync(first, new { @do = "set-focus", picture = pictures[0], focus = new { x = 0.9, y = 0.5 } });
+        await server.CommandAsync(
+            first,
+            new
+            {
+                @do = "set-focus",
+                picture = pictures[0],
+                focus = new { x = 0.9, y = 0.5 },
+            }
+        );
         var second = await server.JobAsync(pictures, [Square], run: "stopped");
         // It begins where the last one was, and goes its own way.
         var begun = Cells(await server.JobAsync(second));
         Assert.Equal(Cells(await server.JobAsync(first)), begun);
-        await server.CommandAsync(second, new { @do = "set-focus", picture = pictures[0], focus = new { x = 0.1, y = 0.5 } });
+        await server.CommandAsync(
+            second,
+            new
+            {
+                @do = "set-focus",
+                picture = pictures[0],
+                focus = new { x = 0.1, y = 0.5 },
+            }
+        );
         Assert.Equal(begun, Cells(await server.JobAsync(first)));
         Assert.NotEqual(begun, Cells(await server.JobAsync(second)));
     }
@@ -96,7 +162,15 @@ public sealed class JobTests(ServerFixture server) : IClassFixture<ServerFixture
     {
         var (id, pictures) = await JobAsync(["IMG_2081.jpg"], [Square], run: "stopped");
         var file = (await server.TryAsync(id, pictures[0], Square, null, 44)).GetProperty("file");
-        await server.CommandAsync(id, new { @do = "choose-for-slots", slots = new[] { Square }, choice = new { format = (string?)null, quality = 44 } });
+        await server.CommandAsync(
+            id,
+            new
+            {
+                @do = "choose-for-slots",
+                slots = new[] { Square },
+                choice = new { format = (string?)null, quality = 44 },
+            }
+        );
         var cell = (await server.JobAsync(id)).GetProperty("cells")[0].GetProperty("files")[0];
         Assert.True(cell.GetProperty("made").GetBoolean());
         Assert.Equal(file.GetProperty("id").GetString(), cell.GetProperty("id").GetString());
@@ -109,7 +183,15 @@ public sealed class JobTests(ServerFixture server) : IClassFixture<ServerFixture
         using var stream = await server.Client.GetStreamAsync(new Uri($"/api/jobs/{id}/events", UriKind.Relative));
         using var reader = new StreamReader(stream);
         var first = await NextAsync(reader);
-        await server.CommandAsync(id, new { @do = "give-words", picture = pictures[0], keywords = "cup anemometer" });
+        await server.CommandAsync(
+            id,
+            new
+            {
+                @do = "give-words",
+                picture = pictures[0],
+                keywords = "cup anemometer",
+            }
+        );
         var change = await NextAsync(reader);
         Assert.Equal(first.GetProperty("sequence").GetInt64() + 1, change.GetProperty("sequence").GetInt64());
         Assert.Equal("cup anemometer", change.GetProperty("pictures")[0].GetProperty("words").GetString());
@@ -117,7 +199,9 @@ public sealed class JobTests(ServerFixture server) : IClassFixture<ServerFixture
         var states = new List<string?>();
         while (states.LastOrDefault() != "done")
         {
-            states.AddRange((await NextAsync(reader)).GetProperty("cells").EnumerateArray().Select(cell => cell.GetProperty("state").GetString()));
+            states.AddRange(
+                (await NextAsync(reader)).GetProperty("cells").EnumerateArray().Select(cell => cell.GetProperty("state").GetString())
+            );
         }
 
         Assert.Contains("making", states);
@@ -134,7 +218,10 @@ public sealed class JobTests(ServerFixture server) : IClassFixture<ServerFixture
         var (busy, pictures) = await JobAsync(["IMG_2109.jpg"], [Square], run: "stopped");
         await server.SendAsync(HttpMethod.Put, $"/api/jobs/{busy}/run", new { run = "running" });
         JsonElement? told = null;
-        while (told?.GetProperty("progress") is not { } progress || progress.GetProperty("done").GetInt32() is var done && (done == 0 || done < progress.GetProperty("files").GetInt32()))
+        while (
+            told?.GetProperty("progress") is not { } progress
+            || progress.GetProperty("done").GetInt32() is var done && (done == 0 || done < progress.GetProperty("files").GetInt32())
+        )
         {
             // Jobs of other tests may still be at work.
             var changed = await NextAsync(reader);
@@ -159,18 +246,23 @@ public sealed class JobTests(ServerFixture server) : IClassFixture<ServerFixture
         {
             var cells = (await NextAsync(reader)).GetProperty("cells");
             cell = cells.GetArrayLength() > 0 ? cells[0] : default;
-            foreach (var file in cell.ValueKind == JsonValueKind.Undefined ? [] : cell.GetProperty("files").EnumerateArray().Where(one => !one.GetProperty("made").GetBoolean()))
+            foreach (
+                var file in cell.ValueKind == JsonValueKind.Undefined
+                    ? []
+                    : cell.GetProperty("files").EnumerateArray().Where(one => !one.GetProperty("made").GetBoolean())
+            )
             {
                 if (file.GetProperty("bytes").ValueKind == JsonValueKind.Number)
                 {
                     told[file.GetProperty("density").GetDecimal()] = file.GetProperty("bytes").GetInt64();
                 }
             }
-        }
-        while (cell.ValueKind == JsonValueKind.Undefined || cell.GetProperty("state").GetString() != "done");
+        } while (cell.ValueKind == JsonValueKind.Undefined || cell.GetProperty("state").GetString() != "done");
 
         Assert.NotEmpty(told);
-        var made = cell.GetProperty("files").EnumerateArray().ToDictionary(file => file.GetProperty("density").GetDecimal(), file => file.GetProperty("bytes").GetInt64());
+        var made = cell.GetProperty("files")
+            .EnumerateArray()
+            .ToDictionary(file => file.GetProperty("density").GetDecimal(), file => file.GetProperty("bytes").GetInt64());
         Assert.All(told, one => Assert.Equal(made[one.Key], one.Value));
     }
 
@@ -179,8 +271,24 @@ public sealed class JobTests(ServerFixture server) : IClassFixture<ServerFixture
     {
         var (id, pictures) = await JobAsync(["IMG_2087.jpg"], [Square], run: "stopped");
         var before = await server.JobAsync(id);
-        var held = new { @do = "set-frame", picture = pictures[0], shape = "1", frame = new { left = 0.2, top = 0.1, right = 0.7, bottom = 0.85 } };
-        var ahead = await server.SendAsync(HttpMethod.Post, $"/api/jobs/{id}/cells/{pictures[0]}/{Square}/ahead", new { commands = new[] { held } });
+        var held = new
+        {
+            @do = "set-frame",
+            picture = pictures[0],
+            shape = "1",
+            frame = new
+            {
+                left = 0.2,
+                top = 0.1,
+                right = 0.7,
+                bottom = 0.85,
+            },
+        };
+        var ahead = await server.SendAsync(
+            HttpMethod.Post,
+            $"/api/jobs/{id}/cells/{pictures[0]}/{Square}/ahead",
+            new { commands = new[] { held } }
+        );
         Assert.True(ahead[0].GetProperty("bytes").GetInt64() > 1000);
         // Nothing was decided.
         Assert.Equal(Cells(before), Cells(await server.JobAsync(id)));
@@ -209,14 +317,25 @@ public sealed class JobTests(ServerFixture server) : IClassFixture<ServerFixture
     [Fact]
     public async Task What_is_on_the_screen_is_made_first()
     {
-        var (id, pictures) = await JobAsync(["DSC_0412.JPG", "DSC_0415.JPG", "DSC_0423.JPG", "DSC_0440.JPG", "IMG_2081.jpg", "IMG_2087.jpg"], [Square, Large, "social/cover"], run: "stopped");
-        await server.SendAsync(HttpMethod.Put, $"/api/jobs/{id}/look", new { pictures = new[] { pictures[5] }, slots = new[] { "social/cover" } });
+        var (id, pictures) = await JobAsync(
+            ["DSC_0412.JPG", "DSC_0415.JPG", "DSC_0423.JPG", "DSC_0440.JPG", "IMG_2081.jpg", "IMG_2087.jpg"],
+            [Square, Large, "social/cover"],
+            run: "stopped"
+        );
+        await server.SendAsync(
+            HttpMethod.Put,
+            $"/api/jobs/{id}/look",
+            new { pictures = new[] { pictures[5] }, slots = new[] { "social/cover" } }
+        );
         await server.SendAsync(HttpMethod.Put, $"/api/jobs/{id}/run", new { run = "running" });
         for (var i = 0; i < 200; i++)
         {
-            var done = (await server.JobAsync(id)).GetProperty("cells").EnumerateArray()
+            var done = (await server.JobAsync(id))
+                .GetProperty("cells")
+                .EnumerateArray()
                 .Where(cell => cell.GetProperty("files").EnumerateArray().Any(file => file.GetProperty("made").GetBoolean()))
-                .Select(cell => (cell.GetProperty("picture").GetString(), cell.GetProperty("slot").GetString())).ToList();
+                .Select(cell => (cell.GetProperty("picture").GetString(), cell.GetProperty("slot").GetString()))
+                .ToList();
             if (done.Count > 0)
             {
                 Assert.Contains((pictures[5], "social/cover"), done);
@@ -232,9 +351,15 @@ public sealed class JobTests(ServerFixture server) : IClassFixture<ServerFixture
     [Theory]
     [InlineData("""{ "do": "turn", "picture": "PICTURE", "quarters": 7, "degrees": 0 }""", "$.commands[0].quarters")]
     [InlineData("""{ "do": "turn", "picture": "PICTURE", "quarters": 0, "degrees": 80 }""", "$.commands[0].quarters")]
-    [InlineData("""{ "do": "set-keep-boxes", "picture": "PICTURE", "boxes": [ { "left": 0.5, "top": 0, "right": 0.4, "bottom": 1 } ] }""", "$.commands[0].boxes")]
+    [InlineData(
+        """{ "do": "set-keep-boxes", "picture": "PICTURE", "boxes": [ { "left": 0.5, "top": 0, "right": 0.4, "bottom": 1 } ] }""",
+        "$.commands[0].boxes"
+    )]
     [InlineData("""{ "do": "set-focus", "picture": "PICTURE", "focus": { "x": 2, "y": 0 } }""", "$.commands[0].focus")]
-    [InlineData("""{ "do": "choose", "picture": "PICTURE", "slot": "website/grid-square", "choice": { "format": "bmp", "quality": 50 } }""", "$.commands[0].choice")]
+    [InlineData(
+        """{ "do": "choose", "picture": "PICTURE", "slot": "website/grid-square", "choice": { "format": "bmp", "quality": 50 } }""",
+        "$.commands[0].choice"
+    )]
     [InlineData("""{ "do": "set-keep-boxes", "picture": "PICTURE", "boxes": null }""", "$.commands[0]")]
     [InlineData("""{ "do": "something", "picture": "PICTURE" }""", "$.commands[0]")]
     [InlineData("""{ "picture": "PICTURE" }""", null)]
@@ -259,7 +384,16 @@ public sealed class JobTests(ServerFixture server) : IClassFixture<ServerFixture
     public async Task A_curve_falls_with_the_quality_and_ends_at_the_file_that_is_made()
     {
         var (id, pictures) = await JobAsync(["IMG_2109.jpg"], [Square], run: "stopped");
-        var curve = await server.SendAsync(HttpMethod.Post, $"/api/jobs/{id}/cells/{pictures[0]}/{Square}/curve", new { density = 1, format = "jpeg", qualities = new[] { 85, 60, 30 } });
+        var curve = await server.SendAsync(
+            HttpMethod.Post,
+            $"/api/jobs/{id}/cells/{pictures[0]}/{Square}/curve",
+            new
+            {
+                density = 1,
+                format = "jpeg",
+                qualities = new[] { 85, 60, 30 },
+            }
+        );
         var bytes = curve.EnumerateArray().Select(point => point.GetProperty("bytes").GetInt64()).ToList();
         Assert.Equal(bytes.OrderDescending(), bytes);
         var file = (await server.TryAsync(id, pictures[0], Square, "jpeg", 60)).GetProperty("file");
@@ -272,7 +406,9 @@ public sealed class JobTests(ServerFixture server) : IClassFixture<ServerFixture
     {
         var (id, pictures) = await JobAsync(["P1050233.JPG"], ["shop/listing"], run: "stopped");
         var file = (await server.TryAsync(id, pictures[0], "shop/listing", null, null)).GetProperty("file");
-        var answer = await server.Client.GetAsync(new Uri($"/api/variants/{file.GetProperty("id")}/file?name={file.GetProperty("name").GetString()}", UriKind.Relative));
+        var answer = await server.Client.GetAsync(
+            new Uri($"/api/variants/{file.GetProperty("id")}/file?name={file.GetProperty("name").GetString()}", UriKind.Relative)
+        );
         var bytes = await answer.Content.ReadAsByteArrayAsync();
         Assert.Equal(file.GetProperty("bytes").GetInt64(), bytes.LongLength);
         Assert.Equal(file.GetProperty("sha256").GetString(), Convert.ToHexStringLower(System.Security.Cryptography.SHA256.HashData(bytes)));
@@ -285,17 +421,31 @@ public sealed class JobTests(ServerFixture server) : IClassFixture<ServerFixture
     {
         var (id, pictures) = await JobAsync(["IMG_2102.jpg"], ["newsletter/lead"], run: "stopped");
         var upright = (await server.TryAsync(id, pictures[0], "newsletter/lead", "jpeg", 80)).GetProperty("file");
-        await server.CommandAsync(id, new { @do = "turn", picture = pictures[0], quarters = 1, degrees = 0 });
+        await server.CommandAsync(
+            id,
+            new
+            {
+                @do = "turn",
+                picture = pictures[0],
+                quarters = 1,
+                degrees = 0,
+            }
+        );
         var turned = (await server.TryAsync(id, pictures[0], "newsletter/lead", "jpeg", 80)).GetProperty("file");
         var shape = (JsonElement file) => file.GetProperty("width").GetDouble() / file.GetProperty("height").GetDouble();
         Assert.Equal(1 / shape(upright), shape(turned), 2);
         foreach (var side in (int[])[480, 1800])
         {
-            var preview = await server.Client.GetByteArrayAsync(new Uri($"/api/pictures/{pictures[0]}/preview/{side}?turn=1q2.5", UriKind.Relative));
+            var preview = await server.Client.GetByteArrayAsync(
+                new Uri($"/api/pictures/{pictures[0]}/preview/{side}?turn=1q2.5", UriKind.Relative)
+            );
             Assert.True(preview.Length > 1000);
         }
 
-        Assert.Equal(HttpStatusCode.NotFound, (await server.Client.GetAsync(new Uri($"/api/pictures/{pictures[0]}/preview/480?turn=9q0", UriKind.Relative))).StatusCode);
+        Assert.Equal(
+            HttpStatusCode.NotFound,
+            (await server.Client.GetAsync(new Uri($"/api/pictures/{pictures[0]}/preview/480?turn=9q0", UriKind.Relative))).StatusCode
+        );
     }
 
     private static async Task<JsonElement> NextAsync(StreamReader reader)
@@ -314,7 +464,8 @@ public sealed class JobTests(ServerFixture server) : IClassFixture<ServerFixture
 
     private static List<string?> Ids(JsonElement jobs) => [.. jobs.EnumerateArray().Select(job => job.GetProperty("id").GetString())];
 
-    private static List<string> Cells(JsonElement job) => [.. job.GetProperty("cells").EnumerateArray().Select(ServerFixture.Bare).Order(StringComparer.Ordinal)];
+    private static List<string> Cells(JsonElement job) =>
+        [.. job.GetProperty("cells").EnumerateArray().Select(ServerFixture.Bare).Order(StringComparer.Ordinal)];
 
     private async Task<(string Id, List<string> Pictures)> JobAsync(string[] names, string[] slots, string run = "running")
     {

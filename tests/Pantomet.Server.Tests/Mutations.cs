@@ -2,18 +2,19 @@ using System.Buffers.Binary;
 using System.Diagnostics;
 using System.Text;
 using NetVips;
+using Pantomet.Application.Engine;
 using Pantomet.Core.Facts;
 using Pantomet.Core.Framing;
 using Pantomet.Core.Geometry;
 using Pantomet.Core.Planning;
 using Pantomet.Core.Rules;
 using Pantomet.Imaging.Hosting;
-using Pantomet.Application.Engine;
 
 namespace Pantomet.Server.Tests;
 
 /// <summary>
-/// Damaged files of each type, from a seed: flipped bits, cuts, lying headers, huge claims, blocks repeated and emptied, deep profiles. Each goes
+/// Damaged files of each type, from a seed: flipped bits, cuts, lying headers, huge claims, blocks repeated and emptied, deep profiles.
+/// Each goes
 /// through reading and, if it is read, through making a variant, in a process of its own kind.
 /// </summary>
 internal static class Mutations
@@ -29,9 +30,21 @@ internal static class Mutations
     {
         Directory.CreateDirectory(folder);
         var limit = TimeSpan.FromSeconds(10);
-        await using var room = new EngineRoom(new() { Data = folder, Workers = 2, LongestOrder = limit, MostEngineBytes = 2_000_000_000 });
+        await using var room = new EngineRoom(
+            new()
+            {
+                Data = folder,
+                Workers = 2,
+                LongestOrder = limit,
+                MostEngineBytes = 2_000_000_000,
+            }
+        );
         var sources = Sources(format);
-        int read = 0, refused = 0, made = 0, crashes = 0, next = 0;
+        int read = 0,
+            refused = 0,
+            made = 0,
+            crashes = 0,
+            next = 0;
         double longest = 0;
         var faults = new List<string>();
         var gate = new Lock();
@@ -66,7 +79,11 @@ internal static class Mutations
                     made += variant is { HasFile: true } ? 1 : 0;
                     var crashed = end.Refusal == EngineRoom.Crashed;
                     crashes += crashed ? 1 : 0;
-                    if (crashed || (outcome.Facts is null && string.IsNullOrWhiteSpace(outcome.Refusal)) || (variant is { HasFile: false, Reasons.Count: 0 }))
+                    if (
+                        crashed
+                        || (outcome.Facts is null && string.IsNullOrWhiteSpace(outcome.Refusal))
+                        || (variant is { HasFile: false, Reasons.Count: 0 })
+                    )
                     {
                         faults.Add($"{Path.GetFileName(path)}: {end.Refusal ?? "no reason given"}");
                         continue;
@@ -106,10 +123,16 @@ internal static class Mutations
                     break;
                 case 3:
                     // A huge claim wherever a length or a size may stand.
-                    BinaryPrimitives.WriteUInt32BigEndian(bytes.AsSpan(Math.Min(random.Next(Math.Min(400, bytes.Length)), bytes.Length - 4)), (uint)random.NextInt64(1L << 32));
+                    BinaryPrimitives.WriteUInt32BigEndian(
+                        bytes.AsSpan(Math.Min(random.Next(Math.Min(400, bytes.Length)), bytes.Length - 4)),
+                        (uint)random.NextInt64(1L << 32)
+                    );
                     break;
                 case 4:
-                    BinaryPrimitives.WriteInt32BigEndian(bytes.AsSpan(Math.Min(at, bytes.Length - 4)), random.Next(2) == 0 ? -1 : int.MaxValue);
+                    BinaryPrimitives.WriteInt32BigEndian(
+                        bytes.AsSpan(Math.Min(at, bytes.Length - 4)),
+                        random.Next(2) == 0 ? -1 : int.MaxValue
+                    );
                     break;
                 case 5:
                     Array.Clear(bytes, at, Math.Min(random.Next(1, 200), bytes.Length - at));
@@ -127,21 +150,37 @@ internal static class Mutations
     }
 
     // Drawings that ask too much: deep nesting, huge sizes, entities, references to themselves.
-    private static string Drawing(Random random) => random.Next(5) switch
-    {
-        0 => $"<svg xmlns='http://www.w3.org/2000/svg' width='90' height='60'>{string.Concat(Enumerable.Repeat("<g opacity='.9'>", random.Next(5000)))}<rect width='9' height='9'/></svg>",
-        1 => $"<svg xmlns='http://www.w3.org/2000/svg' width='{random.Next()}' height='{random.Next()}'><rect width='100%' height='100%'/></svg>",
-        2 => "<!DOCTYPE svg [<!ENTITY a 'aaaaaaaaaa'><!ENTITY b '&a;&a;&a;&a;&a;&a;&a;&a;'><!ENTITY c '&b;&b;&b;&b;&b;&b;&b;&b;'><!ENTITY d '&c;&c;&c;&c;&c;&c;&c;&c;'>]><svg xmlns='http://www.w3.org/2000/svg' width='9' height='9'><text>&d;&d;&d;</text></svg>",
-        3 => "<svg xmlns='http://www.w3.org/2000/svg' width='90' height='60'><defs><g id='a'><use href='#a'/><use href='#a'/></g></defs><use href='#a'/></svg>",
-        _ => "<svg xmlns='http://www.w3.org/2000/svg' width='90' height='60'><image href='file:///etc/passwd' width='9' height='9'/><filter id='f'><feGaussianBlur stdDeviation='9999'/></filter><rect filter='url(#f)' width='90' height='60'/></svg>",
-    };
+    private static string Drawing(Random random) =>
+        random.Next(5) switch
+        {
+            0 => $"<svg xmlns='http://www.w3.org/2000/svg' width='90' "
+                + $"height='60'>{string.Concat(Enumerable.Repeat("<g opacity='.9'>", random.Next(5000)))}<rect width='9' "
+                + "height='9'/></svg>",
+            1 => $"<svg xmlns='http://www.w3.org/2000/svg' width='{random.Next()}' height='{random.Next()}'><rect width='100%' "
+                + $"height='100%'/></svg>",
+            2 => "<!DOCTYPE svg [<!ENTITY a 'aaaaaaaaaa'><!ENTITY b '&a;&a;&a;&a;&a;&a;&a;&a;'><!ENTITY c "
+                + "'&b;&b;&b;&b;&b;&b;&b;&b;'><!ENTITY d '&c;&c;&c;&c;&c;&c;&c;&c;'>]><svg xmlns='http://www.w3.org/2000/svg' "
+                + "width='9' height='9'><text>&d;&d;&d;</text></svg>",
+            3 => "<svg xmlns='http://www.w3.org/2000/svg' width='90' height='60'><defs><g id='a'><use href='#a'/><use "
+                + "href='#a'/></g></defs><use href='#a'/></svg>",
+            _ => "<svg xmlns='http://www.w3.org/2000/svg' width='90' height='60'><image href='file:///etc/passwd' width='9' "
+                + "height='9'/><filter id='f'><feGaussianBlur stdDeviation='9999'/></filter><rect filter='url(#f)' width='90' "
+                + "height='60'/></svg>",
+        };
 
     // Two sound files of each type to start from: a plain one, and one with a profile and tags.
     private static List<byte[]> Sources(string format)
     {
         if (format == "svg")
         {
-            return [Encoding.UTF8.GetBytes("<svg xmlns='http://www.w3.org/2000/svg' width='120' height='90' viewBox='0 0 120 90'><defs><linearGradient id='g'><stop offset='0' stop-color='#963'/></linearGradient></defs><circle cx='60' cy='45' r='30' fill='url(#g)'/><path d='M10 10 L110 80 Z' stroke='#123'/></svg>")];
+            return
+            [
+                Encoding.UTF8.GetBytes(
+                    "<svg xmlns='http://www.w3.org/2000/svg' width='120' height='90' viewBox='0 0 120 90'><defs><linearGradient "
+                        + "id='g'><stop offset='0' stop-color='#963'/></linearGradient></defs><circle cx='60' cy='45' r='30' "
+                        + "fill='url(#g)'/><path d='M10 10 L110 80 Z' stroke='#123'/></svg>"
+                ),
+            ];
         }
 
         using var noise = Image.Gaussnoise(160, 120, sigma: 30, mean: 128, seed: 4);
@@ -159,20 +198,34 @@ internal static class Mutations
         return [Written(three, format), Written(tagged, format), Written(deep, format)];
     }
 
-    private static byte[] Written(Image image, string format) => format switch
-    {
-        "jpeg" => image.JpegsaveBuffer(q: 85, interlace: image.Contains("icc-profile-data")),
-        "png" => image.PngsaveBuffer(interlace: image.Contains("icc-profile-data")),
-        "webp" => image.WebpsaveBuffer(lossless: image.Contains("icc-profile-data"), effort: 1),
-        "avif" => image.HeifsaveBuffer(q: 60, compression: Enums.ForeignHeifCompression.Av1, effort: 0),
-        "gif" => image.GifsaveBuffer(),
-        _ => image.TiffsaveBuffer(compression: image.Contains("icc-profile-data") ? Enums.ForeignTiffCompression.Deflate : Enums.ForeignTiffCompression.None),
-    };
+    private static byte[] Written(Image image, string format) =>
+        format switch
+        {
+            "jpeg" => image.JpegsaveBuffer(q: 85, interlace: image.Contains("icc-profile-data")),
+            "png" => image.PngsaveBuffer(interlace: image.Contains("icc-profile-data")),
+            "webp" => image.WebpsaveBuffer(lossless: image.Contains("icc-profile-data"), effort: 1),
+            "avif" => image.HeifsaveBuffer(q: 60, compression: Enums.ForeignHeifCompression.Av1, effort: 0),
+            "gif" => image.GifsaveBuffer(),
+            _ => image.TiffsaveBuffer(
+                compression: image.Contains("icc-profile-data") ? Enums.ForeignTiffCompression.Deflate : Enums.ForeignTiffCompression.None
+            ),
+        };
 
     /// <summary>An order for the first slot of a rules file.</summary>
     public static VariantOrder Order(string path, PictureFacts facts, string rules, string output)
     {
-        var slot = RulesReader.TryRead(rules, out var book, out var fault) ? book!.Destinations[0].Slots[0] : throw new ArgumentException(fault!.ToString());
-        return new(path, facts, Turn.None, rules, VariantPlanner.Plan(facts.Size, slot, Density.One, null, Subject.Of([], null, facts.Suggestion)), null, null, output);
+        var slot = RulesReader.TryRead(rules, out var book, out var fault)
+            ? book!.Destinations[0].Slots[0]
+            : throw new ArgumentException(fault!.ToString());
+        return new(
+            path,
+            facts,
+            Turn.None,
+            rules,
+            VariantPlanner.Plan(facts.Size, slot, Density.One, null, Subject.Of([], null, facts.Suggestion)),
+            null,
+            null,
+            output
+        );
     }
 }

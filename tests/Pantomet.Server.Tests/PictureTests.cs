@@ -17,9 +17,18 @@ public sealed class PictureTests(ServerFixture server) : IClassFixture<ServerFix
         Assert.Contains(answer.StatusCode, new[] { HttpStatusCode.Created, HttpStatusCode.OK });
         var picture = (await answer.Content.ReadFromJsonAsync<JsonElement>()).GetProperty("picture");
         // It lies on its side in the file; its size is told as displayed.
-        Assert.Equal((3000, 3750, 6), (picture.GetProperty("width").GetInt32(), picture.GetProperty("height").GetInt32(), picture.GetProperty("orientation").GetInt32()));
+        Assert.Equal(
+            (3000, 3750, 6),
+            (
+                picture.GetProperty("width").GetInt32(),
+                picture.GetProperty("height").GetInt32(),
+                picture.GetProperty("orientation").GetInt32()
+            )
+        );
         Assert.Equal(300, picture.GetProperty("ppi").GetDouble());
-        var original = await server.Client.GetByteArrayAsync(new Uri($"/api/pictures/{picture.GetProperty("id")}/original", UriKind.Relative));
+        var original = await server.Client.GetByteArrayAsync(
+            new Uri($"/api/pictures/{picture.GetProperty("id")}/original", UriKind.Relative)
+        );
         Assert.Equal(bytes, original);
     }
 
@@ -54,7 +63,12 @@ public sealed class PictureTests(ServerFixture server) : IClassFixture<ServerFix
 
     [Fact]
     public async Task A_file_over_the_limit_is_refused() =>
-        await AssertRefusedAsync("large.jpg", RandomNumberGenerator.GetBytes(ServerFixture.MostUploadBytes + 1), HttpStatusCode.RequestEntityTooLarge, "3 MB");
+        await AssertRefusedAsync(
+            "large.jpg",
+            RandomNumberGenerator.GetBytes(ServerFixture.MostUploadBytes + 1),
+            HttpStatusCode.RequestEntityTooLarge,
+            "3 MB"
+        );
 
     [Fact]
     public async Task A_file_over_the_limit_without_a_stated_length_is_refused()
@@ -72,7 +86,13 @@ public sealed class PictureTests(ServerFixture server) : IClassFixture<ServerFix
     {
         using (var line = new TcpClient("127.0.0.1", server.Client.BaseAddress!.Port))
         {
-            await line.GetStream().WriteAsync(Encoding.ASCII.GetBytes($"POST /api/pictures?name=a.jpg HTTP/1.1\r\nHost: 127.0.0.1\r\nContent-Length: 100000\r\n\r\n{new string('x', 5000)}"));
+            await line.GetStream()
+                .WriteAsync(
+                    Encoding.ASCII.GetBytes(
+                        $"POST /api/pictures?name=a.jpg HTTP/1.1\r\nHost: 127.0.0.1\r\nContent-Length: "
+                            + $"100000\r\n\r\n{new string('x', 5000)}"
+                    )
+                );
             await Task.Delay(300);
         }
 
@@ -117,7 +137,10 @@ public sealed class PictureTests(ServerFixture server) : IClassFixture<ServerFix
     {
         var live = await server.Client.GetStringAsync(new Uri("/openapi/v1.json", UriKind.Relative));
         var kept = await File.ReadAllTextAsync(Path.Combine(Cli.Installation.Root, "client", "openapi.json"));
-        Assert.True(live.Trim() == kept.Trim(), "client/openapi.json is not what the server describes; run: ./pantomet openapi > client/openapi.json");
+        Assert.True(
+            live.Trim() == kept.Trim(),
+            "client/openapi.json is not what the server describes; run: ./pantomet openapi > client/openapi.json"
+        );
     }
 
     private async Task AssertRefusedAsync(string name, byte[] bytes, HttpStatusCode status, string says)

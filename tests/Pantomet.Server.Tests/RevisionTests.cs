@@ -2,8 +2,8 @@ using System.Net;
 using System.Text.Json;
 using Microsoft.EntityFrameworkCore;
 using Microsoft.Extensions.DependencyInjection;
-using Pantomet.Data;
 using Pantomet.Application.Pictures;
+using Pantomet.Data;
 
 namespace Pantomet.Server.Tests;
 
@@ -26,7 +26,10 @@ public sealed class RevisionTests(ServerFixture server) : IClassFixture<ServerFi
         await server.SendAsync(HttpMethod.Post, $"/api/pictures/{id}/revisions/1/put-back");
         Assert.Equal(ServerFixture.Bare(before), ServerFixture.Bare(await CellAsync(job)));
         var revisions = await server.SendAsync(HttpMethod.Get, $"/api/pictures/{id}/revisions");
-        Assert.Equal([(2, false), (1, true)], revisions.EnumerateArray().Select(one => (one.GetProperty("number").GetInt32(), one.GetProperty("current").GetBoolean())));
+        Assert.Equal(
+            [(2, false), (1, true)],
+            revisions.EnumerateArray().Select(one => (one.GetProperty("number").GetInt32(), one.GetProperty("current").GetBoolean()))
+        );
         Assert.Equal(original, await server.Client.GetByteArrayAsync(new Uri($"/api/pictures/{id}/original?revision=2", UriKind.Relative)));
     }
 
@@ -46,10 +49,15 @@ public sealed class RevisionTests(ServerFixture server) : IClassFixture<ServerFi
     {
         var id = await server.PictureAsync("DSC_0423.JPG");
         await server.PictureAsync("DSC_0431.JPG");
-        var bad = await server.Client.PostAsync(new Uri($"/api/pictures/{id}/revisions?name=a.jpg", UriKind.Relative), new ByteArrayContent("<html>"u8.ToArray()));
+        var bad = await server.Client.PostAsync(
+            new Uri($"/api/pictures/{id}/revisions?name=a.jpg", UriKind.Relative),
+            new ByteArrayContent("<html>"u8.ToArray())
+        );
         Assert.Equal(HttpStatusCode.UnprocessableEntity, bad.StatusCode);
         var other = await server.Client.PostAsync(
-            new Uri($"/api/pictures/{id}/revisions?name=a.jpg", UriKind.Relative), new ByteArrayContent(await File.ReadAllBytesAsync(ServerFixture.DemoPicture("DSC_0431.JPG"))));
+            new Uri($"/api/pictures/{id}/revisions?name=a.jpg", UriKind.Relative),
+            new ByteArrayContent(await File.ReadAllBytesAsync(ServerFixture.DemoPicture("DSC_0431.JPG")))
+        );
         Assert.Equal(HttpStatusCode.Conflict, other.StatusCode);
         Assert.Single((await server.SendAsync(HttpMethod.Get, $"/api/pictures/{id}/revisions")).EnumerateArray());
     }
@@ -81,16 +89,34 @@ public sealed class RevisionTests(ServerFixture server) : IClassFixture<ServerFi
     }
 
     private Task<JsonElement> FrameAsync(string job, string picture) =>
-        server.CommandAsync(job, new { @do = "set-frame", picture, shape = "1", frame = new { left = 0.1, top = 0.1, right = 0.5, bottom = 0.7 } });
+        server.CommandAsync(
+            job,
+            new
+            {
+                @do = "set-frame",
+                picture,
+                shape = "1",
+                frame = new
+                {
+                    left = 0.1,
+                    top = 0.1,
+                    right = 0.5,
+                    bottom = 0.7,
+                },
+            }
+        );
 
     private async Task<JsonElement> CellAsync(string job) => (await server.JobAsync(job)).GetProperty("cells")[0];
 
-    private static IEnumerable<string?> Codes(JsonElement cell) => cell.GetProperty("codes").EnumerateArray().Select(code => code.GetString());
+    private static IEnumerable<string?> Codes(JsonElement cell) =>
+        cell.GetProperty("codes").EnumerateArray().Select(code => code.GetString());
 
     private async Task<JsonElement> ReplaceAsync(string id, string name)
     {
         var answer = await server.Client.PostAsync(
-            new Uri($"/api/pictures/{id}/revisions?name={name}", UriKind.Relative), new ByteArrayContent(await File.ReadAllBytesAsync(ServerFixture.DemoPicture(name))));
+            new Uri($"/api/pictures/{id}/revisions?name={name}", UriKind.Relative),
+            new ByteArrayContent(await File.ReadAllBytesAsync(ServerFixture.DemoPicture(name)))
+        );
         answer.EnsureSuccessStatusCode();
         return JsonDocument.Parse(await answer.Content.ReadAsStringAsync()).RootElement;
     }

@@ -28,10 +28,20 @@ public sealed class ServerFixture : IAsyncLifetime
     public async Task InitializeAsync()
     {
         _app = await PantometServer.BuildAsync(
-            new() { Data = Data, Port = 0, MostUploadBytes = MostUploadBytes }, builder => builder.Logging.ClearProviders().AddProvider(Log));
+            new()
+            {
+                Data = Data,
+                Port = 0,
+                MostUploadBytes = MostUploadBytes,
+            },
+            builder => builder.Logging.ClearProviders().AddProvider(Log)
+        );
         await _app.StartAsync();
         Client.Dispose();
-        Client = new() { BaseAddress = new(_app.Services.GetRequiredService<IServer>().Features.Get<IServerAddressesFeature>()!.Addresses.First()) };
+        Client = new()
+        {
+            BaseAddress = new(_app.Services.GetRequiredService<IServer>().Features.Get<IServerAddressesFeature>()!.Addresses.First()),
+        };
     }
 
     /// <summary>Stops the server and starts another on the same folder.</summary>
@@ -53,14 +63,39 @@ public sealed class ServerFixture : IAsyncLifetime
     }
 
     /// <summary>Makes a job and gives its id.</summary>
-    public async Task<string> JobAsync(IEnumerable<string> pictures, IEnumerable<string> slots, string run = "running", string name = "A job", bool anew = false)
+    public async Task<string> JobAsync(
+        IEnumerable<string> pictures,
+        IEnumerable<string> slots,
+        string run = "running",
+        string name = "A job",
+        bool anew = false
+    )
     {
-        var places = slots.Select(address => address.Split('/')).Select(parts => new { destination = parts[0], slot = parts[1], choice = (object?)null });
-        var made = await SendAsync(HttpMethod.Post, "/api/jobs", new { name, pictures = Array.Empty<string>(), slots = Array.Empty<object>() });
+        var places = slots
+            .Select(address => address.Split('/'))
+            .Select(parts => new
+            {
+                destination = parts[0],
+                slot = parts[1],
+                choice = (object?)null,
+            });
+        var made = await SendAsync(
+            HttpMethod.Post,
+            "/api/jobs",
+            new
+            {
+                name,
+                pictures = Array.Empty<string>(),
+                slots = Array.Empty<object>(),
+            }
+        );
         var id = made.GetProperty("id").GetString()!;
         await SendAsync(HttpMethod.Put, $"/api/jobs/{id}/run", new { run });
         // What an earlier test decided about a picture is not where this one begins.
-        await CommandAsync(id, [new { @do = "add-pictures", pictures }, .. pictures.Where(_ => anew).Select(picture => new { @do = "forget", picture })]);
+        await CommandAsync(
+            id,
+            [new { @do = "add-pictures", pictures }, .. pictures.Where(_ => anew).Select(picture => new { @do = "forget", picture })]
+        );
         await SendAsync(HttpMethod.Put, $"/api/jobs/{id}/slots", places);
         return id;
     }
@@ -71,11 +106,14 @@ public sealed class ServerFixture : IAsyncLifetime
         using var request = new HttpRequestMessage(method, address) { Content = body is null ? null : JsonContent.Create(body) };
         using var answer = await Client.SendAsync(request);
         Assert.True(answer.IsSuccessStatusCode, $"{method} {address}: {(int)answer.StatusCode} {await answer.Content.ReadAsStringAsync()}");
-        return answer.Content.Headers.ContentLength == 0 || answer.StatusCode == System.Net.HttpStatusCode.NoContent ? default : await answer.Content.ReadFromJsonAsync<JsonElement>();
+        return answer.Content.Headers.ContentLength == 0 || answer.StatusCode == System.Net.HttpStatusCode.NoContent
+            ? default
+            : await answer.Content.ReadFromJsonAsync<JsonElement>();
     }
 
     /// <summary>Sends commands to a job; a refusal fails the test.</summary>
-    public Task<JsonElement> CommandAsync(string job, params object[] commands) => SendAsync(HttpMethod.Post, $"/api/jobs/{job}/commands", new { commands });
+    public Task<JsonElement> CommandAsync(string job, params object[] commands) =>
+        SendAsync(HttpMethod.Post, $"/api/jobs/{job}/commands", new { commands });
 
     /// <summary>A cell without the sequence at which it was read.</summary>
     public static string Bare(JsonElement cell)
@@ -94,7 +132,10 @@ public sealed class ServerFixture : IAsyncLifetime
         {
             var job = await JobAsync(id);
             var progress = job.GetProperty("progress");
-            if (progress.GetProperty("done").GetInt32() + progress.GetProperty("failed").GetInt32() == progress.GetProperty("files").GetInt32())
+            if (
+                progress.GetProperty("done").GetInt32() + progress.GetProperty("failed").GetInt32()
+                == progress.GetProperty("files").GetInt32()
+            )
             {
                 return job;
             }
@@ -106,7 +147,16 @@ public sealed class ServerFixture : IAsyncLifetime
     }
 
     public Task<JsonElement> TryAsync(string job, string picture, string slot, string? format, int? quality, decimal density = 1) =>
-        SendAsync(HttpMethod.Post, $"/api/jobs/{job}/cells/{picture}/{slot}/trial", new { density, format, quality });
+        SendAsync(
+            HttpMethod.Post,
+            $"/api/jobs/{job}/cells/{picture}/{slot}/trial",
+            new
+            {
+                density,
+                format,
+                quality,
+            }
+        );
 
     public static string DemoPicture(string name) => Path.Combine(Cli.Installation.Root, "demo", "pictures", name);
 
@@ -142,7 +192,13 @@ public sealed class LogKeeper : ILoggerProvider, ILogger
 
     public bool IsEnabled(LogLevel logLevel) => logLevel >= LogLevel.Warning;
 
-    public void Log<TState>(LogLevel logLevel, EventId eventId, TState state, Exception? exception, Func<TState, Exception?, string> formatter)
+    public void Log<TState>(
+        LogLevel logLevel,
+        EventId eventId,
+        TState state,
+        Exception? exception,
+        Func<TState, Exception?, string> formatter
+    )
     {
         if (IsEnabled(logLevel))
         {
@@ -153,7 +209,5 @@ public sealed class LogKeeper : ILoggerProvider, ILogger
         }
     }
 
-    public void Dispose()
-    {
-    }
+    public void Dispose() { }
 }

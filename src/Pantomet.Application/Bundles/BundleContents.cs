@@ -1,3 +1,4 @@
+using Pantomet.Application.Jobs;
 using Pantomet.Application.Variants;
 using Pantomet.Core.Facts;
 using Pantomet.Core.Geometry;
@@ -6,7 +7,6 @@ using Pantomet.Core.Naming;
 using Pantomet.Core.Reports;
 using Pantomet.Core.Verdicts;
 using Pantomet.Data;
-using Pantomet.Application.Jobs;
 
 namespace Pantomet.Application.Bundles;
 
@@ -38,7 +38,8 @@ internal sealed record BundleFile(BoardCell Cell, JudgedFile File, HandOver Stat
 /// <summary>What of a job goes out, under which names, and what does not, and why.</summary>
 internal sealed class BundleContents
 {
-    private BundleContents(BoardState state, IReadOnlyList<BundleFile> files, IReadOnlyList<Guid> asks) => (State, Files, Asks) = (state, files, asks);
+    private BundleContents(BoardState state, IReadOnlyList<BundleFile> files, IReadOnlyList<Guid> asks) =>
+        (State, Files, Asks) = (state, files, asks);
 
     public BoardState State { get; }
 
@@ -49,7 +50,8 @@ internal sealed class BundleContents
 
     public IEnumerable<BundleFile> Going => Files.Where(file => file.State == HandOver.Goes);
 
-    public static IReadOnlyDictionary<Guid, string> FileNames(BoardState state) => state.Rows.ToDictionary(pair => pair.Key, pair => pair.Value.Name);
+    public static IReadOnlyDictionary<Guid, string> FileNames(BoardState state) =>
+        state.Rows.ToDictionary(pair => pair.Key, pair => pair.Value.Name);
 
     /// <summary>Puts together what goes out of a job as it stands.</summary>
     public static async Task<BundleContents> OfAsync(PantometDb db, JobBoard board, CancellationToken cancel)
@@ -58,10 +60,22 @@ internal sealed class BundleContents
         var state = board.State;
         var standings = await FileStandings.OfJobAsync(db, state.Id, cancel);
         List<BundleFile> files = [];
-        foreach (var cell in state.Job.Slots.SelectMany(place => state.Shown.Select(mine => board.Cell(state, mine, place))).OfType<BoardCell>().Where(cell => !cell.Plan.Skipped))
+        foreach (
+            var cell in state
+                .Job.Slots.SelectMany(place => state.Shown.Select(mine => board.Cell(state, mine, place)))
+                .OfType<BoardCell>()
+                .Where(cell => !cell.Plan.Skipped)
+        )
         {
-            files.AddRange(CellJudge.Files(cell, standings)
-                .Select(file => new BundleFile(cell, file, StateOf(file), null) { Reasons = file.Reasons, Density = file.Wanted.Wish.Plan.Density }));
+            files.AddRange(
+                CellJudge
+                    .Files(cell, standings)
+                    .Select(file => new BundleFile(cell, file, StateOf(file), null)
+                    {
+                        Reasons = file.Reasons,
+                        Density = file.Wanted.Wish.Plan.Density,
+                    })
+            );
             files.AddRange(cell.Plan.Wishes.Where(wish => !wish.Plan.IsMade).Select(wish => NotMade(cell, wish)));
         }
 
@@ -69,8 +83,15 @@ internal sealed class BundleContents
         var names = BundleNames.For(
             state.Job,
             named.Select(file => new NamedFile(
-                file.Cell.Picture.Id, file.Cell.Place.Destination, file.Cell.Slot.Slot, file.Density, new(file.File.Row!.Width, file.File.Row.Height), file.File.Row.Format.Ending())),
-            FileNames(state));
+                file.Cell.Picture.Id,
+                file.Cell.Place.Destination,
+                file.Cell.Slot.Slot,
+                file.Density,
+                new(file.File.Row!.Width, file.File.Row.Height),
+                file.File.Row.Format.Ending()
+            )),
+            FileNames(state)
+        );
         var paths = new Dictionary<BundleFile, string>(ReferenceEqualityComparer.Instance);
         for (var i = 0; i < named.Count; i++)
         {
@@ -78,22 +99,29 @@ internal sealed class BundleContents
         }
 
         List<BundleFile> all = [.. files.Select(file => paths.TryGetValue(file, out var path) ? file with { Path = path } : file)];
-        var asks = all.Where(file => file.State != HandOver.Missing).Select(file => file.Cell.Mine).DistinctBy(mine => mine.Id)
-            .Where(mine => BundleNames.WordsFor(state.Job, mine, state.Rows[mine.Id].Name) is null).Select(mine => mine.Id);
+        var asks = all.Where(file => file.State != HandOver.Missing)
+            .Select(file => file.Cell.Mine)
+            .DistinctBy(mine => mine.Id)
+            .Where(mine => BundleNames.WordsFor(state.Job, mine, state.Rows[mine.Id].Name) is null)
+            .Select(mine => mine.Id);
         return new(state, all, [.. asks]);
     }
 
     /// <summary>The same without files that could not be read when they were wanted.</summary>
-    public BundleContents Without(IReadOnlySet<string> paths) => paths.Count == 0 ? this
-        : new(State, [.. Files.Select(file => file.Path is { } path && paths.Contains(path) ? Lost(file) : file)], Asks);
+    public BundleContents Without(IReadOnlySet<string> paths) =>
+        paths.Count == 0
+            ? this
+            : new(State, [.. Files.Select(file => file.Path is { } path && paths.Contains(path) ? Lost(file) : file)], Asks);
 
     /// <summary>The same as a report: what was made, at which sizes, how much lighter, and what is missing and why.</summary>
     public RenderReport Report()
     {
         var sources = State.Shown.Select(one => Source(one, State.Rows[one.Id])).ToList();
         return new(
-            sources, [.. Files.Select(Variant)],
-            new(sources.Sum(source => source.Bytes ?? 0), Going.Sum(file => file.File.Row!.Bytes), Going.Count(), 0));
+            sources,
+            [.. Files.Select(Variant)],
+            new(sources.Sum(source => source.Bytes ?? 0), Going.Sum(file => file.File.Row!.Bytes), Going.Count(), 0)
+        );
     }
 
     private static ReportedSource Source(Core.Jobs.JobPicture mine, Data.Pictures.PictureRow row)
@@ -101,8 +129,17 @@ internal sealed class BundleContents
         var facts = row.Facts;
         return new()
         {
-            File = row.Name, Width = facts.Size.Width, Height = facts.Size.Height, Format = facts.Format.Word(), Bytes = facts.Bytes, Alpha = facts.HasAlpha,
-            Frames = facts.Frames, Profile = facts.Profile, Ppi = facts.Ppi, JpegQuality = facts.JpegQuality, Kind = facts.Kind,
+            File = row.Name,
+            Width = facts.Size.Width,
+            Height = facts.Size.Height,
+            Format = facts.Format.Word(),
+            Bytes = facts.Bytes,
+            Alpha = facts.HasAlpha,
+            Frames = facts.Frames,
+            Profile = facts.Profile,
+            Ppi = facts.Ppi,
+            JpegQuality = facts.JpegQuality,
+            Kind = facts.Kind,
             Alternative = mine.Decisions.Alternative.Length > 0 ? mine.Decisions.Alternative : null,
         };
     }
@@ -112,26 +149,48 @@ internal sealed class BundleContents
         var (row, crop) = (file.File.Row, file.File.Wanted.Wish.Plan.Crop);
         return new()
         {
-            Source = file.Cell.Picture.Name, Destination = file.Cell.Place.Destination, Slot = file.Cell.Place.Slot, Density = file.Density.Value,
-            File = file.State == HandOver.Goes ? file.Path : null, Width = row?.Width, Height = row?.Height, Format = row?.Format.Word(), Bytes = row?.Bytes,
-            Quality = row?.Quality, Likeness = row?.Likeness, Frame = [crop.Left, crop.Top, crop.Right, crop.Bottom], Encodes = row?.Encodes ?? 0,
-            Verdict = file.File.Verdict, Reasons = file.State == HandOver.Waiting ? [.. file.Reasons, new(ReasonCodes.Waiting, "It is still to be made.")] : file.Reasons,
+            Source = file.Cell.Picture.Name,
+            Destination = file.Cell.Place.Destination,
+            Slot = file.Cell.Place.Slot,
+            Density = file.Density.Value,
+            File = file.State == HandOver.Goes ? file.Path : null,
+            Width = row?.Width,
+            Height = row?.Height,
+            Format = row?.Format.Word(),
+            Bytes = row?.Bytes,
+            Quality = row?.Quality,
+            Likeness = row?.Likeness,
+            Frame = [crop.Left, crop.Top, crop.Right, crop.Bottom],
+            Encodes = row?.Encodes ?? 0,
+            Verdict = file.File.Verdict,
+            Reasons =
+                file.State == HandOver.Waiting ? [.. file.Reasons, new(ReasonCodes.Waiting, "It is still to be made.")] : file.Reasons,
         };
     }
 
     private static BundleFile NotMade(BoardCell cell, Wish wish)
     {
         var wanted = WantedFile.Of(cell.Picture, cell.Mine.Decisions.Turn, cell.Slot.Slot, cell.Slot.BytesKey, wish);
-        return new(cell, new(wanted, null, null, wish.Plan.Verdict, wish.Plan.Reasons, false), HandOver.Missing, null) { Reasons = wish.Plan.Reasons, Density = wish.Plan.Density };
+        return new(cell, new(wanted, null, null, wish.Plan.Verdict, wish.Plan.Reasons, false), HandOver.Missing, null)
+        {
+            Reasons = wish.Plan.Reasons,
+            Density = wish.Plan.Density,
+        };
     }
 
-    private static BundleFile Lost(BundleFile file) => file with
-    {
-        State = HandOver.Missing, Reasons = [.. file.Reasons, new(ReasonCodes.Unreadable, "The file was missing or damaged, and could not be made again.")],
-    };
+    private static BundleFile Lost(BundleFile file) =>
+        file with
+        {
+            State = HandOver.Missing,
+            Reasons = [.. file.Reasons, new(ReasonCodes.Unreadable, "The file was missing or damaged, and could not be made again.")],
+        };
 
     private static HandOver StateOf(JudgedFile file) =>
-        file.Row is null ? file.Failure is null ? HandOver.Waiting : HandOver.Missing
-        : file.Verdict == Verdict.Breaks && !file.LetThrough ? HandOver.Held
-        : HandOver.Goes;
+        file.Row is null
+            ? file.Failure is null
+                ? HandOver.Waiting
+                : HandOver.Missing
+            : file.Verdict == Verdict.Breaks && !file.LetThrough
+                ? HandOver.Held
+                : HandOver.Goes;
 }

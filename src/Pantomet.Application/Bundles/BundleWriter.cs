@@ -12,7 +12,9 @@ using Pantomet.Data.Jobs;
 
 namespace Pantomet.Application.Bundles;
 
-/// <summary>Writes bundles: as a zip while it is sent, or as a folder. File by file, so that no more than a buffer of each is held.</summary>
+/// <summary>
+/// Writes bundles: as a zip while it is sent, or as a folder. File by file, so that no more than a buffer of each is held.
+/// </summary>
 internal sealed class BundleWriter(DataFolder folder, FileDesk desk, Writer writer, TimeProvider clock)
 {
     /// <summary>The name of the bundle, without an ending.</summary>
@@ -48,12 +50,18 @@ internal sealed class BundleWriter(DataFolder folder, FileDesk desk, Writer writ
         await RememberAsync(contents.Without(lost), "zip");
     }
 
-    /// <summary>Writes the same as a folder of the data folder; what an earlier bundle of this name left there and this one has not is taken away.</summary>
+    /// <summary>
+    /// Writes the same as a folder of the data folder; what an earlier bundle of this name left there and this one has not is taken away.
+    /// </summary>
     /// <returns>The folder, and how many files it holds.</returns>
     public async Task<(string Folder, int Files)> WriteFolderAsync(BundleContents contents, CancellationToken cancel)
     {
         ArgumentNullException.ThrowIfNull(contents);
-        var root = Path.Combine(folder.Root, "bundles", $"{NameOf(contents)}-{contents.State.Id.ToString("n", CultureInfo.InvariantCulture)[^6..]}");
+        var root = Path.Combine(
+            folder.Root,
+            "bundles",
+            $"{NameOf(contents)}-{contents.State.Id.ToString("n", CultureInfo.InvariantCulture)[^6..]}"
+        );
         var fresh = $"{root}.part";
         var lost = new HashSet<string>();
         if (Directory.Exists(fresh))
@@ -94,33 +102,58 @@ internal sealed class BundleWriter(DataFolder folder, FileDesk desk, Writer writ
     }
 
     // What was handed over is put down as a version of its own, so that a changed rule can be held against it.
-    private Task<bool> RememberAsync(BundleContents contents, string kind) => writer.WriteAsync<bool>(async db =>
-    {
-        var id = contents.State.Id;
-        var delivery = new DeliveryRow
-        {
-            Id = Guid.CreateVersion7(), JobId = id, Kind = kind, At = clock.GetUtcNow().UtcDateTime,
-            Number = 1 + (await db.Deliveries.Where(row => row.JobId == id).MaxAsync(row => (int?)row.Number) ?? 0),
-        };
-        db.Deliveries.Add(delivery);
-        db.DeliveredFiles.AddRange(contents.Going.Select(file => RowOf(delivery.Id, file)));
-        await db.SaveChangesAsync();
-        return (true, null);
-    }, CancellationToken.None);
+    private Task<bool> RememberAsync(BundleContents contents, string kind) =>
+        writer.WriteAsync<bool>(
+            async db =>
+            {
+                var id = contents.State.Id;
+                var delivery = new DeliveryRow
+                {
+                    Id = Guid.CreateVersion7(),
+                    JobId = id,
+                    Kind = kind,
+                    At = clock.GetUtcNow().UtcDateTime,
+                    Number = 1 + (await db.Deliveries.Where(row => row.JobId == id).MaxAsync(row => (int?)row.Number) ?? 0),
+                };
+                db.Deliveries.Add(delivery);
+                db.DeliveredFiles.AddRange(contents.Going.Select(file => RowOf(delivery.Id, file)));
+                await db.SaveChangesAsync();
+                return (true, null);
+            },
+            CancellationToken.None
+        );
 
     private static DeliveredFileRow RowOf(Guid delivery, BundleFile file)
     {
         var row = file.File.Row!;
         var delivered = new DeliveredFile(
-            file.File.Wanted.Wish.Plan.Crop.Size, file.Density.Value, new PixelSize(row.Width, row.Height), row.Format, row.Bytes, row.Quality, row.Likeness);
+            file.File.Wanted.Wish.Plan.Crop.Size,
+            file.Density.Value,
+            new PixelSize(row.Width, row.Height),
+            row.Format,
+            row.Bytes,
+            row.Quality,
+            row.Likeness
+        );
         return new()
         {
-            DeliveryId = delivery, Path = file.Path!, Destination = file.Cell.Place.Destination, Slot = file.Cell.Place.Slot, ContentHash = row.ContentHash,
+            DeliveryId = delivery,
+            Path = file.Path!,
+            Destination = file.Cell.Place.Destination,
+            Slot = file.Cell.Place.Slot,
+            ContentHash = row.ContentHash,
             File = StoredJson.Write(delivered),
         };
     }
 
-    private static async Task WriteAsync(ZipArchive zip, string name, CompressionLevel level, DateTimeOffset at, byte[] bytes, CancellationToken cancel)
+    private static async Task WriteAsync(
+        ZipArchive zip,
+        string name,
+        CompressionLevel level,
+        DateTimeOffset at,
+        byte[] bytes,
+        CancellationToken cancel
+    )
     {
         var entry = zip.CreateEntry(name, level);
         entry.LastWriteTime = at;

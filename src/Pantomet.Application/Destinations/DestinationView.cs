@@ -15,7 +15,11 @@ public sealed record DestinationView(string Key, string Name, IReadOnlyList<Slot
     public static DestinationView Of(Destination destination, IReadOnlySet<string> retired)
     {
         ArgumentNullException.ThrowIfNull(destination);
-        return new(destination.Key, destination.Name, [.. destination.Slots.Select(slot => SlotView.Of(slot, retired.Contains($"{destination.Key}/{slot.Key}")))]);
+        return new(
+            destination.Key,
+            destination.Name,
+            [.. destination.Slots.Select(slot => SlotView.Of(slot, retired.Contains($"{destination.Key}/{slot.Key}")))]
+        );
     }
 }
 
@@ -42,9 +46,28 @@ public sealed record DestinationView(string Key, string Name, IReadOnlyList<Slot
 /// <param name="QualityFloor">The lowest quality that is found automatically.</param>
 /// <param name="QualityCeiling">The highest quality that is found automatically.</param>
 public sealed record SlotView(
-    string Key, string Name, string Size, Fit Fit, double? Ratio, string? RatioText, double? Shape, IReadOnlyList<decimal> Densities,
-    IReadOnlyList<string> Types, long? MaxBytes, int Width, int Height, string ShapeKey, IReadOnlyList<double> Clear, double? SubjectShare, double? LikenessAim,
-    long? BandLeast, long? BandMost, bool Retired, int QualityFloor, int QualityCeiling)
+    string Key,
+    string Name,
+    string Size,
+    Fit Fit,
+    double? Ratio,
+    string? RatioText,
+    double? Shape,
+    IReadOnlyList<decimal> Densities,
+    IReadOnlyList<string> Types,
+    long? MaxBytes,
+    int Width,
+    int Height,
+    string ShapeKey,
+    IReadOnlyList<double> Clear,
+    double? SubjectShare,
+    double? LikenessAim,
+    long? BandLeast,
+    long? BandMost,
+    bool Retired,
+    int QualityFloor,
+    int QualityCeiling
+)
 {
     private static readonly PixelSize Usual = new(6000, 4000);
 
@@ -52,14 +75,36 @@ public sealed record SlotView(
     public static SlotView Of(Slot slot, bool retired = false)
     {
         ArgumentNullException.ThrowIfNull(slot);
-        var quality = slot.Aims.Quality ?? new Core.Weight.QualityRange(Core.Weight.QualityRange.Unusable, Core.Weight.QualityRange.Comfortable(Core.Facts.PictureFormat.Jpeg).Ceiling);
+        var quality =
+            slot.Aims.Quality
+            ?? new Core.Weight.QualityRange(
+                Core.Weight.QualityRange.Unusable,
+                Core.Weight.QualityRange.Comfortable(Core.Facts.PictureFormat.Jpeg).Ceiling
+            );
         var drawn = slot.Size.Asked(Usual, Density.One);
         return new(
-            slot.Key, slot.Name, SizeInWords(slot.Size), slot.Fit, slot.FrameShape?.Value, slot.FrameShape is { } shape ? Simple(shape) : null,
+            slot.Key,
+            slot.Name,
+            SizeInWords(slot.Size),
+            slot.Fit,
+            slot.FrameShape?.Value,
+            slot.FrameShape is { } shape ? Simple(shape) : null,
             slot.Size.Shape?.Value ?? (slot.Size is SizeRule.Within within ? Core.Geometry.Ratio.Of(within.Box).Value : null),
-            [.. slot.Densities.Select(density => density.Value)], [.. slot.Types.Select(type => type.ToString())], slot.Limits.MaxBytes?.Bytes,
-            drawn.Width, drawn.Height, Core.Jobs.Shapes.KeyOf(slot), [slot.Clear.Left, slot.Clear.Top, slot.Clear.Right, slot.Clear.Bottom], slot.SubjectShare, slot.Aims.Likeness,
-            slot.Aims.Band?.Least.Bytes, slot.Aims.Band?.Most.Bytes, retired, quality.Floor, quality.Ceiling);
+            [.. slot.Densities.Select(density => density.Value)],
+            [.. slot.Types.Select(type => type.ToString())],
+            slot.Limits.MaxBytes?.Bytes,
+            drawn.Width,
+            drawn.Height,
+            Core.Jobs.Shapes.KeyOf(slot),
+            [slot.Clear.Left, slot.Clear.Top, slot.Clear.Right, slot.Clear.Bottom],
+            slot.SubjectShare,
+            slot.Aims.Likeness,
+            slot.Aims.Band?.Least.Bytes,
+            slot.Aims.Band?.Most.Bytes,
+            retired,
+            quality.Floor,
+            quality.Ceiling
+        );
     }
 
     // 1500:750 reads better as 2:1, but 851:315 stays what it is.
@@ -79,23 +124,25 @@ public sealed record SlotView(
         return ratio.Across / a <= 20 ? $"{ratio.Across / a:0}:{ratio.Down / a:0}" : ratio.Text;
     }
 
-    private static string SizeInWords(SizeRule rule) => rule switch
-    {
-        SizeRule.Exact exact => Figures.Size(exact.Size),
-        SizeRule.ShapeWithSide side => $"{SideInWords(side.Side, side.Pixels)}, {side.Ratio}",
-        SizeRule.ShapeAlone alone => $"{alone.Ratio}, all pixels",
-        SizeRule.SideAlone side => SideInWords(side.Side, side.Pixels),
-        SizeRule.Within within => $"within {Figures.Size(within.Box)}",
-        SizeRule.Share share => $"{Figures.Number((double)share.Part * 100, 1)} % of the frame",
-        SizeRule.MaxPixels most => $"at most {Figures.Count(most.Most)} pixels",
-        _ => "",
-    };
+    private static string SizeInWords(SizeRule rule) =>
+        rule switch
+        {
+            SizeRule.Exact exact => Figures.Size(exact.Size),
+            SizeRule.ShapeWithSide side => $"{SideInWords(side.Side, side.Pixels)}, {side.Ratio}",
+            SizeRule.ShapeAlone alone => $"{alone.Ratio}, all pixels",
+            SizeRule.SideAlone side => SideInWords(side.Side, side.Pixels),
+            SizeRule.Within within => $"within {Figures.Size(within.Box)}",
+            SizeRule.Share share => $"{Figures.Number((double)share.Part * 100, 1)} % of the frame",
+            SizeRule.MaxPixels most => $"at most {Figures.Count(most.Most)} pixels",
+            _ => "",
+        };
 
-    private static string SideInWords(Side side, int pixels) => side switch
-    {
-        Side.Width => $"{Figures.Count(pixels)} px wide",
-        Side.Height => $"{Figures.Count(pixels)} px high",
-        Side.LongSide => $"{Figures.Count(pixels)} px on the longest side",
-        _ => $"{Figures.Count(pixels)} px on the shortest side",
-    };
+    private static string SideInWords(Side side, int pixels) =>
+        side switch
+        {
+            Side.Width => $"{Figures.Count(pixels)} px wide",
+            Side.Height => $"{Figures.Count(pixels)} px high",
+            Side.LongSide => $"{Figures.Count(pixels)} px on the longest side",
+            _ => $"{Figures.Count(pixels)} px on the shortest side",
+        };
 }

@@ -14,7 +14,8 @@ internal sealed record RulesChange(RuleBook? Book, string? Code, string? Refusal
 }
 
 /// <summary>
-/// The book of rules as stored. A change is worked out from the book as it is now and stored in the same breath, so that two people who edit two slots both keep
+/// The book of rules as stored. A change is worked out from the book as it is now and stored in the same breath, so that two people who
+/// edit two slots both keep
 /// what they wrote.
 /// </summary>
 internal sealed class RuleShelf(IServiceScopeFactory scopes)
@@ -30,7 +31,9 @@ internal sealed class RuleShelf(IServiceScopeFactory scopes)
     public async Task<(Destination Destination, Slot Slot)?> FindAsync(string destination, string slot, CancellationToken cancel)
     {
         var book = await BookAsync(cancel);
-        return book.Destinations.FirstOrDefault(d => d.Key == destination) is { } place && place.Slots.FirstOrDefault(s => s.Key == slot) is { } found
+        return
+            book.Destinations.FirstOrDefault(d => d.Key == destination) is { } place
+            && place.Slots.FirstOrDefault(s => s.Key == slot) is { } found
             ? (place, found)
             : null;
     }
@@ -44,46 +47,60 @@ internal sealed class RuleShelf(IServiceScopeFactory scopes)
     }
 
     /// <summary>Takes slots out of what is offered, or offers them again; jobs that have them keep them.</summary>
-    public static Task RetireAsync(Writer writer, IReadOnlyList<string> addresses, bool retired, CancellationToken cancel) => writer.WriteAsync<bool>(async db =>
-    {
-        var row = await RowAsync(db);
-        row.Retired = string.Join('\n', retired ? Lines(row.Retired).Union(addresses) : Lines(row.Retired).Except(addresses));
-        await db.SaveChangesAsync();
-        return (true, null);
-    }, cancel);
+    public static Task RetireAsync(Writer writer, IReadOnlyList<string> addresses, bool retired, CancellationToken cancel) =>
+        writer.WriteAsync<bool>(
+            async db =>
+            {
+                var row = await RowAsync(db);
+                row.Retired = string.Join('\n', retired ? Lines(row.Retired).Union(addresses) : Lines(row.Retired).Except(addresses));
+                await db.SaveChangesAsync();
+                return (true, null);
+            },
+            cancel
+        );
 
     /// <summary>Changes the book.</summary>
     /// <param name="writer">The door for writing.</param>
     /// <param name="jobs">Takes the book over.</param>
     /// <param name="change">Gives the changed book, or a refusal.</param>
     /// <param name="cancel">Stops waiting.</param>
-    public static Task<RulesChange> ChangeAsync(Writer writer, OpenJobs jobs, Func<RuleBook, RulesChange> change, CancellationToken cancel) =>
-        writer.WriteAsync<RulesChange>(async db =>
-        {
-            var changed = change(await BookAsync(db, CancellationToken.None));
-            if (changed.Book is not { } book)
+    public static Task<RulesChange> ChangeAsync(
+        Writer writer,
+        OpenJobs jobs,
+        Func<RuleBook, RulesChange> change,
+        CancellationToken cancel
+    ) =>
+        writer.WriteAsync<RulesChange>(
+            async db =>
             {
-                return (changed, null);
-            }
+                var changed = change(await BookAsync(db, CancellationToken.None));
+                if (changed.Book is not { } book)
+                {
+                    return (changed, null);
+                }
 
-            // What is written is what a file would hold, so a file's own checks hold for it: keys, names, doubles.
-            var json = RulesWriter.Write(book);
-            if (!RulesReader.TryRead(json, out _, out var fault))
-            {
-                return (RulesChange.Refused(BadRules, fault!.ToString()), null);
-            }
+                // What is written is what a file would hold, so a file's own checks hold for it: keys, names, doubles.
+                var json = RulesWriter.Write(book);
+                if (!RulesReader.TryRead(json, out _, out var fault))
+                {
+                    return (RulesChange.Refused(BadRules, fault!.ToString()), null);
+                }
 
-            (await RowAsync(db)).Json = json;
-            await db.SaveChangesAsync();
-            return (changed, () => jobs.SetBook(book));
-        }, cancel);
+                (await RowAsync(db)).Json = json;
+                await db.SaveChangesAsync();
+                return (changed, () => jobs.SetBook(book));
+            },
+            cancel
+        );
 
     private static string[] Lines(string? text) => (text ?? "").Split('\n', StringSplitOptions.RemoveEmptyEntries);
 
     private static async Task<RuleBook> BookAsync(PantometDb db, CancellationToken cancel)
     {
         var json = (await db.RuleBooks.AsNoTracking().FirstOrDefaultAsync(cancel))?.Json ?? StarterRules.Json;
-        return RulesReader.TryRead(json, out var book, out var fault) ? book! : throw new InvalidDataException($"The stored rules cannot be read: {fault}");
+        return RulesReader.TryRead(json, out var book, out var fault)
+            ? book!
+            : throw new InvalidDataException($"The stored rules cannot be read: {fault}");
     }
 
     private static async Task<RuleBookRow> RowAsync(PantometDb db)

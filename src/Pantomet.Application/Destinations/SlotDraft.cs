@@ -27,9 +27,18 @@ public sealed record SlotDraft(JsonElement Rule, string? Pattern)
     {
         slot = null;
         var text = Rule.ValueKind == JsonValueKind.Object ? Rule.GetRawText() : "{}";
-        if (!RulesReader.TryRead($$"""{"schema":"{{RulesReader.Schema}}","destinations":[{"key":"place","slots":[{{text}}]}]}""", out var book, out fault))
+        if (
+            !RulesReader.TryRead(
+                $$"""{"schema":"{{RulesReader.Schema}}","destinations":[{"key":"place","slots":[{{text}}]}]}""",
+                out var book,
+                out fault
+            )
+        )
         {
-            fault = fault! with { Path = fault.Path.StartsWith(Place, StringComparison.Ordinal) ? fault.Path[Place.Length..].TrimStart('.') : fault.Path };
+            fault = fault! with
+            {
+                Path = fault.Path.StartsWith(Place, StringComparison.Ordinal) ? fault.Path[Place.Length..].TrimStart('.') : fault.Path,
+            };
             return false;
         }
 

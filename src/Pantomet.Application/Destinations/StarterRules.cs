@@ -7,7 +7,8 @@ internal static class StarterRules
 
     private static string Read()
     {
-        using var stream = typeof(StarterRules).Assembly.GetManifestResourceStream("starter-rules.json")
+        using var stream =
+            typeof(StarterRules).Assembly.GetManifestResourceStream("starter-rules.json")
             ?? throw new InvalidOperationException("The starter rules are missing from the build.");
         using var reader = new StreamReader(stream);
         return reader.ReadToEnd();

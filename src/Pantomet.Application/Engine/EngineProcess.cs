@@ -28,7 +28,11 @@ internal sealed class EngineProcess : IAsyncDisposable
     {
         var start = new ProcessStartInfo(Host())
         {
-            ArgumentList = { options.Engine, "work" }, RedirectStandardInput = true, RedirectStandardOutput = true, RedirectStandardError = true, UseShellExecute = false,
+            ArgumentList = { options.Engine, "work" },
+            RedirectStandardInput = true,
+            RedirectStandardOutput = true,
+            RedirectStandardError = true,
+            UseShellExecute = false,
         };
         // The pixels live in native memory: fewer arenas give more of it back.
         start.Environment["MALLOC_ARENA_MAX"] = "2";
@@ -45,7 +49,9 @@ internal sealed class EngineProcess : IAsyncDisposable
         return new(process, options);
     }
 
-    /// <summary>Has an order carried out; without an outcome when the process ended, hung or grew over its limit and must not be used again.</summary>
+    /// <summary>
+    /// Has an order carried out; without an outcome when the process ended, hung or grew over its limit and must not be used again.
+    /// </summary>
     /// <param name="order">The order.</param>
     /// <param name="meanwhile">Told what is known before the outcome is.</param>
     /// <param name="cancel">Stops between encodes.</param>
@@ -133,5 +139,7 @@ internal sealed class EngineProcess : IAsyncDisposable
 
     // The program that runs .NET code here: the server itself was started by it, or it is on the path.
     private static string Host() =>
-        Environment.ProcessPath is { } self && Path.GetFileNameWithoutExtension(self) == "dotnet" ? self : Environment.GetEnvironmentVariable("DOTNET_HOST_PATH") ?? "dotnet";
+        Environment.ProcessPath is { } self && Path.GetFileNameWithoutExtension(self) == "dotnet"
+            ? self
+            : Environment.GetEnvironmentVariable("DOTNET_HOST_PATH") ?? "dotnet";
 }

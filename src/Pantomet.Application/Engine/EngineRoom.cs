@@ -23,6 +23,7 @@ internal sealed partial class EngineRoom(WorkOptions options, ILogger<EngineRoom
     private const int MostTries = 3;
 
     private readonly SemaphoreSlim _free = new(options.Workers, options.Workers);
+
     // What a person waits for does not stand in line behind the background's work.
     private readonly SemaphoreSlim _urgent = new(options.Workers, options.Workers);
     private readonly Lock _gate = new();
@@ -44,7 +45,8 @@ internal sealed partial class EngineRoom(WorkOptions options, ILogger<EngineRoom
     }
 
     /// <summary>
-    /// Has an order carried out. An order that ends its process comes back as a failure; what keeps no file is given to another process first, since it may have been
+    /// Has an order carried out. An order that ends its process comes back as a failure; what keeps no file is given to another process
+    /// first, since it may have been
     /// none of its fault.
     /// </summary>
     /// <param name="order">The order.</param>
@@ -83,7 +85,15 @@ internal sealed partial class EngineRoom(WorkOptions options, ILogger<EngineRoom
             }
 
             ProcessEnded(_log, engine.Id, failure, order.GetType().Name);
-            return Outcome.Failed(failure, failure switch { OrderFailure.TimedOut => TookTooLong, OrderFailure.TooLarge => TookTooMuch, _ => Crashed });
+            return Outcome.Failed(
+                failure,
+                failure switch
+                {
+                    OrderFailure.TimedOut => TookTooLong,
+                    OrderFailure.TooLarge => TookTooMuch,
+                    _ => Crashed,
+                }
+            );
         }
         finally
         {

@@ -30,9 +30,10 @@ internal static class BookOfRules
                 var rule = RulesWriter.Write(new RuleBook([new(destination.Key, destination.Name, [slot])]));
                 var hash = Convert.ToHexStringLower(SHA256.HashData(Encoding.UTF8.GetBytes($"{Recipe.CurrentVersion}/{Layout}/{rule}")));
                 var address = $"{destination.Key}/{slot.Key}";
-                slots[address] = before.TryGetValue(address, out var known) && known.LaidOutBy == hash && known.Rank == slots.Count
-                    ? known
-                    : new(destination, slot, RulesWriter.BytesKey(slot), slots.Count, hash);
+                slots[address] =
+                    before.TryGetValue(address, out var known) && known.LaidOutBy == hash && known.Rank == slots.Count
+                        ? known
+                        : new(destination, slot, RulesWriter.BytesKey(slot), slots.Count, hash);
             }
         }
 

@@ -9,19 +9,34 @@ using Pantomet.Data.Variants;
 namespace Pantomet.Application.Jobs;
 
 /// <summary>A file of a cell with everything that is known of it.</summary>
-internal sealed record JudgedFile(WantedFile Wanted, VariantRow? Row, FailureRow? Failure, Verdict Verdict, IReadOnlyList<Reason> Reasons, bool LetThrough);
+internal sealed record JudgedFile(
+    WantedFile Wanted,
+    VariantRow? Row,
+    FailureRow? Failure,
+    Verdict Verdict,
+    IReadOnlyList<Reason> Reasons,
+    bool LetThrough
+);
 
 /// <summary>What a cell comes to, as it is stored and counted.</summary>
-internal sealed record JudgedCell(string State, Verdict Verdict, IReadOnlyList<Reason> Reasons, IReadOnlyList<string> Looks, IReadOnlyList<JudgedFile> Files);
+internal sealed record JudgedCell(
+    string State,
+    Verdict Verdict,
+    IReadOnlyList<Reason> Reasons,
+    IReadOnlyList<string> Looks,
+    IReadOnlyList<JudgedFile> Files
+);
 
 /// <summary>Puts together what a cell's frame and its files came to.</summary>
 internal sealed class CellJudge(UnderWay underWay)
 {
     private const string OtherShapeSentence =
-        "The newer original has another shape than the one this frame was set on. Look whether it still fits, and accept it or set it anew.";
+        "The newer original has another shape than the one this frame was set on. Look whether it still fits, and accept it or set "
+        + "it anew.";
 
     /// <summary>The files of a cell that were or will be made.</summary>
-    public static IReadOnlyList<JudgedFile> Files(BoardCell cell, FileStandings standings) => [.. cell.Files.Select(file => Judge(file, cell, standings))];
+    public static IReadOnlyList<JudgedFile> Files(BoardCell cell, FileStandings standings) =>
+        [.. cell.Files.Select(file => Judge(file, cell, standings))];
 
     /// <summary>How many files are being made for a job.</summary>
     public int MakingFor(Guid job) => underWay.MakingFor(job);
@@ -36,9 +51,16 @@ internal sealed class CellJudge(UnderWay underWay)
             return new("skipped", Verdict.Skipped, reasons, [], files);
         }
 
-        var verdict = cell.Plan.Wishes.Select(wish => wish.Plan.Verdict).Concat(files.Select(file => file.Verdict)).Aggregate(Verdict.Meets, Judgement.Graver);
-        var suggested = cell.Plan.Solved.Origin == FrameOrigin.Suggested ? CellPlan.SuggestionOf(cell.Picture.Facts, cell.Mine.Decisions.Turn)?.Kind : null;
-        var state = files.Count == 0 ? "planned"
+        var verdict = cell
+            .Plan.Wishes.Select(wish => wish.Plan.Verdict)
+            .Concat(files.Select(file => file.Verdict))
+            .Aggregate(Verdict.Meets, Judgement.Graver);
+        var suggested =
+            cell.Plan.Solved.Origin == FrameOrigin.Suggested
+                ? CellPlan.SuggestionOf(cell.Picture.Facts, cell.Mine.Decisions.Turn)?.Kind
+                : null;
+        var state =
+            files.Count == 0 ? "planned"
             : files.Any(file => file.Row is null && file.Failure is null) ? "waiting"
             : files.Any(file => file.Row is null) ? "failed"
             : "made";
@@ -66,14 +88,26 @@ internal sealed class CellJudge(UnderWay underWay)
     public CellView View(BoardCell cell, FileStandings standings, long sequence)
     {
         var judged = Standing(cell, standings);
-        var state = cell.Plan.Skipped ? CellState.Skipped
+        var state =
+            cell.Plan.Skipped ? CellState.Skipped
             : cell.Files.Any(file => underWay.IsMaking(file.Id)) ? CellState.Making
             : judged.Files.Any(file => file.Row is null && (file.Failure is null || file.Failure.NextAt is not null)) ? CellState.Waiting
             : CellState.Done;
         var frame = cell.Plan.Frame;
         return new(
-            cell.Picture.Id, cell.Place.Address, sequence, [frame.Left, frame.Top, frame.Right, frame.Bottom], cell.Plan.Asked.Width, cell.Plan.Asked.Height,
-            cell.Plan.Solved.Origin, state, judged.Verdict, [.. judged.Reasons.Select(reason => reason.Code)], judged.Looks, [.. judged.Files.Select(View)]);
+            cell.Picture.Id,
+            cell.Place.Address,
+            sequence,
+            [frame.Left, frame.Top, frame.Right, frame.Bottom],
+            cell.Plan.Asked.Width,
+            cell.Plan.Asked.Height,
+            cell.Plan.Solved.Origin,
+            state,
+            judged.Verdict,
+            [.. judged.Reasons.Select(reason => reason.Code)],
+            judged.Looks,
+            [.. judged.Files.Select(View)]
+        );
     }
 
     private CellFile View(JudgedFile file)
@@ -81,10 +115,46 @@ internal sealed class CellJudge(UnderWay underWay)
         var (id, wish) = (file.Wanted.Id, file.Wanted.Wish);
         var density = wish.Plan.Density.Value;
         return file.Row is { } row
-            ? new(row.Id, density, row.Width, row.Height, row.Format.Word(), row.Bytes, row.Quality, row.Likeness, true, file.Verdict, file.LetThrough)
+                ? new(
+                    row.Id,
+                    density,
+                    row.Width,
+                    row.Height,
+                    row.Format.Word(),
+                    row.Bytes,
+                    row.Quality,
+                    row.Likeness,
+                    true,
+                    file.Verdict,
+                    file.LetThrough
+                )
             : underWay.Weighed(id) is { } found
-            ? new(id, density, found.Size.Width, found.Size.Height, found.Format.Word(), found.Bytes, found.Quality, null, false, file.Verdict, file.LetThrough)
-            : new(id, density, wish.Plan.Size.Width, wish.Plan.Size.Height, wish.Format?.Word(), null, null, null, false, file.Verdict, file.LetThrough);
+                ? new(
+                    id,
+                    density,
+                    found.Size.Width,
+                    found.Size.Height,
+                    found.Format.Word(),
+                    found.Bytes,
+                    found.Quality,
+                    null,
+                    false,
+                    file.Verdict,
+                    file.LetThrough
+                )
+            : new(
+                id,
+                density,
+                wish.Plan.Size.Width,
+                wish.Plan.Size.Height,
+                wish.Format?.Word(),
+                null,
+                null,
+                null,
+                false,
+                file.Verdict,
+                file.LetThrough
+            );
     }
 
     private static JudgedFile Judge(WantedFile file, BoardCell cell, FileStandings standings)
@@ -94,7 +164,14 @@ internal sealed class CellJudge(UnderWay underWay)
         if (standings.Made(file.Id) is { } row)
         {
             var own = row.Reasons == "[]" ? [] : JsonSerializer.Deserialize<List<Reason>>(row.Reasons) ?? [];
-            return new(file, row, null, Judgement.Graver(plan.Verdict, row.Verdict), ReasonCodes.InOrder([.. plan.Reasons, .. own]), through);
+            return new(
+                file,
+                row,
+                null,
+                Judgement.Graver(plan.Verdict, row.Verdict),
+                ReasonCodes.InOrder([.. plan.Reasons, .. own]),
+                through
+            );
         }
 
         return standings.Failure(file.Id) is { } failure

@@ -25,7 +25,11 @@ internal static class CellTables
     {
         using var sql = new Statements(db);
         var stored = await ReadAsync(sql, state.Id, cells);
-        var standings = await FileStandings.OfAsync(db, cells.Values.OfType<BoardCell>().SelectMany(cell => cell.Files).Select(file => file.Id), CancellationToken.None);
+        var standings = await FileStandings.OfAsync(
+            db,
+            cells.Values.OfType<BoardCell>().SelectMany(cell => cell.Files).Select(file => file.Id),
+            CancellationToken.None
+        );
         var tally = default(Tally);
         foreach (var (key, cell) in cells)
         {
@@ -47,7 +51,13 @@ internal static class CellTables
             {
                 await sql.RunAsync(
                     "INSERT OR REPLACE INTO Cells (JobId, PictureId, Slot, State, Verdict, Looks) VALUES ($1, $2, $3, $4, $5, $6)",
-                    state.Id, key.Picture, key.Slot, after.State, after.Verdict, after.Looks);
+                    state.Id,
+                    key.Picture,
+                    key.Slot,
+                    after.State,
+                    after.Verdict,
+                    after.Looks
+                );
             }
 
             if (before is null || !before.Wants.SequenceEqual(after.Wants))
@@ -61,8 +71,18 @@ internal static class CellTables
                 {
                     var want = after.Wants[at];
                     await sql.RunAsync(
-                        "INSERT OR REPLACE INTO Wants (JobId, PictureId, Slot, Ordinal, FileId, Place, Rank, State, Bytes) VALUES ($1, $2, $3, $4, $5, $6, $7, $8, $9)",
-                        state.Id, key.Picture, key.Slot, at, want.FileId, want.Place, want.Rank, want.State, want.Bytes);
+                        "INSERT OR REPLACE INTO Wants (JobId, PictureId, Slot, Ordinal, FileId, Place, Rank, State, Bytes) VALUES "
+                            + "($1, $2, $3, $4, $5, $6, $7, $8, $9)",
+                        state.Id,
+                        key.Picture,
+                        key.Slot,
+                        at,
+                        want.FileId,
+                        want.Place,
+                        want.Rank,
+                        want.State,
+                        want.Bytes
+                    );
                 }
             }
         }
@@ -71,8 +91,12 @@ internal static class CellTables
     }
 
     /// <summary>The cells that want a file, in whatever job.</summary>
-    public static Task<List<(Guid Job, Key Cell)>> WantingAsync(Statements sql, string file) => sql.ReadAsync(
-        "SELECT DISTINCT JobId, PictureId, Slot FROM Wants WHERE FileId = $1", row => (row.GetGuid(0), new Key(row.GetGuid(1), row.GetString(2))), file);
+    public static Task<List<(Guid Job, Key Cell)>> WantingAsync(Statements sql, string file) =>
+        sql.ReadAsync(
+            "SELECT DISTINCT JobId, PictureId, Slot FROM Wants WHERE FileId = $1",
+            row => (row.GetGuid(0), new Key(row.GetGuid(1), row.GetString(2))),
+            file
+        );
 
     private static async Task<Dictionary<Key, StoredCell>> ReadAsync(Statements sql, Guid job, IReadOnlyDictionary<Key, BoardCell?> cells)
     {
@@ -82,9 +106,17 @@ internal static class CellTables
         {
             var list = string.Join(',', chunk.Select((_, at) => $"${at + 2}"));
             object[] values = [job, .. chunk.Cast<object>()];
-            foreach (var (key, cell) in await sql.ReadAsync(
-                $"SELECT PictureId, Slot, State, Verdict, Looks FROM Cells WHERE JobId = $1 AND PictureId IN ({list})",
-                row => (new Key(row.GetGuid(0), row.GetString(1)), new StoredCell(row.GetString(2), row.GetString(3), row.GetString(4), [])), values))
+            foreach (
+                var (key, cell) in await sql.ReadAsync(
+                    $"SELECT PictureId, Slot, State, Verdict, Looks FROM Cells WHERE JobId = $1 AND PictureId IN ({list})",
+                    row =>
+                        (
+                            new Key(row.GetGuid(0), row.GetString(1)),
+                            new StoredCell(row.GetString(2), row.GetString(3), row.GetString(4), [])
+                        ),
+                    values
+                )
+            )
             {
                 if (cells.ContainsKey(key))
                 {
@@ -92,9 +124,18 @@ internal static class CellTables
                 }
             }
 
-            foreach (var (key, want) in await sql.ReadAsync(
-                $"SELECT PictureId, Slot, FileId, Place, Rank, State, Bytes FROM Wants WHERE JobId = $1 AND PictureId IN ({list}) ORDER BY Ordinal",
-                row => (new Key(row.GetGuid(0), row.GetString(1)), new StoredWant(row.GetString(2), row.GetInt64(3), row.GetInt64(4), row.GetString(5), row.GetInt64(6))), values))
+            foreach (
+                var (key, want) in await sql.ReadAsync(
+                    $"SELECT PictureId, Slot, FileId, Place, Rank, State, Bytes FROM Wants WHERE JobId = $1 AND PictureId IN ({list}) "
+                        + $"ORDER BY Ordinal",
+                    row =>
+                        (
+                            new Key(row.GetGuid(0), row.GetString(1)),
+                            new StoredWant(row.GetString(2), row.GetInt64(3), row.GetInt64(4), row.GetString(5), row.GetInt64(6))
+                        ),
+                    values
+                )
+            )
             {
                 stored.GetValueOrDefault(key)?.Wants.Add(want);
             }
@@ -116,18 +157,37 @@ internal static class CellTables
     {
         var standing = CellJudge.Standing(cell, standings);
         return new(
-            standing.State, standing.Verdict.ToString(), string.Join(',', standing.Looks),
-            [.. cell.Files.Select(file => standings.Made(file.Id) is { } made
-                ? new StoredWant(file.Id, place, -file.Wish.Plan.Size.Area, WantRow.Made, made.Bytes)
-                : new StoredWant(file.Id, place, -file.Wish.Plan.Size.Area, standings.Failure(file.Id) is null ? WantRow.Open : WantRow.Failed, 0))]);
+            standing.State,
+            standing.Verdict.ToString(),
+            string.Join(',', standing.Looks),
+            [
+                .. cell.Files.Select(file =>
+                    standings.Made(file.Id) is { } made
+                        ? new StoredWant(file.Id, place, -file.Wish.Plan.Size.Area, WantRow.Made, made.Bytes)
+                        : new StoredWant(
+                            file.Id,
+                            place,
+                            -file.Wish.Plan.Size.Area,
+                            standings.Failure(file.Id) is null ? WantRow.Open : WantRow.Failed,
+                            0
+                        )
+                ),
+            ]
+        );
     }
 
-    private static Tally TallyOf(StoredCell cell) => cell.Wants.Aggregate(
-        new Tally(cell.Wants.Count, 0, 0, 0, 0, cell.Looks.Length > 0 ? 1 : 0),
-        (tally, want) => tally + (want.State switch
-        {
-            WantRow.Made => new(0, 1, 0, want.Bytes, 0, 0),
-            WantRow.Failed => new(0, 0, 1, 0, 0, 0),
-            _ => new(0, 0, 0, 0, Pace.WorkOf(-want.Rank), 0),
-        }));
+    private static Tally TallyOf(StoredCell cell) =>
+        cell.Wants.Aggregate(
+            new Tally(cell.Wants.Count, 0, 0, 0, 0, cell.Looks.Length > 0 ? 1 : 0),
+            (tally, want) =>
+                tally
+                + (
+                    want.State switch
+                    {
+                        WantRow.Made => new(0, 1, 0, want.Bytes, 0, 0),
+                        WantRow.Failed => new(0, 0, 1, 0, 0, 0),
+                        _ => new(0, 0, 0, 0, Pace.WorkOf(-want.Rank), 0),
+                    }
+                )
+        );
 }

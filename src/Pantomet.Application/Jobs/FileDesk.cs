@@ -11,11 +11,19 @@ using Pantomet.Imaging.Making;
 namespace Pantomet.Application.Jobs;
 
 /// <summary>
-/// Makes files, each once however many want it, and puts down what came of it: the file with its figures, or the failure with its cause, its tries and when it is
+/// Makes files, each once however many want it, and puts down what came of it: the file with its figures, or the failure with its cause,
+/// its tries and when it is
 /// tried again. Every failure is logged once.
 /// </summary>
 internal sealed partial class FileDesk(
-    IServiceScopeFactory scopes, VariantStore store, JobRoom room, Writer writer, WorkOptions options, TimeProvider clock, ILogger<FileDesk> log)
+    IServiceScopeFactory scopes,
+    VariantStore store,
+    JobRoom room,
+    Writer writer,
+    WorkOptions options,
+    TimeProvider clock,
+    ILogger<FileDesk> log
+)
 {
     private static readonly TimeSpan[] Locked = [.. new[] { 0.2, 1, 3, 10, 30 }.Select(TimeSpan.FromSeconds)];
     private readonly ConcurrentDictionary<string, Making> _underWay = new();
@@ -27,7 +35,12 @@ internal sealed partial class FileDesk(
     /// <param name="urgent">True when a person waits for it.</param>
     /// <param name="cancel">Stops between encodes.</param>
     /// <param name="weighed">Told of the file as soon as it is found.</param>
-    public async Task<FileStandings> MakeAsync(WantedFile wanted, bool urgent, CancellationToken cancel, Action<WeighedFile>? weighed = null)
+    public async Task<FileStandings> MakeAsync(
+        WantedFile wanted,
+        bool urgent,
+        CancellationToken cancel,
+        Action<WeighedFile>? weighed = null
+    )
     {
         while (true)
         {
@@ -69,7 +82,9 @@ internal sealed partial class FileDesk(
         }
     }
 
-    /// <summary>The file, byte for byte; one that is missing, short or of another hash is made again. Null when that cannot be done.</summary>
+    /// <summary>
+    /// The file, byte for byte; one that is missing, short or of another hash is made again. Null when that cannot be done.
+    /// </summary>
     public async Task<byte[]?> ReadAsync(WantedFile wanted, VariantRow row, CancellationToken cancel)
     {
         if (await store.ReadAsync(row, cancel) is { } bytes)
@@ -90,22 +105,37 @@ internal sealed partial class FileDesk(
         await using (var scope = scopes.CreateAsyncScope())
         {
             var db = scope.ServiceProvider.GetRequiredService<PantometDb>();
-            var next = await db.Failures.Where(row => row.NextAt != null).OrderBy(row => row.NextAt).Select(row => row.NextAt).FirstOrDefaultAsync(cancel);
+            var next = await db
+                .Failures.Where(row => row.NextAt != null)
+                .OrderBy(row => row.NextAt)
+                .Select(row => row.NextAt)
+                .FirstOrDefaultAsync(cancel);
             if (next is null || next > now)
             {
                 return next - now;
             }
         }
 
-        return await writer.WriteAsync<TimeSpan?>(async db =>
-        {
-            var due = await db.Failures.AsNoTracking().Where(row => row.NextAt != null && row.NextAt <= now).Select(row => row.FileId).Take(Statements.AtOnce).ToListAsync();
-            // The tries are kept: only that it rests is taken away.
-            await db.Failures.Where(row => due.Contains(row.FileId))
-                .ExecuteUpdateAsync(set => set.SetProperty(row => row.NextAt, (DateTime?)null).SetProperty(row => row.Code, FailureRow.Due));
-            var changes = await room.FilesChangedAsync(db, due);
-            return (TimeSpan.Zero, () => changes.ForEach(one => room.Take(one.Change)));
-        }, cancel);
+        return await writer.WriteAsync<TimeSpan?>(
+            async db =>
+            {
+                var due = await db
+                    .Failures.AsNoTracking()
+                    .Where(row => row.NextAt != null && row.NextAt <= now)
+                    .Select(row => row.FileId)
+                    .Take(Statements.AtOnce)
+                    .ToListAsync();
+                // The tries are kept: only that it rests is taken away.
+                await db
+                    .Failures.Where(row => due.Contains(row.FileId))
+                    .ExecuteUpdateAsync(set =>
+                        set.SetProperty(row => row.NextAt, (DateTime?)null).SetProperty(row => row.Code, FailureRow.Due)
+                    );
+                var changes = await room.FilesChangedAsync(db, due);
+                return (TimeSpan.Zero, () => changes.ForEach(one => room.Take(one.Change)));
+            },
+            cancel
+        );
     }
 
     // The database may be locked by another program for a while: what was made is not thrown away for that.
@@ -115,11 +145,16 @@ internal sealed partial class FileDesk(
         {
             try
             {
-                await writer.WriteAsync<bool>(async db =>
-                {
-                    var changes = rendered.Row is { } row ? await MadeAsync(db, row) : await FailedAsync(db, wanted, rendered.Failure!, tries + 1);
-                    return (true, () => changes.ForEach(one => room.Take(one.Change)));
-                }, CancellationToken.None);
+                await writer.WriteAsync<bool>(
+                    async db =>
+                    {
+                        var changes = rendered.Row is { } row
+                            ? await MadeAsync(db, row)
+                            : await FailedAsync(db, wanted, rendered.Failure!, tries + 1);
+                        return (true, () => changes.ForEach(one => room.Take(one.Change)));
+                    },
+                    CancellationToken.None
+                );
                 return;
             }
             catch (DbException fault) when (attempt < Locked.Length)
@@ -147,16 +182,32 @@ internal sealed partial class FileDesk(
     private async Task<List<(Guid Job, JobChange Change)>> FailedAsync(PantometDb db, WantedFile wanted, RenderFailure failure, int tries)
     {
         var again = failure.MayPass && tries <= options.Pauses.Count;
-        FileFailed(log, again ? LogLevel.Warning : LogLevel.Error, wanted.Id, wanted.Picture.Name, tries, failure.Code, failure.Reason, again ? "is tried again" : "is given up");
+        FileFailed(
+            log,
+            again ? LogLevel.Warning : LogLevel.Error,
+            wanted.Id,
+            wanted.Picture.Name,
+            tries,
+            failure.Code,
+            failure.Reason,
+            again ? "is tried again" : "is given up"
+        );
         var now = clock.GetUtcNow().UtcDateTime;
         await db.Failures.Where(row => row.FileId == wanted.Id).ExecuteDeleteAsync();
         if (await db.Pictures.AnyAsync(picture => picture.Id == wanted.Picture.Id))
         {
-            db.Failures.Add(new()
-            {
-                FileId = wanted.Id, PictureId = wanted.Picture.Id, Tries = tries, At = now, NextAt = again ? now + options.Pauses[tries - 1] : null, Code = failure.Code,
-                Reason = again ? $"{failure.Reason} It is tried again by itself." : failure.Reason,
-            });
+            db.Failures.Add(
+                new()
+                {
+                    FileId = wanted.Id,
+                    PictureId = wanted.Picture.Id,
+                    Tries = tries,
+                    At = now,
+                    NextAt = again ? now + options.Pauses[tries - 1] : null,
+                    Code = failure.Code,
+                    Reason = again ? $"{failure.Reason} It is tried again by itself." : failure.Reason,
+                }
+            );
             await db.SaveChangesAsync();
             db.ChangeTracker.Clear();
         }
@@ -171,7 +222,16 @@ internal sealed partial class FileDesk(
     }
 
     [LoggerMessage(Message = "The file {File} of {Picture} could not be made, try {Tries}, {Code}: {Reason} It {Then}.")]
-    private static partial void FileFailed(ILogger log, LogLevel level, string file, string picture, int tries, string code, string reason, string then);
+    private static partial void FileFailed(
+        ILogger log,
+        LogLevel level,
+        string file,
+        string picture,
+        int tries,
+        string code,
+        string reason,
+        string then
+    );
 
     [LoggerMessage(Level = LogLevel.Warning, Message = "The file {File} is made but could not be stored; next try in {Seconds} s: {Why}")]
     private static partial void NotStored(ILogger log, string file, double seconds, string why);

@@ -5,7 +5,9 @@ namespace Pantomet.Application.Jobs;
 /// <summary>Wakes who waits for work; ringing it twice wakes once.</summary>
 internal sealed class JobBell
 {
-    private readonly Channel<bool> _rings = Channel.CreateBounded<bool>(new BoundedChannelOptions(1) { FullMode = BoundedChannelFullMode.DropWrite });
+    private readonly Channel<bool> _rings = Channel.CreateBounded<bool>(
+        new BoundedChannelOptions(1) { FullMode = BoundedChannelFullMode.DropWrite }
+    );
 
     public void Ring() => _rings.Writer.TryWrite(true);
 

@@ -9,7 +9,14 @@ using Pantomet.Data.Pictures;
 namespace Pantomet.Application.Jobs;
 
 /// <summary>One picture in one slot of a job: its plan and the files that are wanted.</summary>
-internal sealed record BoardCell(PictureRow Picture, JobPicture Mine, JobSlot Place, BoardSlot Slot, CellPlan Plan, IReadOnlyList<WantedFile> Files)
+internal sealed record BoardCell(
+    PictureRow Picture,
+    JobPicture Mine,
+    JobSlot Place,
+    BoardSlot Slot,
+    CellPlan Plan,
+    IReadOnlyList<WantedFile> Files
+)
 {
     public CellDecision Decision => Mine.Decisions.For(Place.Address);
 
@@ -17,8 +24,18 @@ internal sealed record BoardCell(PictureRow Picture, JobPicture Mine, JobSlot Pl
     public static BoardCell Of(PictureRow picture, JobPicture mine, JobSlot place, BoardSlot slot)
     {
         var plan = CellPlan.Of(picture.Facts, mine.Decisions, slot.Slot, place);
-        return new(picture, mine, place, slot, plan,
-            [.. plan.Wishes.Where(wish => wish.Plan.IsMade).Select(wish => WantedFile.Of(picture, mine.Decisions.Turn, slot.Slot, slot.BytesKey, wish))]);
+        return new(
+            picture,
+            mine,
+            place,
+            slot,
+            plan,
+            [
+                .. plan
+                    .Wishes.Where(wish => wish.Plan.IsMade)
+                    .Select(wish => WantedFile.Of(picture, mine.Decisions.Turn, slot.Slot, slot.BytesKey, wish)),
+            ]
+        );
     }
 
     /// <summary>The same cell under other decisions.</summary>
@@ -50,7 +67,9 @@ internal sealed record BoardState
 
     public required DateTime CreatedAt { get; init; }
 
-    /// <summary>Counts what was stored and told. What passes, such as that a file is being made, is told under the number of what was stored last.</summary>
+    /// <summary>
+    /// Counts what was stored and told. What passes, such as that a file is being made, is told under the number of what was stored last.
+    /// </summary>
     public long Sequence { get; init; }
 
     public DateTime? ArchivedAt { get; init; }
@@ -81,7 +100,8 @@ internal sealed record BoardState
 }
 
 /// <summary>
-/// One open job in memory: a copy of its tables, plans that were worked out, and who looks on. It can be thrown away at any moment. Only <see cref="JobRoom"/>
+/// One open job in memory: a copy of its tables, plans that were worked out, and who looks on. It can be thrown away at any moment. Only
+/// <see cref="JobRoom"/>
 /// changes it, after what is stored; readers take the state as a whole.
 /// </summary>
 internal sealed class JobBoard(BoardState state)
@@ -115,7 +135,10 @@ internal sealed class JobBoard(BoardState state)
         }
     }
 
-    /// <summary>The pictures and slots that are on a screen now, nearest first; nothing once no page is there and what was said of one is a while ago.</summary>
+    /// <summary>
+    /// The pictures and slots that are on a screen now, nearest first; nothing once no page is there and what was said of one is a while
+    /// ago.
+    /// </summary>
     public JobLook Look
     {
         get
@@ -143,7 +166,9 @@ internal sealed class JobBoard(BoardState state)
 
     /// <summary>Cells of some pictures, in order; those of all pictures where none are named.</summary>
     public IEnumerable<BoardCell> Cells(BoardState state, IReadOnlySet<Guid>? pictures = null) =>
-        state.Shown.Where(one => pictures?.Contains(one.Id) != false).SelectMany(mine => state.Job.Slots.Select(place => Cell(state, mine, place)).OfType<BoardCell>());
+        state
+            .Shown.Where(one => pictures?.Contains(one.Id) != false)
+            .SelectMany(mine => state.Job.Slots.Select(place => Cell(state, mine, place)).OfType<BoardCell>());
 
     public BoardCell? Cell(BoardState state, JobPicture mine, JobSlot place)
     {
@@ -153,8 +178,13 @@ internal sealed class JobBoard(BoardState state)
         }
 
         var key = (mine.Id, place.Address);
-        if (_plans.TryGetValue(key, out var known) && ReferenceEquals(known.Mine, mine) && ReferenceEquals(known.Slot, slot) && known.Place == place
-            && known.Picture.ContentHash == row.ContentHash)
+        if (
+            _plans.TryGetValue(key, out var known)
+            && ReferenceEquals(known.Mine, mine)
+            && ReferenceEquals(known.Slot, slot)
+            && known.Place == place
+            && known.Picture.ContentHash == row.ContentHash
+        )
         {
             return known;
         }
@@ -191,7 +221,6 @@ internal sealed class JobBoard(BoardState state)
 
         channel.Writer.TryComplete();
     }
-
 
     public void Tell(JobEvent what)
     {

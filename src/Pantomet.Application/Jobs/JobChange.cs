@@ -20,7 +20,8 @@ internal sealed class JobChange
     private readonly long _sequence;
     private readonly JobEvent _event;
 
-    private JobChange(JobBoard board, CellJudge judge, BoardState next, JobEvent what) => (_board, _judge, _next, _sequence, _event) = (board, judge, next, what.Sequence, what);
+    private JobChange(JobBoard board, CellJudge judge, BoardState next, JobEvent what) =>
+        (_board, _judge, _next, _sequence, _event) = (board, judge, next, what.Sequence, what);
 
     /// <summary>The job's sequence afterwards.</summary>
     public long Sequence => _sequence;
@@ -45,18 +46,33 @@ internal sealed class JobChange
     /// <param name="cells">The cells that may differ; null takes one away.</param>
     /// <param name="told">What else differs.</param>
     public static async Task<JobChange> WriteAsync(
-        PantometDb db, CellJudge judge, JobBoard board, BoardState next, IReadOnlyDictionary<CellTables.Key, BoardCell?> cells, Told told)
+        PantometDb db,
+        CellJudge judge,
+        JobBoard board,
+        BoardState next,
+        IReadOnlyDictionary<CellTables.Key, BoardCell?> cells,
+        Told told
+    )
     {
         var delta = await CellTables.StoreAsync(db, judge, next, cells);
         var (canUndo, canRedo) = await OpenJobs.StepsAsync(db, next.Id, CancellationToken.None);
         var sequence = board.State.Sequence + 1;
         next = next with { Sequence = sequence, Tally = board.State.Tally + delta, CanUndo = canUndo, CanRedo = canRedo };
         var (tally, pictures) = (next.Tally, next.Rows.Count);
-        await db.Jobs.Where(row => row.Id == next.Id).ExecuteUpdateAsync(set => set
-            .SetProperty(row => row.Sequence, sequence).SetProperty(row => row.Pictures, pictures)
-            .SetProperty(row => row.Files, tally.Files).SetProperty(row => row.Done, tally.Done).SetProperty(row => row.Failed, tally.Failed)
-            .SetProperty(row => row.Bytes, tally.Bytes).SetProperty(row => row.Left, tally.Left).SetProperty(row => row.Looks, tally.Looks)
-            .SetProperty(row => row.Run, next.Run).SetProperty(row => row.ArchivedAt, next.ArchivedAt));
+        await db
+            .Jobs.Where(row => row.Id == next.Id)
+            .ExecuteUpdateAsync(set =>
+                set.SetProperty(row => row.Sequence, sequence)
+                    .SetProperty(row => row.Pictures, pictures)
+                    .SetProperty(row => row.Files, tally.Files)
+                    .SetProperty(row => row.Done, tally.Done)
+                    .SetProperty(row => row.Failed, tally.Failed)
+                    .SetProperty(row => row.Bytes, tally.Bytes)
+                    .SetProperty(row => row.Left, tally.Left)
+                    .SetProperty(row => row.Looks, tally.Looks)
+                    .SetProperty(row => row.Run, next.Run)
+                    .SetProperty(row => row.ArchivedAt, next.ArchivedAt)
+            );
         return new(board, judge, next, await EventAsync(db, judge, board, next, sequence, cells, told));
     }
 
@@ -72,27 +88,53 @@ internal sealed class JobChange
     {
         var (state, tally) = (board.State, board.State.Tally);
         return new(
-            tally.Files, tally.Done, tally.Failed, judge.MakingFor(state.Id), tally.Bytes,
-            tally.Left > 0 && state.Run == RunState.Running ? board.Pace.SecondsFor(tally.Left) : null);
+            tally.Files,
+            tally.Done,
+            tally.Failed,
+            judge.MakingFor(state.Id),
+            tally.Bytes,
+            tally.Left > 0 && state.Run == RunState.Running ? board.Pace.SecondsFor(tally.Left) : null
+        );
     }
 
     private static async Task<JobEvent> EventAsync(
-        PantometDb db, CellJudge judge, JobBoard board, BoardState next, long sequence, IReadOnlyDictionary<CellTables.Key, BoardCell?> cells, Told told)
+        PantometDb db,
+        CellJudge judge,
+        JobBoard board,
+        BoardState next,
+        long sequence,
+        IReadOnlyDictionary<CellTables.Key, BoardCell?> cells,
+        Told told
+    )
     {
         var before = board.State;
         var shown = cells.Values.OfType<BoardCell>().ToList();
         var all = shown.Count > MostCells;
-        var standings = all || !board.IsLookedAt
-            ? FileStandings.None : await FileStandings.OfAsync(db, shown.SelectMany(cell => cell.Files).Select(file => file.Id), CancellationToken.None);
+        var standings =
+            all || !board.IsLookedAt
+                ? FileStandings.None
+                : await FileStandings.OfAsync(db, shown.SelectMany(cell => cell.Files).Select(file => file.Id), CancellationToken.None);
         var title = told.Title || before.CanUndo != next.CanUndo || before.CanRedo != next.CanRedo ? JobTitle.Of(next) : null;
         // Numbers follow the order, and names the numbers.
         var renamed = told.Order && next.Job.Numbered;
         return new(
-            sequence, title,
-            told.Pictures.Count == 0 && !renamed ? null
-                : [.. next.Shown.Where(one => renamed || told.Pictures.Contains(one.Id)).Select(one => JobPictureView.Of(next.Job, one, next.Rows[one.Id]))],
-            told.Order ? [.. next.Shown.Select(one => one.Id)] : null, told.Slots ? JobHead.SlotsOf(next) : null,
-            all ? [] : [.. shown.Select(cell => judge.View(cell, standings, sequence))], all, new(0, 0, 0, 0, 0, null), next.Run);
+            sequence,
+            title,
+            told.Pictures.Count == 0 && !renamed
+                ? null
+                :
+                [
+                    .. next
+                        .Shown.Where(one => renamed || told.Pictures.Contains(one.Id))
+                        .Select(one => JobPictureView.Of(next.Job, one, next.Rows[one.Id])),
+                ],
+            told.Order ? [.. next.Shown.Select(one => one.Id)] : null,
+            told.Slots ? JobHead.SlotsOf(next) : null,
+            all ? [] : [.. shown.Select(cell => judge.View(cell, standings, sequence))],
+            all,
+            new(0, 0, 0, 0, 0, null),
+            next.Run
+        );
     }
 
     /// <summary>The cells that a change of decisions touches.</summary>
@@ -135,7 +177,12 @@ internal sealed class JobChange
 
         foreach (var (picture, patch) in change.Decisions ?? new Dictionary<Guid, DecisionsPatch>())
         {
-            var marks = patch.Turn is not null || patch.Focus is not null || patch.Keep is not null || patch.NoSuggestion is not null || patch.OtherShape is not null;
+            var marks =
+                patch.Turn is not null
+                || patch.Focus is not null
+                || patch.Keep is not null
+                || patch.NoSuggestion is not null
+                || patch.OtherShape is not null;
             foreach (var (address, slot) in next.Slots)
             {
                 if (marks || patch.Cells?.ContainsKey(address) == true || patch.Framings?.ContainsKey(Shapes.KeyOf(slot.Slot)) == true)

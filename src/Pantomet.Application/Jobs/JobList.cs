@@ -21,17 +21,36 @@ internal sealed class JobList(IServiceScopeFactory scopes, OpenJobs jobs, CellJu
     {
         await using var scope = scopes.CreateAsyncScope();
         var db = scope.ServiceProvider.GetRequiredService<PantometDb>();
-        var rows = await db.Jobs.AsNoTracking().Where(row => row.Text == null || row.Fault != null).Where(row => only == null || only.Contains(row.Id))
-            .OrderByDescending(row => row.CreatedAt).ToListAsync(cancel);
-        var slots = await db.JobSlots.GroupBy(row => row.JobId).Select(group => new { group.Key, Count = group.Count() }).ToDictionaryAsync(one => one.Key, one => one.Count, cancel);
+        var rows = await db
+            .Jobs.AsNoTracking()
+            .Where(row => row.Text == null || row.Fault != null)
+            .Where(row => only == null || only.Contains(row.Id))
+            .OrderByDescending(row => row.CreatedAt)
+            .ToListAsync(cancel);
+        var slots = await db
+            .JobSlots.GroupBy(row => row.JobId)
+            .Select(group => new { group.Key, Count = group.Count() })
+            .ToDictionaryAsync(one => one.Key, one => one.Count, cancel);
         await db.Database.OpenConnectionAsync(cancel);
         using var sql = new Statements(db);
         var summaries = new List<JobSummary>();
         foreach (var row in rows)
         {
-            summaries.Add(new(
-                row.Id, row.Name, DateTime.SpecifyKind(row.CreatedAt, DateTimeKind.Utc), row.ArchivedAt is not null, row.Run, row.Pictures, slots.GetValueOrDefault(row.Id),
-                await FirstAsync(sql, row.Id), ProgressOf(row), row.Looks, row.Fault));
+            summaries.Add(
+                new(
+                    row.Id,
+                    row.Name,
+                    DateTime.SpecifyKind(row.CreatedAt, DateTimeKind.Utc),
+                    row.ArchivedAt is not null,
+                    row.Run,
+                    row.Pictures,
+                    slots.GetValueOrDefault(row.Id),
+                    await FirstAsync(sql, row.Id),
+                    ProgressOf(row),
+                    row.Looks,
+                    row.Fault
+                )
+            );
         }
 
         return summaries;
@@ -42,7 +61,10 @@ internal sealed class JobList(IServiceScopeFactory scopes, OpenJobs jobs, CellJu
     {
         await using var scope = scopes.CreateAsyncScope();
         var db = scope.ServiceProvider.GetRequiredService<PantometDb>();
-        var rows = await db.Jobs.Where(row => row.Text == null || row.Fault != null).Select(row => new { row.Id, row.Sequence }).ToListAsync(cancel);
+        var rows = await db
+            .Jobs.Where(row => row.Text == null || row.Fault != null)
+            .Select(row => new { row.Id, row.Sequence })
+            .ToListAsync(cancel);
         return rows.ToDictionary(row => row.Id, row => (row.Sequence, judge.MakingFor(row.Id)));
     }
 
@@ -78,31 +100,52 @@ internal sealed class JobList(IServiceScopeFactory scopes, OpenJobs jobs, CellJu
     public async Task<FileStandings> StandingsAsync(BoardCell cell, CancellationToken cancel)
     {
         await using var scope = scopes.CreateAsyncScope();
-        return await FileStandings.OfAsync(scope.ServiceProvider.GetRequiredService<PantometDb>(), cell.Files.Select(file => file.Id), cancel);
+        return await FileStandings.OfAsync(
+            scope.ServiceProvider.GetRequiredService<PantometDb>(),
+            cell.Files.Select(file => file.Id),
+            cancel
+        );
     }
 
-    private async Task<(IReadOnlyList<CellView> Cells, int? More)> CellsAsync(JobBoard board, BoardState state, long sequence, int from, int most, CancellationToken cancel)
+    private async Task<(IReadOnlyList<CellView> Cells, int? More)> CellsAsync(
+        JobBoard board,
+        BoardState state,
+        long sequence,
+        int from,
+        int most,
+        CancellationToken cancel
+    )
     {
         var shown = state.Shown.ToList();
         var slots = Math.Max(1, state.Slots.Count);
         var all = from == 0 && shown.Count * slots <= MostCells;
         var until = all ? shown.Count : Math.Min(shown.Count, from + Math.Max(1, most / slots));
-        var cells = shown.Skip(from).Take(until - from).SelectMany(mine => state.Job.Slots.Select(place => board.Cell(state, mine, place)).OfType<BoardCell>()).ToList();
+        var cells = shown
+            .Skip(from)
+            .Take(until - from)
+            .SelectMany(mine => state.Job.Slots.Select(place => board.Cell(state, mine, place)).OfType<BoardCell>())
+            .ToList();
         await using var scope = scopes.CreateAsyncScope();
         var db = scope.ServiceProvider.GetRequiredService<PantometDb>();
-        var standings = all ? await FileStandings.OfJobAsync(db, state.Id, cancel)
+        var standings = all
+            ? await FileStandings.OfJobAsync(db, state.Id, cancel)
             : await FileStandings.OfAsync(db, cells.SelectMany(cell => cell.Files).Select(file => file.Id), cancel);
         return ([.. cells.Select(cell => judge.View(cell, standings, sequence))], until < shown.Count ? until : null);
     }
 
-    private JobProgress? ProgressOf(JobRow row) => row.Fault is not null ? null
+    private JobProgress? ProgressOf(JobRow row) =>
+        row.Fault is not null ? null
         : jobs.Known(row.Id) is { } board ? JobChange.Progress(board, judge)
         : new(row.Files, row.Done, row.Failed, judge.MakingFor(row.Id), row.Bytes, null);
 
-    private static Task<List<ShownPicture>> FirstAsync(Statements sql, Guid job) => sql.ReadAsync(
-        $"""
-        SELECT p.Id, p.ContentHash, j.Quarters, j.Degrees FROM JobPictures j JOIN Pictures p ON p.Id = j.PictureId AND p.RemovedAt IS NULL
-        WHERE j.JobId = $1 ORDER BY j.Place LIMIT {First}
-        """,
-        row => new ShownPicture(row.GetGuid(0), $"{row.GetString(1)[..12]}-{new Turn(row.GetInt32(2), row.GetDouble(3))}"), job);
+    private static Task<List<ShownPicture>> FirstAsync(Statements sql, Guid job) =>
+        sql.ReadAsync(
+            $"""
+            SELECT p.Id, p.ContentHash, j.Quarters, j.Degrees FROM JobPictures j
+            JOIN Pictures p ON p.Id = j.PictureId AND p.RemovedAt IS NULL
+            WHERE j.JobId = $1 ORDER BY j.Place LIMIT {First}
+            """,
+            row => new ShownPicture(row.GetGuid(0), $"{row.GetString(1)[..12]}-{new Turn(row.GetInt32(2), row.GetDouble(3))}"),
+            job
+        );
 }

@@ -10,7 +10,9 @@ namespace Pantomet.Application.Jobs;
 /// <summary>A file to make, and for which job.</summary>
 internal sealed record QueuedFile(JobBoard Board, WantedFile File);
 
-/// <summary>What is to be made next: the head of an index over the wants that are open, so that it costs the same however many wait.</summary>
+/// <summary>
+/// What is to be made next: the head of an index over the wants that are open, so that it costs the same however many wait.
+/// </summary>
 internal sealed class JobQueue(OpenJobs jobs, JobRoom room, UnderWay underWay, IServiceScopeFactory scopes)
 {
     // Enough to find a picture that no other worker has at hand.
@@ -75,15 +77,25 @@ internal sealed class JobQueue(OpenJobs jobs, JobRoom room, UnderWay underWay, I
     {
         await using var scope = scopes.CreateAsyncScope();
         var db = scope.ServiceProvider.GetRequiredService<PantometDb>();
-        return await db.Wants.Where(want => want.FileId == file)
+        return await db
+            .Wants.Where(want => want.FileId == file)
             .AnyAsync(want => db.Jobs.Any(job => job.Id == want.JobId && job.ArchivedAt == null && job.Run != RunState.Stopped), cancel);
     }
 
     // The jobs that somebody looks at come first, then the oldest.
     private async Task<IReadOnlyList<Guid>> RunningAsync(PantometDb db, CancellationToken cancel)
     {
-        var ids = await db.Jobs.Where(job => job.Run == RunState.Running && job.ArchivedAt == null && job.Fault == null && job.Text == null && job.Files > job.Done + job.Failed)
-            .OrderBy(job => job.CreatedAt).Select(job => job.Id).ToListAsync(cancel);
+        var ids = await db
+            .Jobs.Where(job =>
+                job.Run == RunState.Running
+                && job.ArchivedAt == null
+                && job.Fault == null
+                && job.Text == null
+                && job.Files > job.Done + job.Failed
+            )
+            .OrderBy(job => job.CreatedAt)
+            .Select(job => job.Id)
+            .ToListAsync(cancel);
         return [.. ids.OrderByDescending(id => jobs.Known(id)?.Look.Pictures.Count > 0)];
     }
 
@@ -141,13 +153,32 @@ internal sealed class JobQueue(OpenJobs jobs, JobRoom room, UnderWay underWay, I
         {
             var (id, state) = (board.Id, board.State);
             var sequence = state.Sequence;
-            var wanting = await db.Wants.AsNoTracking().Where(want => want.JobId == id && want.FileId == file).Select(want => new { want.PictureId, want.Slot }).ToListAsync();
+            var wanting = await db
+                .Wants.AsNoTracking()
+                .Where(want => want.JobId == id && want.FileId == file)
+                .Select(want => new { want.PictureId, want.Slot })
+                .ToListAsync();
             var cells = wanting.Distinct().Select(at => board.Cell(state, at.PictureId, at.Slot)).OfType<BoardCell>().ToList();
             if (cells.Count > 0)
             {
-                var standings = await FileStandings.OfAsync(db, cells.SelectMany(cell => cell.Files).Select(one => one.Id), CancellationToken.None);
-                board.Tell(new(
-                    sequence, null, null, null, null, [.. cells.Select(cell => room.Judge.View(cell, standings, sequence))], false, JobChange.Progress(board, room.Judge), state.Run));
+                var standings = await FileStandings.OfAsync(
+                    db,
+                    cells.SelectMany(cell => cell.Files).Select(one => one.Id),
+                    CancellationToken.None
+                );
+                board.Tell(
+                    new(
+                        sequence,
+                        null,
+                        null,
+                        null,
+                        null,
+                        [.. cells.Select(cell => room.Judge.View(cell, standings, sequence))],
+                        false,
+                        JobChange.Progress(board, room.Judge),
+                        state.Run
+                    )
+                );
             }
         }
     }

@@ -6,11 +6,22 @@ using Pantomet.Application.Variants;
 namespace Pantomet.Application.Jobs;
 
 /// <summary>
-/// Makes what running jobs still want, in the background, one file for each core and one that a person waits for. What is missing is what is wanted and not made,
-/// so a restart goes on where the last run ended. Whatever happens to one file, or to the database for a while, the work goes on afterwards.
+/// Makes what running jobs still want, in the background, one file for each core and one that a person waits for. What is missing is what
+/// is wanted and not made,
+/// so a restart goes on where the last run ended. Whatever happens to one file, or to the database for a while, the work goes on
+/// afterwards.
 /// </summary>
 internal sealed partial class JobRunner(
-    OpenJobs jobs, JobRoom room, JobQueue queue, FileDesk desk, Writer writer, JobBell bell, WorkOptions options, TimeProvider clock, ILogger<JobRunner> log) : BackgroundService
+    OpenJobs jobs,
+    JobRoom room,
+    JobQueue queue,
+    FileDesk desk,
+    Writer writer,
+    JobBell bell,
+    WorkOptions options,
+    TimeProvider clock,
+    ILogger<JobRunner> log
+) : BackgroundService
 {
     private static readonly TimeSpan Idle = TimeSpan.FromSeconds(2);
     private static readonly TimeSpan Look = TimeSpan.FromMilliseconds(250);

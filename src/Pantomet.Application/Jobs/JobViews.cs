@@ -1,3 +1,6 @@
+using Pantomet.Application.Destinations;
+using Pantomet.Application.Pictures;
+using Pantomet.Application.Variants;
 using Pantomet.Core.Framing;
 using Pantomet.Core.Geometry;
 using Pantomet.Core.Jobs;
@@ -5,9 +8,6 @@ using Pantomet.Core.Naming;
 using Pantomet.Core.Verdicts;
 using Pantomet.Data.Jobs;
 using Pantomet.Data.Pictures;
-using Pantomet.Application.Destinations;
-using Pantomet.Application.Pictures;
-using Pantomet.Application.Variants;
 
 namespace Pantomet.Application.Jobs;
 
@@ -17,7 +17,9 @@ namespace Pantomet.Application.Jobs;
 /// <param name="Failed">Files that could not be made.</param>
 /// <param name="Making">Files under way now.</param>
 /// <param name="Bytes">What the made files weigh together.</param>
-/// <param name="SecondsLeft">How long the rest takes at the pace of the last files; null while that is not known or nothing is being made.</param>
+/// <param name="SecondsLeft">
+/// How long the rest takes at the pace of the last files; null while that is not known or nothing is being made.
+/// </param>
 public sealed record JobProgress(int Files, int Done, int Failed, int Making, long Bytes, double? SecondsLeft);
 
 /// <summary>A job in the list of jobs.</summary>
@@ -33,8 +35,18 @@ public sealed record JobProgress(int Files, int Done, int Failed, int Making, lo
 /// <param name="Looks">How many cells want a look.</param>
 /// <param name="Fault">Why it cannot be read and was set aside, as a sentence; null for all others.</param>
 public sealed record JobSummary(
-    Guid Id, string Name, DateTime CreatedAt, bool Archived, RunState Run, int Pictures, int Slots, IReadOnlyList<ShownPicture> First, JobProgress? Progress, int Looks,
-    string? Fault);
+    Guid Id,
+    string Name,
+    DateTime CreatedAt,
+    bool Archived,
+    RunState Run,
+    int Pictures,
+    int Slots,
+    IReadOnlyList<ShownPicture> First,
+    JobProgress? Progress,
+    int Looks,
+    string? Fault
+);
 
 /// <summary>A picture as far as it is shown.</summary>
 /// <param name="Id">Identity in addresses.</param>
@@ -54,14 +66,30 @@ public sealed record ShownPicture(Guid Id, string Shown)
 /// <param name="SuggestionKind">How it was found.</param>
 /// <param name="Words">What its files are named by; null while only a camera's number is there.</param>
 public sealed record JobPictureView(
-    PictureView Picture, string Shown, int Width, int Height, Decisions Decisions, Frame? Suggestion, SuggestionKind? SuggestionKind, string? Words)
+    PictureView Picture,
+    string Shown,
+    int Width,
+    int Height,
+    Decisions Decisions,
+    Frame? Suggestion,
+    SuggestionKind? SuggestionKind,
+    string? Words
+)
 {
     internal static JobPictureView Of(Job job, JobPicture mine, PictureRow row)
     {
         var size = mine.Decisions.Turn.SizeOf(row.Facts.Size);
         var suggestion = CellPlan.SuggestionOf(row.Facts, mine.Decisions.Turn);
         return new(
-            PictureView.Of(row), ShownPicture.Words(row, mine.Decisions), size.Width, size.Height, mine.Decisions, suggestion?.Box, suggestion?.Kind, BundleNames.WordsFor(job, mine, row.Name));
+            PictureView.Of(row),
+            ShownPicture.Words(row, mine.Decisions),
+            size.Width,
+            size.Height,
+            mine.Decisions,
+            suggestion?.Box,
+            suggestion?.Kind,
+            BundleNames.WordsFor(job, mine, row.Name)
+        );
     }
 }
 
@@ -73,7 +101,8 @@ public sealed record JobPictureView(
 /// <param name="Choice">Type and quality for all pictures.</param>
 public sealed record JobSlotView(string Address, string Destination, string DestinationName, SlotView Slot, Choice? Choice)
 {
-    internal static JobSlotView Of(JobSlot place, BoardSlot slot) => new(place.Address, place.Destination, slot.Destination.Name, SlotView.Of(slot.Slot), place.Choice);
+    internal static JobSlotView Of(JobSlot place, BoardSlot slot) =>
+        new(place.Address, place.Destination, slot.Destination.Name, SlotView.Of(slot.Slot), place.Choice);
 }
 
 /// <summary>One file of a cell.</summary>
@@ -89,7 +118,18 @@ public sealed record JobSlotView(string Address, string Destination, string Dest
 /// <param name="Verdict">The verdict on file and frame together.</param>
 /// <param name="LetThrough">True when it goes out though it breaks a limit.</param>
 public sealed record CellFile(
-    string Id, decimal Density, int Width, int Height, string? Format, long? Bytes, int? Quality, double? Likeness, bool Made, Verdict Verdict, bool LetThrough);
+    string Id,
+    decimal Density,
+    int Width,
+    int Height,
+    string? Format,
+    long? Bytes,
+    int? Quality,
+    double? Likeness,
+    bool Made,
+    Verdict Verdict,
+    bool LetThrough
+);
 
 /// <summary>What stands in a cell.</summary>
 public enum CellState
@@ -121,8 +161,19 @@ public enum CellState
 /// <param name="Looks">The reasons that want a look.</param>
 /// <param name="Files">The files, by density and type.</param>
 public sealed record CellView(
-    Guid Picture, string Slot, long Sequence, IReadOnlyList<double> Frame, int Width, int Height, FrameOrigin Origin, CellState State, Verdict Verdict,
-    IReadOnlyList<string> Codes, IReadOnlyList<string> Looks, IReadOnlyList<CellFile> Files);
+    Guid Picture,
+    string Slot,
+    long Sequence,
+    IReadOnlyList<double> Frame,
+    int Width,
+    int Height,
+    FrameOrigin Origin,
+    CellState State,
+    Verdict Verdict,
+    IReadOnlyList<string> Codes,
+    IReadOnlyList<string> Looks,
+    IReadOnlyList<CellFile> Files
+);
 
 /// <summary>What a job says of itself: names and states.</summary>
 /// <param name="Name">Name for people.</param>
@@ -134,11 +185,27 @@ public sealed record CellView(
 /// <param name="CanRedo">True when there is a step forward.</param>
 /// <param name="Missing">Addresses of slots that the book no longer has.</param>
 public sealed record JobTitle(
-    string Name, string Prefix, bool Numbered, IReadOnlyDictionary<string, string> Patterns, bool Archived, bool CanUndo, bool CanRedo, IReadOnlyList<string> Missing)
+    string Name,
+    string Prefix,
+    bool Numbered,
+    IReadOnlyDictionary<string, string> Patterns,
+    bool Archived,
+    bool CanUndo,
+    bool CanRedo,
+    IReadOnlyList<string> Missing
+)
 {
-    internal static JobTitle Of(BoardState state) => new(
-        state.Job.Name, state.Job.Prefix, state.Job.Numbered, state.Job.Patterns, state.ArchivedAt is not null, state.CanUndo, state.CanRedo,
-        [.. state.Missing.Select(place => place.Address)]);
+    internal static JobTitle Of(BoardState state) =>
+        new(
+            state.Job.Name,
+            state.Job.Prefix,
+            state.Job.Numbered,
+            state.Job.Patterns,
+            state.ArchivedAt is not null,
+            state.CanUndo,
+            state.CanRedo,
+            [.. state.Missing.Select(place => place.Address)]
+        );
 }
 
 /// <summary>A job without its cells.</summary>
@@ -156,19 +223,47 @@ public sealed record JobTitle(
 /// <param name="Pictures">Its pictures.</param>
 /// <param name="Slots">Its slots.</param>
 public sealed record JobHead(
-    Guid Id, string Name, string Prefix, bool Numbered, IReadOnlyDictionary<string, string> Patterns, bool Archived, bool CanUndo, bool CanRedo, IReadOnlyList<string> Missing,
-    RunState Run, long Sequence, IReadOnlyList<JobPictureView> Pictures, IReadOnlyList<JobSlotView> Slots)
+    Guid Id,
+    string Name,
+    string Prefix,
+    bool Numbered,
+    IReadOnlyDictionary<string, string> Patterns,
+    bool Archived,
+    bool CanUndo,
+    bool CanRedo,
+    IReadOnlyList<string> Missing,
+    RunState Run,
+    long Sequence,
+    IReadOnlyList<JobPictureView> Pictures,
+    IReadOnlyList<JobSlotView> Slots
+)
 {
     internal static JobHead Of(BoardState state)
     {
         var title = JobTitle.Of(state);
         return new(
-            state.Id, title.Name, title.Prefix, title.Numbered, title.Patterns, title.Archived, title.CanUndo, title.CanRedo, title.Missing, state.Run, state.Sequence,
-            [.. state.Shown.Select(one => JobPictureView.Of(state.Job, one, state.Rows[one.Id]))], SlotsOf(state));
+            state.Id,
+            title.Name,
+            title.Prefix,
+            title.Numbered,
+            title.Patterns,
+            title.Archived,
+            title.CanUndo,
+            title.CanRedo,
+            title.Missing,
+            state.Run,
+            state.Sequence,
+            [.. state.Shown.Select(one => JobPictureView.Of(state.Job, one, state.Rows[one.Id]))],
+            SlotsOf(state)
+        );
     }
 
     internal static IReadOnlyList<JobSlotView> SlotsOf(BoardState state) =>
-        [.. state.Job.Slots.Where(place => state.Slots.ContainsKey(place.Address)).Select(place => JobSlotView.Of(place, state.Slots[place.Address]))];
+        [
+            .. state
+                .Job.Slots.Where(place => state.Slots.ContainsKey(place.Address))
+                .Select(place => JobSlotView.Of(place, state.Slots[place.Address])),
+        ];
 }
 
 /// <summary>A job, with its first cells or all of them.</summary>
@@ -186,7 +281,8 @@ public sealed record JobCells(long Sequence, IReadOnlyList<CellView> Cells, int?
 
 /// <summary>What happened to a job, for everyone who looks at it: only what changed.</summary>
 /// <param name="Sequence">
-/// The job's sequence then. One more than that of the event before, when something was stored; the same for what passes. Whoever misses a number reads again.
+/// The job's sequence then. One more than that of the event before, when something was stored; the same for what passes. Whoever misses a
+/// number reads again.
 /// </param>
 /// <param name="Title">Names and states, where they changed.</param>
 /// <param name="Pictures">Pictures that came or changed; null when none did.</param>
@@ -197,8 +293,16 @@ public sealed record JobCells(long Sequence, IReadOnlyList<CellView> Cells, int?
 /// <param name="Progress">How far it is.</param>
 /// <param name="Run">Whether its files are being made.</param>
 public sealed record JobEvent(
-    long Sequence, JobTitle? Title, IReadOnlyList<JobPictureView>? Pictures, IReadOnlyList<Guid>? Order, IReadOnlyList<JobSlotView>? Slots, IReadOnlyList<CellView> Cells,
-    bool Reread, JobProgress Progress, RunState Run);
+    long Sequence,
+    JobTitle? Title,
+    IReadOnlyList<JobPictureView>? Pictures,
+    IReadOnlyList<Guid>? Order,
+    IReadOnlyList<JobSlotView>? Slots,
+    IReadOnlyList<CellView> Cells,
+    bool Reread,
+    JobProgress Progress,
+    RunState Run
+);
 
 /// <summary>What is on a screen, nearest first.</summary>
 /// <param name="Pictures">Pictures.</param>
@@ -214,4 +318,9 @@ public sealed record JobLook(IReadOnlyList<Guid> Pictures, IReadOnlyList<string>
 /// <param name="Reasons">Why, for the cell as a whole.</param>
 /// <param name="Plans">What each density gets.</param>
 /// <param name="Files">The files that are made, with everything known about them.</param>
-public sealed record CellDetail(CellView Cell, IReadOnlyList<Reason> Reasons, IReadOnlyList<PlanView> Plans, IReadOnlyList<VariantFileView> Files);
+public sealed record CellDetail(
+    CellView Cell,
+    IReadOnlyList<Reason> Reasons,
+    IReadOnlyList<PlanView> Plans,
+    IReadOnlyList<VariantFileView> Files
+);

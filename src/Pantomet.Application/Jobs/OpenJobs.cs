@@ -10,7 +10,9 @@ using Pantomet.Data.Pictures;
 
 namespace Pantomet.Application.Jobs;
 
-/// <summary>The jobs that are open in memory, and the book of rules as it is now. What is not used for a while is closed; the tables have it all.</summary>
+/// <summary>
+/// The jobs that are open in memory, and the book of rules as it is now. What is not used for a while is closed; the tables have it all.
+/// </summary>
 internal sealed partial class OpenJobs(IServiceScopeFactory scopes, TimeProvider clock, ILogger<OpenJobs> log) : IDisposable
 {
     private const int MostOpen = 6;
@@ -117,7 +119,8 @@ internal sealed partial class OpenJobs(IServiceScopeFactory scopes, TimeProvider
     }
 
     /// <summary>
-    /// Closes jobs that were not used for a while, and the least recently used of too many, but for those that somebody looks at. Only while nothing is written: a change
+    /// Closes jobs that were not used for a while, and the least recently used of too many, but for those that somebody looks at. Only
+    /// while nothing is written: a change
     /// that is under way must find its job.
     /// </summary>
     public void CloseIdle()
@@ -132,19 +135,30 @@ internal sealed partial class OpenJobs(IServiceScopeFactory scopes, TimeProvider
 
     /// <summary>The pictures of a job that the library has.</summary>
     public static async Task<Dictionary<Guid, PictureRow>> RowsAsync(PantometDb db, Guid job, CancellationToken cancel) =>
-        await db.Pictures.AsNoTracking().Where(row => row.RemovedAt == null && db.JobPictures.Any(one => one.JobId == job && one.PictureId == row.Id))
+        await db
+            .Pictures.AsNoTracking()
+            .Where(row => row.RemovedAt == null && db.JobPictures.Any(one => one.JobId == job && one.PictureId == row.Id))
             .ToDictionaryAsync(row => row.Id, cancel);
 
     /// <summary>The slots of a job that the book has.</summary>
     public static Dictionary<string, BoardSlot> SlotsOf(Core.Jobs.Job job, IReadOnlyDictionary<string, BoardSlot> book) =>
-        job.Slots.Where(place => book.ContainsKey(place.Address)).DistinctBy(place => place.Address).ToDictionary(place => place.Address, place => book[place.Address]);
+        job
+            .Slots.Where(place => book.ContainsKey(place.Address))
+            .DistinctBy(place => place.Address)
+            .ToDictionary(place => place.Address, place => book[place.Address]);
 
     /// <summary>What can be undone and done again.</summary>
     public static async Task<(bool CanUndo, bool CanRedo)> StepsAsync(PantometDb db, Guid job, CancellationToken cancel)
     {
-        var last = await db.Steps.Where(step => step.JobId == job && step.State == StepState.Done).OrderByDescending(step => step.Number)
-            .Select(step => (long?)step.Number).FirstOrDefaultAsync(cancel);
-        return (last is not null, await db.Steps.AnyAsync(step => step.JobId == job && step.Number > (last ?? 0) && step.State == StepState.Undone, cancel));
+        var last = await db
+            .Steps.Where(step => step.JobId == job && step.State == StepState.Done)
+            .OrderByDescending(step => step.Number)
+            .Select(step => (long?)step.Number)
+            .FirstOrDefaultAsync(cancel);
+        return (
+            last is not null,
+            await db.Steps.AnyAsync(step => step.JobId == job && step.Number > (last ?? 0) && step.State == StepState.Undone, cancel)
+        );
     }
 
     public void Dispose()
@@ -153,14 +167,29 @@ internal sealed partial class OpenJobs(IServiceScopeFactory scopes, TimeProvider
         _reading.Dispose();
     }
 
-    private static async Task<BoardState> StateAsync(PantometDb db, StoredJob stored, IReadOnlyDictionary<string, BoardSlot> slots, CancellationToken cancel)
+    private static async Task<BoardState> StateAsync(
+        PantometDb db,
+        StoredJob stored,
+        IReadOnlyDictionary<string, BoardSlot> slots,
+        CancellationToken cancel
+    )
     {
         var row = stored.Row;
         var (canUndo, canRedo) = await StepsAsync(db, row.Id, cancel);
         return new()
         {
-            Id = row.Id, Job = stored.Job, CreatedAt = row.CreatedAt, Sequence = row.Sequence, ArchivedAt = row.ArchivedAt, Run = row.Run, Rows = await RowsAsync(db, row.Id, cancel),
-            Slots = SlotsOf(stored.Job, slots), Places = stored.Places, Tally = new(row.Files, row.Done, row.Failed, row.Bytes, row.Left, row.Looks), CanUndo = canUndo, CanRedo = canRedo,
+            Id = row.Id,
+            Job = stored.Job,
+            CreatedAt = row.CreatedAt,
+            Sequence = row.Sequence,
+            ArchivedAt = row.ArchivedAt,
+            Run = row.Run,
+            Rows = await RowsAsync(db, row.Id, cancel),
+            Slots = SlotsOf(stored.Job, slots),
+            Places = stored.Places,
+            Tally = new(row.Files, row.Done, row.Failed, row.Bytes, row.Left, row.Looks),
+            CanUndo = canUndo,
+            CanRedo = canRedo,
         };
     }
 

@@ -13,12 +13,29 @@ namespace Pantomet.Application.Jobs;
 /// <param name="Verdict">The verdict before any weight is known.</param>
 /// <param name="Reasons">Why.</param>
 public sealed record PlanView(
-    decimal Density, int Width, int Height, int AskedWidth, int AskedHeight, double Offered, Verdict Verdict, IReadOnlyList<Reason> Reasons)
+    decimal Density,
+    int Width,
+    int Height,
+    int AskedWidth,
+    int AskedHeight,
+    double Offered,
+    Verdict Verdict,
+    IReadOnlyList<Reason> Reasons
+)
 {
     /// <summary>The view of a plan.</summary>
     public static PlanView Of(VariantPlan plan)
     {
         ArgumentNullException.ThrowIfNull(plan);
-        return new(plan.Density.Value, plan.Size.Width, plan.Size.Height, plan.Asked.Width, plan.Asked.Height, plan.Offered, plan.Verdict, plan.Reasons);
+        return new(
+            plan.Density.Value,
+            plan.Size.Width,
+            plan.Size.Height,
+            plan.Asked.Width,
+            plan.Asked.Height,
+            plan.Offered,
+            plan.Verdict,
+            plan.Reasons
+        );
     }
 }

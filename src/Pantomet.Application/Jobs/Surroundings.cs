@@ -26,17 +26,34 @@ internal sealed class Surroundings : IJobSurroundings
     public IReadOnlyDictionary<Guid, PictureRow> Fresh => _fresh;
 
     public static async Task<Surroundings> OfAsync(
-        PantometDb db, JobBoard? board, BoardState state, IReadOnlyDictionary<string, BoardSlot> book, IReadOnlyList<JobCommand> commands,
-        CancellationToken cancel)
+        PantometDb db,
+        JobBoard? board,
+        BoardState state,
+        IReadOnlyDictionary<string, BoardSlot> book,
+        IReadOnlyList<JobCommand> commands,
+        CancellationToken cancel
+    )
     {
         var around = new Surroundings(state, book);
-        await around.PicturesAsync(db, [.. commands.OfType<AddPictures>().SelectMany(command => command.Pictures).Distinct().Where(id => !state.Rows.ContainsKey(id))], cancel);
-        var cells = commands.Select(command => command switch
-        {
-            Accept { Reasons: null } accept => (accept.Picture, accept.Slot),
-            LetThrough through => (through.Picture, through.Slot),
-            _ => ((Guid Picture, string Slot)?)null,
-        }).OfType<(Guid Picture, string Slot)>().Distinct().Select(at => board?.Cell(state, at.Picture, at.Slot)).OfType<BoardCell>().ToList();
+        await around.PicturesAsync(
+            db,
+            [.. commands.OfType<AddPictures>().SelectMany(command => command.Pictures).Distinct().Where(id => !state.Rows.ContainsKey(id))],
+            cancel
+        );
+        var cells = commands
+            .Select(command =>
+                command switch
+                {
+                    Accept { Reasons: null } accept => (accept.Picture, accept.Slot),
+                    LetThrough through => (through.Picture, through.Slot),
+                    _ => ((Guid Picture, string Slot)?)null,
+                }
+            )
+            .OfType<(Guid Picture, string Slot)>()
+            .Distinct()
+            .Select(at => board?.Cell(state, at.Picture, at.Slot))
+            .OfType<BoardCell>()
+            .ToList();
         if (cells.Count > 0)
         {
             var standings = await FileStandings.OfAsync(db, cells.SelectMany(cell => cell.Files).Select(file => file.Id), cancel);
@@ -44,8 +61,12 @@ internal sealed class Surroundings : IJobSurroundings
             {
                 var judged = CellJudge.Standing(cell, standings);
                 around._standings[(cell.Picture.Id, cell.Place.Address)] = new(
-                    judged.Looks, judged.Files.Where(file => file is { Row: not null, Verdict: Verdict.Breaks }).DistinctBy(file => file.Wanted.Id)
-                        .ToDictionary(file => file.Wanted.Id, file => file.Wanted.Want));
+                    judged.Looks,
+                    judged
+                        .Files.Where(file => file is { Row: not null, Verdict: Verdict.Breaks })
+                        .DistinctBy(file => file.Wanted.Id)
+                        .ToDictionary(file => file.Wanted.Id, file => file.Wanted.Want)
+                );
             }
         }
 
@@ -66,7 +87,12 @@ internal sealed class Surroundings : IJobSurroundings
     {
         foreach (var chunk in ids.Chunk(Statements.AtOnce))
         {
-            foreach (var row in await db.Pictures.AsNoTracking().Where(row => chunk.Contains(row.Id) && row.RemovedAt == null).ToListAsync(cancel))
+            foreach (
+                var row in await db
+                    .Pictures.AsNoTracking()
+                    .Where(row => chunk.Contains(row.Id) && row.RemovedAt == null)
+                    .ToListAsync(cancel)
+            )
             {
                 _fresh[row.Id] = row;
                 _marks[row.Id] = await JobTables.MarksOfAsync(db, row.Id, cancel);

@@ -5,7 +5,8 @@ using Pantomet.Data;
 namespace Pantomet.Application.Jobs;
 
 /// <summary>
-/// The one door for writing: one change at a time, in one transaction, and only when it is stored is what is in memory changed and told. Whoever asked may go
+/// The one door for writing: one change at a time, in one transaction, and only when it is stored is what is in memory changed and told.
+/// Whoever asked may go
 /// away meanwhile; a change that was begun is finished or not made at all.
 /// </summary>
 internal sealed class Writer(IServiceScopeFactory scopes) : IDisposable

@@ -26,7 +26,15 @@ internal readonly record struct IntakeResult(PictureRow? Row, bool AlreadyHere, 
 
 /// <summary>Reads one file in: receive, recognise, check, keep. Nothing is left behind when it is refused.</summary>
 internal sealed class PictureIntake(
-    IServiceScopeFactory scopes, DataFolder folder, PreviewMaker previews, EngineRoom engine, JobRoom room, Writer writer, WorkOptions options, TimeProvider clock)
+    IServiceScopeFactory scopes,
+    DataFolder folder,
+    PreviewMaker previews,
+    EngineRoom engine,
+    JobRoom room,
+    Writer writer,
+    WorkOptions options,
+    TimeProvider clock
+)
 {
     private const int LongestName = 255;
 
@@ -63,7 +71,12 @@ internal sealed class PictureIntake(
     }
 
     /// <summary>Receives a file under a temporary name; or says why it is refused.</summary>
-    public async Task<(ReceivedFile? File, IntakeResult? Refused)> ReceiveAsync(string? name, Stream body, long? length, CancellationToken cancel)
+    public async Task<(ReceivedFile? File, IntakeResult? Refused)> ReceiveAsync(
+        string? name,
+        Stream body,
+        long? length,
+        CancellationToken cancel
+    )
     {
         if (NameFault(name) is { } fault)
         {
@@ -72,7 +85,13 @@ internal sealed class PictureIntake(
 
         var file = length > options.MostUploadBytes ? null : await folder.Originals.ReceiveAsync(body, options.MostUploadBytes, cancel);
         return file is null
-            ? (null, IntakeResult.Refused(IntakeResult.TooLarge, $"The file is larger than the {Figures.Weight(options.MostUploadBytes)} that are read in here."))
+            ? (
+                null,
+                IntakeResult.Refused(
+                    IntakeResult.TooLarge,
+                    $"The file is larger than the {Figures.Weight(options.MostUploadBytes)} that are read in here."
+                )
+            )
             : (file, null);
     }
 
@@ -80,34 +99,49 @@ internal sealed class PictureIntake(
     public async Task<(PictureFacts? Facts, IntakeResult? Refused)> ReadAsync(ReceivedFile file, CancellationToken cancel)
     {
         var read = await engine.RunAsync(new ReadOrder(file.Path), cancel, urgent: true);
-        return read.Facts is { } facts ? (facts, null)
-            : (null, IntakeResult.Refused(
-                file.Bytes == 0 ? IntakeResult.Empty : read.Failure is OrderFailure.Crashed or OrderFailure.Disk or OrderFailure.Unforeseen ? IntakeResult.NotNow : IntakeResult.Unreadable,
-                read.Refusal ?? "The file cannot be read."));
+        return read.Facts is { } facts
+            ? (facts, null)
+            : (
+                null,
+                IntakeResult.Refused(
+                    file.Bytes == 0 ? IntakeResult.Empty
+                        : read.Failure is OrderFailure.Crashed or OrderFailure.Disk or OrderFailure.Unforeseen ? IntakeResult.NotNow
+                        : IntakeResult.Unreadable,
+                    read.Refusal ?? "The file cannot be read."
+                )
+            );
     }
 
     /// <summary>The picture whose original this is; null when there is none.</summary>
     public async Task<PictureRow?> KnownAsync(ReceivedFile file, CancellationToken cancel)
     {
         await using var scope = scopes.CreateAsyncScope();
-        return await scope.ServiceProvider.GetRequiredService<PantometDb>().Pictures.AsNoTracking().FirstOrDefaultAsync(row => row.ContentHash == file.Hash, cancel);
+        return await scope
+            .ServiceProvider.GetRequiredService<PantometDb>()
+            .Pictures.AsNoTracking()
+            .FirstOrDefaultAsync(row => row.ContentHash == file.Hash, cancel);
     }
 
-    // The very bytes are here: they take the place of what lies on the disk, should that be damaged; a removed picture comes back, and what could not be made of it is tried again.
+    // The very bytes are here: they take the place of what lies on the disk, should that be damaged; a removed picture comes back, and what
+    // could not be made of it is tried again.
     private async Task<PictureRow?> TakeAgainAsync(PictureRow known, ReceivedFile file, CancellationToken cancel)
     {
-        var row = await room.ChangePictureAsync<PictureRow?>(known.Id, (_, row) =>
-        {
-            if (row is null || row.ContentHash != file.Hash)
+        var row = await room.ChangePictureAsync<PictureRow?>(
+            known.Id,
+            (_, row) =>
             {
-                return Task.FromResult(((PictureRow?)null, false, false));
-            }
+                if (row is null || row.ContentHash != file.Hash)
+                {
+                    return Task.FromResult(((PictureRow?)null, false, false));
+                }
 
-            folder.Originals.Keep(file);
-            var back = row.RemovedAt is not null;
-            (row.RemovedAt, row.RemovedDays) = (null, 0);
-            return Task.FromResult(((PictureRow?)row, back, false));
-        }, cancel);
+                folder.Originals.Keep(file);
+                var back = row.RemovedAt is not null;
+                (row.RemovedAt, row.RemovedDays) = (null, 0);
+                return Task.FromResult(((PictureRow?)row, back, false));
+            },
+            cancel
+        );
         if (row is not null)
         {
             await room.TryAgainAsync(row.Id, CancellationToken.None);
@@ -117,19 +151,23 @@ internal sealed class PictureIntake(
     }
 
     // The content and its row are one change: no sweep comes between them.
-    private Task<(PictureRow Row, bool Already)> KeepAsync(PictureRow row, ReceivedFile file, CancellationToken cancel) => writer.WriteAsync(async db =>
-    {
-        folder.Originals.Keep(file);
-        if (await db.Pictures.FirstOrDefaultAsync(other => other.ContentHash == row.ContentHash) is { } first)
-        {
-            // The same file arrived twice at once; the other one was first.
-            return ((first, true), null);
-        }
+    private Task<(PictureRow Row, bool Already)> KeepAsync(PictureRow row, ReceivedFile file, CancellationToken cancel) =>
+        writer.WriteAsync(
+            async db =>
+            {
+                folder.Originals.Keep(file);
+                if (await db.Pictures.FirstOrDefaultAsync(other => other.ContentHash == row.ContentHash) is { } first)
+                {
+                    // The same file arrived twice at once; the other one was first.
+                    return ((first, true), null);
+                }
 
-        db.Pictures.Add(row);
-        await db.SaveChangesAsync();
-        return ((row, false), (Action?)null);
-    }, cancel);
+                db.Pictures.Add(row);
+                await db.SaveChangesAsync();
+                return ((row, false), (Action?)null);
+            },
+            cancel
+        );
 
     private static string? NameFault(string? name)
     {

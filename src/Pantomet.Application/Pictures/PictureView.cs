@@ -26,18 +26,56 @@ namespace Pantomet.Application.Pictures;
 /// <param name="Shown">Changes whenever its pixels do: a part of preview addresses.</param>
 /// <param name="Misnamed">Whether the name's ending says another type than the content.</param>
 public sealed record PictureView(
-    Guid Id, string Name, DateTime AddedAt, int Width, int Height, long Bytes, string Format, string FormatLabel, bool HasAlpha, int Frames,
-    int Orientation, string? Profile, string Colours, int Bits, double? Ppi, bool HasLocation, int? JpegQuality, PictureKind? Kind,
-    int Revision, string Shown, bool Misnamed)
+    Guid Id,
+    string Name,
+    DateTime AddedAt,
+    int Width,
+    int Height,
+    long Bytes,
+    string Format,
+    string FormatLabel,
+    bool HasAlpha,
+    int Frames,
+    int Orientation,
+    string? Profile,
+    string Colours,
+    int Bits,
+    double? Ppi,
+    bool HasLocation,
+    int? JpegQuality,
+    PictureKind? Kind,
+    int Revision,
+    string Shown,
+    bool Misnamed
+)
 {
     /// <summary>The view of a row.</summary>
     public static PictureView Of(PictureRow row)
     {
         ArgumentNullException.ThrowIfNull(row);
         return new(
-            row.Id, row.Name, DateTime.SpecifyKind(row.AddedAt, DateTimeKind.Utc), row.Width, row.Height, row.Bytes, row.Format.Word(), row.Format.Label(),
-            row.HasAlpha, row.Frames, row.Orientation, row.Profile, row.Colours, row.Bits, row.Ppi, row.HasLocation, row.JpegQuality, row.Kind,
-            row.Revision, row.ContentHash[..12], PictureFormats.IsMisnamed(row.Name, row.Format));
+            row.Id,
+            row.Name,
+            DateTime.SpecifyKind(row.AddedAt, DateTimeKind.Utc),
+            row.Width,
+            row.Height,
+            row.Bytes,
+            row.Format.Word(),
+            row.Format.Label(),
+            row.HasAlpha,
+            row.Frames,
+            row.Orientation,
+            row.Profile,
+            row.Colours,
+            row.Bits,
+            row.Ppi,
+            row.HasLocation,
+            row.JpegQuality,
+            row.Kind,
+            row.Revision,
+            row.ContentHash[..12],
+            PictureFormats.IsMisnamed(row.Name, row.Format)
+        );
     }
 }
 

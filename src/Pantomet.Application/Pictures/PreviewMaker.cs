@@ -1,9 +1,9 @@
 using System.Globalization;
+using Pantomet.Application.Engine;
 using Pantomet.Core.Geometry;
 using Pantomet.Data;
 using Pantomet.Data.Pictures;
 using Pantomet.Imaging.Hosting;
-using Pantomet.Application.Engine;
 
 namespace Pantomet.Application.Pictures;
 
@@ -19,14 +19,21 @@ internal sealed class PreviewMaker(DataFolder folder, EngineRoom engine)
     /// <summary>Where the copy lies, made if missing; null when the original cannot be drawn.</summary>
     public async Task<string?> MakeAsync(PictureRow picture, int side, Turn turn, CancellationToken cancel)
     {
-        var path = Path.Combine(folder.Previews, string.Create(CultureInfo.InvariantCulture, $"{picture.ContentHash}-{side}{(turn.IsNone ? "" : $"-{turn}")}.webp"));
+        var path = Path.Combine(
+            folder.Previews,
+            string.Create(CultureInfo.InvariantCulture, $"{picture.ContentHash}-{side}{(turn.IsNone ? "" : $"-{turn}")}.webp")
+        );
         if (File.Exists(path))
         {
             return path;
         }
 
         var part = $"{path}.{Guid.NewGuid():n}.part";
-        var outcome = await engine.RunAsync(new PreviewOrder(folder.Originals.PathOf(picture.ContentHash), side, part, turn), cancel, urgent: true);
+        var outcome = await engine.RunAsync(
+            new PreviewOrder(folder.Originals.PathOf(picture.ContentHash), side, part, turn),
+            cancel,
+            urgent: true
+        );
         if (outcome.Refusal is not null)
         {
             File.Delete(part);

@@ -8,45 +8,59 @@ using Pantomet.Data;
 namespace Pantomet.Application.Pictures;
 
 /// <summary>
-/// Removes for good what was removed and not put back within the grace period. The only place where an original is deleted. It counts the days that it has seen pass:
+/// Removes for good what was removed and not put back within the grace period. The only place where an original is deleted. It counts the
+/// days that it has seen pass:
 /// a clock that was set wrong, or a year on the shelf, is one day.
 /// </summary>
-internal sealed partial class RemovalSweep(Writer writer, DataFolder folder, TimeProvider clock, ILogger<RemovalSweep> log) : BackgroundService
+internal sealed partial class RemovalSweep(Writer writer, DataFolder folder, TimeProvider clock, ILogger<RemovalSweep> log)
+    : BackgroundService
 {
     private static readonly TimeSpan Every = TimeSpan.FromHours(6);
 
     /// <summary>Sweeps once.</summary>
     /// <returns>How many pictures went.</returns>
-    public Task<int> SweepAsync(CancellationToken cancel) => writer.WriteAsync<int>(async db =>
-    {
-        await CountOnAsync(db);
-        var gone = await db.Pictures.Where(row => row.RemovedAt != null && row.RemovedDays >= Revisions.GraceDays).ToListAsync();
-        var hashes = new HashSet<string>();
-        foreach (var picture in gone)
-        {
-            hashes.UnionWith(await db.Revisions.Where(row => row.PictureId == picture.Id).Select(row => row.ContentHash).ToListAsync());
-            hashes.Add(picture.ContentHash);
-            db.Pictures.Remove(picture);
-        }
-
-        await db.SaveChangesAsync();
-        // Another picture may have had the same original.
-        foreach (var hash in hashes.ToList())
-        {
-            if (await db.Pictures.AnyAsync(row => row.ContentHash == hash) || await db.Revisions.AnyAsync(row => row.ContentHash == hash))
+    public Task<int> SweepAsync(CancellationToken cancel) =>
+        writer.WriteAsync<int>(
+            async db =>
             {
-                hashes.Remove(hash);
-            }
-        }
+                await CountOnAsync(db);
+                var gone = await db.Pictures.Where(row => row.RemovedAt != null && row.RemovedDays >= Revisions.GraceDays).ToListAsync();
+                var hashes = new HashSet<string>();
+                foreach (var picture in gone)
+                {
+                    hashes.UnionWith(
+                        await db.Revisions.Where(row => row.PictureId == picture.Id).Select(row => row.ContentHash).ToListAsync()
+                    );
+                    hashes.Add(picture.ContentHash);
+                    db.Pictures.Remove(picture);
+                }
 
-        return (gone.Count, () =>
-        {
-            foreach (var hash in hashes)
-            {
-                folder.Originals.Remove(hash);
-            }
-        });
-    }, cancel);
+                await db.SaveChangesAsync();
+                // Another picture may have had the same original.
+                foreach (var hash in hashes.ToList())
+                {
+                    if (
+                        await db.Pictures.AnyAsync(row => row.ContentHash == hash)
+                        || await db.Revisions.AnyAsync(row => row.ContentHash == hash)
+                    )
+                    {
+                        hashes.Remove(hash);
+                    }
+                }
+
+                return (
+                    gone.Count,
+                    () =>
+                    {
+                        foreach (var hash in hashes)
+                        {
+                            folder.Originals.Remove(hash);
+                        }
+                    }
+                );
+            },
+            cancel
+        );
 
     protected override async Task ExecuteAsync(CancellationToken stoppingToken)
     {
@@ -65,8 +79,7 @@ internal sealed partial class RemovalSweep(Writer writer, DataFolder folder, Tim
                 {
                     NotSwept(log, fault);
                 }
-            }
-            while (await timer.WaitForNextTickAsync(stoppingToken));
+            } while (await timer.WaitForNextTickAsync(stoppingToken));
         }
         catch (OperationCanceledException)
         {
@@ -90,7 +103,9 @@ internal sealed partial class RemovalSweep(Writer writer, DataFolder folder, Tim
         else
         {
             last.Value = today;
-            await db.Pictures.Where(row => row.RemovedAt != null).ExecuteUpdateAsync(set => set.SetProperty(row => row.RemovedDays, row => row.RemovedDays + 1));
+            await db
+                .Pictures.Where(row => row.RemovedAt != null)
+                .ExecuteUpdateAsync(set => set.SetProperty(row => row.RemovedDays, row => row.RemovedDays + 1));
         }
 
         await db.SaveChangesAsync();

@@ -20,7 +20,11 @@ internal sealed class Revisions(PantometDb db, PictureIntake intake, DataFolder 
     public async Task<IReadOnlyList<RevisionRow>> OfAsync(PictureRow picture, CancellationToken cancel)
     {
         ArgumentNullException.ThrowIfNull(picture);
-        var rows = await db.Revisions.AsNoTracking().Where(row => row.PictureId == picture.Id).OrderByDescending(row => row.Number).ToListAsync(cancel);
+        var rows = await db
+            .Revisions.AsNoTracking()
+            .Where(row => row.PictureId == picture.Id)
+            .OrderByDescending(row => row.Number)
+            .ToListAsync(cancel);
         return rows.Count > 0 ? rows : [RowOf(picture)];
     }
 
@@ -41,77 +45,115 @@ internal sealed class Revisions(PantometDb db, PictureIntake intake, DataFolder 
                 return unreadable;
             }
 
-            return await room.ChangePictureAsync<IntakeResult?>(picture, async (db, row) =>
+            return await room.ChangePictureAsync<IntakeResult?>(
+                picture,
+                async (db, row) =>
+                {
+                    if (row is null)
+                    {
+                        return (null, false, false);
+                    }
+
+                    if (row.ContentHash == file!.Hash)
+                    {
+                        // The same bytes: nothing changes, but for mending what lies on the disk.
+                        folder.Originals.Keep(file);
+                        return (new IntakeResult(row, true, null, null), false, false);
+                    }
+
+                    if (await db.Pictures.FirstOrDefaultAsync(other => other.Id != picture && other.ContentHash == file.Hash) is { } other)
+                    {
+                        return (Taken(other), false, false);
+                    }
+
+                    folder.Originals.Keep(file);
+                    if (!await db.Revisions.AnyAsync(one => one.PictureId == picture))
+                    {
+                        db.Revisions.Add(RowOf(row));
+                        await db.SaveChangesAsync();
+                    }
+
+                    var number = 1 + await db.Revisions.Where(one => one.PictureId == picture).MaxAsync(one => one.Number);
+                    db.Revisions.Add(
+                        new()
+                        {
+                            PictureId = picture,
+                            Number = number,
+                            ContentHash = file.Hash,
+                            Name = name!,
+                            AddedAt = clock.GetUtcNow().UtcDateTime,
+                            Facts = StoredJson.Write(facts),
+                        }
+                    );
+                    return Take(row, number, file.Hash, name!, facts);
+                },
+                cancel
+            );
+        }
+    }
+
+    /// <summary>
+    /// Puts an earlier original back; nothing is lost, the later ones stay. Null when there is no such picture or revision.
+    /// </summary>
+    public Task<IntakeResult?> PutBackAsync(Guid picture, int number, CancellationToken cancel) =>
+        room.ChangePictureAsync<IntakeResult?>(
+            picture,
+            async (db, row) =>
             {
-                if (row is null)
+                if (
+                    row is null
+                    || await db.Revisions.AsNoTracking().FirstOrDefaultAsync(one => one.PictureId == picture && one.Number == number)
+                        is not { } revision
+                )
                 {
                     return (null, false, false);
                 }
 
-                if (row.ContentHash == file!.Hash)
-                {
-                    // The same bytes: nothing changes, but for mending what lies on the disk.
-                    folder.Originals.Keep(file);
-                    return (new IntakeResult(row, true, null, null), false, false);
-                }
-
-                if (await db.Pictures.FirstOrDefaultAsync(other => other.Id != picture && other.ContentHash == file.Hash) is { } other)
-                {
-                    return (Taken(other), false, false);
-                }
-
-                folder.Originals.Keep(file);
-                if (!await db.Revisions.AnyAsync(one => one.PictureId == picture))
-                {
-                    db.Revisions.Add(RowOf(row));
-                    await db.SaveChangesAsync();
-                }
-
-                var number = 1 + await db.Revisions.Where(one => one.PictureId == picture).MaxAsync(one => one.Number);
-                db.Revisions.Add(new()
-                {
-                    PictureId = picture, Number = number, ContentHash = file.Hash, Name = name!, AddedAt = clock.GetUtcNow().UtcDateTime, Facts = StoredJson.Write(facts),
-                });
-                return Take(row, number, file.Hash, name!, facts);
-            }, cancel);
-        }
-    }
-
-    /// <summary>Puts an earlier original back; nothing is lost, the later ones stay. Null when there is no such picture or revision.</summary>
-    public Task<IntakeResult?> PutBackAsync(Guid picture, int number, CancellationToken cancel) => room.ChangePictureAsync<IntakeResult?>(picture, async (db, row) =>
-    {
-        if (row is null || await db.Revisions.AsNoTracking().FirstOrDefaultAsync(one => one.PictureId == picture && one.Number == number) is not { } revision)
-        {
-            return (null, false, false);
-        }
-
-        return await db.Pictures.FirstOrDefaultAsync(one => one.Id != picture && one.ContentHash == revision.ContentHash) is { } other
-            ? (Taken(other), false, false)
-            : Take(row, number, revision.ContentHash, revision.Name, StoredJson.Read<PictureFacts>(revision.Facts));
-    }, cancel);
+                return
+                    await db.Pictures.FirstOrDefaultAsync(one => one.Id != picture && one.ContentHash == revision.ContentHash) is { } other
+                    ? (Taken(other), false, false)
+                    : Take(row, number, revision.ContentHash, revision.Name, StoredJson.Read<PictureFacts>(revision.Facts));
+            },
+            cancel
+        );
 
     /// <summary>Takes a picture out of the library; jobs no longer show it. It can be put back until the grace period is over.</summary>
-    public Task<bool> RemoveAsync(Guid picture, CancellationToken cancel) => SetRemovedAsync(picture, clock.GetUtcNow().UtcDateTime, cancel);
+    public Task<bool> RemoveAsync(Guid picture, CancellationToken cancel) =>
+        SetRemovedAsync(picture, clock.GetUtcNow().UtcDateTime, cancel);
 
     /// <summary>Puts a removed picture back, with everything that was decided about it.</summary>
     public Task<bool> RestoreAsync(Guid picture, CancellationToken cancel) => SetRemovedAsync(picture, null, cancel);
 
-    private Task<bool> SetRemovedAsync(Guid picture, DateTime? at, CancellationToken cancel) => room.ChangePictureAsync(picture, (_, row) =>
-    {
-        if (row is null || row.RemovedAt is null == at is null)
-        {
-            return Task.FromResult((row is not null, false, false));
-        }
+    private Task<bool> SetRemovedAsync(Guid picture, DateTime? at, CancellationToken cancel) =>
+        room.ChangePictureAsync(
+            picture,
+            (_, row) =>
+            {
+                if (row is null || row.RemovedAt is null == at is null)
+                {
+                    return Task.FromResult((row is not null, false, false));
+                }
 
-        (row.RemovedAt, row.RemovedDays) = (at, 0);
-        return Task.FromResult((true, true, false));
-    }, cancel);
+                (row.RemovedAt, row.RemovedDays) = (at, 0);
+                return Task.FromResult((true, true, false));
+            },
+            cancel
+        );
 
-    private static IntakeResult Taken(PictureRow other) => IntakeResult.Refused(
-        IntakeResult.AnotherPicture,
-        $"The same file is in the library already, as {other.Name}{(other.RemovedAt is null ? "" : ", which was removed; it can be put back")}.");
+    private static IntakeResult Taken(PictureRow other) =>
+        IntakeResult.Refused(
+            IntakeResult.AnotherPicture,
+            $"The same file is in the library already, as "
+                + $"{other.Name}{(other.RemovedAt is null ? "" : ", which was removed; it can be put back")}."
+        );
 
-    private static (IntakeResult? Result, bool Changed, bool OtherShape) Take(PictureRow picture, int number, string hash, string name, PictureFacts facts)
+    private static (IntakeResult? Result, bool Changed, bool OtherShape) Take(
+        PictureRow picture,
+        int number,
+        string hash,
+        string name,
+        PictureFacts facts
+    )
     {
         var otherShape = Math.Abs((Ratio.Of(facts.Size).Value / Ratio.Of(picture.Facts.Size).Value) - 1) > ShapeSlack;
         picture.Take(name, hash, facts);
@@ -119,8 +161,14 @@ internal sealed class Revisions(PantometDb db, PictureIntake intake, DataFolder 
         return (new IntakeResult(picture, false, null, null), true, otherShape);
     }
 
-    private static RevisionRow RowOf(PictureRow picture) => new()
-    {
-        PictureId = picture.Id, Number = 1, ContentHash = picture.ContentHash, Name = picture.Name, AddedAt = picture.AddedAt, Facts = StoredJson.Write(picture.Facts),
-    };
+    private static RevisionRow RowOf(PictureRow picture) =>
+        new()
+        {
+            PictureId = picture.Id,
+            Number = 1,
+            ContentHash = picture.ContentHash,
+            Name = picture.Name,
+            AddedAt = picture.AddedAt,
+            Facts = StoredJson.Write(picture.Facts),
+        };
 }

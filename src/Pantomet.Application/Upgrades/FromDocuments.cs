@@ -16,7 +16,8 @@ using Pantomet.Data.Jobs;
 namespace Pantomet.Application.Upgrades;
 
 /// <summary>
-/// Brings over what an earlier version kept otherwise: jobs as documents, files known by another hash, enumerations by their number. Each job is brought over by
+/// Brings over what an earlier version kept otherwise: jobs as documents, files known by another hash, enumerations by their number. Each
+/// job is brought over by
 /// itself; one that cannot be read is set aside with the reason and the rest goes on.
 /// </summary>
 internal sealed partial class FromDocuments(Writer writer, IServiceScopeFactory scopes, ILogger<FromDocuments> log)
@@ -39,17 +40,20 @@ internal sealed partial class FromDocuments(Writer writer, IServiceScopeFactory 
         }
 
         // A job's document names files by their earlier hash, so both are brought over in one step.
-        var brought = await writer.WriteAsync<int>(async db =>
-        {
-            var wants = await FilesAsync(db);
-            foreach (var job in jobs)
+        var brought = await writer.WriteAsync<int>(
+            async db =>
             {
-                await JobAsync(db, job, wants);
-            }
+                var wants = await FilesAsync(db);
+                foreach (var job in jobs)
+                {
+                    await JobAsync(db, job, wants);
+                }
 
-            await NamesOfEnumerationsAsync(db);
-            return (wants.Count, null);
-        }, cancel);
+                await NamesOfEnumerationsAsync(db);
+                return (wants.Count, null);
+            },
+            cancel
+        );
         BroughtOver(log, jobs.Count, brought);
     }
 
@@ -57,7 +61,10 @@ internal sealed partial class FromDocuments(Writer writer, IServiceScopeFactory 
     {
         var wants = new Dictionary<string, string>();
         using var sql = new Statements(db);
-        var rows = await sql.ReadAsync("SELECT Id, \"Order\", MadeAt FROM Variants WHERE \"Order\" IS NOT NULL", row => (Id: row.GetString(0), Order: row.GetString(1), MadeAt: row.GetString(2)));
+        var rows = await sql.ReadAsync(
+            "SELECT Id, \"Order\", MadeAt FROM Variants WHERE \"Order\" IS NOT NULL",
+            row => (Id: row.GetString(0), Order: row.GetString(1), MadeAt: row.GetString(2))
+        );
         foreach (var (id, order, madeAt) in rows)
         {
             if (RecipeOf(order) is not { } recipe)
@@ -68,7 +75,13 @@ internal sealed partial class FromDocuments(Writer writer, IServiceScopeFactory 
 
             wants[id] = recipe.Want;
             await sql.RunAsync(
-                "UPDATE OR REPLACE Variants SET Id = $2, Want = $3, Recipe = $4, WantedAt = $5, \"Order\" = NULL WHERE Id = $1", id, recipe.Id, recipe.Want, recipe.ToJson(), madeAt);
+                "UPDATE OR REPLACE Variants SET Id = $2, Want = $3, Recipe = $4, WantedAt = $5, \"Order\" = NULL WHERE Id = $1",
+                id,
+                recipe.Id,
+                recipe.Want,
+                recipe.ToJson(),
+                madeAt
+            );
         }
 
         return wants;
@@ -94,16 +107,22 @@ internal sealed partial class FromDocuments(Writer writer, IServiceScopeFactory 
             {
                 Parts =
                 [
-                    new(Path.GetFileName(Path.GetDirectoryName(path)) + Path.GetFileName(path), turn is null ? Turn.None : new((int)turn["quarters"]!, (double)turn["degrees"]!),
-                        new((int)crop["left"]!, (int)crop["top"]!, (int)crop["right"]!, (int)crop["bottom"]!)),
+                    new(
+                        Path.GetFileName(Path.GetDirectoryName(path)) + Path.GetFileName(path),
+                        turn is null ? Turn.None : new((int)turn["quarters"]!, (double)turn["degrees"]!),
+                        new((int)crop["left"]!, (int)crop["top"]!, (int)crop["right"]!, (int)crop["bottom"]!)
+                    ),
                 ],
-                Size = Size(plan["size"]!), Content = Size(plan["content"]!), MayShrink = (bool)plan["mayShrink"]!,
+                Size = Size(plan["size"]!),
+                Content = Size(plan["content"]!),
+                MayShrink = (bool)plan["mayShrink"]!,
                 Rule = RulesWriter.BytesKey(book!.Destinations[0].Slots[0]),
                 Format = order["format"] is { } format ? Enum.Parse<PictureFormat>((string)format!, ignoreCase: true) : null,
                 Quality = (int?)order["quality"],
             };
         }
-        catch (Exception fault) when (fault is JsonException or InvalidOperationException or ArgumentException or FormatException or NullReferenceException)
+        catch (Exception fault)
+            when (fault is JsonException or InvalidOperationException or ArgumentException or FormatException or NullReferenceException)
         {
             return null;
         }
@@ -122,7 +141,10 @@ internal sealed partial class FromDocuments(Writer writer, IServiceScopeFactory 
 
             job = job with
             {
-                Pictures = [.. job.Pictures.DistinctBy(one => one.Id).Select(one => one with { Decisions = Renamed(one.Decisions, wants) })],
+                Pictures =
+                [
+                    .. job.Pictures.DistinctBy(one => one.Id).Select(one => one with { Decisions = Renamed(one.Decisions, wants) }),
+                ],
                 Slots = [.. job.Slots.DistinctBy(slot => slot.Address)],
             };
             (row.Text, row.Name) = (null, job.Name);
@@ -136,20 +158,31 @@ internal sealed partial class FromDocuments(Writer writer, IServiceScopeFactory 
             NotBroughtOver(log, id, fault.Message);
             var why = $"This job is kept in a form that cannot be read ({fault.Message}). Nothing of it was changed.";
             var name = NameIn(row.Text) ?? "A job that cannot be read";
-            await db.Jobs.Where(job => job.Id == id).ExecuteUpdateAsync(set => set.SetProperty(job => job.Fault, why).SetProperty(job => job.Name, name));
+            await db
+                .Jobs.Where(job => job.Id == id)
+                .ExecuteUpdateAsync(set => set.SetProperty(job => job.Fault, why).SetProperty(job => job.Name, name));
         }
     }
 
     private static string? Fault(Job job) =>
-        job.Pictures is null || job.Slots is null || job.Patterns is null || job.Pictures.Any(one => one?.Decisions is null) || job.Slots.Any(one => one?.Destination is null || one.Slot is null)
+        job.Pictures is null
+        || job.Slots is null
+        || job.Patterns is null
+        || job.Pictures.Any(one => one?.Decisions is null)
+        || job.Slots.Any(one => one?.Destination is null || one.Slot is null)
             ? "a part of it is missing"
-            : job.Pictures.Select(one => one.Decisions.Fault()).Concat(job.Slots.Select(slot => Choice.Fault(slot.Choice))).FirstOrDefault(fault => fault is not null);
+            : job
+                .Pictures.Select(one => one.Decisions.Fault())
+                .Concat(job.Slots.Select(slot => Choice.Fault(slot.Choice)))
+                .FirstOrDefault(fault => fault is not null);
 
     private static string? NameIn(string? text)
     {
         try
         {
-            return text is null ? null : (string?)JsonNode.Parse(text)?["name"] is { Length: > 0 and <= 100 } name ? name : null;
+            return text is null ? null
+                : (string?)JsonNode.Parse(text)?["name"] is { Length: > 0 and <= 100 } name ? name
+                : null;
         }
         catch (Exception fault) when (fault is JsonException or InvalidOperationException)
         {
@@ -157,11 +190,16 @@ internal sealed partial class FromDocuments(Writer writer, IServiceScopeFactory 
         }
     }
 
-    private static Decisions Renamed(Decisions decisions, Dictionary<string, string> wants) => decisions with
-    {
-        Cells = decisions.Cells.Where(pair => !pair.Value.IsNone)
-            .ToDictionary(pair => pair.Key, pair => pair.Value with { LetThrough = [.. pair.Value.LetThrough.Where(wants.ContainsKey).Select(id => wants[id])] }),
-    };
+    private static Decisions Renamed(Decisions decisions, Dictionary<string, string> wants) =>
+        decisions with
+        {
+            Cells = decisions
+                .Cells.Where(pair => !pair.Value.IsNone)
+                .ToDictionary(
+                    pair => pair.Key,
+                    pair => pair.Value with { LetThrough = [.. pair.Value.LetThrough.Where(wants.ContainsKey).Select(id => wants[id])] }
+                ),
+        };
 
     // Written anew, members of enumerations stand by their names.
     private static async Task NamesOfEnumerationsAsync(PantometDb db)

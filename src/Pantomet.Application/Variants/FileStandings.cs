@@ -9,7 +9,8 @@ namespace Pantomet.Application.Variants;
 /// <summary>Which of some files are made, and which could not be, as the tables say.</summary>
 internal sealed class FileStandings
 {
-    private const string Columns = "Id, PictureId, ContentHash, Format, Width, Height, Bytes, Quality, Likeness, WorstPlace, Encodes, Verdict, Reasons, MadeAt, Want";
+    private const string Columns =
+        "Id, PictureId, ContentHash, Format, Width, Height, Bytes, Quality, Likeness, WorstPlace, Encodes, Verdict, Reasons, MadeAt, Want";
 
     private readonly Dictionary<string, VariantRow> _made = [];
     private readonly Dictionary<string, FailureRow> _failed = [];
@@ -76,18 +77,36 @@ internal sealed class FileStandings
             $"SELECT FileId, PictureId, Tries, At, NextAt, Code, Reason FROM Failures WHERE FileId {which}",
             row => new FailureRow
             {
-                FileId = row.GetString(0), PictureId = row.GetGuid(1), Tries = row.GetInt32(2), At = row.GetDateTime(3),
-                NextAt = row.IsDBNull(4) ? null : row.GetDateTime(4), Code = row.GetString(5), Reason = row.GetString(6),
+                FileId = row.GetString(0),
+                PictureId = row.GetGuid(1),
+                Tries = row.GetInt32(2),
+                At = row.GetDateTime(3),
+                NextAt = row.IsDBNull(4) ? null : row.GetDateTime(4),
+                Code = row.GetString(5),
+                Reason = row.GetString(6),
             },
-            values);
+            values
+        );
         failures.ForEach(row => _failed[row.FileId] = row);
     }
 
-    private static VariantRow Variant(Microsoft.Data.Sqlite.SqliteDataReader row) => new()
-    {
-        Id = row.GetString(0), PictureId = row.GetGuid(1), ContentHash = row.GetString(2), Format = Enum.Parse<PictureFormat>(row.GetString(3)), Width = row.GetInt32(4),
-        Height = row.GetInt32(5), Bytes = row.GetInt64(6), Quality = row.IsDBNull(7) ? null : row.GetInt32(7), Likeness = row.IsDBNull(8) ? null : row.GetDouble(8),
-        WorstPlace = row.IsDBNull(9) ? null : row.GetString(9), Encodes = row.GetInt32(10), Verdict = Enum.Parse<Verdict>(row.GetString(11)), Reasons = row.GetString(12),
-        MadeAt = row.GetDateTime(13), Want = row.GetString(14),
-    };
+    private static VariantRow Variant(Microsoft.Data.Sqlite.SqliteDataReader row) =>
+        new()
+        {
+            Id = row.GetString(0),
+            PictureId = row.GetGuid(1),
+            ContentHash = row.GetString(2),
+            Format = Enum.Parse<PictureFormat>(row.GetString(3)),
+            Width = row.GetInt32(4),
+            Height = row.GetInt32(5),
+            Bytes = row.GetInt64(6),
+            Quality = row.IsDBNull(7) ? null : row.GetInt32(7),
+            Likeness = row.IsDBNull(8) ? null : row.GetDouble(8),
+            WorstPlace = row.IsDBNull(9) ? null : row.GetString(9),
+            Encodes = row.GetInt32(10),
+            Verdict = Enum.Parse<Verdict>(row.GetString(11)),
+            Reasons = row.GetString(12),
+            MadeAt = row.GetDateTime(13),
+            Want = row.GetString(14),
+        };
 }

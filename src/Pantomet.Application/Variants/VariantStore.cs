@@ -23,7 +23,9 @@ internal sealed record Rendered(VariantRow? Row, RenderFailure? Failure);
 /// <param name="MayPass">True when another try may do better.</param>
 internal sealed record RenderFailure(string Code, string Reason, bool MayPass);
 
-/// <summary>Renders files from recipes into the folder of variants, and reads them back; what the tables say of them is not its business.</summary>
+/// <summary>
+/// Renders files from recipes into the folder of variants, and reads them back; what the tables say of them is not its business.
+/// </summary>
 internal sealed class VariantStore(DataFolder folder, EngineRoom engine, TimeProvider clock)
 {
     /// <summary>Renders a file and keeps it. Nothing is left behind when it cannot be done.</summary>
@@ -40,9 +42,16 @@ internal sealed class VariantStore(DataFolder folder, EngineRoom engine, TimePro
             var outcome = await engine.RunAsync(order, cancel, urgent, told => weighed(told.Weighed!));
             if (outcome.Variant is not { HasFile: true } made)
             {
-                return new(null, outcome.Failure is { } failure
-                    ? new(failure.ToString().ToLowerInvariant(), outcome.Refusal ?? "No file came of it.", failure != OrderFailure.Refused)
-                    : new("refused", outcome.Refusal ?? "No file came of it.", false));
+                return new(
+                    null,
+                    outcome.Failure is { } failure
+                        ? new(
+                            failure.ToString().ToLowerInvariant(),
+                            outcome.Refusal ?? "No file came of it.",
+                            failure != OrderFailure.Refused
+                        )
+                        : new("refused", outcome.Refusal ?? "No file came of it.", false)
+                );
             }
 
             var hash = await folder.Variants.StoreFileAsync(output, cancel);
@@ -65,19 +74,30 @@ internal sealed class VariantStore(DataFolder folder, EngineRoom engine, TimePro
     }
 
     /// <summary>True when the file is there and as long as it must be.</summary>
-    public bool Holds(VariantRow row) => new FileInfo(folder.Variants.PathOf(row.ContentHash)) is { Exists: true } file && file.Length == row.Bytes;
+    public bool Holds(VariantRow row) =>
+        new FileInfo(folder.Variants.PathOf(row.ContentHash)) is { Exists: true } file && file.Length == row.Bytes;
 
     /// <summary>The file, byte for byte as it was made; null when it is missing or damaged.</summary>
     public Task<byte[]?> ReadAsync(VariantRow row, CancellationToken cancel) => folder.Variants.ReadWholeAsync(row.ContentHash, cancel);
 
     /// <summary>A small copy of a file for the screen; the file itself where there is none.</summary>
-    public string SmallOf(VariantRow row) => SmallPath(row.ContentHash) is var path && File.Exists(path) ? path : folder.Variants.PathOf(row.ContentHash);
+    public string SmallOf(VariantRow row) =>
+        SmallPath(row.ContentHash) is var path && File.Exists(path) ? path : folder.Variants.PathOf(row.ContentHash);
 
     /// <summary>The weight and likeness of a file at several qualities.</summary>
-    public async Task<IReadOnlyList<CurvePoint>?> CurveAsync(WantedFile wanted, PictureFormat format, IReadOnlyList<int> qualities, CancellationToken cancel)
+    public async Task<IReadOnlyList<CurvePoint>?> CurveAsync(
+        WantedFile wanted,
+        PictureFormat format,
+        IReadOnlyList<int> qualities,
+        CancellationToken cancel
+    )
     {
         var order = OrderOf(wanted);
-        var outcome = await engine.RunAsync(new CurveOrder(order.Path, order.Facts, order.Turn, order.Rules, order.Plan, format, qualities), cancel, urgent: true);
+        var outcome = await engine.RunAsync(
+            new CurveOrder(order.Path, order.Facts, order.Turn, order.Rules, order.Plan, format, qualities),
+            cancel,
+            urgent: true
+        );
         return outcome.Curve;
     }
 
@@ -92,7 +112,12 @@ internal sealed class VariantStore(DataFolder folder, EngineRoom engine, TimePro
         var output = folder.Scratch();
         try
         {
-            var order = OrderOf(Recipe.Parse(variant.Recipe), picture) with { Output = output, Reference = true, Size = new(variant.Width, variant.Height) };
+            var order = OrderOf(Recipe.Parse(variant.Recipe), picture) with
+            {
+                Output = output,
+                Reference = true,
+                Size = new(variant.Width, variant.Height),
+            };
             var outcome = await engine.RunAsync(order, cancel, urgent: true);
             return outcome.Refusal is null && File.Exists(output) ? await File.ReadAllBytesAsync(output, cancel) : null;
         }
@@ -102,7 +127,11 @@ internal sealed class VariantStore(DataFolder folder, EngineRoom engine, TimePro
         }
     }
 
-    private VariantOrder OrderOf(WantedFile wanted) => OrderOf(wanted.Recipe, wanted.Picture) with { Plan = PlanOf(wanted.Recipe) with { Density = wanted.Wish.Plan.Density } };
+    private VariantOrder OrderOf(WantedFile wanted) =>
+        OrderOf(wanted.Recipe, wanted.Picture) with
+        {
+            Plan = PlanOf(wanted.Recipe) with { Density = wanted.Wish.Plan.Density },
+        };
 
     // What the frame gave up is told apart from the file: the same file may serve a frame that was confirmed since.
     private VariantOrder OrderOf(Recipe recipe, PictureRow picture)
@@ -110,25 +139,59 @@ internal sealed class VariantStore(DataFolder folder, EngineRoom engine, TimePro
         var (facts, part) = (picture.Facts, recipe.Parts[0]);
         var rules = $$"""{"schema":"{{RulesReader.Schema}}","destinations":[{"key":"place","slots":[{{recipe.Rule}}]}]}""";
         return new(
-            folder.Originals.PathOf(part.Content), facts with { Size = part.Turn.SizeOf(facts.Size), Suggestion = null }, part.Turn, rules, PlanOf(recipe), recipe.Format,
-            recipe.Quality, "");
+            folder.Originals.PathOf(part.Content),
+            facts with
+            {
+                Size = part.Turn.SizeOf(facts.Size),
+                Suggestion = null,
+            },
+            part.Turn,
+            rules,
+            PlanOf(recipe),
+            recipe.Format,
+            recipe.Quality,
+            ""
+        );
     }
 
-    private static VariantPlan PlanOf(Recipe recipe) => new()
-    {
-        Density = Core.Geometry.Density.One, Crop = recipe.Parts[0].Crop, Size = recipe.Size, Content = recipe.Content, Asked = recipe.Size, Offered = 1, Verdict = Verdict.Meets,
-        Reasons = [], MayShrink = recipe.MayShrink,
-    };
+    private static VariantPlan PlanOf(Recipe recipe) =>
+        new()
+        {
+            Density = Core.Geometry.Density.One,
+            Crop = recipe.Parts[0].Crop,
+            Size = recipe.Size,
+            Content = recipe.Content,
+            Asked = recipe.Size,
+            Offered = 1,
+            Verdict = Verdict.Meets,
+            Reasons = [],
+            MayShrink = recipe.MayShrink,
+        };
 
     private VariantRow RowOf(WantedFile wanted, VariantOutcome made, string hash)
     {
         var now = clock.GetUtcNow().UtcDateTime;
         return new()
         {
-            Id = wanted.Id, Want = wanted.Want, PictureId = wanted.Picture.Id, ContentHash = hash, Format = made.Format!.Value, Width = made.Size.Width, Height = made.Size.Height,
-            Bytes = new FileInfo(folder.Variants.PathOf(hash)).Length, Quality = made.Quality, Likeness = made.Likeness,
-            WorstPlace = made.WorstTile is { } worst ? string.Create(CultureInfo.InvariantCulture, $"{worst.Left},{worst.Top},{worst.Right},{worst.Bottom}") : null,
-            Recipe = wanted.Recipe.ToJson(), Encodes = made.Encodes, Verdict = made.Verdict, Reasons = JsonSerializer.Serialize(made.Reasons), MadeAt = now, WantedAt = now.Date,
+            Id = wanted.Id,
+            Want = wanted.Want,
+            PictureId = wanted.Picture.Id,
+            ContentHash = hash,
+            Format = made.Format!.Value,
+            Width = made.Size.Width,
+            Height = made.Size.Height,
+            Bytes = new FileInfo(folder.Variants.PathOf(hash)).Length,
+            Quality = made.Quality,
+            Likeness = made.Likeness,
+            WorstPlace = made.WorstTile is { } worst
+                ? string.Create(CultureInfo.InvariantCulture, $"{worst.Left},{worst.Top},{worst.Right},{worst.Bottom}")
+                : null,
+            Recipe = wanted.Recipe.ToJson(),
+            Encodes = made.Encodes,
+            Verdict = made.Verdict,
+            Reasons = JsonSerializer.Serialize(made.Reasons),
+            MadeAt = now,
+            WantedAt = now.Date,
         };
     }
 

@@ -20,16 +20,39 @@ namespace Pantomet.Application.Variants;
 /// <param name="Encodes">How many trial encodes it took.</param>
 /// <param name="Sha256">Hash of the file, lower-case hexadecimal.</param>
 public sealed record VariantFileView(
-    string Id, string Name, string Format, string FormatLabel, int Width, int Height, long Bytes, int? Quality, double? Likeness, LikenessWord? LikenessWord,
-    IReadOnlyList<int>? WorstPlace, int Encodes, string Sha256)
+    string Id,
+    string Name,
+    string Format,
+    string FormatLabel,
+    int Width,
+    int Height,
+    long Bytes,
+    int? Quality,
+    double? Likeness,
+    LikenessWord? LikenessWord,
+    IReadOnlyList<int>? WorstPlace,
+    int Encodes,
+    string Sha256
+)
 {
     /// <summary>The view of a file under a name.</summary>
     public static VariantFileView Of(VariantRow row, string name)
     {
         ArgumentNullException.ThrowIfNull(row);
         return new(
-            row.Id, name, row.Format.Word(), row.Format.Label(), row.Width, row.Height, row.Bytes, row.Quality, row.Likeness,
+            row.Id,
+            name,
+            row.Format.Word(),
+            row.Format.Label(),
+            row.Width,
+            row.Height,
+            row.Bytes,
+            row.Quality,
+            row.Likeness,
             row.Likeness is { } score ? Core.Likeness.Likeness.WordFor(score) : null,
-            row.WorstPlace?.Split(',').Select(edge => int.Parse(edge, CultureInfo.InvariantCulture)).ToArray(), row.Encodes, row.ContentHash);
+            row.WorstPlace?.Split(',').Select(edge => int.Parse(edge, CultureInfo.InvariantCulture)).ToArray(),
+            row.Encodes,
+            row.ContentHash
+        );
     }
 }

@@ -20,8 +20,13 @@ internal sealed record WantedFile(string Id, string Want, Recipe Recipe, Picture
         var plan = wish.Plan;
         var recipe = new Recipe
         {
-            Parts = [new(picture.ContentHash, turn, plan.Crop)], Size = plan.Size, Content = plan.Content, MayShrink = plan.MayShrink, Rule = bytesKey,
-            Format = wish.Format, Quality = wish.Quality,
+            Parts = [new(picture.ContentHash, turn, plan.Crop)],
+            Size = plan.Size,
+            Content = plan.Content,
+            MayShrink = plan.MayShrink,
+            Rule = bytesKey,
+            Format = wish.Format,
+            Quality = wish.Quality,
         };
         return new(recipe.Id, recipe.Want, recipe, picture, slot, wish);
     }

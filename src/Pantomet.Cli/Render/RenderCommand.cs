@@ -10,13 +10,25 @@ internal static class RenderCommand
 {
     public static Command Build()
     {
-        var rules = new Option<string>("--rules") { Description = "The rules file.", HelpName = "RULES.json", Required = true };
-        var output = new Option<string>("--out") { Description = "The folder for the variants; made if missing.", HelpName = "DIR", Required = true };
+        var rules = new Option<string>("--rules")
+        {
+            Description = "The rules file.",
+            HelpName = "RULES.json",
+            Required = true,
+        };
+        var output = new Option<string>("--out")
+        {
+            Description = "The folder for the variants; made if missing.",
+            HelpName = "DIR",
+            Required = true,
+        };
         var marks = new Option<string?>("--marks") { Description = "What a person said about the pictures.", HelpName = "MARKS.json" };
         var report = new Option<string?>("--report") { Description = "Where to write the report.", HelpName = "REPORT.json" };
         var jobs = new Option<int>("--jobs")
         {
-            Description = "How many pictures, and how many files, are worked on at once.", HelpName = "N", DefaultValueFactory = _ => Environment.ProcessorCount,
+            Description = "How many pictures, and how many files, are worked on at once.",
+            HelpName = "N",
+            DefaultValueFactory = _ => Environment.ProcessorCount,
         };
         jobs.Validators.Add(result =>
         {
@@ -26,10 +38,29 @@ internal static class RenderCommand
             }
         });
         var files = new Argument<string[]>("FILE") { Description = "The pictures.", Arity = ArgumentArity.OneOrMore };
-        var command = new Command("render", "Makes every variant of every file for every slot of the rules.") { rules, output, marks, report, jobs, files };
-        command.SetAction((call, cancel) => RunAsync(
-            new(call.GetRequiredValue(rules), call.GetRequiredValue(output), call.GetValue(marks), call.GetValue(report), call.GetValue(jobs), call.GetRequiredValue(files)),
-            cancel));
+        var command = new Command("render", "Makes every variant of every file for every slot of the rules.")
+        {
+            rules,
+            output,
+            marks,
+            report,
+            jobs,
+            files,
+        };
+        command.SetAction(
+            (call, cancel) =>
+                RunAsync(
+                    new(
+                        call.GetRequiredValue(rules),
+                        call.GetRequiredValue(output),
+                        call.GetValue(marks),
+                        call.GetValue(report),
+                        call.GetValue(jobs),
+                        call.GetRequiredValue(files)
+                    ),
+                    cancel
+                )
+        );
         return command;
     }
 
@@ -51,7 +82,10 @@ internal static class RenderCommand
 
             foreach (var variant in report.Variants.Where(variant => variant.Verdict == Core.Verdicts.Verdict.Breaks))
             {
-                await Console.Error.WriteLineAsync($"{variant.Source}: {variant.Destination}/{variant.Slot}: {string.Join(" ", variant.Reasons.Select(reason => reason.Message))}");
+                await Console.Error.WriteLineAsync(
+                    $"{variant.Source}: {variant.Destination}/{variant.Slot}: "
+                        + $"{string.Join(" ", variant.Reasons.Select(reason => reason.Message))}"
+                );
             }
 
             if (call.Report is not null)
@@ -59,7 +93,10 @@ internal static class RenderCommand
                 await File.WriteAllTextAsync(call.Report, report.ToJson() + "\n", cancel);
             }
 
-            Console.WriteLine($"{report.Totals.Files} files, {Figures.Weight(report.Totals.VariantBytes)} from {Figures.Weight(report.Totals.SourceBytes)}, in {Figures.Number(report.Totals.Seconds, 1)} s");
+            Console.WriteLine(
+                $"{report.Totals.Files} files, {Figures.Weight(report.Totals.VariantBytes)} from "
+                    + $"{Figures.Weight(report.Totals.SourceBytes)}, in {Figures.Number(report.Totals.Seconds, 1)} s"
+            );
             return RenderRun.Broke(report) ? ExitCodes.SomethingBroke : ExitCodes.Fine;
         }
         catch (Exception fault) when (fault is IOException or UnauthorizedAccessException)

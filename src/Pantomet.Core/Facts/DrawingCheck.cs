@@ -24,12 +24,20 @@ public static class DrawingCheck
         {
             // Entities of the file itself are needed to see what they grow to; nothing outside of it is opened.
             using var reader = XmlReader.Create(
-                drawing, new() { DtdProcessing = DtdProcessing.Parse, XmlResolver = null, MaxCharactersFromEntities = MostFromEntities });
+                drawing,
+                new()
+                {
+                    DtdProcessing = DtdProcessing.Parse,
+                    XmlResolver = null,
+                    MaxCharactersFromEntities = MostFromEntities,
+                }
+            );
             while (reader.Read())
             {
                 if (reader.Depth > Deepest)
                 {
-                    return $"The drawing nests its parts deeper than the {Deepest} levels that are drawn here. Save it again with its groups flattened.";
+                    return $"The drawing nests its parts deeper than the {Deepest} levels that are drawn here. Save it again with its "
+                        + $"groups flattened.";
                 }
 
                 text += reader.NodeType is XmlNodeType.Text or XmlNodeType.CDATA ? (long)reader.Value.Length * reader.Value.Length : 0;

@@ -64,9 +64,10 @@ public static class FileSignature
             return PictureFormat.Avif;
         }
 
-        reason = brands.Contains("hei", StringComparison.Ordinal) || brands.Contains("mif1", StringComparison.Ordinal)
-            ? "The file is a HEIC picture, which cannot be read here. Save it as JPEG and read that in."
-            : "The file is a film or another media file, not a picture.";
+        reason =
+            brands.Contains("hei", StringComparison.Ordinal) || brands.Contains("mif1", StringComparison.Ordinal)
+                ? "The file is a HEIC picture, which cannot be read here. Save it as JPEG and read that in."
+                : "The file is a film or another media file, not a picture.";
         return null;
     }
 
@@ -74,7 +75,10 @@ public static class FileSignature
     {
         var text = Encoding.UTF8.GetString(head).TrimStart('\ufeff', ' ', '\t', '\r', '\n');
         reason = null;
-        if (text.StartsWith("<!doctype html", StringComparison.OrdinalIgnoreCase) || text.StartsWith("<html", StringComparison.OrdinalIgnoreCase))
+        if (
+            text.StartsWith("<!doctype html", StringComparison.OrdinalIgnoreCase)
+            || text.StartsWith("<html", StringComparison.OrdinalIgnoreCase)
+        )
         {
             reason = "The file is a web page, not a picture.";
             return null;
@@ -85,8 +89,10 @@ public static class FileSignature
             return PictureFormat.Svg;
         }
 
-        reason = text.StartsWith("%PDF", StringComparison.Ordinal) ? "The file is a PDF document, not a picture."
-            : text.StartsWith("PK", StringComparison.Ordinal) ? "The file is a zip archive, not a picture. Unpack it and read in what it holds."
+        reason =
+            text.StartsWith("%PDF", StringComparison.Ordinal) ? "The file is a PDF document, not a picture."
+            : text.StartsWith("PK", StringComparison.Ordinal)
+                ? "The file is a zip archive, not a picture. Unpack it and read in what it holds."
             : "The file is no picture of a known type (JPEG, PNG, WebP, AVIF, GIF, TIFF, SVG).";
         return null;
     }

@@ -13,14 +13,138 @@ public static class JpegTables
     // K.1 and K.2 in zigzag order, as they stand in a file.
     private static readonly byte[] Luminance =
     [
-        16, 11, 12, 14, 12, 10, 16, 14, 13, 14, 18, 17, 16, 19, 24, 40, 26, 24, 22, 22, 24, 49, 35, 37, 29, 40, 58, 51, 61, 60, 57, 51,
-        56, 55, 64, 72, 92, 78, 64, 68, 87, 69, 55, 56, 80, 109, 81, 87, 95, 98, 103, 104, 103, 62, 77, 113, 121, 112, 100, 120, 92, 101, 103, 99,
+        16,
+        11,
+        12,
+        14,
+        12,
+        10,
+        16,
+        14,
+        13,
+        14,
+        18,
+        17,
+        16,
+        19,
+        24,
+        40,
+        26,
+        24,
+        22,
+        22,
+        24,
+        49,
+        35,
+        37,
+        29,
+        40,
+        58,
+        51,
+        61,
+        60,
+        57,
+        51,
+        56,
+        55,
+        64,
+        72,
+        92,
+        78,
+        64,
+        68,
+        87,
+        69,
+        55,
+        56,
+        80,
+        109,
+        81,
+        87,
+        95,
+        98,
+        103,
+        104,
+        103,
+        62,
+        77,
+        113,
+        121,
+        112,
+        100,
+        120,
+        92,
+        101,
+        103,
+        99,
     ];
 
     private static readonly byte[] Chrominance =
     [
-        17, 18, 18, 24, 21, 24, 47, 26, 26, 47, 99, 66, 56, 66, 99, 99, 99, 99, 99, 99, 99, 99, 99, 99, 99, 99, 99, 99, 99, 99, 99, 99,
-        99, 99, 99, 99, 99, 99, 99, 99, 99, 99, 99, 99, 99, 99, 99, 99, 99, 99, 99, 99, 99, 99, 99, 99, 99, 99, 99, 99, 99, 99, 99, 99,
+        17,
+        18,
+        18,
+        24,
+        21,
+        24,
+        47,
+        26,
+        26,
+        47,
+        99,
+        66,
+        56,
+        66,
+        99,
+        99,
+        99,
+        99,
+        99,
+        99,
+        99,
+        99,
+        99,
+        99,
+        99,
+        99,
+        99,
+        99,
+        99,
+        99,
+        99,
+        99,
+        99,
+        99,
+        99,
+        99,
+        99,
+        99,
+        99,
+        99,
+        99,
+        99,
+        99,
+        99,
+        99,
+        99,
+        99,
+        99,
+        99,
+        99,
+        99,
+        99,
+        99,
+        99,
+        99,
+        99,
+        99,
+        99,
+        99,
+        99,
+        99,
+        99,
+        99,
+        99,
     ];
 
     /// <summary>The estimated quality, 1 to 100, or null when the file holds no table before its picture data.</summary>
@@ -37,7 +161,8 @@ public static class JpegTables
         var best = (Quality: 100, Distance: double.PositiveInfinity);
         for (var quality = 1; quality <= 100; quality++)
         {
-            var distance = Distance(luminance, Luminance, quality) + (tables[1] is { } chrominance ? Distance(chrominance, Chrominance, quality) : 0);
+            var distance =
+                Distance(luminance, Luminance, quality) + (tables[1] is { } chrominance ? Distance(chrominance, Chrominance, quality) : 0);
             // Equal distances: the tables of the highest qualities are alike, the lower one is the safer word.
             if (distance < best.Distance)
             {
@@ -48,7 +173,10 @@ public static class JpegTables
         return best.Quality;
     }
 
-    /// <summary>How coarse a file's tables are against those of Annex K unscaled, on the mean of the logarithms: 1 is alike, 0.5 twice as fine; null without tables.</summary>
+    /// <summary>
+    /// How coarse a file's tables are against those of Annex K unscaled, on the mean of the logarithms: 1 is alike, 0.5 twice as fine; null
+    /// without tables.
+    /// </summary>
     /// <param name="file">A seekable stream at the start of a JPEG.</param>
     public static double? Coarseness(Stream file)
     {
@@ -62,7 +190,9 @@ public static class JpegTables
         double sum = 0;
         for (var i = 0; i < Entries; i++)
         {
-            sum += Math.Log((double)Math.Max(1, luminance[i]) / Luminance[i]) + Math.Log((double)Math.Max(1, (tables[1] ?? luminance)[i]) / (tables[1] is null ? Luminance : Chrominance)[i]);
+            sum +=
+                Math.Log((double)Math.Max(1, luminance[i]) / Luminance[i])
+                + Math.Log((double)Math.Max(1, (tables[1] ?? luminance)[i]) / (tables[1] is null ? Luminance : Chrominance)[i]);
         }
 
         return Math.Exp(sum / (2 * Entries));
@@ -107,7 +237,9 @@ public static class JpegTables
                 head[3] = (byte)next;
             }
 
-            const byte quantisation = 0xDB, scan = 0xDA, end = 0xD9;
+            const byte quantisation = 0xDB,
+                scan = 0xDA,
+                end = 0xD9;
             var length = BinaryPrimitives.ReadUInt16BigEndian(head[2..]) - 2;
             if (head[0] != 0xFF || head[1] is scan or end || length < 0)
             {

@@ -26,9 +26,12 @@ public static class PictureKinds
     /// <summary>The kind of a picture, from a sample of its pixels.</summary>
     /// <param name="pixels">Interleaved 8-bit pixels, taken from the picture without mixing neighbours.</param>
     /// <param name="bands">1 grey, 2 grey with alpha, 3 red, green, blue, 4 with alpha.</param>
-    public static PictureKind Of(ReadOnlySpan<byte> pixels, int bands) => CoveredByFew(pixels, bands) >= Border ? PictureKind.FlatGraphic : PictureKind.Photograph;
+    public static PictureKind Of(ReadOnlySpan<byte> pixels, int bands) =>
+        CoveredByFew(pixels, bands) >= Border ? PictureKind.FlatGraphic : PictureKind.Photograph;
 
-    /// <summary>The share of the picture, without its most common colour, that the next colours cover; 1 when there is nothing else.</summary>
+    /// <summary>
+    /// The share of the picture, without its most common colour, that the next colours cover; 1 when there is nothing else.
+    /// </summary>
     /// <param name="pixels">Interleaved 8-bit pixels.</param>
     /// <param name="bands">1 to 4.</param>
     public static double CoveredByFew(ReadOnlySpan<byte> pixels, int bands)

@@ -5,7 +5,9 @@ internal readonly record struct BackdropPlane(double Mean, double Across, double
 {
     public double At(int x, int y) => Mean + (Across * x) + (Down * y);
 
-    /// <summary>Least squares over the border; after each round what lies far off is left out, so that a subject at the edge does not pull it.</summary>
+    /// <summary>
+    /// Least squares over the border; after each round what lies far off is left out, so that a subject at the edge does not pull it.
+    /// </summary>
     public static BackdropPlane Fit(Thumb thumb, IReadOnlyList<(int X, int Y)> border, int band)
     {
         const int rounds = 4;
@@ -31,8 +33,16 @@ internal readonly record struct BackdropPlane(double Mean, double Across, double
     // The normal equations of a plane, around the means so that they stay well conditioned.
     private static BackdropPlane? Solve(List<(int X, int Y)> places, Thumb thumb, int band)
     {
-        var (mx, my, mv) = (places.Average(at => at.X), places.Average(at => at.Y), places.Average(at => (double)thumb.At(at.X, at.Y, band)));
-        double xx = 0, xy = 0, yy = 0, xv = 0, yv = 0;
+        var (mx, my, mv) = (
+            places.Average(at => at.X),
+            places.Average(at => at.Y),
+            places.Average(at => (double)thumb.At(at.X, at.Y, band))
+        );
+        double xx = 0,
+            xy = 0,
+            yy = 0,
+            xv = 0,
+            yv = 0;
         foreach (var (px, py) in places)
         {
             var (x, y, v) = (px - mx, py - my, thumb.At(px, py, band) - mv);

@@ -23,7 +23,14 @@ public static class FrameSolver
     /// <param name="subject">What the frame is to show.</param>
     /// <param name="clear">The part of the slot that nothing covers, as fractions of it; null is all of it.</param>
     /// <param name="share">The share of the clear area's tighter side that the subject takes, 0 to 1; null takes the widest frame.</param>
-    public static SolvedFrame Solve(PixelSize picture, Ratio? shape, Frame? hand = null, Subject subject = default, Frame? clear = null, double? share = null)
+    public static SolvedFrame Solve(
+        PixelSize picture,
+        Ratio? shape,
+        Frame? hand = null,
+        Subject subject = default,
+        Frame? clear = null,
+        double? share = null
+    )
     {
         var area = clear ?? Frame.Whole;
         var all = new Region(0, 0, picture.Width, picture.Height);
@@ -41,7 +48,18 @@ public static class FrameSolver
         if (subject.Keep is { } keep)
         {
             return subject.Suggested is { } kind
-                ? Around(keep.In(picture), picture, widest, area, kind == SuggestionKind.PlainBackdrop ? share : null, FrameOrigin.Suggested) with { Cut = default, Covered = default }
+                ? Around(
+                    keep.In(picture),
+                    picture,
+                    widest,
+                    area,
+                    kind == SuggestionKind.PlainBackdrop ? share : null,
+                    FrameOrigin.Suggested
+                ) with
+                {
+                    Cut = default,
+                    Covered = default,
+                }
                 : Around(keep.In(picture), picture, widest, area, share, FrameOrigin.Kept);
         }
 
@@ -78,7 +96,8 @@ public static class FrameSolver
         var least = Math.Max(keep.Width / across, aspect * keep.Height / down);
         var most = Math.Min(
             Math.Min(widest.Width, Widest(keep.X, picture.Width - keep.Right, area.Left, 1 - area.Right)),
-            aspect * Widest(keep.Y, picture.Height - keep.Bottom, area.Top, 1 - area.Bottom));
+            aspect * Widest(keep.Y, picture.Height - keep.Bottom, area.Top, 1 - area.Bottom)
+        );
         if (least > most + 1e-6)
         {
             // No frame holds them in the clear area: the widest one shows the most, as well placed as the edges allow.
@@ -90,7 +109,12 @@ public static class FrameSolver
         var width = Math.Clamp(wanted, least, Math.Max(least, most));
         var frame = Placed(new(0, 0, width, width / aspect), picture, area, keep.CentreX, keep.CentreY);
         var x = Held(frame.X, keep.Right - (area.Right * frame.Width), keep.X - (area.Left * frame.Width), picture.Width - frame.Width);
-        var y = Held(frame.Y, keep.Bottom - (area.Bottom * frame.Height), keep.Y - (area.Top * frame.Height), picture.Height - frame.Height);
+        var y = Held(
+            frame.Y,
+            keep.Bottom - (area.Bottom * frame.Height),
+            keep.Y - (area.Top * frame.Height),
+            picture.Height - frame.Height
+        );
         return WithShare(new(frame with { X = x, Y = y }, origin), keep, area, share);
     }
 
@@ -102,28 +126,36 @@ public static class FrameSolver
     }
 
     // The widest side that still lets the clear part begin before the box and end behind it without leaving the picture.
-    private static double Widest(double before, double behind, double coveredBefore, double coveredBehind) => Math.Min(
-        coveredBefore > Nothing ? before / coveredBefore : double.PositiveInfinity,
-        coveredBehind > Nothing ? behind / coveredBehind : double.PositiveInfinity);
+    private static double Widest(double before, double behind, double coveredBefore, double coveredBehind) =>
+        Math.Min(
+            coveredBefore > Nothing ? before / coveredBefore : double.PositiveInfinity,
+            coveredBehind > Nothing ? behind / coveredBehind : double.PositiveInfinity
+        );
 
     // Between two ends that hold the box, and above all inside the picture: rounding may have crossed the ends by a hair.
     private static double Held(double at, double low, double high, double most) =>
         Math.Clamp(Math.Clamp(at, low, Math.Max(low, high)), 0, Math.Max(0, most));
 
     // The frame with the point at the clear area's centre, pushed back inside the picture.
-    private static Region Placed(Region frame, PixelSize picture, Frame area, double x, double y) => frame with
-    {
-        X = Math.Clamp(x - (frame.Width * (area.Left + area.Right) / 2), 0, Math.Max(0, picture.Width - frame.Width)),
-        Y = Math.Clamp(y - (frame.Height * (area.Top + area.Bottom) / 2), 0, Math.Max(0, picture.Height - frame.Height)),
-    };
+    private static Region Placed(Region frame, PixelSize picture, Frame area, double x, double y) =>
+        frame with
+        {
+            X = Math.Clamp(x - (frame.Width * (area.Left + area.Right) / 2), 0, Math.Max(0, picture.Width - frame.Width)),
+            Y = Math.Clamp(y - (frame.Height * (area.Top + area.Bottom) / 2), 0, Math.Max(0, picture.Height - frame.Height)),
+        };
 
     // Covered is better than cut: the frame is shifted to hold the box itself where it is large enough, else to halve the cut.
-    private static Region Holding(Region frame, Region keep, PixelSize picture) => frame with
-    {
-        X = Shifted(frame.X, frame.Width, keep.X, keep.Width, picture.Width),
-        Y = Shifted(frame.Y, frame.Height, keep.Y, keep.Height, picture.Height),
-    };
+    private static Region Holding(Region frame, Region keep, PixelSize picture) =>
+        frame with
+        {
+            X = Shifted(frame.X, frame.Width, keep.X, keep.Width, picture.Width),
+            Y = Shifted(frame.Y, frame.Height, keep.Y, keep.Height, picture.Height),
+        };
 
-    private static double Shifted(double at, double side, double keepAt, double keepSide, double most) => Math.Clamp(
-        keepSide > side ? keepAt + ((keepSide - side) / 2) : Math.Clamp(at, keepAt + keepSide - side, keepAt), 0, Math.Max(0, most - side));
+    private static double Shifted(double at, double side, double keepAt, double keepSide, double most) =>
+        Math.Clamp(
+            keepSide > side ? keepAt + ((keepSide - side) / 2) : Math.Clamp(at, keepAt + keepSide - side, keepAt),
+            0,
+            Math.Max(0, most - side)
+        );
 }

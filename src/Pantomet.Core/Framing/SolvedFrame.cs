@@ -45,9 +45,13 @@ public readonly record struct Overhang(double Left, double Top, double Right, do
     }
 
     /// <summary>How far <paramref name="box"/> reaches over <paramref name="around"/>.</summary>
-    public static Overhang Of(Region box, Region around) => new(
-        Math.Max(0, around.X - box.X), Math.Max(0, around.Y - box.Y),
-        Math.Max(0, box.Right - around.Right), Math.Max(0, box.Bottom - around.Bottom));
+    public static Overhang Of(Region box, Region around) =>
+        new(
+            Math.Max(0, around.X - box.X),
+            Math.Max(0, around.Y - box.Y),
+            Math.Max(0, box.Right - around.Right),
+            Math.Max(0, box.Bottom - around.Bottom)
+        );
 }
 
 /// <summary>A frame that has been found for a slot, and what it gave up.</summary>
@@ -64,6 +68,9 @@ public readonly record struct SolvedFrame(Region Region, FrameOrigin Origin)
     /// <summary>What of the keep boxes lies in the frame but outside the slot's clear area.</summary>
     public Overhang Covered { get; init; }
 
-    /// <summary>The share of the clear area's tighter side that the subject takes, where the slot asks for one and it was missed by more than a hundredth.</summary>
+    /// <summary>
+    /// The share of the clear area's tighter side that the subject takes, where the slot asks for one and it was missed by more than a
+    /// hundredth.
+    /// </summary>
     public double? ShareMissed { get; init; }
 }

@@ -57,8 +57,6 @@ public readonly record struct Subject
             return new(union, focus, null);
         }
 
-        return focus is not null || suggestion is not { } suggested
-            ? new(null, focus, null)
-            : new(suggested.Box, null, suggested.Kind);
+        return focus is not null || suggestion is not { } suggested ? new(null, focus, null) : new(suggested.Box, null, suggested.Kind);
     }
 }

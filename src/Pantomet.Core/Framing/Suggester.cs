@@ -47,12 +47,24 @@ public static class Suggester
         // The small copy is soft at edges: a little air, so that nothing is shaved off.
         const int air = 2;
         var box = new Crop(
-            Math.Max(0, tight.Left - air), Math.Max(0, tight.Top - air), Math.Min(thumb.Width, tight.Right + air), Math.Min(thumb.Height, tight.Bottom + air));
+            Math.Max(0, tight.Left - air),
+            Math.Max(0, tight.Top - air),
+            Math.Min(thumb.Width, tight.Right + air),
+            Math.Min(thumb.Height, tight.Bottom + air)
+        );
 
         var share = (double)box.Width * box.Height / (thumb.Width * thumb.Height);
-        return share is > 0.001 && share < mostShare
+        return
+            share is > 0.001
+            && share < mostShare
             && Frame.TryCreate(
-                (double)box.Left / thumb.Width, (double)box.Top / thumb.Height, (double)box.Right / thumb.Width, (double)box.Bottom / thumb.Height, out var frame, out _)
+                (double)box.Left / thumb.Width,
+                (double)box.Top / thumb.Height,
+                (double)box.Right / thumb.Width,
+                (double)box.Bottom / thumb.Height,
+                out var frame,
+                out _
+            )
             ? new(frame, kind)
             : null;
     }
@@ -67,7 +79,12 @@ public static class Suggester
         }
 
         var border = Border(thumb).ToList();
-        var planes = new[] { BackdropPlane.Fit(thumb, border, 0), BackdropPlane.Fit(thumb, border, 1), BackdropPlane.Fit(thumb, border, 2) };
+        var planes = new[]
+        {
+            BackdropPlane.Fit(thumb, border, 0),
+            BackdropPlane.Fit(thumb, border, 1),
+            BackdropPlane.Fit(thumb, border, 2),
+        };
         double Distance(int x, int y) => Enumerable.Range(0, 3).Max(band => Math.Abs(thumb.At(x, y, band) - planes[band].At(x, y)));
         if (border.Count(at => Distance(at.X, at.Y) <= BackdropSlack) < border.Count * BorderShare)
         {
@@ -86,7 +103,15 @@ public static class Suggester
             mask[(at.Y * thumb.Width) + at.X] = false;
             foreach (var (x, y) in ((int, int)[])[(at.X - 1, at.Y), (at.X + 1, at.Y), (at.X, at.Y - 1), (at.X, at.Y + 1)])
             {
-                if (x >= 0 && y >= 0 && x < thumb.Width && y < thumb.Height && mask[(y * thumb.Width) + x] && Step(thumb, at, (x, y)) <= SoftStep && Distance(x, y) <= DeepestShadow)
+                if (
+                    x >= 0
+                    && y >= 0
+                    && x < thumb.Width
+                    && y < thumb.Height
+                    && mask[(y * thumb.Width) + x]
+                    && Step(thumb, at, (x, y)) <= SoftStep
+                    && Distance(x, y) <= DeepestShadow
+                )
                 {
                     open.Push((x, y));
                 }
@@ -99,7 +124,8 @@ public static class Suggester
     private static int Step(Thumb thumb, (int X, int Y) a, (int X, int Y) b) =>
         Math.Max(
             Math.Abs(thumb.At(a.X, a.Y, 0) - thumb.At(b.X, b.Y, 0)),
-            Math.Max(Math.Abs(thumb.At(a.X, a.Y, 1) - thumb.At(b.X, b.Y, 1)), Math.Abs(thumb.At(a.X, a.Y, 2) - thumb.At(b.X, b.Y, 2))));
+            Math.Max(Math.Abs(thumb.At(a.X, a.Y, 1) - thumb.At(b.X, b.Y, 1)), Math.Abs(thumb.At(a.X, a.Y, 2) - thumb.At(b.X, b.Y, 2)))
+        );
 
     private static bool AlphaMask(Thumb thumb, bool[] mask)
     {

@@ -1,6 +1,8 @@
 namespace Pantomet.Core.Framing;
 
-/// <summary>A small copy of a picture, from which a suggestion is made: interleaved 8-bit red, green, blue and, where there is one, alpha.</summary>
+/// <summary>
+/// A small copy of a picture, from which a suggestion is made: interleaved 8-bit red, green, blue and, where there is one, alpha.
+/// </summary>
 /// <param name="Pixels">Width × height × bands bytes.</param>
 /// <param name="Width">Pixels across; about a hundred is enough.</param>
 /// <param name="Height">Pixels down.</param>

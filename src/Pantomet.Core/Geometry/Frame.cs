@@ -62,5 +62,6 @@ public readonly record struct Frame
         new(Left * picture.Width, Top * picture.Height, (Right - Left) * picture.Width, (Bottom - Top) * picture.Height);
 
     /// <summary>The smallest frame that holds this one and another.</summary>
-    public Frame With(Frame other) => new(Math.Min(Left, other.Left), Math.Min(Top, other.Top), Math.Max(Right, other.Right), Math.Max(Bottom, other.Bottom));
+    public Frame With(Frame other) =>
+        new(Math.Min(Left, other.Left), Math.Min(Top, other.Top), Math.Max(Right, other.Right), Math.Max(Bottom, other.Bottom));
 }

@@ -49,7 +49,13 @@ public readonly record struct Ratio
             return false;
         }
 
-        return TryCreate(across, down, parts.Length == 2 ? $"{parts[0].Trim()}:{parts[1].Trim()}" : $"{parts[0].Trim()}:1", out ratio, out error);
+        return TryCreate(
+            across,
+            down,
+            parts.Length == 2 ? $"{parts[0].Trim()}:{parts[1].Trim()}" : $"{parts[0].Trim()}:1",
+            out ratio,
+            out error
+        );
     }
 
     /// <summary>Makes a ratio from two numbers.</summary>
@@ -91,5 +97,6 @@ public readonly record struct Ratio
     // Ten digits and six decimals are far beyond any page; more would overflow the exact quotients.
     private static bool Part(string text, out decimal value) =>
         decimal.TryParse(text.Trim(), NumberStyles.AllowDecimalPoint, CultureInfo.InvariantCulture, out value)
-        && value < 10_000_000_000m && decimal.Round(value, 6) == value;
+        && value < 10_000_000_000m
+        && decimal.Round(value, 6) == value;
 }

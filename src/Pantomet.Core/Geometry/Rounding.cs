@@ -7,12 +7,13 @@ public static class Rounding
     public const int LongestSide = 65_535;
 
     /// <summary>Rounds half up to a whole pixel count, at least 1.</summary>
-    public static int ToPixels(decimal exact) =>
-        (int)Math.Clamp(Math.Round(exact, MidpointRounding.AwayFromZero), 1, int.MaxValue);
+    public static int ToPixels(decimal exact) => (int)Math.Clamp(Math.Round(exact, MidpointRounding.AwayFromZero), 1, int.MaxValue);
 
     /// <summary>Rounds half up to a whole pixel count, at least 1. A hair of floating-point error is forgiven.</summary>
     public static int ToPixels(double exact) => ToPixels(Math.Round((decimal)Math.Clamp(exact, 0, int.MaxValue), 6));
 
-    /// <summary>The quotient <paramref name="a"/> · <paramref name="b"/> / <paramref name="c"/>, exactly, rounded half up, at least 1.</summary>
+    /// <summary>
+    /// The quotient <paramref name="a"/> · <paramref name="b"/> / <paramref name="c"/>, exactly, rounded half up, at least 1.
+    /// </summary>
     public static int Proportion(decimal a, decimal b, decimal c) => ToPixels(a * b / c);
 }

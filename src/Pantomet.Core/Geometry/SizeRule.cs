@@ -19,9 +19,7 @@ public enum Side
 /// <summary>What a slot says about pixel size, in CSS pixels at density 1.</summary>
 public abstract record SizeRule
 {
-    private SizeRule()
-    {
-    }
+    private SizeRule() { }
 
     /// <summary>The shape the rule fixes; null where the framing's own shape is kept.</summary>
     public virtual Ratio? Shape => null;
@@ -32,7 +30,9 @@ public abstract record SizeRule
     /// </summary>
     public virtual bool IsCeiling => false;
 
-    /// <summary>The size asked for a framing of <paramref name="native"/> pixels at a density, whether or not the framing has so many.</summary>
+    /// <summary>
+    /// The size asked for a framing of <paramref name="native"/> pixels at a density, whether or not the framing has so many.
+    /// </summary>
     /// <param name="native">What the framing offers, in picture pixels.</param>
     /// <param name="density">The factor on CSS pixels.</param>
     public abstract PixelSize Asked(PixelSize native, Density density);
@@ -41,13 +41,14 @@ public abstract record SizeRule
 
     private static PixelSize Times(PixelSize size, Density density) => new(Scaled(size.Width, density), Scaled(size.Height, density));
 
-    private static PixelSize FromSide(Ratio shape, Side side, int pixels) => side switch
-    {
-        Side.Width => new(pixels, shape.HeightFor(pixels)),
-        Side.Height => new(shape.WidthFor(pixels), pixels),
-        Side.LongSide => shape.ForLongSide(pixels),
-        _ => shape.ForShortSide(pixels),
-    };
+    private static PixelSize FromSide(Ratio shape, Side side, int pixels) =>
+        side switch
+        {
+            Side.Width => new(pixels, shape.HeightFor(pixels)),
+            Side.Height => new(shape.WidthFor(pixels), pixels),
+            Side.LongSide => shape.ForLongSide(pixels),
+            _ => shape.ForShortSide(pixels),
+        };
 
     /// <summary>Exactly so many pixels.</summary>
     public sealed record Exact(PixelSize Size) : SizeRule

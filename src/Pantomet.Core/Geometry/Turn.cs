@@ -2,7 +2,10 @@ using System.Text.Json.Serialization;
 
 namespace Pantomet.Core.Geometry;
 
-/// <summary>How a picture is turned before anything is framed: whole quarters, then a small angle, then cut to the largest upright rectangle that stays inside.</summary>
+/// <summary>
+/// How a picture is turned before anything is framed: whole quarters, then a small angle, then cut to the largest upright rectangle that
+/// stays inside.
+/// </summary>
 /// <param name="Quarters">Quarter turns clockwise, 0 to 3.</param>
 /// <param name="Degrees">The small angle clockwise, from -15 to 15.</param>
 public readonly record struct Turn(int Quarters, double Degrees)
@@ -26,8 +29,10 @@ public readonly record struct Turn(int Quarters, double Degrees)
 
     /// <summary>The size that is left: the largest upright rectangle inside the turned picture.</summary>
     /// <remarks>
-    /// For sides long ≥ short and an angle a with s = |sin a|, c = |cos a|: while short > 2 s c long all four corners touch and the sides are
-    /// (w c − h s) / cos 2a and (h c − w s) / cos 2a; else two corners touch the long sides' middle line and the sides are short / 2s and short / 2c.
+    /// For sides long ≥ short and an angle a with s = |sin a|, c = |cos a|: while short > 2 s c long all four corners touch and the sides
+    /// are
+    /// (w c − h s) / cos 2a and (h c − w s) / cos 2a; else two corners touch the long sides' middle line and the sides are short / 2s and
+    /// short / 2c.
     /// Elementary geometry, derived here; checked by brute force in the tests.
     /// </remarks>
     public PixelSize SizeOf(PixelSize picture)
@@ -38,9 +43,11 @@ public readonly record struct Turn(int Quarters, double Degrees)
             return upright;
         }
 
-        double w = upright.Width, h = upright.Height;
+        double w = upright.Width,
+            h = upright.Height;
         var (sin, cos) = (Math.Abs(Math.Sin(Radians)), Math.Cos(Radians));
-        double width, height;
+        double width,
+            height;
         if (Math.Min(w, h) <= 2 * sin * cos * Math.Max(w, h))
         {
             var half = Math.Min(w, h) / 2;
@@ -55,7 +62,10 @@ public readonly record struct Turn(int Quarters, double Degrees)
         return new(Math.Max(1, (int)Math.Floor(width + 1e-9)), Math.Max(1, (int)Math.Floor(height + 1e-9)));
     }
 
-    /// <summary>Where a box of the picture lies after the turn: the smallest upright box around it, cut at the edges; null when nothing of it is left.</summary>
+    /// <summary>
+    /// Where a box of the picture lies after the turn: the smallest upright box around it, cut at the edges; null when nothing of it is
+    /// left.
+    /// </summary>
     /// <param name="box">As fractions of the picture as displayed.</param>
     /// <param name="picture">Its size.</param>
     public Frame? Of(Frame box, PixelSize picture)
@@ -65,7 +75,13 @@ public readonly record struct Turn(int Quarters, double Degrees)
             return box;
         }
 
-        (double X, double Y)[] corners = [At(box.Left, box.Top, picture), At(box.Right, box.Top, picture), At(box.Left, box.Bottom, picture), At(box.Right, box.Bottom, picture)];
+        (double X, double Y)[] corners =
+        [
+            At(box.Left, box.Top, picture),
+            At(box.Right, box.Top, picture),
+            At(box.Left, box.Bottom, picture),
+            At(box.Right, box.Bottom, picture),
+        ];
         var (left, right) = (Math.Clamp(corners.Min(corner => corner.X), 0, 1), Math.Clamp(corners.Max(corner => corner.X), 0, 1));
         var (top, bottom) = (Math.Clamp(corners.Min(corner => corner.Y), 0, 1), Math.Clamp(corners.Max(corner => corner.Y), 0, 1));
         return Frame.TryCreate(left, top, right, bottom, out var turned, out _) ? turned : null;
@@ -79,9 +95,16 @@ public readonly record struct Turn(int Quarters, double Degrees)
     {
         turn = None;
         var parts = text?.Split('q');
-        if (parts is not [var quarters, var degrees]
-            || !int.TryParse(quarters, System.Globalization.NumberStyles.None, System.Globalization.CultureInfo.InvariantCulture, out var whole)
-            || !double.TryParse(degrees, System.Globalization.CultureInfo.InvariantCulture, out var small))
+        if (
+            parts is not [var quarters, var degrees]
+            || !int.TryParse(
+                quarters,
+                System.Globalization.NumberStyles.None,
+                System.Globalization.CultureInfo.InvariantCulture,
+                out var whole
+            )
+            || !double.TryParse(degrees, System.Globalization.CultureInfo.InvariantCulture, out var small)
+        )
         {
             return false;
         }
@@ -90,7 +113,9 @@ public readonly record struct Turn(int Quarters, double Degrees)
         return turn.IsPossible;
     }
 
-    /// <summary>Where a point of the turned picture lies in the picture as displayed, both as fractions: the way back of <see cref="At"/>.</summary>
+    /// <summary>
+    /// Where a point of the turned picture lies in the picture as displayed, both as fractions: the way back of <see cref="At"/>.
+    /// </summary>
     public (double X, double Y) Back(double x, double y, PixelSize picture)
     {
         var (upright, left) = (Upright(picture), SizeOf(picture));
@@ -106,7 +131,9 @@ public readonly record struct Turn(int Quarters, double Degrees)
         };
     }
 
-    /// <summary>Where a point of the picture as displayed lies after the turn, both as fractions; outside of 0 to 1 for what was cut away.</summary>
+    /// <summary>
+    /// Where a point of the picture as displayed lies after the turn, both as fractions; outside of 0 to 1 for what was cut away.
+    /// </summary>
     public (double X, double Y) At(double x, double y, PixelSize picture)
     {
         (x, y) = Quarters switch

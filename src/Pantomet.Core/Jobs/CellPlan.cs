@@ -34,12 +34,23 @@ public sealed record CellPlan(Frame Frame, SolvedFrame Solved, IReadOnlyList<Wis
         ArgumentNullException.ThrowIfNull(place);
         var cell = decisions.For(place.Address);
         var size = decisions.Turn.SizeOf(facts.Size);
-        var hand = cell.Loose ? cell.Frame : decisions.Framings.TryGetValue(Shapes.KeyOf(slot), out var shared) ? shared : (Frame?)null;
+        var hand =
+            cell.Loose ? cell.Frame
+            : decisions.Framings.TryGetValue(Shapes.KeyOf(slot), out var shared) ? shared
+            : (Frame?)null;
         var subject = SubjectOf(facts, decisions);
         var solved = VariantPlanner.Framed(size, slot, hand, subject);
         var choice = cell.Choice ?? place.Choice;
-        var wishes = cell.Skip ? [] : slot.Densities.SelectMany(density => WishesOf(VariantPlanner.Plan(size, slot, density, hand, subject), slot, choice));
-        return new(FrameOf(solved.Region, size), solved, [.. wishes], VariantPlanner.Plan(size, slot, Density.One, hand, subject).Asked, cell.Skip);
+        var wishes = cell.Skip
+            ? []
+            : slot.Densities.SelectMany(density => WishesOf(VariantPlanner.Plan(size, slot, density, hand, subject), slot, choice));
+        return new(
+            FrameOf(solved.Region, size),
+            solved,
+            [.. wishes],
+            VariantPlanner.Plan(size, slot, Density.One, hand, subject).Asked,
+            cell.Skip
+        );
     }
 
     /// <summary>What the frames of a picture are there to show.</summary>
@@ -60,21 +71,34 @@ public sealed record CellPlan(Frame Frame, SolvedFrame Solved, IReadOnlyList<Wis
     private static IEnumerable<Wish> WishesOf(VariantPlan plan, Slot slot, Choice? choice)
     {
         var format = choice?.Format is { } word ? Enum.Parse<PictureFormat>(word, ignoreCase: true) : (PictureFormat?)null;
-        return slot.Each && format is null ? slot.Types.Select(type => new Wish(plan, type.Format, choice?.Quality)) : [new(plan, format, choice?.Quality)];
+        return slot.Each && format is null
+            ? slot.Types.Select(type => new Wish(plan, type.Format, choice?.Quality))
+            : [new(plan, format, choice?.Quality)];
     }
 
     private static Frame FrameOf(Region region, PixelSize size) =>
         Frame.TryCreate(
-            Math.Clamp(region.X / size.Width, 0, 1), Math.Clamp(region.Y / size.Height, 0, 1),
-            Math.Clamp(region.Right / size.Width, 0, 1), Math.Clamp(region.Bottom / size.Height, 0, 1), out var frame, out _)
-            ? frame : Frame.Whole;
+            Math.Clamp(region.X / size.Width, 0, 1),
+            Math.Clamp(region.Y / size.Height, 0, 1),
+            Math.Clamp(region.Right / size.Width, 0, 1),
+            Math.Clamp(region.Bottom / size.Height, 0, 1),
+            out var frame,
+            out _
+        )
+            ? frame
+            : Frame.Whole;
 }
 
 /// <summary>What a file and its framing come to together.</summary>
 public static class Judgement
 {
     private static readonly HashSet<string> Quiet =
-        [ReasonCodes.Flattened, ReasonCodes.FirstFrame, ReasonCodes.OriginalQuality, ReasonCodes.Profile];
+    [
+        ReasonCodes.Flattened,
+        ReasonCodes.FirstFrame,
+        ReasonCodes.OriginalQuality,
+        ReasonCodes.Profile,
+    ];
 
     /// <summary>The graver of two verdicts: breaks, then skipped, then concedes.</summary>
     public static Verdict Graver(Verdict one, Verdict other) => Rank(one) >= Rank(other) ? one : other;
@@ -83,25 +107,38 @@ public static class Judgement
     private const double ShowsEnough = 0.6;
 
     /// <summary>
-    /// The reasons that want a look: all but the remarks, and a suggestion only where it was found in a busy scene and decides what is cut away.
+    /// The reasons that want a look: all but the remarks, and a suggestion only where it was found in a busy scene and decides what is cut
+    /// away.
     /// </summary>
     /// <param name="reasons">All reasons.</param>
     /// <param name="suggested">How the suggestion that frames it was found.</param>
     /// <param name="frame">The frame.</param>
     /// <param name="accepted">What was found good before.</param>
-    public static IReadOnlyList<string> WantsALook(IEnumerable<Reason> reasons, SuggestionKind? suggested, Frame frame, IReadOnlyList<string> accepted) =>
-    [
-        .. reasons.Select(reason => reason.Code).Distinct()
-            .Where(code => !Quiet.Contains(code) && !accepted.Contains(code) && (code != ReasonCodes.Suggested || (suggested == SuggestionKind.EyeCatching && Shown(frame) < ShowsEnough))),
-    ];
+    public static IReadOnlyList<string> WantsALook(
+        IEnumerable<Reason> reasons,
+        SuggestionKind? suggested,
+        Frame frame,
+        IReadOnlyList<string> accepted
+    ) =>
+        [
+            .. reasons
+                .Select(reason => reason.Code)
+                .Distinct()
+                .Where(code =>
+                    !Quiet.Contains(code)
+                    && !accepted.Contains(code)
+                    && (code != ReasonCodes.Suggested || (suggested == SuggestionKind.EyeCatching && Shown(frame) < ShowsEnough))
+                ),
+        ];
 
     private static double Shown(Frame frame) => (frame.Right - frame.Left) * (frame.Bottom - frame.Top);
 
-    private static int Rank(Verdict verdict) => verdict switch
-    {
-        Verdict.Breaks => 3,
-        Verdict.Skipped => 2,
-        Verdict.Concedes => 1,
-        _ => 0,
-    };
+    private static int Rank(Verdict verdict) =>
+        verdict switch
+        {
+            Verdict.Breaks => 3,
+            Verdict.Skipped => 2,
+            Verdict.Concedes => 1,
+            _ => 0,
+        };
 }

@@ -11,7 +11,8 @@ public sealed record Choice(string? Format, int? Quality)
     /// <summary>What is wrong with a choice from outside, as a sentence; null when nothing is.</summary>
     public static string? Fault(Choice? choice) =>
         choice is { Quality: < 1 or > 100 } ? "A quality is a whole number from 1 to 100."
-        : choice is { Format: not (null or "jpeg" or "png" or "webp" or "avif") } ? "The types that are written here are jpeg, png, webp and avif."
+        : choice is { Format: not (null or "jpeg" or "png" or "webp" or "avif") }
+            ? "The types that are written here are jpeg, png, webp and avif."
         : null;
 }
 
@@ -47,11 +48,18 @@ public sealed record CellDecision
     public bool Says(CellDecision other)
     {
         ArgumentNullException.ThrowIfNull(other);
-        return Loose == other.Loose && Frame == other.Frame && Skip == other.Skip && Choice == other.Choice && Accepted.SequenceEqual(other.Accepted) && LetThrough.SequenceEqual(other.LetThrough);
+        return Loose == other.Loose
+            && Frame == other.Frame
+            && Skip == other.Skip
+            && Choice == other.Choice
+            && Accepted.SequenceEqual(other.Accepted)
+            && LetThrough.SequenceEqual(other.LetThrough);
     }
 }
 
-/// <summary>Everything a person decided about one picture in one job. Frames, boxes and points are fractions of the picture as displayed and turned.</summary>
+/// <summary>
+/// Everything a person decided about one picture in one job. Frames, boxes and points are fractions of the picture as displayed and turned.
+/// </summary>
 public sealed record Decisions
 {
     /// <summary>Nothing was decided.</summary>
@@ -84,7 +92,9 @@ public sealed record Decisions
     /// <summary>Decisions for one slot alone, by its address "destination/slot".</summary>
     public IReadOnlyDictionary<string, CellDecision> Cells { get; init; } = new Dictionary<string, CellDecision>();
 
-    /// <summary>True when a newer original of another shape took the place of the one that frames by hand were set on, and nobody has looked yet.</summary>
+    /// <summary>
+    /// True when a newer original of another shape took the place of the one that frames by hand were set on, and nobody has looked yet.
+    /// </summary>
     public bool OtherShape { get; init; }
 
     /// <summary>The decision for one slot.</summary>
@@ -104,7 +114,10 @@ public sealed record Decisions
             cells[address] = cell;
         }
 
-        return this with { Cells = cells };
+        return this with
+        {
+            Cells = cells,
+        };
     }
 
     /// <summary>The same with another frame by hand for all slots of a shape; null gives it up.</summary>
@@ -120,11 +133,15 @@ public sealed record Decisions
             framings.Remove(shape);
         }
 
-        return this with { Framings = framings };
+        return this with
+        {
+            Framings = framings,
+        };
     }
 
     /// <summary>
-    /// The same under another turn: marks stay on what they mark. Frames by hand stay with a small angle; another quarter gives them up, as they would have
+    /// The same under another turn: marks stay on what they mark. Frames by hand stay with a small angle; another quarter gives them up, as
+    /// they would have
     /// another shape.
     /// </summary>
     /// <param name="to">The turn.</param>
@@ -146,9 +163,22 @@ public sealed record Decisions
 
         Frame? MoveBox(Frame box)
         {
-            (double X, double Y)[] corners = [Move(box.Left, box.Top), Move(box.Right, box.Top), Move(box.Left, box.Bottom), Move(box.Right, box.Bottom)];
-            var (left, top, right, bottom) = (corners.Min(at => at.X), corners.Min(at => at.Y), corners.Max(at => at.X), corners.Max(at => at.Y));
-            return right - left > Sliver && bottom - top > Sliver && Frame.TryCreate(left, top, right, bottom, out var moved, out _) ? moved : null;
+            (double X, double Y)[] corners =
+            [
+                Move(box.Left, box.Top),
+                Move(box.Right, box.Top),
+                Move(box.Left, box.Bottom),
+                Move(box.Right, box.Bottom),
+            ];
+            var (left, top, right, bottom) = (
+                corners.Min(at => at.X),
+                corners.Min(at => at.Y),
+                corners.Max(at => at.X),
+                corners.Max(at => at.Y)
+            );
+            return right - left > Sliver && bottom - top > Sliver && Frame.TryCreate(left, top, right, bottom, out var moved, out _)
+                ? moved
+                : null;
         }
 
         var quarter = from.Quarters != to.Quarters;
@@ -173,7 +203,8 @@ public sealed record Decisions
             return $"A picture is turned by 0 to 3 quarters and straightened by at most {Turn.MostDegrees} degrees.";
         }
 
-        var frames = Keep.Concat(Framings.Values).Concat(Cells.Values.Where(cell => cell.Frame is not null).Select(cell => cell.Frame!.Value));
+        var frames = Keep.Concat(Framings.Values)
+            .Concat(Cells.Values.Where(cell => cell.Frame is not null).Select(cell => cell.Frame!.Value));
         foreach (var frame in frames)
         {
             if (!Frame.TryCreate(frame.Left, frame.Top, frame.Right, frame.Bottom, out _, out var error))
@@ -182,9 +213,11 @@ public sealed record Decisions
             }
         }
 
-        return Focus is { } focus && (focus.X is not (>= 0 and <= 1) || focus.Y is not (>= 0 and <= 1)) ? "A focus is two fractions of the picture, from 0 to 1."
+        return Focus is { } focus && (focus.X is not (>= 0 and <= 1) || focus.Y is not (>= 0 and <= 1))
+                ? "A focus is two fractions of the picture, from 0 to 1."
             : Keep.Count > MostBoxes ? $"A picture has at most {MostBoxes} keep boxes."
-            : Keywords.Length > LongestText || Alternative.Length > LongestText ? $"Keywords and alternative text have at most {LongestText} characters."
+            : Keywords.Length > LongestText || Alternative.Length > LongestText
+                ? $"Keywords and alternative text have at most {LongestText} characters."
             : Keywords.Concat(Alternative).Any(char.IsControl) ? "Keywords and alternative text hold no control characters."
             : Cells.Values.Select(cell => Choice.Fault(cell.Choice)).FirstOrDefault(fault => fault is not null);
     }

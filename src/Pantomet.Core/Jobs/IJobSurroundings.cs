@@ -5,7 +5,9 @@ namespace Pantomet.Core.Jobs;
 
 /// <summary>What stands in a cell now, as far as decisions ask for it.</summary>
 /// <param name="Looks">The reasons that want a look, by code.</param>
-/// <param name="Broken">What the files that break a limit are wanted as, by their identity: the one stays when the program makes them otherwise.</param>
+/// <param name="Broken">
+/// What the files that break a limit are wanted as, by their identity: the one stays when the program makes them otherwise.
+/// </param>
 public sealed record CellStanding(IReadOnlyList<string> Looks, IReadOnlyDictionary<string, string> Broken)
 {
     /// <summary>Nothing is known of the cell.</summary>

@@ -24,7 +24,9 @@ public sealed record JobSlot(string Destination, string Slot, Choice? Choice = n
     }
 }
 
-/// <summary>A set of pictures that must fill a set of slots, and every decision about them. It never changes: each change is a new one.</summary>
+/// <summary>
+/// A set of pictures that must fill a set of slots, and every decision about them. It never changes: each change is a new one.
+/// </summary>
 public sealed record Job
 {
     /// <summary>The most pictures of one job.</summary>
@@ -58,7 +60,10 @@ public sealed record Job
 
     /// <summary>The same with other decisions about one picture.</summary>
     public Job With(Guid picture, Decisions decisions) =>
-        this with { Pictures = [.. Pictures.Select(one => one.Id == picture ? one with { Decisions = decisions } : one)] };
+        this with
+        {
+            Pictures = [.. Pictures.Select(one => one.Id == picture ? one with { Decisions = decisions } : one)],
+        };
 
     /// <summary>One slot by its address; null when the job has it not.</summary>
     public JobSlot? SlotOf(string address) => Slots.FirstOrDefault(one => one.Address == address);
@@ -82,5 +87,7 @@ public sealed record Job
 
     /// <summary>What is wrong with a name; null when nothing is.</summary>
     public static string? NameFault(string? name) =>
-        string.IsNullOrWhiteSpace(name) || name.Length > LongestName || name.Any(char.IsControl) ? $"A job's name has 1 to {LongestName} characters." : null;
+        string.IsNullOrWhiteSpace(name) || name.Length > LongestName || name.Any(char.IsControl)
+            ? $"A job's name has 1 to {LongestName} characters."
+            : null;
 }

@@ -58,9 +58,13 @@ public sealed record DecisionsPatch
         ArgumentNullException.ThrowIfNull(to);
         return new()
         {
-            Turn = Differing(from.Turn, to.Turn), Focus = Differing(from.Focus, to.Focus), NoSuggestion = Differing(from.NoSuggestion, to.NoSuggestion),
-            Keep = from.Keep.SequenceEqual(to.Keep) ? null : new(to.Keep), Keywords = Differing(from.Keywords, to.Keywords),
-            Alternative = Differing(from.Alternative, to.Alternative), OtherShape = Differing(from.OtherShape, to.OtherShape),
+            Turn = Differing(from.Turn, to.Turn),
+            Focus = Differing(from.Focus, to.Focus),
+            NoSuggestion = Differing(from.NoSuggestion, to.NoSuggestion),
+            Keep = from.Keep.SequenceEqual(to.Keep) ? null : new(to.Keep),
+            Keywords = Differing(from.Keywords, to.Keywords),
+            Alternative = Differing(from.Alternative, to.Alternative),
+            OtherShape = Differing(from.OtherShape, to.OtherShape),
             Framings = Keyed.Between(from.Framings, to.Framings, (a, b) => a == b, frame => (Frame?)frame),
             Cells = Keyed.Between(from.Cells, to.Cells, (a, b) => a.Says(b), cell => cell.IsNone ? null : cell),
         };
@@ -79,7 +83,9 @@ public sealed record DecisionsPatch
             Keywords = Keywords?.Value ?? decisions.Keywords,
             Alternative = Alternative?.Value ?? decisions.Alternative,
             OtherShape = OtherShape?.Value ?? decisions.OtherShape,
-            Framings = Framings is null ? decisions.Framings : Keyed.On(decisions.Framings, Framings.Select(pair => (pair.Key, pair.Value))),
+            Framings = Framings is null
+                ? decisions.Framings
+                : Keyed.On(decisions.Framings, Framings.Select(pair => (pair.Key, pair.Value))),
             Cells = Cells is null ? decisions.Cells : Keyed.On(decisions.Cells, Cells.Select(pair => (pair.Key, pair.Value))),
         };
     }
@@ -87,7 +93,9 @@ public sealed record DecisionsPatch
     private static Set<T>? Differing<T>(T from, T to) => EqualityComparer<T>.Default.Equals(from, to) ? null : new(to);
 }
 
-/// <summary>What leads from one state of a job to another: only what differs. The inverse of a command is the patch that leads back.</summary>
+/// <summary>
+/// What leads from one state of a job to another: only what differs. The inverse of a command is the patch that leads back.
+/// </summary>
 public sealed record JobPatch
 {
     /// <summary>The name.</summary>
@@ -140,12 +148,21 @@ public sealed record JobPatch
         {
             var before = from.Pictures.ToDictionary(one => one.Id);
             var after = to.Pictures.Select(one => one.Id).ToHashSet();
-            var decisions = to.Pictures.Where(one => before.TryGetValue(one.Id, out var known) && !ReferenceEquals(known, one) && !ReferenceEquals(known.Decisions, one.Decisions))
-                .Select(one => (one.Id, Patch: DecisionsPatch.Between(before[one.Id].Decisions, one.Decisions))).Where(one => !one.Patch.IsEmpty).ToDictionary(one => one.Id, one => one.Patch);
+            var decisions = to
+                .Pictures.Where(one =>
+                    before.TryGetValue(one.Id, out var known)
+                    && !ReferenceEquals(known, one)
+                    && !ReferenceEquals(known.Decisions, one.Decisions)
+                )
+                .Select(one => (one.Id, Patch: DecisionsPatch.Between(before[one.Id].Decisions, one.Decisions)))
+                .Where(one => !one.Patch.IsEmpty)
+                .ToDictionary(one => one.Id, one => one.Patch);
             patch = patch with
             {
                 PicturesOut = NullIfEmpty(from.Pictures.Where(one => !after.Contains(one.Id)).Select(one => one.Id)),
-                PicturesIn = NullIfEmpty(to.Pictures.Select((one, index) => new PlacedPicture(index, one)).Where(one => !before.ContainsKey(one.Picture.Id))),
+                PicturesIn = NullIfEmpty(
+                    to.Pictures.Select((one, index) => new PlacedPicture(index, one)).Where(one => !before.ContainsKey(one.Picture.Id))
+                ),
                 Decisions = decisions.Count > 0 ? decisions : null,
             };
         }
@@ -154,11 +171,15 @@ public sealed record JobPatch
         {
             var before = from.Slots.ToDictionary(one => one.Address);
             var after = to.Slots.Select(one => one.Address).ToHashSet();
-            var choices = to.Slots.Where(one => before.TryGetValue(one.Address, out var known) && known.Choice != one.Choice).ToDictionary(one => one.Address, one => one.Choice);
+            var choices = to
+                .Slots.Where(one => before.TryGetValue(one.Address, out var known) && known.Choice != one.Choice)
+                .ToDictionary(one => one.Address, one => one.Choice);
             patch = patch with
             {
                 SlotsOut = NullIfEmpty(from.Slots.Where(one => !after.Contains(one.Address)).Select(one => one.Address)),
-                SlotsIn = NullIfEmpty(to.Slots.Select((one, index) => new PlacedSlot(index, one)).Where(one => !before.ContainsKey(one.Slot.Address))),
+                SlotsIn = NullIfEmpty(
+                    to.Slots.Select((one, index) => new PlacedSlot(index, one)).Where(one => !before.ContainsKey(one.Slot.Address))
+                ),
                 Choices = choices.Count > 0 ? choices : null,
             };
         }
@@ -177,15 +198,35 @@ public sealed record JobPatch
             Numbered = Numbered?.Value ?? job.Numbered,
             Patterns = Patterns is null ? job.Patterns : Keyed.On(job.Patterns, Patterns.Select(pair => (pair.Key, pair.Value))),
             Pictures = Placed(
-                Decisions is null ? job.Pictures : [.. job.Pictures.Select(one => Decisions.TryGetValue(one.Id, out var patch) ? one with { Decisions = patch.On(one.Decisions) } : one)],
-                PicturesOut, one => one.Id, PicturesIn?.Select(one => (one.Index, one.Picture))),
+                Decisions is null
+                    ? job.Pictures
+                    :
+                    [
+                        .. job.Pictures.Select(one =>
+                            Decisions.TryGetValue(one.Id, out var patch) ? one with { Decisions = patch.On(one.Decisions) } : one
+                        ),
+                    ],
+                PicturesOut,
+                one => one.Id,
+                PicturesIn?.Select(one => (one.Index, one.Picture))
+            ),
             Slots = Placed(
-                Choices is null ? job.Slots : [.. job.Slots.Select(one => Choices.TryGetValue(one.Address, out var choice) ? one with { Choice = choice } : one)],
-                SlotsOut, one => one.Address, SlotsIn?.Select(one => (one.Index, one.Slot))),
+                Choices is null
+                    ? job.Slots
+                    : [.. job.Slots.Select(one => Choices.TryGetValue(one.Address, out var choice) ? one with { Choice = choice } : one)],
+                SlotsOut,
+                one => one.Address,
+                SlotsIn?.Select(one => (one.Index, one.Slot))
+            ),
         };
     }
 
-    private static IReadOnlyList<T> Placed<T, TKey>(IReadOnlyList<T> all, IReadOnlyList<TKey>? gone, Func<T, TKey> key, IEnumerable<(int Index, T One)>? come)
+    private static IReadOnlyList<T> Placed<T, TKey>(
+        IReadOnlyList<T> all,
+        IReadOnlyList<TKey>? gone,
+        Func<T, TKey> key,
+        IEnumerable<(int Index, T One)>? come
+    )
     {
         if (gone is null && come is null)
         {
@@ -212,7 +253,12 @@ public sealed record JobPatch
 /// <summary>Differences of dictionaries.</summary>
 internal static class Keyed
 {
-    public static Dictionary<string, TSet?>? Between<T, TSet>(IReadOnlyDictionary<string, T> from, IReadOnlyDictionary<string, T> to, Func<T, T, bool> same, Func<T, TSet?> set)
+    public static Dictionary<string, TSet?>? Between<T, TSet>(
+        IReadOnlyDictionary<string, T> from,
+        IReadOnlyDictionary<string, T> to,
+        Func<T, T, bool> same,
+        Func<T, TSet?> set
+    )
     {
         if (ReferenceEquals(from, to))
         {

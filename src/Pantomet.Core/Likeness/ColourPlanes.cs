@@ -80,7 +80,15 @@ public sealed record ColourPlanes(Plane Luma, Plane? Blue, Plane? Red)
         }
     }
 
-    private static void TwoRows(ReadOnlySpan<byte> upper, ReadOnlySpan<byte> lower, Span<float> lumaUp, Span<float> lumaLow, Span<float> blue, Span<float> red, Scratch scratch)
+    private static void TwoRows(
+        ReadOnlySpan<byte> upper,
+        ReadOnlySpan<byte> lower,
+        Span<float> lumaUp,
+        Span<float> lumaLow,
+        Span<float> blue,
+        Span<float> red,
+        Scratch scratch
+    )
     {
         const float toBlue = 0.564f / 4; // 0.5 / (1 - 0.114), the mean of four
         const float toRed = 0.713f / 4; // 0.5 / (1 - 0.299)
@@ -135,11 +143,14 @@ public sealed record ColourPlanes(Plane Luma, Plane? Blue, Plane? Red)
     }
 
     // A place beyond the vector picks a zero.
-    private static Vector128<byte> PickRed => Vector128.Create((byte)0, 255, 255, 255, 3, 255, 255, 255, 6, 255, 255, 255, 9, 255, 255, 255);
+    private static Vector128<byte> PickRed =>
+        Vector128.Create((byte)0, 255, 255, 255, 3, 255, 255, 255, 6, 255, 255, 255, 9, 255, 255, 255);
 
-    private static Vector128<byte> PickGreen => Vector128.Create((byte)1, 255, 255, 255, 4, 255, 255, 255, 7, 255, 255, 255, 10, 255, 255, 255);
+    private static Vector128<byte> PickGreen =>
+        Vector128.Create((byte)1, 255, 255, 255, 4, 255, 255, 255, 7, 255, 255, 255, 10, 255, 255, 255);
 
-    private static Vector128<byte> PickBlue => Vector128.Create((byte)2, 255, 255, 255, 5, 255, 255, 255, 8, 255, 255, 255, 11, 255, 255, 255);
+    private static Vector128<byte> PickBlue =>
+        Vector128.Create((byte)2, 255, 255, 255, 5, 255, 255, 255, 8, 255, 255, 255, 11, 255, 255, 255);
 
     private sealed class Scratch(int width)
     {

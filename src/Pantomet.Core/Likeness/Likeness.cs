@@ -30,22 +30,28 @@ public readonly record struct Likeness(double Score, double WorstScore, Crop Wor
     /// <summary>The lower borders of the words, best first; calibrated against another metric in docs/likeness.md.</summary>
     public static readonly IReadOnlyList<(LikenessWord Word, double Least)> Borders =
     [
-        (LikenessWord.NoDifference, 0.998), (LikenessWord.HardToSee, 0.995), (LikenessWord.Slight, 0.984), (LikenessWord.Visible, 0.969), (LikenessWord.Rough, 0),
+        (LikenessWord.NoDifference, 0.998),
+        (LikenessWord.HardToSee, 0.995),
+        (LikenessWord.Slight, 0.984),
+        (LikenessWord.Visible, 0.969),
+        (LikenessWord.Rough, 0),
     ];
 
     /// <summary>The word for the score.</summary>
     public LikenessWord Word => WordFor(Score);
 
     /// <summary>The word for a score.</summary>
-    public static LikenessWord WordFor(double score) => Borders.First(border => score >= border.Least || border.Word == LikenessWord.Rough).Word;
+    public static LikenessWord WordFor(double score) =>
+        Borders.First(border => score >= border.Least || border.Word == LikenessWord.Rough).Word;
 
     /// <summary>The word as people read it.</summary>
-    public static string Words(LikenessWord word) => word switch
-    {
-        LikenessWord.NoDifference => "no difference at 100 %",
-        LikenessWord.HardToSee => "hard to see",
-        LikenessWord.Slight => "slight difference",
-        LikenessWord.Visible => "visible difference",
-        _ => "rough",
-    };
+    public static string Words(LikenessWord word) =>
+        word switch
+        {
+            LikenessWord.NoDifference => "no difference at 100 %",
+            LikenessWord.HardToSee => "hard to see",
+            LikenessWord.Slight => "slight difference",
+            LikenessWord.Visible => "visible difference",
+            _ => "rough",
+        };
 }

@@ -16,7 +16,9 @@ public static class LikenessMeter
     /// <summary>The share of each colour difference in a tile's score; calibrated in docs/likeness.md.</summary>
     private const double ColourShare = 0.05;
 
-    /// <summary>How much more a bad tile counts than a good one: the exponent of the mean over tiles; calibrated in docs/likeness.md.</summary>
+    /// <summary>
+    /// How much more a bad tile counts than a good one: the exponent of the mean over tiles; calibrated in docs/likeness.md.
+    /// </summary>
     private const double Pooling = 4;
 
     // Wang et al. 2003, section 3.2.
@@ -47,7 +49,8 @@ public static class LikenessMeter
 
     private static Likeness Pooled(TileScores tiles, PixelSize size, double pooling)
     {
-        double sum = 0, weights = 0;
+        double sum = 0,
+            weights = 0;
         var worst = (Score: double.PositiveInfinity, Column: 0, Row: 0);
         for (var row = 0; row < tiles.Rows; row++)
         {
@@ -66,7 +69,9 @@ public static class LikenessMeter
 
         var (left, top) = (worst.Column * Tile, worst.Row * Tile);
         return new(
-            1 - Math.Pow(sum / weights, 1 / pooling), worst.Score,
-            new(left, top, Math.Min(size.Width, left + Tile), Math.Min(size.Height, top + Tile)));
+            1 - Math.Pow(sum / weights, 1 / pooling),
+            worst.Score,
+            new(left, top, Math.Min(size.Width, left + Tile), Math.Min(size.Height, top + Tile))
+        );
     }
 }

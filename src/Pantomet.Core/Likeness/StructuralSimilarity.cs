@@ -37,15 +37,19 @@ public static class StructuralSimilarity
     {
         double sum = 0;
         long count = 0;
-        Compare(x, y, (_, _, luminance, structure) =>
-        {
-            for (var i = 0; i < luminance.Length; i++)
+        Compare(
+            x,
+            y,
+            (_, _, luminance, structure) =>
             {
-                sum += luminance[i] * structure[i];
-            }
+                for (var i = 0; i < luminance.Length; i++)
+                {
+                    sum += luminance[i] * structure[i];
+                }
 
-            count += luminance.Length;
-        });
+                count += luminance.Length;
+            }
+        );
         return count == 0 ? 1 : sum / count;
     }
 
@@ -130,13 +134,17 @@ public static class StructuralSimilarity
     private static Vector<float> Load(ref float first, int at) => Vector.LoadUnsafe(ref Unsafe.Add(ref first, at));
 
     [MethodImpl(MethodImplOptions.AggressiveInlining)]
-    private static void Store(Vector<float> value, float[] row, int at) => value.StoreUnsafe(ref Unsafe.Add(ref MemoryMarshal.GetArrayDataReference(row), at));
+    private static void Store(Vector<float> value, float[] row, int at) =>
+        value.StoreUnsafe(ref Unsafe.Add(ref MemoryMarshal.GetArrayDataReference(row), at));
 
     private static void DownOne(Plane x, Plane y, int row, float[][] moments)
     {
         for (var column = 0; column < x.Width; column++)
         {
-            float ma = 0, mb = 0, saa = 0, sbb = 0;
+            float ma = 0,
+                mb = 0,
+                saa = 0,
+                sbb = 0;
             for (var k = -Reach; k <= Reach; k++)
             {
                 var (vx, vy) = (x.Row(row + k)[column], y.Row(row + k)[column]);
@@ -206,9 +214,7 @@ public static class StructuralSimilarity
 
         var (ma2, mb2) = (filtered[0] * filtered[0], filtered[1] * filtered[1]);
         var (va, vb) = (Math.Max(filtered[2] - ma2, 0), Math.Max(filtered[3] - mb2, 0));
-        return (
-            (((ma2 - mb2) / 2) + C1) / (((ma2 + mb2) / 2) + C1),
-            (((va - vb) / 2) + C2) / (((va + vb) / 2) + C2));
+        return ((((ma2 - mb2) / 2) + C1) / (((ma2 + mb2) / 2) + C1), (((va - vb) / 2) + C2) / (((va + vb) / 2) + C2));
     }
 
     private static float[] Gaussian()

@@ -85,18 +85,24 @@ internal sealed class TileScores
     {
         var sums = new double[_scores.Length];
         var counts = new int[_scores.Length];
-        StructuralSimilarity.Compare(x, y, (row, first, luminance, structure) =>
-        {
-            var line = Math.Min(Rows - 1, row / tile) * Columns;
-            for (var at = 0; at < structure.Length;)
+        StructuralSimilarity.Compare(
+            x,
+            y,
+            (row, first, luminance, structure) =>
             {
-                var column = Math.Min(Columns - 1, (first + at) / tile);
-                var end = column == Columns - 1 ? structure.Length : Math.Min(structure.Length, ((column + 1) * tile) - first);
-                sums[line + column] += withLuminance ? Sums.OfProducts(structure[at..end], luminance[at..end]) : Sums.Of(structure[at..end]);
-                counts[line + column] += end - at;
-                at = end;
+                var line = Math.Min(Rows - 1, row / tile) * Columns;
+                for (var at = 0; at < structure.Length; )
+                {
+                    var column = Math.Min(Columns - 1, (first + at) / tile);
+                    var end = column == Columns - 1 ? structure.Length : Math.Min(structure.Length, ((column + 1) * tile) - first);
+                    sums[line + column] += withLuminance
+                        ? Sums.OfProducts(structure[at..end], luminance[at..end])
+                        : Sums.Of(structure[at..end]);
+                    counts[line + column] += end - at;
+                    at = end;
+                }
             }
-        });
+        );
         for (var i = 0; i < sums.Length; i++)
         {
             // A tile at the edge that holds no whole window says nothing at this scale.

@@ -80,7 +80,9 @@ public static class MarksReader
         node.Text().Trim() is { Length: > 0 and <= 200 } name ? name : throw node.Fault("a name has 1 to 200 characters");
 
     private static FocusPoint Focus(JsonNode node) =>
-        node.Items() is [var x, var y] ? new(x.Fraction(), y.Fraction()) : throw node.Fault("a focus is a list of two fractions, across and down");
+        node.Items() is [var x, var y]
+            ? new(x.Fraction(), y.Fraction())
+            : throw node.Fault("a focus is a list of two fractions, across and down");
 
     private static Dictionary<string, Frame> Framings(JsonNode node, RuleBook book)
     {

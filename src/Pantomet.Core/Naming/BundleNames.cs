@@ -50,21 +50,42 @@ public static class BundleNames
         ArgumentNullException.ThrowIfNull(fileNames);
         var unique = new UniqueNames();
         // Never the name of an original: a folder may hold both.
-        foreach (var name in fileNames.Values.SelectMany(name => files.Select(file => file.Destination).Distinct(), (name, folder) => (name, folder)))
+        foreach (
+            var name in fileNames.Values.SelectMany(
+                name => files.Select(file => file.Destination).Distinct(),
+                (name, folder) => (name, folder)
+            )
+        )
         {
             unique.Keep(name.folder, name.name);
         }
 
-        var patterns = job.Patterns.ToDictionary(pair => pair.Key, pair => NamePattern.TryParse(pair.Value, out var pattern, out _) ? pattern : NamePattern.Usual);
+        var patterns = job.Patterns.ToDictionary(
+            pair => pair.Key,
+            pair => NamePattern.TryParse(pair.Value, out var pattern, out _) ? pattern : NamePattern.Usual
+        );
         var words = job.Pictures.ToDictionary(
-            picture => picture.Id, picture => fileNames.TryGetValue(picture.Id, out var name) ? WordsFor(job, picture, name) ?? Path.GetFileNameWithoutExtension(name) : "picture");
+            picture => picture.Id,
+            picture =>
+                fileNames.TryGetValue(picture.Id, out var name)
+                    ? WordsFor(job, picture, name) ?? Path.GetFileNameWithoutExtension(name)
+                    : "picture"
+        );
         return
         [
             .. files.Select(file =>
             {
                 var pattern = patterns.TryGetValue(file.Destination, out var own) ? own : file.Slot.NamePattern;
-                var stem = pattern.Fill(new(
-                    $"{job.Prefix} {words.GetValueOrDefault(file.Picture, "picture")}".Trim(), file.Destination, file.Slot.Key, file.Density, file.Size, file.Slot.Size.Shape));
+                var stem = pattern.Fill(
+                    new(
+                        $"{job.Prefix} {words.GetValueOrDefault(file.Picture, "picture")}".Trim(),
+                        file.Destination,
+                        file.Slot.Key,
+                        file.Density,
+                        file.Size,
+                        file.Slot.Size.Shape
+                    )
+                );
                 return unique.Take(file.Destination, stem, file.Ending);
             }),
         ];

@@ -11,7 +11,9 @@ public static partial class Keywords
     {
         ArgumentNullException.ThrowIfNull(fileName);
         var stem = Path.GetFileNameWithoutExtension(fileName);
-        var words = Word().Matches(Camel().Replace(stem, " ")).Select(match => match.Value)
+        var words = Word()
+            .Matches(Camel().Replace(stem, " "))
+            .Select(match => match.Value)
             .Where(word => !Machine().IsMatch(word) && word.Any(char.IsLetter));
         var text = string.Join(' ', words);
         return text.Count(char.IsLetter) >= 3 ? text : "";
@@ -26,7 +28,10 @@ public static partial class Keywords
     // Prefixes and words that devices and programs put before a number; common practice, a list from memory. Words with digits inside
     // (P1050233, WA0007) and bare figures are numbers whatever they begin with.
     [GeneratedRegex(
-        @"^(\d+|\p{L}{1,4}\d+\w*|\d+\p{L}{1,3}|dscn?|dscf|dcim|imgp?|image|img|pict?|pxl|mvimg|gopr|dji|cimg|sam|sany|kodak|hpim|scan|photo|foto|picture|screenshot|screen|shot|bild|untitled|unnamed|download|file|copy|kopie|edited|final|unbenannt|wa)$",
-        RegexOptions.IgnoreCase)]
+        @"^(\d+|\p{L}{1,4}\d+\w*|\d+\p{L}{1,3}"
+            + @"|dscn?|dscf|dcim|imgp?|image|img|pict?|pxl|mvimg|gopr|dji|cimg|sam|sany|kodak"
+            + @"|hpim|scan|photo|foto|picture|screenshot|screen|shot|bild|untitled|unnamed|download|file|copy|kopie|edited|final|unbenannt|wa)$",
+        RegexOptions.IgnoreCase
+    )]
     private static partial Regex Machine();
 }

@@ -64,16 +64,17 @@ public sealed record NamePattern
         return text.Length == 0 ? "picture" : text;
     }
 
-    private static string Value(string token, NameParts parts) => token switch
-    {
-        "picture" => Slug.From(parts.Picture),
-        "slot" => parts.Slot,
-        "destination" => parts.Destination,
-        "density" => parts.Density.Suffix,
-        "width" => Figure(parts.Size.Width),
-        "height" => Figure(parts.Size.Height),
-        _ => (parts.Shape ?? Ratio.Of(parts.Size)).Text.Replace(':', 'x'),
-    };
+    private static string Value(string token, NameParts parts) =>
+        token switch
+        {
+            "picture" => Slug.From(parts.Picture),
+            "slot" => parts.Slot,
+            "destination" => parts.Destination,
+            "density" => parts.Density.Suffix,
+            "width" => Figure(parts.Size.Width),
+            "height" => Figure(parts.Size.Height),
+            _ => (parts.Shape ?? Ratio.Of(parts.Size)).Text.Replace(':', 'x'),
+        };
 
     private static string Figure(int value) => value.ToString(System.Globalization.CultureInfo.InvariantCulture);
 
@@ -101,10 +102,13 @@ public sealed record NamePattern
             {
                 return text[i] is '/' or '\\'
                     ? "a name must not hold a path; files lie in a folder named after the destination"
-                    : $"a name may hold letters, digits, hyphens, underscores, dots and tokens, not \"{(char.IsControl(text[i]) ? $"U+{(int)text[i]:X4}" : text[i])}\"";
+                    : "a name may hold letters, digits, hyphens, underscores, dots and tokens,"
+                        + $" not \"{(char.IsControl(text[i]) ? $"U+{(int)text[i]:X4}" : text[i])}\"";
             }
         }
 
-        return text.Contains("..", StringComparison.Ordinal) || text[0] == '.' ? "a name must not begin with a dot or hold two in a row" : null;
+        return text.Contains("..", StringComparison.Ordinal) || text[0] == '.'
+            ? "a name must not begin with a dot or hold two in a row"
+            : null;
     }
 }

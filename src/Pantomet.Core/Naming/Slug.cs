@@ -18,7 +18,13 @@ public static class Slug
 
     // Names that one common file system keeps for devices.
     private static readonly HashSet<string> Reserved =
-        ["con", "prn", "aux", "nul", .. Enumerable.Range(1, 9).SelectMany(n => new[] { $"com{n}", $"lpt{n}" })];
+    [
+        "con",
+        "prn",
+        "aux",
+        "nul",
+        .. Enumerable.Range(1, 9).SelectMany(n => new[] { $"com{n}", $"lpt{n}" }),
+    ];
 
     /// <summary>A slug; <c>picture</c> when nothing usable is left.</summary>
     public static string From(string words)
@@ -42,7 +48,9 @@ public static class Slug
         }
 
         var text = slug.ToString(0, Math.Min(slug.Length, Longest)).Trim('-');
-        return text.Length == 0 ? "picture" : Reserved.Contains(text) ? text + "-file" : text;
+        return text.Length == 0 ? "picture"
+            : Reserved.Contains(text) ? text + "-file"
+            : text;
     }
 
     private static Dictionary<char, string> Read()

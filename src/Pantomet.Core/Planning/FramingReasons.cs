@@ -12,14 +12,24 @@ internal static class FramingReasons
     {
         if (solved.Reshaped)
         {
-            reasons.Add(new(ReasonCodes.Reshaped, $"The frame set by hand is not {slot.FrameShape}; the largest {slot.FrameShape} frame inside it is used."));
+            reasons.Add(
+                new(
+                    ReasonCodes.Reshaped,
+                    $"The frame set by hand is not {slot.FrameShape}; the largest {slot.FrameShape} frame inside it is used."
+                )
+            );
         }
 
         if (solved.Origin == FrameOrigin.Suggested && suggested is { } kind)
         {
-            reasons.Add(new(ReasonCodes.Suggested, kind == SuggestionKind.PlainBackdrop
-                ? "Framed around what stands before the plain backdrop; a suggestion until it is confirmed."
-                : "Framed around what catches the eye; a suggestion until it is confirmed."));
+            reasons.Add(
+                new(
+                    ReasonCodes.Suggested,
+                    kind == SuggestionKind.PlainBackdrop
+                        ? "Framed around what stands before the plain backdrop; a suggestion until it is confirmed."
+                        : "Framed around what catches the eye; a suggestion until it is confirmed."
+                )
+            );
         }
 
         var concedes = false;
@@ -37,21 +47,29 @@ internal static class FramingReasons
         if (solved.ShareMissed is { } reached)
         {
             concedes |= suggested is null;
-            reasons.Add(new(ReasonCodes.SubjectShare, $"The subject takes {Figures.Percent(reached)} of the clear area, {Figures.Percent(slot.SubjectShare!.Value)} are asked: the edges of the picture allow no other frame."));
+            reasons.Add(
+                new(
+                    ReasonCodes.SubjectShare,
+                    $"The subject takes {Figures.Percent(reached)} of the clear area, {Figures.Percent(slot.SubjectShare!.Value)} are "
+                        + $"asked: the edges of the picture allow no other frame."
+                )
+            );
         }
 
         return concedes ? Verdict.Concedes : Verdict.Meets;
     }
 
-    private static string What(SolvedFrame solved) => solved.Origin == FrameOrigin.Hand ? "The frame set by hand" : "No frame of this shape holds it: it";
+    private static string What(SolvedFrame solved) =>
+        solved.Origin == FrameOrigin.Hand ? "The frame set by hand" : "No frame of this shape holds it: it";
 
     private static string Sides(Overhang over) =>
         string.Join(" and ", over.Sides().Select(side => $"by {Figures.Count((long)Math.Round(side.Pixels))} px at the {side.Side}"));
 
-    private static string Offer(Slot slot) => slot.Background switch
-    {
-        null => "Fitting the whole picture with margins would keep it.",
-        { Colour: null } => "Extending the canvas with the edge's colour would keep it.",
-        { } ground => $"Fitting the whole picture on {ground.Colour} would keep it.",
-    };
+    private static string Offer(Slot slot) =>
+        slot.Background switch
+        {
+            null => "Fitting the whole picture with margins would keep it.",
+            { Colour: null } => "Extending the canvas with the edge's colour would keep it.",
+            { } ground => $"Fitting the whole picture on {ground.Colour} would keep it.",
+        };
 }

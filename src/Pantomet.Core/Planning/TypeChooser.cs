@@ -18,10 +18,11 @@ public static class TypeChooser
 
     // Common practice: JPEG for photographs, PNG where there is transparency or few colours. The second type of each is for weights
     // that the first cannot reach; it never loses the transparency.
-    private static PictureFormat[] ByContent(PictureKind kind, bool transparent) => (kind, transparent) switch
-    {
-        (PictureKind.FlatGraphic, _) => [PictureFormat.Png, PictureFormat.WebP],
-        (_, true) => [PictureFormat.WebP, PictureFormat.Png],
-        _ => [PictureFormat.Jpeg, PictureFormat.WebP],
-    };
+    private static PictureFormat[] ByContent(PictureKind kind, bool transparent) =>
+        (kind, transparent) switch
+        {
+            (PictureKind.FlatGraphic, _) => [PictureFormat.Png, PictureFormat.WebP],
+            (_, true) => [PictureFormat.WebP, PictureFormat.Png],
+            _ => [PictureFormat.Jpeg, PictureFormat.WebP],
+        };
 }

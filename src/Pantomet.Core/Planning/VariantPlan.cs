@@ -44,5 +44,10 @@ public sealed record VariantPlan
         At(Honest.Largest(Ratio.Of(Size), new(Math.Max(1, (int)(Size.Width * factor)), Math.Max(1, (int)(Size.Height * factor)))));
 
     /// <summary>The same variant at a smaller size of the same shape.</summary>
-    public VariantPlan At(PixelSize size) => this with { Size = size, Content = HasMargins ? Honest.Largest(Ratio.Of(Content), size) : size };
+    public VariantPlan At(PixelSize size) =>
+        this with
+        {
+            Size = size,
+            Content = HasMargins ? Honest.Largest(Ratio.Of(Content), size) : size,
+        };
 }

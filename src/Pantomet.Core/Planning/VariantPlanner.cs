@@ -86,13 +86,16 @@ public static class VariantPlanner
         }
 
         var crop = solved.Region.CropFor(size, picture);
-        return solved.Origin == FrameOrigin.Kept && solved.Cut.IsNone && subject.Keep is { } keep ? crop.Holding(keep.In(picture), picture) : crop;
+        return solved.Origin == FrameOrigin.Kept && solved.Cut.IsNone && subject.Keep is { } keep
+            ? crop.Holding(keep.In(picture), picture)
+            : crop;
     }
 
     private static string Short(PixelSize native, PixelSize asked, double offered, Density density) =>
         density == Density.One
             ? $"The frame has {Figures.Size(native)}, the slot asks for {Figures.Size(asked)}: it offers {Times(offered)} of the 1x asked."
-            : $"The frame has {Figures.Size(native)} of the {Figures.Size(asked)} wanted: it offers {Times(offered)} of the {density} asked.";
+            : $"The frame has {Figures.Size(native)} of the {Figures.Size(asked)} wanted: it offers {Times(offered)} of the {density} "
+                + $"asked.";
 
     // Rounded down, so that 1.996 never reads as the 2 that was asked.
     private static string Times(double offered) => Figures.Number(Math.Floor(offered * 100) / 100) + "x";
@@ -116,15 +119,15 @@ public static class VariantPlanner
                 return (asked, asked, false);
             }
 
-            var box = shape.Value > alone.Ratio.Value
-                ? new PixelSize(native.Width, Math.Max(native.Height, alone.Ratio.HeightFor(native.Width)))
-                : new PixelSize(Math.Max(native.Width, alone.Ratio.WidthFor(native.Height)), native.Height);
+            var box =
+                shape.Value > alone.Ratio.Value
+                    ? new PixelSize(native.Width, Math.Max(native.Height, alone.Ratio.HeightFor(native.Width)))
+                    : new PixelSize(Math.Max(native.Width, alone.Ratio.WidthFor(native.Height)), native.Height);
             return (box, Times(native, density), true);
         }
 
-        var room = slot.Size is SizeRule.Within within && slot.Fit == Fit.Mat
-            ? Times(within.Box, density)
-            : slot.Size.Asked(native, density);
+        var room =
+            slot.Size is SizeRule.Within within && slot.Fit == Fit.Mat ? Times(within.Box, density) : slot.Size.Asked(native, density);
         if (slot.Fit == Fit.Whole)
         {
             var asked = slot.Size is SizeRule.Within ? room : Honest.Largest(shape, room);
@@ -140,7 +143,12 @@ public static class VariantPlanner
 
     // Keeps the size within the slot's hard sides.
     private static (PixelSize Size, PixelSize Content, Verdict Verdict) Limited(
-        Slot slot, PixelSize size, PixelSize content, Verdict verdict, List<Reason> reasons)
+        Slot slot,
+        PixelSize size,
+        PixelSize content,
+        Verdict verdict,
+        List<Reason> reasons
+    )
     {
         var limits = slot.Limits;
         var most = new PixelSize(limits.MaxWidth ?? Rounding.LongestSide, limits.MaxHeight ?? Rounding.LongestSide);
@@ -151,29 +159,48 @@ public static class VariantPlanner
             if (!slot.Size.IsCeiling)
             {
                 verdict = verdict == Verdict.Meets ? Verdict.Concedes : verdict;
-                reasons.Add(new(ReasonCodes.LargestSide, $"{Figures.Size(size)} is over the slot's largest size of {SideWords(limits.MaxWidth, limits.MaxHeight)}; made at {Figures.Size(smaller)}."));
+                reasons.Add(
+                    new(
+                        ReasonCodes.LargestSide,
+                        $"{Figures.Size(size)} is over the slot's largest size of {SideWords(limits.MaxWidth, limits.MaxHeight)}; "
+                            + $"made at {Figures.Size(smaller)}."
+                    )
+                );
             }
 
-            content = content == size ? smaller : Honest.Largest(Ratio.Of(content), new(Math.Min(content.Width, smaller.Width), Math.Min(content.Height, smaller.Height)));
+            content =
+                content == size
+                    ? smaller
+                    : Honest.Largest(
+                        Ratio.Of(content),
+                        new(Math.Min(content.Width, smaller.Width), Math.Min(content.Height, smaller.Height))
+                    );
             size = smaller;
         }
 
         if (verdict != Verdict.Skipped && (size.Width < (limits.MinWidth ?? 1) || size.Height < (limits.MinHeight ?? 1)))
         {
             verdict = Verdict.Breaks;
-            reasons.Add(new(ReasonCodes.SmallestSide, $"{Figures.Size(size)} is under the slot's smallest size of {SideWords(limits.MinWidth, limits.MinHeight)}. Choose a larger picture or a wider frame."));
+            reasons.Add(
+                new(
+                    ReasonCodes.SmallestSide,
+                    $"{Figures.Size(size)} is under the slot's smallest size of {SideWords(limits.MinWidth, limits.MinHeight)}. "
+                        + $"Choose a larger picture or a wider frame."
+                )
+            );
         }
 
         return (size, content, verdict);
     }
 
-    private static string SideWords(int? width, int? height) => (width, height) switch
-    {
-        ({ } w, { } h) => Figures.Size(new(w, h)),
-        ({ } w, _) => $"{Figures.Count(w)} px across",
-        (_, { } h) => $"{Figures.Count(h)} px down",
-        _ => $"{Figures.Count(Rounding.LongestSide)} px on a side",
-    };
+    private static string SideWords(int? width, int? height) =>
+        (width, height) switch
+        {
+            ({ } w, { } h) => Figures.Size(new(w, h)),
+            ({ } w, _) => $"{Figures.Count(w)} px across",
+            (_, { } h) => $"{Figures.Count(h)} px down",
+            _ => $"{Figures.Count(Rounding.LongestSide)} px on a side",
+        };
 
     // Without a fixed shape nothing can be squashed: the crop is the framing itself, in whole pixels.
     private static Crop AsFramed(Region region, PixelSize native, PixelSize picture)

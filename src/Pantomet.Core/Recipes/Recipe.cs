@@ -19,12 +19,16 @@ public sealed record RecipePart(string Content, Turn Turn, Crop Crop, Crop? Plac
 public sealed record RecipeLayer(string Kind, IReadOnlyDictionary<string, string> Values);
 
 /// <summary>
-/// Everything the pixels and bytes of one file depend on, as one value. Its hash is the file's identity: the same recipe finds the same file, in whatever job
+/// Everything the pixels and bytes of one file depend on, as one value. Its hash is the file's identity: the same recipe finds the same
+/// file, in whatever job
 /// or slot. It names no path and no time, so it means the same on another machine.
 /// </summary>
 public sealed record Recipe
 {
-    /// <summary>Raised whenever the same recipe would make other bytes than before; every file is then made anew, and nothing that people decided is lost.</summary>
+    /// <summary>
+    /// Raised whenever the same recipe would make other bytes than before; every file is then made anew, and nothing that people decided is
+    /// lost.
+    /// </summary>
     public const int CurrentVersion = 4;
 
     /// <summary>The version it is carried out by.</summary>
@@ -59,13 +63,18 @@ public sealed record Recipe
 
     private static readonly Dictionary<string, string> NoValues = [];
 
-    /// <summary>What is wanted, whatever version makes it: a hash over everything but the version. What people say about a file is kept under this.</summary>
+    /// <summary>
+    /// What is wanted, whatever version makes it: a hash over everything but the version. What people say about a file is kept under this.
+    /// </summary>
     public string Want => Hash(Canonical(withVersion: false));
 
     /// <summary>The file's identity: a hash over everything.</summary>
     public string Id => Hash(Canonical(withVersion: true));
 
-    /// <summary>The recipe as canonical JSON: every member in a fixed order, those that say nothing left out, dictionaries by ordinal order of their names.</summary>
+    /// <summary>
+    /// The recipe as canonical JSON: every member in a fixed order, those that say nothing left out, dictionaries by ordinal order of their
+    /// names.
+    /// </summary>
     public string ToJson() => Encoding.UTF8.GetString(Canonical(withVersion: true));
 
     /// <summary>Reads what <see cref="ToJson"/> wrote.</summary>

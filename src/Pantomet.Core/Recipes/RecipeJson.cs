@@ -82,12 +82,21 @@ internal static class RecipeJson
             Size = size,
             Content = root.TryGetProperty("content", out var content) ? Size(content) : size,
             MayShrink = root.TryGetProperty("mayShrink", out var may) && may.GetBoolean(),
-            Format = root.TryGetProperty("format", out var format) ? Enum.Parse<PictureFormat>(format.GetString()!, ignoreCase: true) : null,
+            Format = root.TryGetProperty("format", out var format)
+                ? Enum.Parse<PictureFormat>(format.GetString()!, ignoreCase: true)
+                : null,
             Quality = root.TryGetProperty("quality", out var quality) ? quality.GetInt32() : null,
             Axes = root.TryGetProperty("axes", out var axes) ? Values(axes) : new Dictionary<string, string>(),
             Layers = root.TryGetProperty("layers", out var layers)
-                ? [.. layers.EnumerateArray().Select(layer => new RecipeLayer(layer.GetProperty("kind").GetString()!,
-                    layer.TryGetProperty("values", out var values) ? Values(values) : new Dictionary<string, string>()))]
+                ?
+                [
+                    .. layers
+                        .EnumerateArray()
+                        .Select(layer => new RecipeLayer(
+                            layer.GetProperty("kind").GetString()!,
+                            layer.TryGetProperty("values", out var values) ? Values(values) : new Dictionary<string, string>()
+                        )),
+                ]
                 : [],
             Rule = root.GetProperty("rule").GetRawText(),
         };
@@ -145,15 +154,18 @@ internal static class RecipeJson
         json.WriteEndObject();
     }
 
-    private static RecipePart Part(JsonElement part) => new(
-        part.GetProperty("content").GetString()!,
-        part.TryGetProperty("turn", out var text) && Turn.TryParse(text.GetString(), out var turn) ? turn : Turn.None,
-        Crop(part.GetProperty("crop")),
-        part.TryGetProperty("place", out var place) ? Crop(place) : null);
+    private static RecipePart Part(JsonElement part) =>
+        new(
+            part.GetProperty("content").GetString()!,
+            part.TryGetProperty("turn", out var text) && Turn.TryParse(text.GetString(), out var turn) ? turn : Turn.None,
+            Crop(part.GetProperty("crop")),
+            part.TryGetProperty("place", out var place) ? Crop(place) : null
+        );
 
     private static PixelSize Size(JsonElement pair) => new(pair[0].GetInt32(), pair[1].GetInt32());
 
     private static Crop Crop(JsonElement four) => new(four[0].GetInt32(), four[1].GetInt32(), four[2].GetInt32(), four[3].GetInt32());
 
-    private static Dictionary<string, string> Values(JsonElement all) => all.EnumerateObject().ToDictionary(one => one.Name, one => one.Value.GetString()!);
+    private static Dictionary<string, string> Values(JsonElement all) =>
+        all.EnumerateObject().ToDictionary(one => one.Name, one => one.Value.GetString()!);
 }

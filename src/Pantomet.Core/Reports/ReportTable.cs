@@ -8,7 +8,21 @@ public static class ReportTable
 {
     private static readonly string[] Head =
     [
-        "picture", "destination", "slot", "density", "file", "width", "height", "type", "bytes", "quality", "likeness", "original bytes", "times lighter", "verdict", "reasons",
+        "picture",
+        "destination",
+        "slot",
+        "density",
+        "file",
+        "width",
+        "height",
+        "type",
+        "bytes",
+        "quality",
+        "likeness",
+        "original bytes",
+        "times lighter",
+        "verdict",
+        "reasons",
         "alternative text",
     ];
 
@@ -23,10 +37,25 @@ public static class ReportTable
         {
             var source = sources.GetValueOrDefault(variant.Source);
             var lighter = source?.Bytes is { } before && variant.Bytes is { } after ? (double)before / after : (double?)null;
-            Line(text,
-                variant.Source, variant.Destination, variant.Slot, Figure(variant.Density), variant.File, Figure(variant.Width), Figure(variant.Height), variant.Format, Figure(variant.Bytes),
-                Figure(variant.Quality), variant.Likeness?.ToString("0.000", CultureInfo.InvariantCulture), Figure(source?.Bytes), lighter?.ToString("0.0", CultureInfo.InvariantCulture),
-                variant.Verdict.ToString().ToLowerInvariant(), string.Join(' ', variant.Reasons.Select(reason => reason.Message)), source?.Alternative);
+            Line(
+                text,
+                variant.Source,
+                variant.Destination,
+                variant.Slot,
+                Figure(variant.Density),
+                variant.File,
+                Figure(variant.Width),
+                Figure(variant.Height),
+                variant.Format,
+                Figure(variant.Bytes),
+                Figure(variant.Quality),
+                variant.Likeness?.ToString("0.000", CultureInfo.InvariantCulture),
+                Figure(source?.Bytes),
+                lighter?.ToString("0.0", CultureInfo.InvariantCulture),
+                variant.Verdict.ToString().ToLowerInvariant(),
+                string.Join(' ', variant.Reasons.Select(reason => reason.Message)),
+                source?.Alternative
+            );
         }
 
         return text.ToString();

@@ -12,7 +12,15 @@ namespace Pantomet.Core.Rules;
 /// <param name="Bytes">Its weight.</param>
 /// <param name="Quality">Its quality; null where it has none.</param>
 /// <param name="Likeness">Its likeness.</param>
-public sealed record DeliveredFile(PixelSize Frame, decimal Density, PixelSize Size, PictureFormat Format, long Bytes, int? Quality, double? Likeness);
+public sealed record DeliveredFile(
+    PixelSize Frame,
+    decimal Density,
+    PixelSize Size,
+    PictureFormat Format,
+    long Bytes,
+    int? Quality,
+    double? Likeness
+);
 
 /// <summary>Holds a changed rule against files that were made under an older one.</summary>
 public static class DeliveredCheck
@@ -36,11 +44,20 @@ public static class DeliveredCheck
         }
 
         var asked = slot.Size.Asked(file.Frame, new(file.Density));
-        if (slot.Fit == Fit.Crop && slot.FrameShape is { } shape && Math.Abs(((double)file.Size.Width / file.Size.Height / shape.Value) - 1) > ShapeSlack)
+        if (
+            slot.Fit == Fit.Crop
+            && slot.FrameShape is { } shape
+            && Math.Abs(((double)file.Size.Width / file.Size.Height / shape.Value) - 1) > ShapeSlack
+        )
         {
             reasons.Add(new(ReasonCodes.OtherSize, $"{Figures.Size(file.Size)} is not {shape}."));
         }
-        else if (slot.Fit == Fit.Crop && asked.FitsIn(file.Frame) && asked != file.Size && !(slot.Size.IsCeiling && file.Size.FitsIn(asked)))
+        else if (
+            slot.Fit == Fit.Crop
+            && asked.FitsIn(file.Frame)
+            && asked != file.Size
+            && !(slot.Size.IsCeiling && file.Size.FitsIn(asked))
+        )
         {
             reasons.Add(new(ReasonCodes.OtherSize, $"{Figures.Size(file.Size)} instead of {Figures.Size(asked)}."));
         }
@@ -72,7 +89,9 @@ public static class DeliveredCheck
     {
         if (aims.Likeness is { } aim && file.Likeness < aim)
         {
-            reasons.Add(new(ReasonCodes.Likeness, $"Likeness {Figures.Number(file.Likeness.Value, 3)} instead of {Figures.Number(aim, 3)}."));
+            reasons.Add(
+                new(ReasonCodes.Likeness, $"Likeness {Figures.Number(file.Likeness.Value, 3)} instead of {Figures.Number(aim, 3)}.")
+            );
         }
 
         if (aims.Quality is { } quality && file.Quality < quality.Floor)

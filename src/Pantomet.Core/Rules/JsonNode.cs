@@ -58,7 +58,9 @@ internal readonly struct JsonNode(JsonElement element, string path)
             var at = $"{path}.{property.Name}";
             if (!known.Contains(property.Name))
             {
-                throw new JsonFaultException(new(at, $"unknown key \"{property.Name}\"; known here are {string.Join(", ", known.ToArray())}"));
+                throw new JsonFaultException(
+                    new(at, $"unknown key \"{property.Name}\"; known here are {string.Join(", ", known.ToArray())}")
+                );
             }
 
             if (property.Name == mayRepeat)
@@ -102,8 +104,7 @@ internal readonly struct JsonNode(JsonElement element, string path)
         return items.Count >= least ? items : throw Fault($"at least {least} {(least == 1 ? "entry is" : "entries are")} needed here");
     }
 
-    public string Text() =>
-        Kind == JsonValueKind.String ? element.GetString()! : throw Fault($"a text is needed here, not {Words(Kind)}");
+    public string Text() => Kind == JsonValueKind.String ? element.GetString()! : throw Fault($"a text is needed here, not {Words(Kind)}");
 
     public decimal Number() =>
         Kind != JsonValueKind.Number ? throw Fault($"a number is needed here, not {Words(Kind)}")
@@ -124,12 +125,13 @@ internal readonly struct JsonNode(JsonElement element, string path)
             : throw Fault($"{what} is a whole number from {least} to {most}, not {value}");
     }
 
-    public bool Flag() => Kind switch
-    {
-        JsonValueKind.True => true,
-        JsonValueKind.False => false,
-        _ => throw Fault($"true or false is needed here, not {Words(Kind)}"),
-    };
+    public bool Flag() =>
+        Kind switch
+        {
+            JsonValueKind.True => true,
+            JsonValueKind.False => false,
+            _ => throw Fault($"true or false is needed here, not {Words(Kind)}"),
+        };
 
     /// <summary>One of a few words.</summary>
     public T Choice<T>(IReadOnlyDictionary<string, T> words)
@@ -138,15 +140,16 @@ internal readonly struct JsonNode(JsonElement element, string path)
         return words.TryGetValue(word, out var value) ? value : throw Fault($"\"{word}\" is none of {string.Join(", ", words.Keys)}");
     }
 
-    private static string Words(JsonValueKind kind) => kind switch
-    {
-        JsonValueKind.Object => "an object",
-        JsonValueKind.Array => "a list",
-        JsonValueKind.String => "a text",
-        JsonValueKind.Number => "a number",
-        JsonValueKind.True or JsonValueKind.False => "true or false",
-        _ => "null",
-    };
+    private static string Words(JsonValueKind kind) =>
+        kind switch
+        {
+            JsonValueKind.Object => "an object",
+            JsonValueKind.Array => "a list",
+            JsonValueKind.String => "a text",
+            JsonValueKind.Number => "a number",
+            JsonValueKind.True or JsonValueKind.False => "true or false",
+            _ => "null",
+        };
 }
 
 /// <summary>The members of one object.</summary>

@@ -11,21 +11,33 @@ public static class RulesReader
     /// <summary>The schema that is read and written.</summary>
     public const string Schema = "pantomet-rules/1";
 
-    private static readonly Dictionary<string, Fit> Fits = new() { ["crop"] = Fit.Crop, ["whole"] = Fit.Whole, ["mat"] = Fit.Mat };
+    private static readonly Dictionary<string, Fit> Fits = new()
+    {
+        ["crop"] = Fit.Crop,
+        ["whole"] = Fit.Whole,
+        ["mat"] = Fit.Mat,
+    };
 
     private static readonly Dictionary<string, WhenTooSmall> TooSmall = new()
     {
-        ["cap"] = WhenTooSmall.Cap, ["skip"] = WhenTooSmall.Skip, ["break"] = WhenTooSmall.Break,
+        ["cap"] = WhenTooSmall.Cap,
+        ["skip"] = WhenTooSmall.Skip,
+        ["break"] = WhenTooSmall.Break,
     };
 
     private static readonly Dictionary<string, Sharpening> Sharpenings = new()
     {
-        ["off"] = Sharpening.Off, ["mild"] = Sharpening.Mild, ["firm"] = Sharpening.Firm,
+        ["off"] = Sharpening.Off,
+        ["mild"] = Sharpening.Mild,
+        ["firm"] = Sharpening.Firm,
     };
 
     private static readonly Dictionary<string, SlotType> Types = new()
     {
-        ["jpeg"] = new(PictureFormat.Jpeg), ["png"] = new(PictureFormat.Png), ["webp"] = new(PictureFormat.WebP), ["avif"] = new(PictureFormat.Avif),
+        ["jpeg"] = new(PictureFormat.Jpeg),
+        ["png"] = new(PictureFormat.Png),
+        ["webp"] = new(PictureFormat.WebP),
+        ["avif"] = new(PictureFormat.Avif),
         ["auto"] = SlotType.Auto,
     };
 
@@ -33,7 +45,9 @@ public static class RulesReader
 
     private static readonly Dictionary<string, MetadataRule> Metadatas = new()
     {
-        ["drop"] = MetadataRule.Drop, ["copyright"] = MetadataRule.Copyright, ["keep"] = MetadataRule.Keep,
+        ["drop"] = MetadataRule.Drop,
+        ["copyright"] = MetadataRule.Copyright,
+        ["keep"] = MetadataRule.Keep,
     };
 
     private static readonly Dictionary<string, bool> Frames = new() { ["first"] = false, ["all"] = true };
@@ -84,9 +98,30 @@ public static class RulesReader
 
     private static Slot Slot(JsonNode node, HashSet<string> keys)
     {
-        var members = node.Members([
-            "key", "name", "size", "fit", "densities", "types", "each", "limits", "aims", "clear", "subjectShare", "whenTooSmall", "background",
-            "sharpen", "profile", "metadata", "location", "ppi", "frames"], mayRepeat: "name");
+        var members = node.Members(
+            [
+                "key",
+                "name",
+                "size",
+                "fit",
+                "densities",
+                "types",
+                "each",
+                "limits",
+                "aims",
+                "clear",
+                "subjectShare",
+                "whenTooSmall",
+                "background",
+                "sharpen",
+                "profile",
+                "metadata",
+                "location",
+                "ppi",
+                "frames",
+            ],
+            mayRepeat: "name"
+        );
         var key = Key(members.Needed("key"), keys, "slots of one destination");
         var (name, pattern) = Names(members.Repeated, key);
         return new()
@@ -142,17 +177,27 @@ public static class RulesReader
     private static string Name(JsonNode node)
     {
         var name = node.Text().Trim();
-        return name.Length is > 0 and <= 100 && !name.Any(char.IsControl) ? name : throw node.Fault("a name has 1 to 100 characters and no control characters");
+        return name.Length is > 0 and <= 100 && !name.Any(char.IsControl)
+            ? name
+            : throw node.Fault("a name has 1 to 100 characters and no control characters");
     }
 
     // A key becomes a folder or a part of a file name and of an address.
     private static string Key(JsonNode node, HashSet<string> taken, string among)
     {
         var key = node.Text();
-        if (key.Length is 0 or > 60 || !char.IsAsciiLetterOrDigit(key[0]) || key[^1] == '.' || key.Contains("..", StringComparison.Ordinal)
-            || !key.All(letter => char.IsAsciiLetterOrDigit(letter) || letter is '-' or '_' or '.'))
+        if (
+            key.Length is 0 or > 60
+            || !char.IsAsciiLetterOrDigit(key[0])
+            || key[^1] == '.'
+            || key.Contains("..", StringComparison.Ordinal)
+            || !key.All(letter => char.IsAsciiLetterOrDigit(letter) || letter is '-' or '_' or '.')
+        )
         {
-            throw node.Fault($"a key has 1 to 60 letters, digits, hyphens, underscores and single dots, and begins with a letter or digit, but \"{key}\" was given");
+            throw node.Fault(
+                "a key has 1 to 60 letters, digits, hyphens, underscores and single dots, and begins with a letter or digit,"
+                    + $" but \"{key}\" was given"
+            );
         }
 
         return taken.Add(key) ? key : throw node.Fault($"the key \"{key}\" stands twice among the {among}");
@@ -220,9 +265,10 @@ public static class RulesReader
     {
         string? error;
         ByteCount count;
-        var read = node.Kind == System.Text.Json.JsonValueKind.Number
-            ? ByteCount.TryCreate(node.Number(), 1, out count, out error)
-            : ByteCount.TryParse(node.Text(), out count, out error);
+        var read =
+            node.Kind == System.Text.Json.JsonValueKind.Number
+                ? ByteCount.TryCreate(node.Number(), 1, out count, out error)
+                : ByteCount.TryParse(node.Text(), out count, out error);
         return read ? count : throw node.Fault(error!);
     }
 
@@ -246,7 +292,9 @@ public static class RulesReader
         }
 
         var band = new WeightBand(Weight(least), Weight(most));
-        return band.Least.Bytes <= band.Most.Bytes ? band : throw node.Fault($"the least weight {band.Least} is greater than the most {band.Most}");
+        return band.Least.Bytes <= band.Most.Bytes
+            ? band
+            : throw node.Fault($"the least weight {band.Least} is greater than the most {band.Most}");
     }
 
     private static QualityRange Qualities(JsonNode node)

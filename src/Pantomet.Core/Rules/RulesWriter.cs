@@ -9,7 +9,9 @@ using Pantomet.Core.Naming;
 
 namespace Pantomet.Core.Rules;
 
-/// <summary>Writes a book of rules as a rules file: the same rules always give the same text, and what was not asked for is not written.</summary>
+/// <summary>
+/// Writes a book of rules as a rules file: the same rules always give the same text, and what was not asked for is not written.
+/// </summary>
 public static class RulesWriter
 {
     private static readonly JsonWriterOptions Options = new() { Indented = true, Encoder = JavaScriptEncoder.Create(UnicodeRanges.All) };
@@ -50,20 +52,24 @@ public static class RulesWriter
         return Text(json => Slot(json, slot, withPattern: false));
     }
 
-    /// <summary>The part of a slot's rule that decides about the bytes of a file once its plan stands; for finding the same file again.</summary>
+    /// <summary>
+    /// The part of a slot's rule that decides about the bytes of a file once its plan stands; for finding the same file again.
+    /// </summary>
     public static string BytesKey(Slot slot)
     {
         ArgumentNullException.ThrowIfNull(slot);
-        return Write(slot with
-        {
-            Key = "slot",
-            Name = "slot",
-            Clear = Frame.Whole,
-            SubjectShare = null,
-            Densities = [Density.One],
-            WhenTooSmall = WhenTooSmall.Cap,
-            NamePattern = NamePattern.Usual,
-        });
+        return Write(
+            slot with
+            {
+                Key = "slot",
+                Name = "slot",
+                Clear = Frame.Whole,
+                SubjectShare = null,
+                Densities = [Density.One],
+                WhenTooSmall = WhenTooSmall.Cap,
+                NamePattern = NamePattern.Usual,
+            }
+        );
     }
 
     private static string Text(Action<Utf8JsonWriter> write)

@@ -7,11 +7,15 @@ namespace Pantomet.Core.Rules;
 internal static class SizeReader
 {
     private const string Forms =
-        "{width,height}, {ratio,width}, {ratio,height}, {ratio,longSide}, {ratio,shortSide}, {ratio}, {width}, {height}, {longSide}, {shortSide}, {within}, {share} or {maxPixels}";
+        "{width,height}, {ratio,width}, {ratio,height}, {ratio,longSide}, {ratio,shortSide}, {ratio}, {width}, {height}, {longSide}, "
+        + "{shortSide}, {within}, {share} or {maxPixels}";
 
     private static readonly Dictionary<string, Side> Sides = new()
     {
-        ["width"] = Side.Width, ["height"] = Side.Height, ["longSide"] = Side.LongSide, ["shortSide"] = Side.ShortSide,
+        ["width"] = Side.Width,
+        ["height"] = Side.Height,
+        ["longSide"] = Side.LongSide,
+        ["shortSide"] = Side.ShortSide,
     };
 
     public static SizeRule Read(JsonNode node)
@@ -27,7 +31,11 @@ internal static class SizeReader
             ["maxPixels"] => new SizeRule.MaxPixels(members.Needed("maxPixels").Whole(1, 4_000_000_000, "maxPixels")),
             [var one] when Sides.TryGetValue(one, out var side) => new SizeRule.SideAlone(side, Pixels(members.Needed(one))),
             _ when members.Has("ratio") && keys.Length == 2 && Sides.TryGetValue(keys.First(key => key != "ratio"), out var side) =>
-                new SizeRule.ShapeWithSide(RatioOf(members.Needed("ratio")), side, Pixels(members.Needed(keys.First(key => key != "ratio")))),
+                new SizeRule.ShapeWithSide(
+                    RatioOf(members.Needed("ratio")),
+                    side,
+                    Pixels(members.Needed(keys.First(key => key != "ratio")))
+                ),
             [] => throw node.Fault($"a size is missing; it is one of {Forms}"),
             _ => throw node.Fault($"{{{string.Join(",", members.Keys)}}} is no size; it is one of {Forms}"),
         };
@@ -52,9 +60,10 @@ internal static class SizeReader
     {
         string? error;
         Ratio ratio;
-        var read = node.Kind == JsonValueKind.Number
-            ? Ratio.TryParse(node.Number().ToString(System.Globalization.CultureInfo.InvariantCulture), out ratio, out error)
-            : Ratio.TryParse(node.Text(), out ratio, out error);
+        var read =
+            node.Kind == JsonValueKind.Number
+                ? Ratio.TryParse(node.Number().ToString(System.Globalization.CultureInfo.InvariantCulture), out ratio, out error)
+                : Ratio.TryParse(node.Text(), out ratio, out error);
         return read ? ratio : throw node.Fault(error!);
     }
 }

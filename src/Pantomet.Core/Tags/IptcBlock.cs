@@ -30,7 +30,10 @@ public static class IptcBlock
         return null;
     }
 
-    /// <summary>The datasets without those that tell a place, in a resource block as a JPEG holds it; null when nothing is left or the block is damaged.</summary>
+    /// <summary>
+    /// The datasets without those that tell a place, in a resource block as a JPEG holds it; null when nothing is left or the block is
+    /// damaged.
+    /// </summary>
     public static byte[]? WithoutPlaces(ReadOnlySpan<byte> block)
     {
         var iim = Iim(block);
@@ -94,7 +97,7 @@ public static class IptcBlock
     private static List<(int Start, int Length)> Datasets(ReadOnlySpan<byte> iim)
     {
         var all = new List<(int, int)>();
-        for (var at = 0; at + 5 <= iim.Length && iim[at] == DatasetMark;)
+        for (var at = 0; at + 5 <= iim.Length && iim[at] == DatasetMark; )
         {
             var size = BinaryPrimitives.ReadUInt16BigEndian(iim[(at + 3)..]);
             // The extended form is for data of over 32 kB; no line of text is so long.

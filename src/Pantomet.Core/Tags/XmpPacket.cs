@@ -13,10 +13,22 @@ public static class XmpPacket
     // Local names that tell a place, whatever their schema: the GPS tags of exif, and the location fields of IPTC Core and Extension.
     private static readonly HashSet<string> Places = new(StringComparer.Ordinal)
     {
-        "City", "State", "Country", "CountryCode", "Location", "LocationCreated", "LocationShown", "Sublocation", "ProvinceState", "CountryName", "WorldRegion",
+        "City",
+        "State",
+        "Country",
+        "CountryCode",
+        "Location",
+        "LocationCreated",
+        "LocationShown",
+        "Sublocation",
+        "ProvinceState",
+        "CountryName",
+        "WorldRegion",
     };
 
-    /// <summary>Whose the picture is: the first text of dc:rights and of dc:creator; null where there is none or the packet is damaged.</summary>
+    /// <summary>
+    /// Whose the picture is: the first text of dc:rights and of dc:creator; null where there is none or the packet is damaged.
+    /// </summary>
     public static (string? Rights, string? Creator) Lines(ReadOnlySpan<byte> packet)
     {
         return Parse(packet) is { } document ? (First(document, Core + "rights"), First(document, Core + "creator")) : (null, null);
@@ -31,11 +43,17 @@ public static class XmpPacket
         }
 
         document.Descendants().Where(element => TellsPlace(element.Name)).ToList().ForEach(element => element.Remove());
-        document.Descendants().Attributes().Where(attribute => !attribute.IsNamespaceDeclaration && TellsPlace(attribute.Name)).ToList().ForEach(attribute => attribute.Remove());
+        document
+            .Descendants()
+            .Attributes()
+            .Where(attribute => !attribute.IsNamespaceDeclaration && TellsPlace(attribute.Name))
+            .ToList()
+            .ForEach(attribute => attribute.Remove());
         return Encoding.UTF8.GetBytes(document.ToString(SaveOptions.DisableFormatting));
     }
 
-    private static bool TellsPlace(XName name) => name.LocalName.StartsWith("GPS", StringComparison.Ordinal) || Places.Contains(name.LocalName);
+    private static bool TellsPlace(XName name) =>
+        name.LocalName.StartsWith("GPS", StringComparison.Ordinal) || Places.Contains(name.LocalName);
 
     private static string? First(XDocument document, XName name)
     {
@@ -51,7 +69,14 @@ public static class XmpPacket
             var text = Encoding.UTF8.GetString(packet).TrimEnd('\0').Trim('\ufeff', ' ', '\r', '\n', '\t');
             // A packet comes from a stranger: no document type, no entities, nothing fetched.
             using var reader = XmlReader.Create(
-                new StringReader(text), new() { DtdProcessing = DtdProcessing.Prohibit, XmlResolver = null, MaxCharactersInDocument = 20_000_000 });
+                new StringReader(text),
+                new()
+                {
+                    DtdProcessing = DtdProcessing.Prohibit,
+                    XmlResolver = null,
+                    MaxCharactersInDocument = 20_000_000,
+                }
+            );
             return XDocument.Load(reader);
         }
         catch (XmlException)

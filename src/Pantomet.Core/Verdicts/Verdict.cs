@@ -107,8 +107,10 @@ public static class ReasonCodes
     public const string Waiting = "waiting";
 
     /// <summary>Every code.</summary>
-    public static IReadOnlySet<string> All { get; } = typeof(ReasonCodes).GetFields().Where(field => field.IsLiteral).Select(field => (string)field.GetRawConstantValue()!).ToHashSet();
+    public static IReadOnlySet<string> All { get; } =
+        typeof(ReasonCodes).GetFields().Where(field => field.IsLiteral).Select(field => (string)field.GetRawConstantValue()!).ToHashSet();
 
     /// <summary>These come from the plan of a variant; all others are told by the file.</summary>
-    public static bool IsOfPlan(string code) => code is TooSmall or LargestSide or SmallestSide or Reshaped or KeepCut or KeepCovered or SubjectShare or Suggested or OtherShape;
+    public static bool IsOfPlan(string code) =>
+        code is TooSmall or LargestSide or SmallestSide or Reshaped or KeepCut or KeepCovered or SubjectShare or Suggested or OtherShape;
 }

@@ -31,9 +31,13 @@ public readonly record struct ByteCount(long Bytes)
             "MiB" => 1_048_576m,
             _ => null,
         };
-        if (factor is null || !decimal.TryParse(trimmed[..digits], NumberStyles.AllowDecimalPoint, CultureInfo.InvariantCulture, out var value))
+        if (
+            factor is null
+            || !decimal.TryParse(trimmed[..digits], NumberStyles.AllowDecimalPoint, CultureInfo.InvariantCulture, out var value)
+        )
         {
-            error = $"a weight is a number of bytes or written like \"500 kB\", \"1 MB\", \"300 KiB\" or \"1 MiB\", but \"{text}\" was given";
+            error =
+                $"a weight is a number of bytes or written like \"500 kB\", \"1 MB\", \"300 KiB\" or \"1 MiB\", but \"{text}\" was given";
             return false;
         }
 

@@ -16,11 +16,15 @@ public readonly record struct QualityRange(int Floor, int Ceiling)
     /// </summary>
     public static QualityRange Comfortable(PictureFormat format) => format == PictureFormat.Avif ? new(50, 62) : new(60, 80);
 
-    /// <summary>The range with its ceiling lowered to the quality of a JPEG original, though never below a floor that was asked for.</summary>
+    /// <summary>
+    /// The range with its ceiling lowered to the quality of a JPEG original, though never below a floor that was asked for.
+    /// </summary>
     /// <param name="original">The original's quality, in the numbers of the type that is written.</param>
     /// <param name="asked">True when a slot asked for the floor.</param>
     public QualityRange CappedAt(int original, bool asked) =>
-        original >= Ceiling ? this : asked ? new(Floor, Math.Max(Floor, original)) : new(Math.Min(Floor, original), Math.Max(1, original));
+        original >= Ceiling ? this
+        : asked ? new(Floor, Math.Max(Floor, original))
+        : new(Math.Min(Floor, original), Math.Max(1, original));
 
     /// <summary>What lies below the floor.</summary>
     public QualityRange? Below => Floor > Unusable ? new(Unusable, Floor - 1) : null;

@@ -14,7 +14,9 @@ public interface IQualityProbes
     /// <summary>What the dear encoder gives at a quality: the truth.</summary>
     public double Dear(int quality);
 
-    /// <summary>What the dear encoder is expected to give as a multiple of the cheap one, before anything is known of the picture.</summary>
+    /// <summary>
+    /// What the dear encoder is expected to give as a multiple of the cheap one, before anything is known of the picture.
+    /// </summary>
     public double Ratio { get; }
 
     /// <summary>The same from a look at the picture near a quality, for less than a dear encode.</summary>

@@ -31,18 +31,39 @@ public static class JobTables
         }
 
         var pictures = await db.JobPictures.AsNoTracking().Where(one => one.JobId == id).OrderBy(one => one.Place).ToListAsync(cancel);
-        var framings = (await db.JobFramings.AsNoTracking().Where(one => one.JobId == id).ToListAsync(cancel)).ToLookup(one => one.PictureId);
-        var decisions = (await db.JobDecisions.AsNoTracking().Where(one => one.JobId == id).ToListAsync(cancel)).ToLookup(one => one.PictureId);
+        var framings = (await db.JobFramings.AsNoTracking().Where(one => one.JobId == id).ToListAsync(cancel)).ToLookup(one =>
+            one.PictureId
+        );
+        var decisions = (await db.JobDecisions.AsNoTracking().Where(one => one.JobId == id).ToListAsync(cancel)).ToLookup(one =>
+            one.PictureId
+        );
         var slots = await db.JobSlots.AsNoTracking().Where(one => one.JobId == id).OrderBy(one => one.Place).ToListAsync(cancel);
         try
         {
             var job = new Job
             {
-                Name = row.Name, Prefix = row.Prefix, Numbered = row.Numbered, Patterns = StoredJson.Read<Dictionary<string, string>>(row.Patterns),
-                Pictures = [.. pictures.Select(one => new JobPicture(one.PictureId, DecisionsOf(one, framings[one.PictureId], decisions[one.PictureId])))],
-                Slots = [.. slots.Select(one => JobSlot.At(one.Slot) with { Choice = one.Chosen ? ChoiceOf(one.Format, one.Quality) : null })],
+                Name = row.Name,
+                Prefix = row.Prefix,
+                Numbered = row.Numbered,
+                Patterns = StoredJson.Read<Dictionary<string, string>>(row.Patterns),
+                Pictures =
+                [
+                    .. pictures.Select(one => new JobPicture(
+                        one.PictureId,
+                        DecisionsOf(one, framings[one.PictureId], decisions[one.PictureId])
+                    )),
+                ],
+                Slots =
+                [
+                    .. slots.Select(one => JobSlot.At(one.Slot) with { Choice = one.Chosen ? ChoiceOf(one.Format, one.Quality) : null }),
+                ],
             };
-            return new(row, job, pictures.ToDictionary(one => one.PictureId, one => one.Place), slots.ToDictionary(one => one.Slot, one => one.LaidOutBy));
+            return new(
+                row,
+                job,
+                pictures.ToDictionary(one => one.PictureId, one => one.Place),
+                slots.ToDictionary(one => one.Slot, one => one.LaidOutBy)
+            );
         }
         catch (Exception fault) when (fault is JsonException or FormatException or ArgumentException)
         {
@@ -54,9 +75,13 @@ public static class JobTables
     public static async Task<Decisions> MarksOfAsync(PantometDb db, Guid picture, CancellationToken cancel)
     {
         ArgumentNullException.ThrowIfNull(db);
-        var row = await db.JobPictures.AsNoTracking().Where(one => one.PictureId == picture)
+        var row = await db
+            .JobPictures.AsNoTracking()
+            .Where(one => one.PictureId == picture)
             .Join(db.Jobs.Where(job => job.Fault == null), one => one.JobId, job => job.Id, (one, job) => new { one, job.CreatedAt })
-            .OrderByDescending(both => both.CreatedAt).Select(both => both.one).FirstOrDefaultAsync(cancel);
+            .OrderByDescending(both => both.CreatedAt)
+            .Select(both => both.one)
+            .FirstOrDefaultAsync(cancel);
         return row is null ? Decisions.None : DecisionsOf(row, [], []) with { OtherShape = false };
     }
 
@@ -67,7 +92,13 @@ public static class JobTables
     /// <param name="change">What leads there from what is stored.</param>
     /// <param name="places">The places of its pictures as stored.</param>
     /// <returns>The places of its pictures afterwards.</returns>
-    public static async Task<IReadOnlyDictionary<Guid, long>> StoreAsync(PantometDb db, Guid id, Job job, JobPatch change, IReadOnlyDictionary<Guid, long> places)
+    public static async Task<IReadOnlyDictionary<Guid, long>> StoreAsync(
+        PantometDb db,
+        Guid id,
+        Job job,
+        JobPatch change,
+        IReadOnlyDictionary<Guid, long> places
+    )
     {
         ArgumentNullException.ThrowIfNull(db);
         ArgumentNullException.ThrowIfNull(job);
@@ -75,9 +106,14 @@ public static class JobTables
         if (change.Name is not null || change.Prefix is not null || change.Numbered is not null || change.Patterns is not null)
         {
             var patterns = StoredJson.Write(job.Patterns);
-            await db.Jobs.Where(row => row.Id == id).ExecuteUpdateAsync(set => set
-                .SetProperty(row => row.Name, job.Name).SetProperty(row => row.Prefix, job.Prefix)
-                .SetProperty(row => row.Numbered, job.Numbered).SetProperty(row => row.Patterns, patterns));
+            await db
+                .Jobs.Where(row => row.Id == id)
+                .ExecuteUpdateAsync(set =>
+                    set.SetProperty(row => row.Name, job.Name)
+                        .SetProperty(row => row.Prefix, job.Prefix)
+                        .SetProperty(row => row.Numbered, job.Numbered)
+                        .SetProperty(row => row.Patterns, patterns)
+                );
         }
 
         await SlotsAsync(db, id, job, change);
@@ -120,7 +156,12 @@ public static class JobTables
     }
 
     private static async Task<IReadOnlyDictionary<Guid, long>> PicturesAsync(
-        PantometDb db, Guid id, Job job, JobPatch change, IReadOnlyDictionary<Guid, long> places)
+        PantometDb db,
+        Guid id,
+        Job job,
+        JobPatch change,
+        IReadOnlyDictionary<Guid, long> places
+    )
     {
         if (change.PicturesOut is null && change.PicturesIn is null)
         {
@@ -140,7 +181,10 @@ public static class JobTables
         foreach (var (index, picture) in change.PicturesIn ?? [])
         {
             var before = index > 0 ? after[job.Pictures[index - 1].Id] : 0;
-            var next = job.Pictures.Skip(index + 1).Select(one => after.TryGetValue(one.Id, out var place) ? place : (long?)null).FirstOrDefault(place => place is not null);
+            var next = job
+                .Pictures.Skip(index + 1)
+                .Select(one => after.TryGetValue(one.Id, out var place) ? place : (long?)null)
+                .FirstOrDefault(place => place is not null);
             var place = next is { } behind ? before + Math.Max(1, (behind - before) / 2) : before + Gap;
             after[picture.Id] = place;
             await PictureAsync(sql, id, picture.Id, picture.Decisions, place);
@@ -150,7 +194,15 @@ public static class JobTables
         return after;
     }
 
-    private static async Task DecisionsAsync(PantometDb db, Statements sql, Guid id, Guid picture, Decisions now, DecisionsPatch patch, long place)
+    private static async Task DecisionsAsync(
+        PantometDb db,
+        Statements sql,
+        Guid id,
+        Guid picture,
+        Decisions now,
+        DecisionsPatch patch,
+        long place
+    )
     {
         if ((patch with { Framings = null, Cells = null }).IsEmpty == false)
         {
@@ -163,30 +215,60 @@ public static class JobTables
         var noCell = cells.Where(slot => !now.Cells.ContainsKey(slot)).ToList();
         if (noFraming.Count > 0)
         {
-            await db.JobFramings.Where(row => row.JobId == id && row.PictureId == picture && noFraming.Contains(row.Shape)).ExecuteDeleteAsync();
+            await db
+                .JobFramings.Where(row => row.JobId == id && row.PictureId == picture && noFraming.Contains(row.Shape))
+                .ExecuteDeleteAsync();
         }
 
         if (noCell.Count > 0)
         {
-            await db.JobDecisions.Where(row => row.JobId == id && row.PictureId == picture && noCell.Contains(row.Slot)).ExecuteDeleteAsync();
+            await db
+                .JobDecisions.Where(row => row.JobId == id && row.PictureId == picture && noCell.Contains(row.Slot))
+                .ExecuteDeleteAsync();
         }
 
         await CellsAsync(sql, id, picture, framings.Except(noFraming), cells.Except(noCell), now);
     }
 
-    private static Task PictureAsync(Statements sql, Guid id, Guid picture, Decisions now, long place) => sql.RunAsync(
-        """
-        INSERT OR REPLACE INTO JobPictures
-        (JobId, PictureId, Place, Quarters, Degrees, FocusX, FocusY, Keep, NoSuggestion, Keywords, Alternative, OtherShape)
-        VALUES ($1, $2, $3, $4, $5, $6, $7, $8, $9, $10, $11, $12)
-        """,
-        id, picture, place, now.Turn.Quarters, now.Turn.Degrees, now.Focus?.X, now.Focus?.Y, Frames(now.Keep), now.NoSuggestion, now.Keywords, now.Alternative, now.OtherShape);
+    private static Task PictureAsync(Statements sql, Guid id, Guid picture, Decisions now, long place) =>
+        sql.RunAsync(
+            """
+            INSERT OR REPLACE INTO JobPictures
+            (JobId, PictureId, Place, Quarters, Degrees, FocusX, FocusY, Keep, NoSuggestion, Keywords, Alternative, OtherShape)
+            VALUES ($1, $2, $3, $4, $5, $6, $7, $8, $9, $10, $11, $12)
+            """,
+            id,
+            picture,
+            place,
+            now.Turn.Quarters,
+            now.Turn.Degrees,
+            now.Focus?.X,
+            now.Focus?.Y,
+            Frames(now.Keep),
+            now.NoSuggestion,
+            now.Keywords,
+            now.Alternative,
+            now.OtherShape
+        );
 
-    private static async Task CellsAsync(Statements sql, Guid id, Guid picture, IEnumerable<string> framings, IEnumerable<string> cells, Decisions now)
+    private static async Task CellsAsync(
+        Statements sql,
+        Guid id,
+        Guid picture,
+        IEnumerable<string> framings,
+        IEnumerable<string> cells,
+        Decisions now
+    )
     {
         foreach (var shape in framings)
         {
-            await sql.RunAsync("INSERT OR REPLACE INTO JobFramings (JobId, PictureId, Shape, Frame) VALUES ($1, $2, $3, $4)", id, picture, shape, Edges(now.Framings[shape]));
+            await sql.RunAsync(
+                "INSERT OR REPLACE INTO JobFramings (JobId, PictureId, Shape, Frame) VALUES ($1, $2, $3, $4)",
+                id,
+                picture,
+                shape,
+                Edges(now.Framings[shape])
+            );
         }
 
         foreach (var slot in cells)
@@ -194,30 +276,49 @@ public static class JobTables
             var cell = now.Cells[slot];
             await sql.RunAsync(
                 """
-                INSERT OR REPLACE INTO JobDecisions (JobId, PictureId, Slot, Loose, Frame, Skip, Accepted, LetThrough, Format, Quality, Chosen)
+                INSERT OR REPLACE INTO JobDecisions
+                (JobId, PictureId, Slot, Loose, Frame, Skip, Accepted, LetThrough, Format, Quality, Chosen)
                 VALUES ($1, $2, $3, $4, $5, $6, $7, $8, $9, $10, $11)
                 """,
-                id, picture, slot, cell.Loose, cell.Frame is { } frame ? Edges(frame) : null, cell.Skip, StoredJson.Write(cell.Accepted), StoredJson.Write(cell.LetThrough),
-                cell.Choice?.Format, cell.Choice?.Quality, cell.Choice is not null);
+                id,
+                picture,
+                slot,
+                cell.Loose,
+                cell.Frame is { } frame ? Edges(frame) : null,
+                cell.Skip,
+                StoredJson.Write(cell.Accepted),
+                StoredJson.Write(cell.LetThrough),
+                cell.Choice?.Format,
+                cell.Choice?.Quality,
+                cell.Choice is not null
+            );
         }
     }
 
-    private static Decisions DecisionsOf(JobPictureRow row, IEnumerable<JobFramingRow> framings, IEnumerable<JobDecisionRow> cells) => new()
-    {
-        Turn = new(row.Quarters, row.Degrees),
-        Focus = row is { FocusX: { } x, FocusY: { } y } ? new FocusPoint(x, y) : null,
-        Keep = [.. StoredJson.Read<List<double[]>>(row.Keep).Select(FrameOf)],
-        NoSuggestion = row.NoSuggestion,
-        Keywords = row.Keywords,
-        Alternative = row.Alternative,
-        OtherShape = row.OtherShape,
-        Framings = framings.ToDictionary(one => one.Shape, one => FrameOf(one.Frame)),
-        Cells = cells.ToDictionary(one => one.Slot, one => new CellDecision
+    private static Decisions DecisionsOf(JobPictureRow row, IEnumerable<JobFramingRow> framings, IEnumerable<JobDecisionRow> cells) =>
+        new()
         {
-            Loose = one.Loose, Frame = one.Frame is { } frame ? FrameOf(frame) : null, Skip = one.Skip, Accepted = StoredJson.Read<List<string>>(one.Accepted),
-            LetThrough = StoredJson.Read<List<string>>(one.LetThrough), Choice = one.Chosen ? ChoiceOf(one.Format, one.Quality) : null,
-        }),
-    };
+            Turn = new(row.Quarters, row.Degrees),
+            Focus = row is { FocusX: { } x, FocusY: { } y } ? new FocusPoint(x, y) : null,
+            Keep = [.. StoredJson.Read<List<double[]>>(row.Keep).Select(FrameOf)],
+            NoSuggestion = row.NoSuggestion,
+            Keywords = row.Keywords,
+            Alternative = row.Alternative,
+            OtherShape = row.OtherShape,
+            Framings = framings.ToDictionary(one => one.Shape, one => FrameOf(one.Frame)),
+            Cells = cells.ToDictionary(
+                one => one.Slot,
+                one => new CellDecision
+                {
+                    Loose = one.Loose,
+                    Frame = one.Frame is { } frame ? FrameOf(frame) : null,
+                    Skip = one.Skip,
+                    Accepted = StoredJson.Read<List<string>>(one.Accepted),
+                    LetThrough = StoredJson.Read<List<string>>(one.LetThrough),
+                    Choice = one.Chosen ? ChoiceOf(one.Format, one.Quality) : null,
+                }
+            ),
+        };
 
     private static Choice ChoiceOf(string? format, int? quality) =>
         Choice.Fault(new(format, quality)) is { } fault ? throw new FormatException(fault) : new(format, quality);
@@ -230,5 +331,7 @@ public static class JobTables
     private static Frame FrameOf(string edges) => FrameOf(StoredJson.Read<double[]>(edges));
 
     private static Frame FrameOf(double[] edges) =>
-        edges.Length == 4 && Frame.TryCreate(edges[0], edges[1], edges[2], edges[3], out var frame, out _) ? frame : throw new FormatException("a frame has four edges within the picture");
+        edges.Length == 4 && Frame.TryCreate(edges[0], edges[1], edges[2], edges[3], out var frame, out _)
+            ? frame
+            : throw new FormatException("a frame has four edges within the picture");
 }

@@ -74,18 +74,37 @@ public sealed class PictureRow
     public int RemovedDays { get; set; }
 
     /// <summary>The facts as the core knows them.</summary>
-    public PictureFacts Facts => new()
-    {
-        Size = new PixelSize(Width, Height), Format = Format, Bytes = Bytes, HasAlpha = HasAlpha, Frames = Frames, Orientation = Orientation,
-        Profile = Profile, Colours = Colours, Bits = Bits, Ppi = Ppi, HasLocation = HasLocation,
-        JpegQuality = JpegQuality, Kind = Kind, Suggestion = Suggestion,
-    };
+    public PictureFacts Facts =>
+        new()
+        {
+            Size = new PixelSize(Width, Height),
+            Format = Format,
+            Bytes = Bytes,
+            HasAlpha = HasAlpha,
+            Frames = Frames,
+            Orientation = Orientation,
+            Profile = Profile,
+            Colours = Colours,
+            Bits = Bits,
+            Ppi = Ppi,
+            HasLocation = HasLocation,
+            JpegQuality = JpegQuality,
+            Kind = Kind,
+            Suggestion = Suggestion,
+        };
 
     /// <summary>A new entry from what was read.</summary>
     public static PictureRow From(string name, string contentHash, DateTime addedAt, PictureFacts facts)
     {
         ArgumentNullException.ThrowIfNull(facts);
-        var row = new PictureRow { Id = Guid.CreateVersion7(), Name = name, ContentHash = contentHash, AddedAt = addedAt, Colours = facts.Colours };
+        var row = new PictureRow
+        {
+            Id = Guid.CreateVersion7(),
+            Name = name,
+            ContentHash = contentHash,
+            AddedAt = addedAt,
+            Colours = facts.Colours,
+        };
         row.Take(name, contentHash, facts);
         return row;
     }
@@ -95,7 +114,13 @@ public sealed class PictureRow
     {
         ArgumentNullException.ThrowIfNull(facts);
         (Name, ContentHash, Format, Bytes) = (name, contentHash, facts.Format, facts.Bytes);
-        (Width, Height, HasAlpha, Frames, Orientation) = (facts.Size.Width, facts.Size.Height, facts.HasAlpha, facts.Frames, facts.Orientation);
+        (Width, Height, HasAlpha, Frames, Orientation) = (
+            facts.Size.Width,
+            facts.Size.Height,
+            facts.HasAlpha,
+            facts.Frames,
+            facts.Orientation
+        );
         (Profile, Colours, Bits, Ppi, HasLocation) = (facts.Profile, facts.Colours, facts.Bits, facts.Ppi, facts.HasLocation);
         (JpegQuality, Kind, Suggestion) = (facts.JpegQuality, facts.Kind, facts.Suggestion);
     }

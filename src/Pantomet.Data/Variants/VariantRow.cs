@@ -3,7 +3,9 @@ using Pantomet.Core.Verdicts;
 
 namespace Pantomet.Data.Variants;
 
-/// <summary>One file made from a picture. Which slots it fills is told by what it depends on, not by a name: slots with equal rules share files.</summary>
+/// <summary>
+/// One file made from a picture. Which slots it fills is told by what it depends on, not by a name: slots with equal rules share files.
+/// </summary>
 public sealed class VariantRow
 {
     /// <summary>A hash of everything the file depends on, lower-case hexadecimal: the same wish finds the same file.</summary>
@@ -36,7 +38,9 @@ public sealed class VariantRow
     /// <summary>Where it differs most, in pixels of the file: left, top, right, bottom with commas.</summary>
     public string? WorstPlace { get; set; }
 
-    /// <summary>The recipe it was made by as canonical JSON, so that its pixels can be made again; empty for files of before there were recipes.</summary>
+    /// <summary>
+    /// The recipe it was made by as canonical JSON, so that its pixels can be made again; empty for files of before there were recipes.
+    /// </summary>
     public string Recipe { get; set; } = "";
 
     /// <summary>What it is wanted as: the hash of its recipe without the version.</summary>

@@ -44,8 +44,18 @@ public sealed record PreviewOrder(string Path, int Side, string Output, Turn Tur
 /// <param name="Size">The size of the file where it had to shrink to meet its weight; only for the reference.</param>
 /// <param name="Reference">True for the pixels without loss, as PNG.</param>
 public sealed record VariantOrder(
-    string Path, PictureFacts Facts, Turn Turn, string Rules, VariantPlan Plan, PictureFormat? Format, int? Quality, string Output, string? Small = null, PixelSize? Size = null,
-    bool Reference = false) : Order(Path);
+    string Path,
+    PictureFacts Facts,
+    Turn Turn,
+    string Rules,
+    VariantPlan Plan,
+    PictureFormat? Format,
+    int? Quality,
+    string Output,
+    string? Small = null,
+    PixelSize? Size = null,
+    bool Reference = false
+) : Order(Path);
 
 /// <summary>Weigh one variant at several qualities, keeping no file.</summary>
 /// <param name="Path">The original.</param>
@@ -55,7 +65,15 @@ public sealed record VariantOrder(
 /// <param name="Plan">Part of the picture and pixel size.</param>
 /// <param name="Format">The type.</param>
 /// <param name="Qualities">The qualities, each 1 to 100.</param>
-public sealed record CurveOrder(string Path, PictureFacts Facts, Turn Turn, string Rules, VariantPlan Plan, PictureFormat Format, IReadOnlyList<int> Qualities) : Order(Path);
+public sealed record CurveOrder(
+    string Path,
+    PictureFacts Facts,
+    Turn Turn,
+    string Rules,
+    VariantPlan Plan,
+    PictureFormat Format,
+    IReadOnlyList<int> Qualities
+) : Order(Path);
 
 /// <summary>One quality weighed.</summary>
 /// <param name="Quality">1 to 100; null for a type without.</param>
@@ -121,4 +139,13 @@ public enum OrderFailure
 /// <param name="Verdict">The verdict.</param>
 /// <param name="Reasons">Why.</param>
 public sealed record VariantOutcome(
-    bool HasFile, PictureFormat? Format, PixelSize Size, int? Quality, double? Likeness, Crop? WorstTile, int Encodes, Verdict Verdict, IReadOnlyList<Reason> Reasons);
+    bool HasFile,
+    PictureFormat? Format,
+    PixelSize Size,
+    int? Quality,
+    double? Likeness,
+    Crop? WorstTile,
+    int Encodes,
+    Verdict Verdict,
+    IReadOnlyList<Reason> Reasons
+);

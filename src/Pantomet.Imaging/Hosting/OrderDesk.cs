@@ -10,7 +10,9 @@ using Pantomet.Imaging.Writing;
 
 namespace Pantomet.Imaging.Hosting;
 
-/// <summary>Carries out orders, one at a time, and keeps the last decode and renderings so that another quality decodes nothing again.</summary>
+/// <summary>
+/// Carries out orders, one at a time, and keeps the last decode and renderings so that another quality decodes nothing again.
+/// </summary>
 public sealed class OrderDesk : IDisposable
 {
     private const int MostRenderings = 3;
@@ -95,7 +97,10 @@ public sealed class OrderDesk : IDisposable
         var work = new Work(order.Path, order.Facts, order.Turn, slot);
         if (order.Reference)
         {
-            File.WriteAllBytes(order.Output, LosslessPng.Write(Rendering(work, order.Size is { } size && size != order.Plan.Size ? order.Plan.At(size) : order.Plan)));
+            File.WriteAllBytes(
+                order.Output,
+                LosslessPng.Write(Rendering(work, order.Size is { } size && size != order.Plan.Size ? order.Plan.At(size) : order.Plan))
+            );
             return new();
         }
 
@@ -149,7 +154,14 @@ public sealed class OrderDesk : IDisposable
 
         var asked = slot with { Each = false, Types = order.Format is { } format ? [new(format)] : slot.Types };
         return VariantMaker.Find(
-            pixels, asked, plan, order.Facts, smaller => VariantRenderer.Render(MasterFor(work, smaller), smaller, slot.Background, slot.Sharpen), weighed, cancel)[0];
+            pixels,
+            asked,
+            plan,
+            order.Facts,
+            smaller => VariantRenderer.Render(MasterFor(work, smaller), smaller, slot.Background, slot.Sharpen),
+            weighed,
+            cancel
+        )[0];
     }
 
     private RenderedPixels Rendering(Work work, VariantPlan plan)
@@ -192,8 +204,18 @@ public sealed class OrderDesk : IDisposable
         return decoded;
     }
 
-    private static VariantOutcome OutcomeOf(MadeVariant made) => new(
-        made.File is not null, made.Format, made.Size, made.Quality, made.Likeness?.Score, made.Likeness?.WorstTile, made.Encodes, made.Verdict, made.Reasons);
+    private static VariantOutcome OutcomeOf(MadeVariant made) =>
+        new(
+            made.File is not null,
+            made.Format,
+            made.Size,
+            made.Quality,
+            made.Likeness?.Score,
+            made.Likeness?.WorstTile,
+            made.Encodes,
+            made.Verdict,
+            made.Reasons
+        );
 
     private sealed record Work(string Path, PictureFacts Facts, Turn Turn, Slot Slot)
     {

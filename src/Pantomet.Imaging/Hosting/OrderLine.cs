@@ -20,7 +20,10 @@ public static class OrderLine
     /// <exception cref="JsonException">The line is none of ours.</exception>
     public static T Read<T>(string line) => JsonSerializer.Deserialize<T>(line, Options) ?? throw new JsonException("an empty line");
 
-    /// <summary>Carries out orders from a reader until it ends; an empty line stops the one under way. A line that only tells a weight is followed by the outcome.</summary>
+    /// <summary>
+    /// Carries out orders from a reader until it ends; an empty line stops the one under way. A line that only tells a weight is followed
+    /// by the outcome.
+    /// </summary>
     public static async Task ServeAsync(TextReader orders, TextWriter outcomes)
     {
         ArgumentNullException.ThrowIfNull(orders);
@@ -68,7 +71,10 @@ public static class OrderLine
 #pragma warning restore CA1031
                 {
                     await Console.Error.WriteLineAsync($"{order?.GetType().Name}: {fault}");
-                    outcome = Outcome.Failed(OrderFailure.Unforeseen, "Something went wrong while this picture was worked on; the log says what.");
+                    outcome = Outcome.Failed(
+                        OrderFailure.Unforeseen,
+                        "Something went wrong while this picture was worked on; the log says what."
+                    );
                 }
 
                 Tell(outcome);

@@ -10,18 +10,29 @@ using Pantomet.Imaging.Rendering;
 
 namespace Pantomet.Imaging.Making;
 
-/// <summary>Makes a moving WebP where a slot keeps all frames: each frame cut and reduced like a still picture, with its own delay.</summary>
+/// <summary>
+/// Makes a moving WebP where a slot keeps all frames: each frame cut and reduced like a still picture, with its own delay.
+/// </summary>
 internal static class MovingPicture
 {
     private const int UsualDelay = 100;
 
     /// <summary>True when there are frames to keep, the slot keeps them, and its first type can hold them.</summary>
     public static bool Applies(PictureFacts facts, Slot slot) =>
-        slot.AllFrames && facts.Frames > 1 && facts.Format is PictureFormat.Gif or PictureFormat.WebP
+        slot.AllFrames
+        && facts.Frames > 1
+        && facts.Format is PictureFormat.Gif or PictureFormat.WebP
         && slot.Types[0].Format is null or PictureFormat.WebP;
 
     /// <summary>Makes it: the highest quality within floor and ceiling whose weight fits.</summary>
-    public static MadeVariant Make(string path, PictureFacts facts, Slot slot, VariantPlan plan, CancellationToken cancel, Turn turn = default)
+    public static MadeVariant Make(
+        string path,
+        PictureFacts facts,
+        Slot slot,
+        VariantPlan plan,
+        CancellationToken cancel,
+        Turn turn = default
+    )
     {
         using var strip = Strip(path, facts, slot, plan, turn, cancel);
         var range = slot.Aims.Quality ?? QualityRange.Comfortable(PictureFormat.WebP);
@@ -39,13 +50,25 @@ internal static class MovingPicture
         if (found.Fits && found.Quality < range.Floor)
         {
             verdict = Verdict.Concedes;
-            reasons.Add(new(ReasonCodes.LowQuality, $"Quality {found.Quality}, below {range.Floor}, to stay within {slot.Limits.MaxBytes}: {Figures.Weight(file.LongLength)}. Look at it moving."));
+            reasons.Add(
+                new(
+                    ReasonCodes.LowQuality,
+                    $"Quality {found.Quality}, below {range.Floor}, to stay within {slot.Limits.MaxBytes}: "
+                        + $"{Figures.Weight(file.LongLength)}. Look at it moving."
+                )
+            );
         }
 
         if (file.LongLength > slot.Limits.MaxBytes?.Bytes)
         {
             verdict = Verdict.Breaks;
-            reasons.Add(new(ReasonCodes.OverWeight, $"The moving picture weighs {Figures.Weight(file.LongLength)} at quality {found.Quality}, over the limit of {slot.Limits.MaxBytes}. Fewer frames or a still picture would fit."));
+            reasons.Add(
+                new(
+                    ReasonCodes.OverWeight,
+                    $"The moving picture weighs {Figures.Weight(file.LongLength)} at quality {found.Quality}, over the limit of "
+                        + $"{slot.Limits.MaxBytes}. Fewer frames or a still picture would fit."
+                )
+            );
         }
 
         // The first frame stands for all: their pixels are alike in kind.
@@ -54,7 +77,14 @@ internal static class MovingPicture
         var likeness = Core.Likeness.LikenessMeter.Measure(LikenessGauge.Planes(first), LikenessGauge.Planes(decoded));
         return new()
         {
-            Plan = plan, File = file, Format = PictureFormat.WebP, Quality = found.Quality, Likeness = likeness, Encodes = probes.Encodes, Verdict = verdict, Reasons = reasons,
+            Plan = plan,
+            File = file,
+            Format = PictureFormat.WebP,
+            Quality = found.Quality,
+            Likeness = likeness,
+            Encodes = probes.Encodes,
+            Verdict = verdict,
+            Reasons = reasons,
         };
     }
 
@@ -109,7 +139,9 @@ internal static class MovingPicture
         public double Cheap(int quality)
         {
             cancel.ThrowIfCancellationRequested();
-            return _cheap.TryGetValue(quality, out var weight) ? weight : _cheap[quality] = strip.WebpsaveBuffer(q: quality, effort: 0, keep: Enums.ForeignKeep.None).LongLength;
+            return _cheap.TryGetValue(quality, out var weight)
+                ? weight
+                : _cheap[quality] = strip.WebpsaveBuffer(q: quality, effort: 0, keep: Enums.ForeignKeep.None).LongLength;
         }
 
         public double Dear(int quality) => File(quality).LongLength;
@@ -117,7 +149,9 @@ internal static class MovingPicture
         public byte[] File(int quality)
         {
             cancel.ThrowIfCancellationRequested();
-            return _files.TryGetValue(quality, out var file) ? file : _files[quality] = strip.WebpsaveBuffer(q: quality, effort: 4, keep: Enums.ForeignKeep.None);
+            return _files.TryGetValue(quality, out var file)
+                ? file
+                : _files[quality] = strip.WebpsaveBuffer(q: quality, effort: 4, keep: Enums.ForeignKeep.None);
         }
     }
 }

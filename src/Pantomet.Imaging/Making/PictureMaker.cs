@@ -36,7 +36,13 @@ public static class PictureMaker
     /// <param name="room">Where the work is done.</param>
     /// <param name="cancel">Stops between encodes.</param>
     public static async Task<MadePicture> MakeAsync(
-        string path, IReadOnlyList<Frame> keep, FocusPoint? focus, IReadOnlyList<Wanted> wanted, WorkRoom room, CancellationToken cancel = default)
+        string path,
+        IReadOnlyList<Frame> keep,
+        FocusPoint? focus,
+        IReadOnlyList<Wanted> wanted,
+        WorkRoom room,
+        CancellationToken cancel = default
+    )
     {
         ArgumentNullException.ThrowIfNull(room);
         ArgumentNullException.ThrowIfNull(wanted);
@@ -76,19 +82,31 @@ public static class PictureMaker
         [.. wanted.Select(one => VariantPlanner.Plan(facts.Size, one.Slot, one.Density, one.Hand, subject))];
 
     private static async Task<IReadOnlyList<IReadOnlyList<MadeVariant>>> MakeAllAsync(
-        string path, PictureFacts facts, IReadOnlyList<Wanted> wanted, VariantPlan[] plans, PictureMaster whole, WorkRoom room, CancellationToken cancel)
+        string path,
+        PictureFacts facts,
+        IReadOnlyList<Wanted> wanted,
+        VariantPlan[] plans,
+        PictureMaster whole,
+        WorkRoom room,
+        CancellationToken cancel
+    )
     {
         var made = new IReadOnlyList<MadeVariant>[plans.Length];
         foreach (var group in Enumerable.Range(0, plans.Length).GroupBy(i => ColoursOf(wanted[i].Slot, facts)))
         {
             var mine = group.ToList();
             var theirs = mine.Select(i => plans[i]).Where(plan => plan.IsMade).ToList();
-            using var own = theirs.Count > 0 && (group.Key != ProfileRule.Srgb || !whole.Serves(theirs))
-                ? await room.RunAsync(() => PictureMaster.Decode(path, facts, theirs, group.Key), cancel)
-                : null;
+            using var own =
+                theirs.Count > 0 && (group.Key != ProfileRule.Srgb || !whole.Serves(theirs))
+                    ? await room.RunAsync(() => PictureMaster.Decode(path, facts, theirs, group.Key), cancel)
+                    : null;
             // The largest first: what is left at the end is short.
-            await Task.WhenAll(mine.OrderByDescending(i => plans[i].Size.Area).Select(async i =>
-                made[i] = await room.RunAsync(() => MakeSafely(own ?? whole, wanted[i].Slot, plans[i], path, cancel), cancel)));
+            await Task.WhenAll(
+                mine.OrderByDescending(i => plans[i].Size.Area)
+                    .Select(async i =>
+                        made[i] = await room.RunAsync(() => MakeSafely(own ?? whole, wanted[i].Slot, plans[i], path, cancel), cancel)
+                    )
+            );
         }
 
         return made;
@@ -98,7 +116,13 @@ public static class PictureMaker
     private static ProfileRule ColoursOf(Slot slot, PictureFacts facts) => facts.Profile is null ? ProfileRule.Srgb : slot.Profile;
 
     // What the decoder or encoder cannot do for one slot must not stop the others.
-    private static IReadOnlyList<MadeVariant> MakeSafely(PictureMaster master, Slot slot, VariantPlan plan, string path, CancellationToken cancel)
+    private static IReadOnlyList<MadeVariant> MakeSafely(
+        PictureMaster master,
+        Slot slot,
+        VariantPlan plan,
+        string path,
+        CancellationToken cancel
+    )
     {
         try
         {
@@ -112,7 +136,9 @@ public static class PictureMaker
             [
                 new()
                 {
-                    Plan = plan, Verdict = Verdict.Breaks, Reasons = [new(ReasonCodes.Unreadable, "The picture could not be decoded or encoded for this slot.")],
+                    Plan = plan,
+                    Verdict = Verdict.Breaks,
+                    Reasons = [new(ReasonCodes.Unreadable, "The picture could not be decoded or encoded for this slot.")],
                 },
             ];
         }

@@ -6,7 +6,8 @@ using Pantomet.Imaging.Writing;
 namespace Pantomet.Imaging.Making;
 
 /// <summary>
-/// Trial encodes of one rendering in one type: each is made, and measured, once. Places are searched on a sample of the pixels with the cheap
+/// Trial encodes of one rendering in one type: each is made, and measured, once. Places are searched on a sample of the pixels with the
+/// cheap
 /// encoder; one dear encode of the sample and one cheap encode of the whole tell how the sample stands to the whole.
 /// </summary>
 internal sealed class Trials(VariantEncoder encoder, PictureFormat format, CancellationToken cancel)
@@ -14,7 +15,9 @@ internal sealed class Trials(VariantEncoder encoder, PictureFormat format, Cance
     // What the dear encoder weighs for each byte of the cheap one, before anything is known of the picture (measured on open photographs).
     private static readonly Dictionary<PictureFormat, double> WeightRatios = new()
     {
-        [PictureFormat.Jpeg] = 0.84, [PictureFormat.WebP] = 0.80, [PictureFormat.Avif] = 0.80,
+        [PictureFormat.Jpeg] = 0.84,
+        [PictureFormat.WebP] = 0.80,
+        [PictureFormat.Avif] = 0.80,
     };
 
     private readonly LikenessGauge _gauge = new(encoder.Reference(format));
@@ -75,9 +78,10 @@ internal sealed class Trials(VariantEncoder encoder, PictureFormat format, Cance
         public double Dear(int quality) => trials.Dear(quality).LongLength;
 
         // On a small picture the sample is the whole, and a dear trial is as good as the file itself.
-        public double RatioNear(int quality) => trials.IsSampled
-            ? trials.WholeOverSample(quality) * trials.Sample(quality, dear: true).Length / trials.Sample(quality, dear: false).Length
-            : Ratio;
+        public double RatioNear(int quality) =>
+            trials.IsSampled
+                ? trials.WholeOverSample(quality) * trials.Sample(quality, dear: true).Length / trials.Sample(quality, dear: false).Length
+                : Ratio;
     }
 
     private sealed class LossProbes(Trials trials) : IQualityProbes

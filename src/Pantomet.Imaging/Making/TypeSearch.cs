@@ -9,7 +9,9 @@ using Pantomet.Imaging.Writing;
 
 namespace Pantomet.Imaging.Making;
 
-/// <summary>Finds the best file of one rendering in one type: the smallest that reaches the likeness aim, within limit, band, floor and ceiling.</summary>
+/// <summary>
+/// Finds the best file of one rendering in one type: the smallest that reaches the likeness aim, within limit, band, floor and ceiling.
+/// </summary>
 internal sealed class TypeSearch(RenderedPixels pixels, Slot slot, PictureFacts facts, CancellationToken cancel) : IDisposable
 {
     private static readonly Likeness Equal = new(1, 1, default);
@@ -31,12 +33,13 @@ internal sealed class TypeSearch(RenderedPixels pixels, Slot slot, PictureFacts 
     private double BandMost => slot.Aims.Band?.Most.Bytes ?? double.PositiveInfinity;
 
     /// <summary>The best within floor and ceiling.</summary>
-    public Attempt Comfortable(PictureFormat format) => format switch
-    {
-        PictureFormat.Png => Png(),
-        PictureFormat.WebP when facts.Kind == PictureKind.FlatGraphic => Lighter(LosslessWebP(), Lossy(format, RangeOf(format))),
-        _ => Lossy(format, RangeOf(format)),
-    };
+    public Attempt Comfortable(PictureFormat format) =>
+        format switch
+        {
+            PictureFormat.Png => Png(),
+            PictureFormat.WebP when facts.Kind == PictureKind.FlatGraphic => Lighter(LosslessWebP(), Lossy(format, RangeOf(format))),
+            _ => Lossy(format, RangeOf(format)),
+        };
 
     /// <summary>The best below the floor; null where the type or the slot knows nothing below it.</summary>
     public Attempt? BelowFloor(PictureFormat format)
@@ -54,8 +57,13 @@ internal sealed class TypeSearch(RenderedPixels pixels, Slot slot, PictureFacts 
         var attempt = Lossy(format, range);
         if (attempt.Fits)
         {
-            attempt.Concessions.Add(new(ReasonCodes.LowQuality,
-                $"Quality {attempt.Quality}, below {range.Ceiling + 1}, to stay within {slot.Limits.MaxBytes}: {Figures.Weight(attempt.Bytes)}. Look at it at 100 %."));
+            attempt.Concessions.Add(
+                new(
+                    ReasonCodes.LowQuality,
+                    $"Quality {attempt.Quality}, below {range.Ceiling + 1}, to stay within {slot.Limits.MaxBytes}: "
+                        + $"{Figures.Weight(attempt.Bytes)}. Look at it at 100 %."
+                )
+            );
         }
 
         return attempt;
@@ -113,8 +121,17 @@ internal sealed class TypeSearch(RenderedPixels pixels, Slot slot, PictureFacts 
             found = QualitySearch.HighestWithin(range with { Ceiling = range.Floor }, Limit, trials.Weights);
         }
 
-        var quality = format == PictureFormat.Jpeg ? Math.Clamp(JpegScale.QualityOf(found.Quality), qualities.Floor, qualities.Ceiling) : found.Quality;
-        var attempt = new Attempt(format, quality, found.Fits && trials.Dear(found.Quality).LongLength <= Limit, () => trials.Dear(found.Quality), trials.Measure);
+        var quality =
+            format == PictureFormat.Jpeg
+                ? Math.Clamp(JpegScale.QualityOf(found.Quality), qualities.Floor, qualities.Ceiling)
+                : found.Quality;
+        var attempt = new Attempt(
+            format,
+            quality,
+            found.Fits && trials.Dear(found.Quality).LongLength <= Limit,
+            () => trials.Dear(found.Quality),
+            trials.Measure
+        );
         if (attempt.Fits)
         {
             Explain(attempt, qualities, found.Quality == range.Ceiling);
@@ -137,13 +154,27 @@ internal sealed class TypeSearch(RenderedPixels pixels, Slot slot, PictureFacts 
         var capped = Cap(attempt.Format) is { } cap && cap < Uncapped(attempt.Format).Ceiling && atCeiling;
         if (capped)
         {
-            attempt.Notes.Add(new(ReasonCodes.OriginalQuality, $"The original is a JPEG of quality {facts.JpegQuality}; more than {attempt.Quality} is not used unless it is asked for."));
+            attempt.Notes.Add(
+                new(
+                    ReasonCodes.OriginalQuality,
+                    $"The original is a JPEG of quality {facts.JpegQuality}; more than {attempt.Quality} is not used unless it is "
+                        + $"asked for."
+                )
+            );
         }
 
         if (slot.Aims.Likeness is { } aim && attempt.Likeness.Score < aim)
         {
-            var why = bytes >= Math.Min(Limit, BandMost) * 0.9 ? $"to stay within {Figures.Weight((long)Math.Min(Limit, BandMost))}" : $"quality {attempt.Quality} is the highest allowed";
-            attempt.Concessions.Add(new(ReasonCodes.Likeness, $"Likeness {Figures.Number(attempt.Likeness.Score, 3)} instead of {Figures.Number(aim, 3)}: {why}."));
+            var why =
+                bytes >= Math.Min(Limit, BandMost) * 0.9
+                    ? $"to stay within {Figures.Weight((long)Math.Min(Limit, BandMost))}"
+                    : $"quality {attempt.Quality} is the highest allowed";
+            attempt.Concessions.Add(
+                new(
+                    ReasonCodes.Likeness,
+                    $"Likeness {Figures.Number(attempt.Likeness.Score, 3)} instead of {Figures.Number(aim, 3)}: {why}."
+                )
+            );
         }
 
         if (slot.Aims.Band is not { } band)
@@ -153,11 +184,23 @@ internal sealed class TypeSearch(RenderedPixels pixels, Slot slot, PictureFacts 
 
         if (bytes > band.Most.Bytes)
         {
-            attempt.Concessions.Add(new(ReasonCodes.OverBand, $"{Figures.Weight(bytes)} at quality {attempt.Quality}, over the {band.Most} wanted: no quality of the range is lighter."));
+            attempt.Concessions.Add(
+                new(
+                    ReasonCodes.OverBand,
+                    $"{Figures.Weight(bytes)} at quality {attempt.Quality}, over the {band.Most} wanted: no quality of the range is "
+                        + $"lighter."
+                )
+            );
         }
         else if (bytes < band.Least.Bytes)
         {
-            attempt.Concessions.Add(new(ReasonCodes.UnderBand, $"{Figures.Weight(bytes)}, under the {band.Least} wanted: quality {attempt.Quality} is the highest {(capped ? "the original has" : "of the range")}."));
+            attempt.Concessions.Add(
+                new(
+                    ReasonCodes.UnderBand,
+                    $"{Figures.Weight(bytes)}, under the {band.Least} wanted: quality {attempt.Quality} is the highest "
+                        + $"{(capped ? "the original has" : "of the range")}."
+                )
+            );
         }
     }
 
@@ -168,7 +211,10 @@ internal sealed class TypeSearch(RenderedPixels pixels, Slot slot, PictureFacts 
         _lossless ??= Whole(_encoder.Png(), PictureFormat.Png);
         if (slot.Aims.Likeness is { } aim)
         {
-            var reaching = Palettes.Select(Palette).TakeWhile(palette => palette.Likeness.Score >= aim).LastOrDefault(palette => palette.Bytes < _lossless.Bytes);
+            var reaching = Palettes
+                .Select(Palette)
+                .TakeWhile(palette => palette.Likeness.Score >= aim)
+                .LastOrDefault(palette => palette.Bytes < _lossless.Bytes);
             if (reaching is { Fits: true })
             {
                 return reaching;
@@ -202,7 +248,12 @@ internal sealed class TypeSearch(RenderedPixels pixels, Slot slot, PictureFacts 
             _losslessEncodes++;
             var file = _encoder.PalettePng(palette.Bits, palette.Quality);
             _palettes[palette] = attempt = new(
-                PictureFormat.Png, null, file.LongLength <= Limit, () => file, new LikenessGauge(_encoder.Reference(PictureFormat.Png)).Measure);
+                PictureFormat.Png,
+                null,
+                file.LongLength <= Limit,
+                () => file,
+                new LikenessGauge(_encoder.Reference(PictureFormat.Png)).Measure
+            );
         }
 
         return attempt;
@@ -212,8 +263,13 @@ internal sealed class TypeSearch(RenderedPixels pixels, Slot slot, PictureFacts 
     {
         if (palette.Fits && palette.Concessions.Count == 0)
         {
-            palette.Concessions.Add(new(ReasonCodes.Palette,
-                $"Reduced to few colours, likeness {Figures.Number(palette.Likeness.Score, 3)}: lossless it would weigh {Figures.Weight(_lossless!.Bytes)} of {slot.Limits.MaxBytes}."));
+            palette.Concessions.Add(
+                new(
+                    ReasonCodes.Palette,
+                    $"Reduced to few colours, likeness {Figures.Number(palette.Likeness.Score, 3)}: lossless it would weigh "
+                        + $"{Figures.Weight(_lossless!.Bytes)} of {slot.Limits.MaxBytes}."
+                )
+            );
         }
 
         return palette;
@@ -226,7 +282,13 @@ internal sealed class TypeSearch(RenderedPixels pixels, Slot slot, PictureFacts 
     }
 
     private Attempt Whole(byte[] file, PictureFormat format) =>
-        new(format, null, file.LongLength <= Limit, () => file, _ => Equal with { WorstTile = new(0, 0, pixels.Size.Width, pixels.Size.Height) });
+        new(
+            format,
+            null,
+            file.LongLength <= Limit,
+            () => file,
+            _ => Equal with { WorstTile = new(0, 0, pixels.Size.Width, pixels.Size.Height) }
+        );
 
     private static Attempt Lighter(Attempt lossless, Attempt lossy) =>
         lossless.Fits && (!lossy.Fits || lossy.Concessions.Count > 0 || lossless.Bytes <= lossy.Bytes) ? lossless : lossy;
@@ -237,11 +299,17 @@ internal sealed class TypeSearch(RenderedPixels pixels, Slot slot, PictureFacts 
     private QualityRange Uncapped(PictureFormat format) => slot.Aims.Quality ?? QualityRange.Comfortable(format);
 
     // What a JPEG original was worth, in the numbers of the type that is written.
-    private int? Cap(PictureFormat format) => facts.JpegQuality is not { } original ? null : format switch
-    {
-        PictureFormat.Avif => Math.Max(1, original * QualityRange.Comfortable(format).Ceiling / QualityRange.Comfortable(PictureFormat.Jpeg).Ceiling),
-        _ => original,
-    };
+    private int? Cap(PictureFormat format) =>
+        facts.JpegQuality is not { } original
+            ? null
+            : format switch
+            {
+                PictureFormat.Avif => Math.Max(
+                    1,
+                    original * QualityRange.Comfortable(format).Ceiling / QualityRange.Comfortable(PictureFormat.Jpeg).Ceiling
+                ),
+                _ => original,
+            };
 
     private Trials TrialsOf(PictureFormat format) =>
         _trials.TryGetValue(format, out var known) ? known : _trials[format] = new(_encoder, format, cancel);

@@ -9,7 +9,8 @@ namespace Pantomet.Imaging.Making;
 
 /// <summary>
 /// Makes the files of one plan: renders it, finds the file within the limits, and names every concession, in this order: below the likeness
-/// aim, the next allowed type, a quality below the floor where the slot allows it, fewer pixels where the size rule allows it. Then it breaks.
+/// aim, the next allowed type, a quality below the floor where the slot allows it, fewer pixels where the size rule allows it. Then it
+/// breaks.
 /// </summary>
 public static class VariantMaker
 {
@@ -32,14 +33,26 @@ public static class VariantMaker
         }
 
         using var pixels = VariantRenderer.Render(master, plan, slot.Background, slot.Sharpen);
-        return Find(pixels, slot, plan, master.Facts, smaller => VariantRenderer.Render(master, smaller, slot.Background, slot.Sharpen), cancel: cancel);
+        return Find(
+            pixels,
+            slot,
+            plan,
+            master.Facts,
+            smaller => VariantRenderer.Render(master, smaller, slot.Background, slot.Sharpen),
+            cancel: cancel
+        );
     }
 
     /// <summary>A variant that its plan ruled out.</summary>
     public static MadeVariant NotMade(VariantPlan plan)
     {
         ArgumentNullException.ThrowIfNull(plan);
-        return new() { Plan = plan, Verdict = plan.Verdict, Reasons = plan.Reasons };
+        return new()
+        {
+            Plan = plan,
+            Verdict = plan.Verdict,
+            Reasons = plan.Reasons,
+        };
     }
 
     /// <summary>Finds the files for pixels that are rendered already.</summary>
@@ -51,8 +64,14 @@ public static class VariantMaker
     /// <param name="weighed">Told of a file that is found, before its likeness is measured.</param>
     /// <param name="cancel">Stops between encodes.</param>
     public static IReadOnlyList<MadeVariant> Find(
-        RenderedPixels pixels, Slot slot, VariantPlan plan, PictureFacts facts, Func<VariantPlan, RenderedPixels> render, Action<WeighedFile>? weighed = null,
-        CancellationToken cancel = default)
+        RenderedPixels pixels,
+        Slot slot,
+        VariantPlan plan,
+        PictureFacts facts,
+        Func<VariantPlan, RenderedPixels> render,
+        Action<WeighedFile>? weighed = null,
+        CancellationToken cancel = default
+    )
     {
         ArgumentNullException.ThrowIfNull(pixels);
         ArgumentNullException.ThrowIfNull(slot);
@@ -64,7 +83,10 @@ public static class VariantMaker
         return [.. groups.Select(group => First(pixels, slot, plan, facts, group, render, weighed, cancel))];
     }
 
-    /// <summary>Makes the file at a type and quality chosen by hand. It is made even over the limit, so that it can be looked at; the verdict says so.</summary>
+    /// <summary>
+    /// Makes the file at a type and quality chosen by hand. It is made even over the limit, so that it can be looked at; the verdict says
+    /// so.
+    /// </summary>
     /// <param name="pixels">The pixels of <paramref name="plan"/>.</param>
     /// <param name="slot">The slot.</param>
     /// <param name="plan">What they are.</param>
@@ -73,7 +95,14 @@ public static class VariantMaker
     /// <param name="quality">1 to 100; nothing to a PNG.</param>
     /// <param name="weighed">Told of the file before its likeness is measured.</param>
     public static MadeVariant ByHand(
-        RenderedPixels pixels, Slot slot, VariantPlan plan, PictureFacts facts, PictureFormat? format, int quality, Action<WeighedFile>? weighed = null)
+        RenderedPixels pixels,
+        Slot slot,
+        VariantPlan plan,
+        PictureFacts facts,
+        PictureFormat? format,
+        int quality,
+        Action<WeighedFile>? weighed = null
+    )
     {
         ArgumentNullException.ThrowIfNull(pixels);
         ArgumentNullException.ThrowIfNull(slot);
@@ -87,8 +116,15 @@ public static class VariantMaker
     }
 
     private static MadeVariant First(
-        RenderedPixels pixels, Slot slot, VariantPlan plan, PictureFacts facts, IReadOnlyList<PictureFormat> types,
-        Func<VariantPlan, RenderedPixels> render, Action<WeighedFile>? weighed, CancellationToken cancel)
+        RenderedPixels pixels,
+        Slot slot,
+        VariantPlan plan,
+        PictureFacts facts,
+        IReadOnlyList<PictureFormat> types,
+        Func<VariantPlan, RenderedPixels> render,
+        Action<WeighedFile>? weighed,
+        CancellationToken cancel
+    )
     {
         var encodes = 0;
         var attempt = BestOf(pixels, slot, facts, types, found => weighed?.Invoke(WeighedFile.Of(found, plan.Size)), cancel, ref encodes);
@@ -98,7 +134,9 @@ public static class VariantMaker
             plan = plan.Shrunk(factor);
             using var smaller = render(plan);
             attempt = BestOf(smaller, slot, facts, types, found => weighed?.Invoke(WeighedFile.Of(found, plan.Size)), cancel, ref encodes);
-            attempt.Concessions.Add(new(ReasonCodes.FewerPixels, $"Made at {Figures.Size(plan.Size)} to stay within {slot.Limits.MaxBytes}."));
+            attempt.Concessions.Add(
+                new(ReasonCodes.FewerPixels, $"Made at {Figures.Size(plan.Size)} to stay within {slot.Limits.MaxBytes}.")
+            );
         }
 
         return Judge(plan, slot, facts, attempt, encodes, pixels.HasAlpha);
@@ -106,7 +144,14 @@ public static class VariantMaker
 
     // The first type that fits within floor and ceiling; else the first that fits below the floor; else the lightest.
     private static Attempt BestOf(
-        RenderedPixels pixels, Slot slot, PictureFacts facts, IReadOnlyList<PictureFormat> types, Action<Attempt> found, CancellationToken cancel, ref int encodes)
+        RenderedPixels pixels,
+        Slot slot,
+        PictureFacts facts,
+        IReadOnlyList<PictureFormat> types,
+        Action<Attempt> found,
+        CancellationToken cancel,
+        ref int encodes
+    )
     {
         using var search = new TypeSearch(pixels, slot, facts, cancel);
         Attempt? lightest = null;
@@ -120,7 +165,12 @@ public static class VariantMaker
                 {
                     if (type != types[0])
                     {
-                        attempt.Concessions.Add(new(ReasonCodes.NextType, $"{type.Label()} instead of {types[0].Label()}, to stay within {slot.Limits.MaxBytes}."));
+                        attempt.Concessions.Add(
+                            new(
+                                ReasonCodes.NextType,
+                                $"{type.Label()} instead of {types[0].Label()}, to stay within {slot.Limits.MaxBytes}."
+                            )
+                        );
                     }
 
                     found(attempt);
@@ -142,7 +192,14 @@ public static class VariantMaker
         if (!attempt.Fits)
         {
             verdict = Verdict.Breaks;
-            reasons.Add(new(ReasonCodes.OverWeight, $"The file weighs {Figures.Weight(attempt.Bytes)}{AtQuality(attempt)}, {Figures.Count(attempt.Bytes - slot.Limits.MaxBytes!.Value.Bytes)} bytes over the limit of {slot.Limits.MaxBytes}."));
+            reasons.Add(
+                new(
+                    ReasonCodes.OverWeight,
+                    $"The file weighs {Figures.Weight(attempt.Bytes)}{AtQuality(attempt)}, "
+                        + $"{Figures.Count(attempt.Bytes - slot.Limits.MaxBytes!.Value.Bytes)} bytes over the limit of "
+                        + $"{slot.Limits.MaxBytes}."
+                )
+            );
         }
 
         reasons.AddRange(attempt.Notes);
@@ -158,16 +215,28 @@ public static class VariantMaker
 
         if (slot.Profile == ProfileRule.Keep && facts.Colours == "CMYK")
         {
-            reasons.Add(new(ReasonCodes.Profile, "The original is in printing colours (CMYK), which screens show wrongly: converted to sRGB."));
+            reasons.Add(
+                new(ReasonCodes.Profile, "The original is in printing colours (CMYK), which screens show wrongly: converted to sRGB.")
+            );
         }
 
         return new()
         {
-            Plan = plan, File = attempt.File, Format = attempt.Format, Quality = attempt.Quality, Likeness = attempt.Likeness, Encodes = encodes, Verdict = verdict, Reasons = ReasonCodes.InOrder(reasons),
+            Plan = plan,
+            File = attempt.File,
+            Format = attempt.Format,
+            Quality = attempt.Quality,
+            Likeness = attempt.Likeness,
+            Encodes = encodes,
+            Verdict = verdict,
+            Reasons = ReasonCodes.InOrder(reasons),
         };
     }
 
-    private static string Ground(Slot slot) => slot.Background is null ? "white" : slot.Background.Colour is { } colour ? colour.ToString() : "the edge's colour";
+    private static string Ground(Slot slot) =>
+        slot.Background is null ? "white"
+        : slot.Background.Colour is { } colour ? colour.ToString()
+        : "the edge's colour";
 
     private static string AtQuality(Attempt attempt) => attempt.Quality is { } quality ? $" at quality {quality}" : "";
 }

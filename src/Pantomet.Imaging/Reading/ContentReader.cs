@@ -46,7 +46,8 @@ internal static class ContentReader
         };
     }
 
-    private static Image Shown(Image image, Scope scope) => scope.Own(scope.Own(image.Colourspace(Enums.Interpretation.Srgb)).Cast(Enums.BandFormat.Uchar));
+    private static Image Shown(Image image, Scope scope) =>
+        scope.Own(scope.Own(image.Colourspace(Enums.Interpretation.Srgb)).Cast(Enums.BandFormat.Uchar));
 
     private static Thumb Upright(Image image, int orientation)
     {

@@ -3,7 +3,10 @@ using System.Text;
 
 namespace Pantomet.Imaging.Reading;
 
-/// <summary>Reads the name of a colour profile (ICC.1:2022, 7.3 the tag table, 10.15 multiLocalizedUnicodeType; ICC.1:2001-04, 6.5.17 textDescriptionType).</summary>
+/// <summary>
+/// Reads the name of a colour profile (ICC.1:2022, 7.3 the tag table, 10.15 multiLocalizedUnicodeType; ICC.1:2001-04, 6.5.17
+/// textDescriptionType).
+/// </summary>
 public static class IccProfile
 {
     private const int HeaderLength = 128;
@@ -34,7 +37,9 @@ public static class IccProfile
             var offset = BinaryPrimitives.ReadUInt32BigEndian(profile[(at + 4)..]);
             var size = BinaryPrimitives.ReadUInt32BigEndian(profile[(at + 8)..]);
             return (ulong)offset + size <= (ulong)profile.Length && size >= 16
-                ? Text(profile.Slice((int)offset, (int)size)) is { Length: > 0 } text ? text : unnamed
+                ? Text(profile.Slice((int)offset, (int)size)) is { Length: > 0 } text
+                    ? text
+                    : unnamed
                 : unnamed;
         }
 
@@ -70,7 +75,9 @@ public static class IccProfile
 
         var length = BinaryPrimitives.ReadUInt32BigEndian(tag[(chosen + 4)..]);
         var offset = BinaryPrimitives.ReadUInt32BigEndian(tag[(chosen + 8)..]);
-        return (ulong)offset + length <= (ulong)tag.Length ? Clean(Encoding.BigEndianUnicode.GetString(tag.Slice((int)offset, (int)length))) : "";
+        return (ulong)offset + length <= (ulong)tag.Length
+            ? Clean(Encoding.BigEndianUnicode.GetString(tag.Slice((int)offset, (int)length)))
+            : "";
     }
 
     private static string Clean(string text) => new([.. text.Where(letter => !char.IsControl(letter)).Take(100)]);

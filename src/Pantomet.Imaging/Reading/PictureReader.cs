@@ -23,7 +23,9 @@ public static class PictureReader
     /// <summary>The most pixels a drawing is rendered at: 50 million. It claims its size in a few bytes and costs all of it.</summary>
     public const long MostDrawnPixels = 50_000_000;
 
-    /// <summary>The longest side that is read: no camera and no scanner makes one, and a thread of pixels that long takes minutes.</summary>
+    /// <summary>
+    /// The longest side that is read: no camera and no scanner makes one, and a thread of pixels that long takes minutes.
+    /// </summary>
     public const int LongestSide = 250_000;
 
     private const double MillimetresToInch = 25.4;
@@ -52,7 +54,10 @@ public static class PictureReader
     internal static ReadResult Damaged(PictureFormat format) =>
         ReadResult.Refused($"The file is {Article(format)} but its picture data is damaged or cut short. Ask for it again.");
 
-    /// <summary>True where the decoder is content but the file has lost its end: a PNG is whole only with its closing chunk (PNG, third edition, 11.2.4).</summary>
+    /// <summary>
+    /// True where the decoder is content but the file has lost its end: a PNG is whole only with its closing chunk (PNG, third edition,
+    /// 11.2.4).
+    /// </summary>
     internal static bool IsCutShort(string path, PictureFacts facts) => facts.Format == PictureFormat.Png && !HasPngEnd(path);
 
     /// <summary>Reads the facts from the header alone.</summary>
@@ -116,7 +121,9 @@ public static class PictureReader
         if ((long)image.Width * image.Height > most || Math.Max(image.Width, image.Height) > LongestSide)
         {
             return ReadResult.Refused(
-                $"The picture claims {Figures.Size(new(image.Width, image.Height))}, more than the {Figures.Count(most / 1_000_000)} million pixels, or the {Figures.Count(LongestSide)} on a side, that are read here.");
+                $"The picture claims {Figures.Size(new(image.Width, image.Height))}, more than the {Figures.Count(most / 1_000_000)} "
+                    + $"million pixels, or the {Figures.Count(LongestSide)} on a side, that are read here."
+            );
         }
 
         var orientation = image.Contains("orientation") && image.Get("orientation") is int tag and >= 1 and <= 8 ? tag : 1;
@@ -142,7 +149,8 @@ public static class PictureReader
                 JpegQuality = jpegQuality,
                 HasLocation = image.GetFields().Any(field => field.StartsWith("exif-ifd3-GPSL", StringComparison.Ordinal)),
             },
-            null);
+            null
+        );
     }
 
     private static bool HasPngEnd(string path)

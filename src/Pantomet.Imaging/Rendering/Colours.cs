@@ -17,7 +17,11 @@ internal static class Colours
             // The profile is applied before it is dropped; CMYK without one is read as common coated paper.
             // In two steps through Lab: the library's one-step transform is off by up to 5/255 for CMYK against lcms itself.
             using var plain = image.IccImport(
-                embedded: true, inputProfile: cmyk ? "cmyk" : "srgb", intent: Enums.Intent.Relative, blackPointCompensation: true);
+                embedded: true,
+                inputProfile: cmyk ? "cmyk" : "srgb",
+                intent: Enums.Intent.Relative,
+                blackPointCompensation: true
+            );
             return plain.IccExport(outputProfile: "srgb", intent: Enums.Intent.Relative, blackPointCompensation: true, depth: 8);
         }
 

@@ -3,7 +3,8 @@ using System.Numerics;
 namespace Pantomet.Imaging.Rendering;
 
 /// <summary>
-/// Sharpens 8-bit pixels: each value is pulled away from its eight neighbours of the same channel, out = ((w + 1) · middle − sum of all nine) /
+/// Sharpens 8-bit pixels: each value is pulled away from its eight neighbours of the same channel, out = ((w + 1) · middle − sum of all
+/// nine) /
 /// (w − 8). The outermost pixels stay as they are.
 /// </summary>
 internal static class Crispness

@@ -48,7 +48,11 @@ public sealed class PictureMaster : IDisposable
     {
         var (load, block) = Scales(Facts, plans);
         var part = Part(Facts, plans);
-        return load * block >= _reduction && part.Left >= _part.Left && part.Top >= _part.Top && part.Right <= _part.Right && part.Bottom <= _part.Bottom;
+        return load * block >= _reduction
+            && part.Left >= _part.Left
+            && part.Top >= _part.Top
+            && part.Right <= _part.Right
+            && part.Bottom <= _part.Bottom;
     }
 
     /// <summary>Adds to the facts what the content says. Only for a decode of the whole picture.</summary>
@@ -73,7 +77,14 @@ public sealed class PictureMaster : IDisposable
     /// <param name="turn">How it is turned; the facts' size and the plans are those of the turned picture.</param>
     /// <exception cref="VipsException">The file cannot be decoded.</exception>
     public static PictureMaster Decode(
-        string path, PictureFacts facts, IReadOnlyList<VariantPlan> plans, ProfileRule profile, bool whole = false, int frame = 0, Turn turn = default)
+        string path,
+        PictureFacts facts,
+        IReadOnlyList<VariantPlan> plans,
+        ProfileRule profile,
+        bool whole = false,
+        int frame = 0,
+        Turn turn = default
+    )
     {
         ArgumentNullException.ThrowIfNull(facts);
         ArgumentNullException.ThrowIfNull(plans);
@@ -112,7 +123,8 @@ public sealed class PictureMaster : IDisposable
         var finest = _levels[0].Value;
         var scale = Math.Min(
             plan.Crop.Width * ((double)finest.Width / _part.Width) / plan.Content.Width,
-            plan.Crop.Height * ((double)finest.Height / _part.Height) / plan.Content.Height);
+            plan.Crop.Height * ((double)finest.Height / _part.Height) / plan.Content.Height
+        );
         var level = 0;
         while (level + 1 < MostLevels && scale >= 4)
         {
@@ -123,8 +135,15 @@ public sealed class PictureMaster : IDisposable
         var image = _levels[level].Value;
         // Halving leaves out an odd last row: the scale of a level is a power of two exactly, not its size over the whole.
         var (fx, fy) = ((double)finest.Width / _part.Width / (1 << level), (double)finest.Height / _part.Height / (1 << level));
-        var crop = Scaled(new(plan.Crop.Left - _part.Left, plan.Crop.Top - _part.Top, plan.Crop.Right - _part.Left, plan.Crop.Bottom - _part.Top), fx, fy, image);
-        return crop.Width == image.Width && crop.Height == image.Height ? image : scope.Own(image.Crop(crop.Left, crop.Top, crop.Width, crop.Height));
+        var crop = Scaled(
+            new(plan.Crop.Left - _part.Left, plan.Crop.Top - _part.Top, plan.Crop.Right - _part.Left, plan.Crop.Bottom - _part.Top),
+            fx,
+            fy,
+            image
+        );
+        return crop.Width == image.Width && crop.Height == image.Height
+            ? image
+            : scope.Own(image.Crop(crop.Left, crop.Top, crop.Width, crop.Height));
     }
 
     /// <summary>Frees the pixels.</summary>
@@ -140,8 +159,15 @@ public sealed class PictureMaster : IDisposable
     // beyond that are averaged into one before the picture is held in memory.
     private static (int Load, int Block) Scales(PictureFacts facts, IReadOnlyList<VariantPlan> plans)
     {
-        var scale = plans.Min(plan => Math.Min((double)plan.Crop.Width / plan.Content.Width, (double)plan.Crop.Height / plan.Content.Height));
-        var load = facts.Format != PictureFormat.Jpeg ? 1 : scale >= 8 ? 8 : scale >= 4 ? 4 : scale >= 2 ? 2 : 1;
+        var scale = plans.Min(plan =>
+            Math.Min((double)plan.Crop.Width / plan.Content.Width, (double)plan.Crop.Height / plan.Content.Height)
+        );
+        var load =
+            facts.Format != PictureFormat.Jpeg ? 1
+            : scale >= 8 ? 8
+            : scale >= 4 ? 4
+            : scale >= 2 ? 2
+            : 1;
         return (load, Math.Max(1, (int)(scale / load / 2)));
     }
 
@@ -150,8 +176,11 @@ public sealed class PictureMaster : IDisposable
         // A little more than is needed, so that a reduction finds its neighbours at the edge of the part.
         const int margin = 64;
         return new(
-            Math.Max(0, plans.Min(plan => plan.Crop.Left) - margin), Math.Max(0, plans.Min(plan => plan.Crop.Top) - margin),
-            Math.Min(facts.Size.Width, plans.Max(plan => plan.Crop.Right) + margin), Math.Min(facts.Size.Height, plans.Max(plan => plan.Crop.Bottom) + margin));
+            Math.Max(0, plans.Min(plan => plan.Crop.Left) - margin),
+            Math.Max(0, plans.Min(plan => plan.Crop.Top) - margin),
+            Math.Min(facts.Size.Width, plans.Max(plan => plan.Crop.Right) + margin),
+            Math.Min(facts.Size.Height, plans.Max(plan => plan.Crop.Bottom) + margin)
+        );
     }
 
     private static Crop Scaled(Crop crop, double fx, double fy, Image image)

@@ -3,7 +3,9 @@ using Pantomet.Core.Geometry;
 
 namespace Pantomet.Imaging.Rendering;
 
-/// <summary>Turns pixels: whole quarters exactly, small angles by bicubic interpolation, cut to the largest upright rectangle inside.</summary>
+/// <summary>
+/// Turns pixels: whole quarters exactly, small angles by bicubic interpolation, cut to the largest upright rectangle inside.
+/// </summary>
 internal static class Turning
 {
     /// <summary>The turned image, upright and full: no corner of nothing is left in it.</summary>
@@ -18,7 +20,16 @@ internal static class Turning
         }
 
         var left = turn.SizeOf(new(image.Width, image.Height));
-        var turned = turn.Quarters == 0 ? image : scope.Own(image.Rot(turn.Quarters == 1 ? Enums.Angle.D90 : turn.Quarters == 2 ? Enums.Angle.D180 : Enums.Angle.D270));
+        var turned =
+            turn.Quarters == 0
+                ? image
+                : scope.Own(
+                    image.Rot(
+                        turn.Quarters == 1 ? Enums.Angle.D90
+                        : turn.Quarters == 2 ? Enums.Angle.D180
+                        : Enums.Angle.D270
+                    )
+                );
         if (turn.Degrees == 0)
         {
             return turned;

@@ -49,7 +49,9 @@ public static class VariantRenderer
         var merged = plan.Content.Width < plan.Crop.Width * 0.9;
         var straight = alpha && resized ? scope.Own(reduced.Unpremultiply()) : reduced;
         var bytes = straight.Format == Enums.BandFormat.Uchar ? straight : scope.Own(straight.Cast(Enums.BandFormat.Uchar));
-        return sharpen == Sharpening.Off || !merged ? bytes : Crisp(bytes, alpha ? 1 : 0, sharpen == Sharpening.Mild ? MildWeight : FirmWeight, scope);
+        return sharpen == Sharpening.Off || !merged
+            ? bytes
+            : Crisp(bytes, alpha ? 1 : 0, sharpen == Sharpening.Mild ? MildWeight : FirmWeight, scope);
     }
 
     // The alpha channel keeps its own edges.
@@ -61,13 +63,19 @@ public static class VariantRenderer
         return scope.Own(WithFieldsOf(image, bare));
     }
 
-    private static Image WithFieldsOf(Image from, Image values) => values.Copy(interpretation: from.Interpretation, xres: from.Xres, yres: from.Yres).Mutate(fields =>
-    {
-        foreach (var field in from.GetFields().Where(field => from.GetTypeOf(field) == GValue.BlobType || field.StartsWith("exif-", StringComparison.Ordinal)))
-        {
-            fields.Set(from.GetTypeOf(field), field, from.Get(field));
-        }
-    });
+    private static Image WithFieldsOf(Image from, Image values) =>
+        values
+            .Copy(interpretation: from.Interpretation, xres: from.Xres, yres: from.Yres)
+            .Mutate(fields =>
+            {
+                foreach (
+                    var field in from.GetFields()
+                        .Where(field => from.GetTypeOf(field) == GValue.BlobType || field.StartsWith("exif-", StringComparison.Ordinal))
+                )
+                {
+                    fields.Set(from.GetTypeOf(field), field, from.Get(field));
+                }
+            });
 
     private static Image OnMat(Image image, VariantPlan plan, Background? background, Scope scope)
     {
@@ -133,8 +141,10 @@ public static class VariantRenderer
         var (width, height) = (image.Width, image.Height);
         Image[] strips =
         [
-            scope.Own(image.Crop(0, 0, width, 1)), scope.Own(image.Crop(0, height - 1, width, 1)),
-            scope.Own(image.Crop(0, 0, 1, height)), scope.Own(image.Crop(width - 1, 0, 1, height)),
+            scope.Own(image.Crop(0, 0, width, 1)),
+            scope.Own(image.Crop(0, height - 1, width, 1)),
+            scope.Own(image.Crop(0, 0, 1, height)),
+            scope.Own(image.Crop(width - 1, 0, 1, height)),
         ];
         byte Mean(int band)
         {

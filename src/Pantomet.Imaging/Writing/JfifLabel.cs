@@ -20,7 +20,10 @@ public static class JfifLabel
     {
         ArgumentNullException.ThrowIfNull(jpeg);
         var density = (ushort)Math.Clamp(Math.Round(ppi), 1, ushort.MaxValue);
-        const int segment = 2, unit = 13, across = 14, down = 16;
+        const int segment = 2,
+            unit = 13,
+            across = 14,
+            down = 16;
         if (jpeg.Length > Length + 2 && jpeg.AsSpan(segment).StartsWith((ReadOnlySpan<byte>)[0xFF, 0xE0]))
         {
             jpeg[unit] = PerInch;

@@ -45,8 +45,11 @@ internal static class TagRules
     {
         foreach (var field in image.GetFields())
         {
-            if (field is "jpeg-thumbnail-data" or "orientation" or "exif-ifd0-Orientation" || field.StartsWith("exif-ifd1-", StringComparison.Ordinal)
-                || (!location && (field.StartsWith("exif-ifd3-", StringComparison.Ordinal) || field == "exif-ifd0-GPSTag")))
+            if (
+                field is "jpeg-thumbnail-data" or "orientation" or "exif-ifd0-Orientation"
+                || field.StartsWith("exif-ifd1-", StringComparison.Ordinal)
+                || (!location && (field.StartsWith("exif-ifd3-", StringComparison.Ordinal) || field == "exif-ifd0-GPSTag"))
+            )
             {
                 tags.Remove(field);
             }
@@ -84,8 +87,17 @@ internal static class TagRules
 
     private static Enums.ForeignKeep Cleared(Image image, MutableImage tags, params string[] kept)
     {
-        foreach (var field in image.GetFields().Where(field => !kept.Contains(field)
-            && (field is Exif or Xmp or Iptc or "jpeg-thumbnail-data" or "orientation" or "png-comment" || field.StartsWith("exif-", StringComparison.Ordinal))))
+        foreach (
+            var field in image
+                .GetFields()
+                .Where(field =>
+                    !kept.Contains(field)
+                    && (
+                        field is Exif or Xmp or Iptc or "jpeg-thumbnail-data" or "orientation" or "png-comment"
+                        || field.StartsWith("exif-", StringComparison.Ordinal)
+                    )
+                )
+        )
         {
             tags.Remove(field);
         }
@@ -97,10 +109,15 @@ internal static class TagRules
     // kept as they are; the others lose what ASCII cannot hold, as EXIF asks for.
     private static Enums.ForeignKeep Ownership(Image image, MutableImage tags)
     {
-        const string copyright = "exif-ifd0-Copyright", artist = "exif-ifd0-Artist";
+        const string copyright = "exif-ifd0-Copyright",
+            artist = "exif-ifd0-Artist";
         var (rights, creator) = image.Contains(Xmp) ? XmpPacket.Lines((byte[])image.Get(Xmp)) : (null, null);
         var agency = image.Contains(Iptc) ? (byte[])image.Get(Iptc) : [];
-        (string Field, string? Elsewhere)[] lines = [(copyright, rights ?? IptcBlock.Text(agency, 116)), (artist, creator ?? IptcBlock.Text(agency, 80))];
+        (string Field, string? Elsewhere)[] lines =
+        [
+            (copyright, rights ?? IptcBlock.Text(agency, 116)),
+            (artist, creator ?? IptcBlock.Text(agency, 80)),
+        ];
         var stands = lines.Where(line => image.Contains(line.Field)).Select(line => line.Field).ToArray();
         var missing = lines.Where(line => line.Elsewhere is not null && !image.Contains(line.Field)).ToList();
         Cleared(image, tags, stands.Length > 0 ? [Exif, .. stands] : []);

@@ -29,7 +29,9 @@ public sealed class VariantEncoder : IDisposable
     private readonly Dictionary<Image, Image> _samples = [];
     private Image? _opaque;
 
-    /// <summary>Prepares to encode. WebP and AVIF have no place for a density label but EXIF, which is written where a slot asks for one.</summary>
+    /// <summary>
+    /// Prepares to encode. WebP and AVIF have no place for a density label but EXIF, which is written where a slot asks for one.
+    /// </summary>
     /// <param name="pixels">The pixels; they must outlive this.</param>
     /// <param name="slot">The slot: its background, density label, tags and profile.</param>
     /// <param name="facts">The picture's facts.</param>
@@ -67,7 +69,9 @@ public sealed class VariantEncoder : IDisposable
     /// <exception cref="ArgumentOutOfRangeException">The type has no quality.</exception>
     public byte[] Cheap(PictureFormat format, int quality) => Encode(Reference(format), format, quality, dear: false);
 
-    /// <summary>Bands of the pixels from top to bottom, a twelfth of them, on which trials cost a twelfth; all of a small picture.</summary>
+    /// <summary>
+    /// Bands of the pixels from top to bottom, a twelfth of them, on which trials cost a twelfth; all of a small picture.
+    /// </summary>
     internal Image Sample(PictureFormat format)
     {
         var whole = Reference(format);
@@ -94,20 +98,42 @@ public sealed class VariantEncoder : IDisposable
     /// <summary>A trial on a sample.</summary>
     internal byte[] TrySample(PictureFormat format, int quality, bool dear) => Encode(Sample(format), format, quality, dear);
 
-    // Colour at half size costs a photograph nothing that is seen; the coloured lines of a drawing fray, so there it ends at good qualities.
+    // Colour at half size costs a photograph nothing that is seen; the coloured lines of a drawing fray, so there it ends at good
+    // qualities.
     private Enums.ForeignSubsample Subsampling(int setting) =>
         _flat && setting >= FinestHalved ? Enums.ForeignSubsample.Off : Enums.ForeignSubsample.On;
 
-    private byte[] Encode(Image image, PictureFormat format, int quality, bool dear) => format switch
-    {
-        PictureFormat.Jpeg when dear => Labelled(image.JpegsaveBuffer(
-            q: quality, optimizeCoding: true, interlace: true, trellisQuant: true, overshootDeringing: true, optimizeScans: true,
-            quantTable: JpegScale.Table, subsampleMode: Subsampling(quality), keep: _keep)),
-        PictureFormat.Jpeg => image.JpegsaveBuffer(q: quality, quantTable: JpegScale.Table, subsampleMode: Subsampling(quality), keep: _keep),
-        PictureFormat.WebP => image.WebpsaveBuffer(q: quality, effort: dear ? 4 : 0, keep: _keepWithLabel),
-        PictureFormat.Avif => image.HeifsaveBuffer(q: quality, compression: Enums.ForeignHeifCompression.Av1, effort: dear ? 4 : 0, keep: _keepWithLabel),
-        _ => throw new ArgumentOutOfRangeException(nameof(format), format, "this type has no quality"),
-    };
+    private byte[] Encode(Image image, PictureFormat format, int quality, bool dear) =>
+        format switch
+        {
+            PictureFormat.Jpeg when dear => Labelled(
+                image.JpegsaveBuffer(
+                    q: quality,
+                    optimizeCoding: true,
+                    interlace: true,
+                    trellisQuant: true,
+                    overshootDeringing: true,
+                    optimizeScans: true,
+                    quantTable: JpegScale.Table,
+                    subsampleMode: Subsampling(quality),
+                    keep: _keep
+                )
+            ),
+            PictureFormat.Jpeg => image.JpegsaveBuffer(
+                q: quality,
+                quantTable: JpegScale.Table,
+                subsampleMode: Subsampling(quality),
+                keep: _keep
+            ),
+            PictureFormat.WebP => image.WebpsaveBuffer(q: quality, effort: dear ? 4 : 0, keep: _keepWithLabel),
+            PictureFormat.Avif => image.HeifsaveBuffer(
+                q: quality,
+                compression: Enums.ForeignHeifCompression.Av1,
+                effort: dear ? 4 : 0,
+                keep: _keepWithLabel
+            ),
+            _ => throw new ArgumentOutOfRangeException(nameof(format), format, "this type has no quality"),
+        };
 
     /// <summary>A lossless PNG.</summary>
     public byte[] Png() => _image.PngsaveBuffer(compression: 9, filter: Enums.ForeignPngFilter.All, keep: _keep);

@@ -10,7 +10,6 @@ using Pantomet.Core.Facts;
 using Pantomet.Core.Reports;
 using Pantomet.Core.Verdicts;
 using Pantomet.Data;
-
 using Pantomet.Server.Problems;
 
 namespace Pantomet.Server.Bundles;
@@ -30,8 +29,20 @@ namespace Pantomet.Server.Bundles;
 /// <param name="LetThrough">True when it breaks a limit and goes out all the same.</param>
 /// <param name="Reasons">Why it does not go out, or what was given up.</param>
 public sealed record HandOverFile(
-    Guid Picture, string Slot, string Id, decimal Density, HandOver State, string? Path, int Width, int Height, string? Format, long? Bytes, Verdict Verdict, bool LetThrough,
-    IReadOnlyList<Reason> Reasons);
+    Guid Picture,
+    string Slot,
+    string Id,
+    decimal Density,
+    HandOver State,
+    string? Path,
+    int Width,
+    int Height,
+    string? Format,
+    long? Bytes,
+    Verdict Verdict,
+    bool LetThrough,
+    IReadOnlyList<Reason> Reasons
+);
 
 /// <summary>What handing over a job comes to.</summary>
 /// <param name="Name">The bundle's name.</param>
@@ -40,7 +51,14 @@ public sealed record HandOverFile(
 /// <param name="Going">How many files go out.</param>
 /// <param name="Bytes">What they weigh together.</param>
 /// <param name="OriginalBytes">What the originals would weigh in their places: each as often as a file of it goes out.</param>
-public sealed record HandOverView(string Name, IReadOnlyList<HandOverFile> Files, IReadOnlyList<Guid> Asks, int Going, long Bytes, long OriginalBytes);
+public sealed record HandOverView(
+    string Name,
+    IReadOnlyList<HandOverFile> Files,
+    IReadOnlyList<Guid> Asks,
+    int Going,
+    long Bytes,
+    long OriginalBytes
+);
 
 /// <summary>Where a bundle was written.</summary>
 /// <param name="Folder">The folder on this machine.</param>
@@ -53,17 +71,36 @@ internal static class BundleEndpoints
     public static void Map(IEndpointRouteBuilder routes)
     {
         var job = routes.MapGroup("/api/jobs/{id:guid}").WithTags("Handing over").ProducesProblem(StatusCodes.Status404NotFound);
-        job.MapGet("/hand-over", GetAsync).WithName("getHandOver").WithSummary("What goes out, under which names, and what does not, and why.");
-        job.MapGet("/bundle.zip", ZipAsync).WithName("getBundle").WithSummary("Everything that goes out as a zip, made while it is sent.").ProducesProblem(StatusCodes.Status409Conflict);
-        job.MapPost("/folder", FolderAsync).WithName("writeFolder").WithSummary("The same as a folder in the data folder.").ProducesProblem(StatusCodes.Status409Conflict);
+        job.MapGet("/hand-over", GetAsync)
+            .WithName("getHandOver")
+            .WithSummary("What goes out, under which names, and what does not, and why.");
+        job.MapGet("/bundle.zip", ZipAsync)
+            .WithName("getBundle")
+            .WithSummary("Everything that goes out as a zip, made while it is sent.")
+            .ProducesProblem(StatusCodes.Status409Conflict);
+        job.MapPost("/folder", FolderAsync)
+            .WithName("writeFolder")
+            .WithSummary("The same as a folder in the data folder.")
+            .ProducesProblem(StatusCodes.Status409Conflict);
         job.MapGet("/report.json", ReportJsonAsync).WithName("getReport").WithSummary("The report.");
         job.MapGet("/report.csv", ReportCsvAsync).WithName("getReportTable").WithSummary("The report as a table.");
     }
 
-    private static async Task<Results<Ok<HandOverView>, ProblemHttpResult>> GetAsync(Guid id, JobRoom room, PantometDb db, CancellationToken cancel) =>
-        await ContentsAsync(id, room, db, cancel) is { } contents ? TypedResults.Ok(View(contents)) : Problem.NoJob();
+    private static async Task<Results<Ok<HandOverView>, ProblemHttpResult>> GetAsync(
+        Guid id,
+        JobRoom room,
+        PantometDb db,
+        CancellationToken cancel
+    ) => await ContentsAsync(id, room, db, cancel) is { } contents ? TypedResults.Ok(View(contents)) : Problem.NoJob();
 
-    private static async Task<IResult> ZipAsync(Guid id, JobRoom room, BundleWriter writer, PantometDb db, HttpContext context, CancellationToken cancel)
+    private static async Task<IResult> ZipAsync(
+        Guid id,
+        JobRoom room,
+        BundleWriter writer,
+        PantometDb db,
+        HttpContext context,
+        CancellationToken cancel
+    )
     {
         if (await ContentsAsync(id, room, db, cancel) is not { } contents)
         {
@@ -77,10 +114,20 @@ internal static class BundleEndpoints
 
         // The framework's zip closes each entry synchronously; what it writes still waits for the receiver.
         context.Features.GetRequiredFeature<IHttpBodyControlFeature>().AllowSynchronousIO = true;
-        return TypedResults.Stream(stream => writer.WriteZipAsync(contents, stream, context.RequestAborted), "application/zip", $"{BundleWriter.NameOf(contents)}.zip");
+        return TypedResults.Stream(
+            stream => writer.WriteZipAsync(contents, stream, context.RequestAborted),
+            "application/zip",
+            $"{BundleWriter.NameOf(contents)}.zip"
+        );
     }
 
-    private static async Task<Results<Ok<WrittenFolder>, ProblemHttpResult>> FolderAsync(Guid id, JobRoom room, BundleWriter writer, PantometDb db, CancellationToken cancel)
+    private static async Task<Results<Ok<WrittenFolder>, ProblemHttpResult>> FolderAsync(
+        Guid id,
+        JobRoom room,
+        BundleWriter writer,
+        PantometDb db,
+        CancellationToken cancel
+    )
     {
         if (await ContentsAsync(id, room, db, cancel) is not { } contents)
         {
@@ -98,12 +145,20 @@ internal static class BundleEndpoints
 
     private static async Task<IResult> ReportJsonAsync(Guid id, JobRoom room, PantometDb db, CancellationToken cancel) =>
         await ContentsAsync(id, room, db, cancel) is { } contents
-            ? TypedResults.File(Encoding.UTF8.GetBytes(contents.Report().ToJson()), "application/json", $"{BundleWriter.NameOf(contents)}-report.json")
+            ? TypedResults.File(
+                Encoding.UTF8.GetBytes(contents.Report().ToJson()),
+                "application/json",
+                $"{BundleWriter.NameOf(contents)}-report.json"
+            )
             : Problem.NoJob();
 
     private static async Task<IResult> ReportCsvAsync(Guid id, JobRoom room, PantometDb db, CancellationToken cancel) =>
         await ContentsAsync(id, room, db, cancel) is { } contents
-            ? TypedResults.File(Encoding.UTF8.GetBytes(ReportTable.Of(contents.Report())), "text/csv; charset=utf-8", $"{BundleWriter.NameOf(contents)}-report.csv")
+            ? TypedResults.File(
+                Encoding.UTF8.GetBytes(ReportTable.Of(contents.Report())),
+                "text/csv; charset=utf-8",
+                $"{BundleWriter.NameOf(contents)}-report.csv"
+            )
             : Problem.NoJob();
 
     private static async Task<BundleContents?> ContentsAsync(Guid id, JobRoom room, PantometDb db, CancellationToken cancel) =>
@@ -111,18 +166,42 @@ internal static class BundleEndpoints
 
     private static ProblemHttpResult? Unnamed(BundleContents contents) =>
         contents.Asks.Count > 0
-            ? Problem.Of(StatusCodes.Status409Conflict, "needs-names", $"{contents.Asks.Count} {(contents.Asks.Count == 1 ? "picture has" : "pictures have")} only a camera's number for a name. Give them keywords, or have them numbered under the job's name.")
-            : !contents.Going.Any() ? Problem.Of(StatusCodes.Status409Conflict, "nothing-to-hand-over", "No file is ready to be handed over.") : null;
+            ? Problem.Of(
+                StatusCodes.Status409Conflict,
+                "needs-names",
+                $"{contents.Asks.Count} {(contents.Asks.Count == 1 ? "picture has" : "pictures have")} only a camera's number for a "
+                    + "name. Give them keywords, or have them numbered under the job's name."
+            )
+        : !contents.Going.Any() ? Problem.Of(StatusCodes.Status409Conflict, "nothing-to-hand-over", "No file is ready to be handed over.")
+        : null;
 
-    private static HandOverView View(BundleContents contents) => new(
-        BundleWriter.NameOf(contents), [.. contents.Files.Select(View)], contents.Asks, contents.Going.Count(), contents.Going.Sum(file => file.File.Row!.Bytes),
-        contents.Going.Sum(file => file.Cell.Picture.Bytes));
+    private static HandOverView View(BundleContents contents) =>
+        new(
+            BundleWriter.NameOf(contents),
+            [.. contents.Files.Select(View)],
+            contents.Asks,
+            contents.Going.Count(),
+            contents.Going.Sum(file => file.File.Row!.Bytes),
+            contents.Going.Sum(file => file.Cell.Picture.Bytes)
+        );
 
     private static HandOverFile View(BundleFile file)
     {
         var (row, plan) = (file.File.Row, file.File.Wanted.Wish.Plan);
         return new(
-            file.Cell.Picture.Id, file.Cell.Place.Address, file.File.Wanted.Id, file.Density.Value, file.State, file.Path, row?.Width ?? plan.Size.Width, row?.Height ?? plan.Size.Height,
-            row?.Format.Word(), row?.Bytes, file.File.Verdict, file.File.LetThrough, file.Reasons);
+            file.Cell.Picture.Id,
+            file.Cell.Place.Address,
+            file.File.Wanted.Id,
+            file.Density.Value,
+            file.State,
+            file.Path,
+            row?.Width ?? plan.Size.Width,
+            row?.Height ?? plan.Size.Height,
+            row?.Format.Word(),
+            row?.Bytes,
+            file.File.Verdict,
+            file.File.LetThrough,
+            file.Reasons
+        );
     }
 }

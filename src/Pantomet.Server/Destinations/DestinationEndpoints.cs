@@ -22,25 +22,69 @@ internal static class DestinationEndpoints
     {
         var destinations = routes.MapGroup("/api/destinations").WithTags("Destinations").ProducesProblem(StatusCodes.Status400BadRequest);
         destinations.MapGet("/", ListAsync).WithName("listDestinations").WithSummary("All destinations with their slots.");
-        destinations.MapPut("/", (HttpRequest request, RulesDoor door, CancellationToken cancel) => TakeFileAsync(request, door, merge: false, cancel))
-            .WithName("replaceDestinations").WithSummary("Replaces the book by a rules file.").Accepts<object>(isOptional: true, "application/json", "*/*").ProducesProblem(StatusCodes.Status413PayloadTooLarge);
-        destinations.MapPost("/import", (HttpRequest request, RulesDoor door, CancellationToken cancel) => TakeFileAsync(request, door, merge: true, cancel))
-            .WithName("importRules").WithSummary("Takes the slots of a rules file into the book; those of the same key are replaced, all others stay.")
-            .Accepts<object>(isOptional: true, "application/json", "*/*").ProducesProblem(StatusCodes.Status413PayloadTooLarge);
-        destinations.MapGet("/rules.json", ExportAsync).WithName("exportRules").WithSummary("The book, or one destination of it, as a rules file.").ProducesProblem(StatusCodes.Status404NotFound);
+        destinations
+            .MapPut(
+                "/",
+                (HttpRequest request, RulesDoor door, CancellationToken cancel) => TakeFileAsync(request, door, merge: false, cancel)
+            )
+            .WithName("replaceDestinations")
+            .WithSummary("Replaces the book by a rules file.")
+            .Accepts<object>(isOptional: true, "application/json", "*/*")
+            .ProducesProblem(StatusCodes.Status413PayloadTooLarge);
+        destinations
+            .MapPost(
+                "/import",
+                (HttpRequest request, RulesDoor door, CancellationToken cancel) => TakeFileAsync(request, door, merge: true, cancel)
+            )
+            .WithName("importRules")
+            .WithSummary("Takes the slots of a rules file into the book; those of the same key are replaced, all others stay.")
+            .Accepts<object>(isOptional: true, "application/json", "*/*")
+            .ProducesProblem(StatusCodes.Status413PayloadTooLarge);
+        destinations
+            .MapGet("/rules.json", ExportAsync)
+            .WithName("exportRules")
+            .WithSummary("The book, or one destination of it, as a rules file.")
+            .ProducesProblem(StatusCodes.Status404NotFound);
         destinations.MapPost("/", MakeAsync).WithName("makeDestination").WithSummary("Makes a destination with one slot to begin with.");
-        destinations.MapPut("/{destination}/name", NameAsync).WithName("nameDestination").WithSummary("Names a destination.").ProducesProblem(StatusCodes.Status404NotFound);
-        destinations.MapPost("/{destination}/copy", CopyAsync).WithName("copyDestination").WithSummary("Makes another destination with the same slots.").ProducesProblem(StatusCodes.Status404NotFound);
-        destinations.MapPut("/retired", RetireAsync).WithName("retireSlots").WithSummary("Offers slots no longer, or again. Jobs that have them keep them.");
-        destinations.MapGet("/{destination}/slots/{slot}", GetSlotAsync).WithName("getSlot").WithSummary("A slot's rule for editing.").ProducesProblem(StatusCodes.Status404NotFound);
-        destinations.MapPut("/{destination}/slots/{slot}", PutSlotAsync).WithName("putSlot").WithSummary("Makes a slot, or sets its rule.").ProducesProblem(StatusCodes.Status404NotFound);
-        destinations.MapPost("/{destination}/slots/{slot}/check", CheckAsync).WithName("checkSlot").WithSummary("What a rule would come to, without setting it.");
+        destinations
+            .MapPut("/{destination}/name", NameAsync)
+            .WithName("nameDestination")
+            .WithSummary("Names a destination.")
+            .ProducesProblem(StatusCodes.Status404NotFound);
+        destinations
+            .MapPost("/{destination}/copy", CopyAsync)
+            .WithName("copyDestination")
+            .WithSummary("Makes another destination with the same slots.")
+            .ProducesProblem(StatusCodes.Status404NotFound);
+        destinations
+            .MapPut("/retired", RetireAsync)
+            .WithName("retireSlots")
+            .WithSummary("Offers slots no longer, or again. Jobs that have them keep them.");
+        destinations
+            .MapGet("/{destination}/slots/{slot}", GetSlotAsync)
+            .WithName("getSlot")
+            .WithSummary("A slot's rule for editing.")
+            .ProducesProblem(StatusCodes.Status404NotFound);
+        destinations
+            .MapPut("/{destination}/slots/{slot}", PutSlotAsync)
+            .WithName("putSlot")
+            .WithSummary("Makes a slot, or sets its rule.")
+            .ProducesProblem(StatusCodes.Status404NotFound);
+        destinations
+            .MapPost("/{destination}/slots/{slot}/check", CheckAsync)
+            .WithName("checkSlot")
+            .WithSummary("What a rule would come to, without setting it.");
     }
 
-    private static async Task<Ok<IReadOnlyList<DestinationView>>> ListAsync(RulesDoor door, CancellationToken cancel) => TypedResults.Ok(await door.ViewAsync(cancel));
+    private static async Task<Ok<IReadOnlyList<DestinationView>>> ListAsync(RulesDoor door, CancellationToken cancel) =>
+        TypedResults.Ok(await door.ViewAsync(cancel));
 
     private static async Task<Results<Ok<IReadOnlyList<DestinationView>>, ProblemHttpResult>> TakeFileAsync(
-        HttpRequest request, RulesDoor door, bool merge, CancellationToken cancel)
+        HttpRequest request,
+        RulesDoor door,
+        bool merge,
+        CancellationToken cancel
+    )
     {
         using var reader = new StreamReader(request.Body);
         var json = await reader.ReadToEndAsync(cancel);
@@ -49,7 +93,12 @@ internal static class DestinationEndpoints
             : await door.ChangeAsync(now => merge ? Merged(now, book!) : book!, cancel);
     }
 
-    private static async Task<Results<ContentHttpResult, ProblemHttpResult>> ExportAsync(string? destination, RuleShelf shelf, HttpResponse response, CancellationToken cancel)
+    private static async Task<Results<ContentHttpResult, ProblemHttpResult>> ExportAsync(
+        string? destination,
+        RuleShelf shelf,
+        HttpResponse response,
+        CancellationToken cancel
+    )
     {
         var book = await shelf.BookAsync(cancel);
         var chosen = destination is null ? book : new([.. book.Destinations.Where(one => one.Key == destination)]);
@@ -62,51 +111,100 @@ internal static class DestinationEndpoints
         return TypedResults.Text(RulesWriter.Write(chosen), "application/json", Encoding.UTF8);
     }
 
-    private static async Task<Results<Ok<IReadOnlyList<DestinationView>>, ProblemHttpResult>> MakeAsync(DestinationName name, RulesDoor door, CancellationToken cancel)
+    private static async Task<Results<Ok<IReadOnlyList<DestinationView>>, ProblemHttpResult>> MakeAsync(
+        DestinationName name,
+        RulesDoor door,
+        CancellationToken cancel
+    )
     {
         if (NameFault(name.Name) is { } fault)
         {
             return fault;
         }
 
-        var slot = new Slot { Key = "first", Name = "First slot", Size = new SizeRule.SideAlone(Side.Width, 1200) };
-        return await door.ChangeAsync(book => new([.. book.Destinations, new(FreeKey(Slug.From(name.Name), book), name.Name.Trim(), [slot])]), cancel);
+        var slot = new Slot
+        {
+            Key = "first",
+            Name = "First slot",
+            Size = new SizeRule.SideAlone(Side.Width, 1200),
+        };
+        return await door.ChangeAsync(
+            book => new([.. book.Destinations, new(FreeKey(Slug.From(name.Name), book), name.Name.Trim(), [slot])]),
+            cancel
+        );
     }
 
     private static async Task<Results<Ok<IReadOnlyList<DestinationView>>, ProblemHttpResult>> NameAsync(
-        string destination, DestinationName name, RulesDoor door, CancellationToken cancel)
+        string destination,
+        DestinationName name,
+        RulesDoor door,
+        CancellationToken cancel
+    )
     {
         if (NameFault(name.Name) is { } fault)
         {
             return fault;
         }
 
-        return await door.ChangeAsync(book => book.Destinations.Any(one => one.Key == destination)
-            ? new([.. book.Destinations.Select(one => one.Key == destination ? one with { Name = name.Name.Trim() } : one)])
-            : null, cancel);
+        return await door.ChangeAsync(
+            book =>
+                book.Destinations.Any(one => one.Key == destination)
+                    ? new([.. book.Destinations.Select(one => one.Key == destination ? one with { Name = name.Name.Trim() } : one)])
+                    : null,
+            cancel
+        );
     }
 
-    private static Task<Results<Ok<IReadOnlyList<DestinationView>>, ProblemHttpResult>> CopyAsync(string destination, RulesDoor door, CancellationToken cancel) =>
-        door.ChangeAsync(book => book.Destinations.FirstOrDefault(one => one.Key == destination) is { } found
-            ? new([.. book.Destinations, found with { Key = FreeKey($"{found.Key}-copy", book), Name = $"{found.Name}, copy" }])
-            : null, cancel);
+    private static Task<Results<Ok<IReadOnlyList<DestinationView>>, ProblemHttpResult>> CopyAsync(
+        string destination,
+        RulesDoor door,
+        CancellationToken cancel
+    ) =>
+        door.ChangeAsync(
+            book =>
+                book.Destinations.FirstOrDefault(one => one.Key == destination) is { } found
+                    ? new([.. book.Destinations, found with { Key = FreeKey($"{found.Key}-copy", book), Name = $"{found.Name}, copy" }])
+                    : null,
+            cancel
+        );
 
-    private static async Task<Results<Ok<IReadOnlyList<DestinationView>>, ProblemHttpResult>> RetireAsync(RetireWish wish, RulesDoor door, CancellationToken cancel)
+    private static async Task<Results<Ok<IReadOnlyList<DestinationView>>, ProblemHttpResult>> RetireAsync(
+        RetireWish wish,
+        RulesDoor door,
+        CancellationToken cancel
+    )
     {
         if (wish.Slots.Any(address => address.Length > MostAddress || address.Contains('\n', StringComparison.Ordinal)))
         {
-            return Problem.Of(StatusCodes.Status400BadRequest, "bad-value", "An address is a destination's key and a slot's key.", "$.slots");
+            return Problem.Of(
+                StatusCodes.Status400BadRequest,
+                "bad-value",
+                "An address is a destination's key and a slot's key.",
+                "$.slots"
+            );
         }
 
         await door.RetireAsync(wish.Slots, wish.Retired, cancel);
         return TypedResults.Ok(await door.ViewAsync(cancel));
     }
 
-    private static async Task<Results<Ok<SlotDraft>, ProblemHttpResult>> GetSlotAsync(string destination, string slot, RuleShelf shelf, CancellationToken cancel) =>
-        await shelf.FindAsync(destination, slot, cancel) is { } place ? TypedResults.Ok(SlotDraft.Of(place.Slot)) : Problem.NoSlot(destination, slot);
+    private static async Task<Results<Ok<SlotDraft>, ProblemHttpResult>> GetSlotAsync(
+        string destination,
+        string slot,
+        RuleShelf shelf,
+        CancellationToken cancel
+    ) =>
+        await shelf.FindAsync(destination, slot, cancel) is { } place
+            ? TypedResults.Ok(SlotDraft.Of(place.Slot))
+            : Problem.NoSlot(destination, slot);
 
     private static async Task<Results<Ok<IReadOnlyList<DestinationView>>, ProblemHttpResult>> PutSlotAsync(
-        string destination, string slot, SlotDraft draft, RulesDoor door, CancellationToken cancel)
+        string destination,
+        string slot,
+        SlotDraft draft,
+        RulesDoor door,
+        CancellationToken cancel
+    )
     {
         if (!draft.TryRead(out var read, out var fault))
         {
@@ -115,31 +213,79 @@ internal static class DestinationEndpoints
 
         if (read!.Key != slot)
         {
-            return Problem.Of(StatusCodes.Status400BadRequest, "bad-rule", "key: a slot keeps the key it was made with; jobs know it by that.", "key");
+            return Problem.Of(
+                StatusCodes.Status400BadRequest,
+                "bad-rule",
+                "key: a slot keeps the key it was made with; jobs know it by that.",
+                "key"
+            );
         }
 
-        return await door.ChangeAsync(book => book.Destinations.FirstOrDefault(one => one.Key == destination) is { } place
-            ? new([.. book.Destinations.Select(one => one.Key == destination ? With(place, read) : one)])
-            : null, cancel);
+        return await door.ChangeAsync(
+            book =>
+                book.Destinations.FirstOrDefault(one => one.Key == destination) is { } place
+                    ? new([.. book.Destinations.Select(one => one.Key == destination ? With(place, read) : one)])
+                    : null,
+            cancel
+        );
     }
 
-    private static Destination With(Destination place, Slot slot) => place with
-    {
-        Slots = place.Slots.Any(one => one.Key == slot.Key) ? [.. place.Slots.Select(one => one.Key == slot.Key ? slot : one)] : [.. place.Slots, slot],
-    };
+    private static Destination With(Destination place, Slot slot) =>
+        place with
+        {
+            Slots = place.Slots.Any(one => one.Key == slot.Key)
+                ? [.. place.Slots.Select(one => one.Key == slot.Key ? slot : one)]
+                : [.. place.Slots, slot],
+        };
 
-    private static async Task<Ok<DraftCheck>> CheckAsync(string destination, string slot, SlotDraft draft, PantometDb db, CancellationToken cancel)
+    private static async Task<Ok<DraftCheck>> CheckAsync(
+        string destination,
+        string slot,
+        SlotDraft draft,
+        PantometDb db,
+        CancellationToken cancel
+    )
     {
         if (!draft.TryRead(out var read, out var fault))
         {
-            return TypedResults.Ok(new DraftCheck(new(fault!.Path, char.ToUpperInvariant(fault.Message[0]) + fault.Message[1..] + "."), null, 0, []));
+            return TypedResults.Ok(
+                new DraftCheck(new(fault!.Path, char.ToUpperInvariant(fault.Message[0]) + fault.Message[1..] + "."), null, 0, [])
+            );
         }
 
         // What was delivered last of each job is what is out there.
-        var last = db.Deliveries.Where(row => row.Number == db.Deliveries.Where(other => other.JobId == row.JobId).Max(other => other.Number));
-        var delivered = await db.DeliveredFiles.AsNoTracking().Where(file => file.Destination == destination && file.Slot == slot)
-            .Join(last, file => file.DeliveryId, delivery => delivery.Id, (file, delivery) => new { file.Path, file.File, delivery.JobId })
-            .Join(db.Jobs, one => one.JobId, job => job.Id, (one, job) => new { one.Path, one.File, one.JobId, job.Name }).ToListAsync(cancel);
+        var last = db.Deliveries.Where(row =>
+            row.Number == db.Deliveries.Where(other => other.JobId == row.JobId).Max(other => other.Number)
+        );
+        var delivered = await db
+            .DeliveredFiles.AsNoTracking()
+            .Where(file => file.Destination == destination && file.Slot == slot)
+            .Join(
+                last,
+                file => file.DeliveryId,
+                delivery => delivery.Id,
+                (file, delivery) =>
+                    new
+                    {
+                        file.Path,
+                        file.File,
+                        delivery.JobId,
+                    }
+            )
+            .Join(
+                db.Jobs,
+                one => one.JobId,
+                job => job.Id,
+                (one, job) =>
+                    new
+                    {
+                        one.Path,
+                        one.File,
+                        one.JobId,
+                        job.Name,
+                    }
+            )
+            .ToListAsync(cancel);
         var breaches = delivered
             .Select(row => (row, reasons: DeliveredCheck.Against(read!, StoredJson.Read<DeliveredFile>(row.File))))
             .Where(one => one.reasons.Count > 0)

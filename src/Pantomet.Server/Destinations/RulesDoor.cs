@@ -11,11 +11,18 @@ namespace Pantomet.Server.Destinations;
 internal sealed class RulesDoor(RuleShelf shelf, Writer writer, OpenJobs jobs, JobRoom room)
 {
     /// <summary>Changes the book as it is now; null from the change means that there is no such destination.</summary>
-    public async Task<Results<Ok<IReadOnlyList<DestinationView>>, ProblemHttpResult>> ChangeAsync(Func<RuleBook, RuleBook?> change, CancellationToken cancel)
+    public async Task<Results<Ok<IReadOnlyList<DestinationView>>, ProblemHttpResult>> ChangeAsync(
+        Func<RuleBook, RuleBook?> change,
+        CancellationToken cancel
+    )
     {
         const string gone = "no-such-destination";
         var changed = await RuleShelf.ChangeAsync(
-            writer, jobs, book => change(book) is { } next ? new(next, null, null) : RulesChange.Refused(gone, ""), cancel);
+            writer,
+            jobs,
+            book => change(book) is { } next ? new(next, null, null) : RulesChange.Refused(gone, ""),
+            cancel
+        );
         if (changed.Code is { } code)
         {
             return code == gone ? Problem.NoDestination() : Problem.Of(StatusCodes.Status400BadRequest, code, changed.Refusal!);
@@ -26,7 +33,8 @@ internal sealed class RulesDoor(RuleShelf shelf, Writer writer, OpenJobs jobs, J
         return TypedResults.Ok(await ViewAsync(CancellationToken.None));
     }
 
-    public Task RetireAsync(IReadOnlyList<string> slots, bool retired, CancellationToken cancel) => RuleShelf.RetireAsync(writer, slots, retired, cancel);
+    public Task RetireAsync(IReadOnlyList<string> slots, bool retired, CancellationToken cancel) =>
+        RuleShelf.RetireAsync(writer, slots, retired, cancel);
 
     public async Task<IReadOnlyList<DestinationView>> ViewAsync(CancellationToken cancel)
     {

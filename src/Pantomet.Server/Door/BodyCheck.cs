@@ -9,7 +9,8 @@ using Pantomet.Server.Problems;
 namespace Pantomet.Server.Door;
 
 /// <summary>
-/// Checks every body where it is read: nothing that must be there is null, in whatever list it stands, and nothing is longer than anything can be. What a value means is
+/// Checks every body where it is read: nothing that must be there is null, in whatever list it stands, and nothing is longer than anything
+/// can be. What a value means is
 /// checked by what it means it to; that it is one, here.
 /// </summary>
 internal static class BodyCheck
@@ -37,7 +38,8 @@ internal static class BodyCheck
     }
 
     // Records of ours and lists; services, contexts and streams are no bodies.
-    private static bool IsBody(Type type) => (type.Namespace?.StartsWith(Ours, StringComparison.Ordinal) == true && type.GetMethod("<Clone>$") is not null)
+    private static bool IsBody(Type type) =>
+        (type.Namespace?.StartsWith(Ours, StringComparison.Ordinal) == true && type.GetMethod("<Clone>$") is not null)
         || (type.IsGenericType && typeof(IList).IsAssignableFrom(type));
 
     private static (string Place, string Sentence)? Fault(object value, string place, NullabilityInfo? declared)
@@ -49,13 +51,21 @@ internal static class BodyCheck
             case JsonElement:
                 return null;
             case IDictionary pairs:
-                return pairs.Count > MostItems ? (place, $"A list has at most {MostItems} entries.")
-                    : pairs.Keys.Cast<object>().Select(key => FaultOf(pairs[key], $"{place}.{key}", Last(declared))).FirstOrDefault(fault => fault is not null);
+                return pairs.Count > MostItems
+                    ? (place, $"A list has at most {MostItems} entries.")
+                    : pairs
+                        .Keys.Cast<object>()
+                        .Select(key => FaultOf(pairs[key], $"{place}.{key}", Last(declared)))
+                        .FirstOrDefault(fault => fault is not null);
             case IEnumerable all:
                 return FaultIn(all, place, Last(declared));
             default:
-                return value.GetType() is { IsPrimitive: false, IsEnum: false } type && type.Namespace?.StartsWith(Ours, StringComparison.Ordinal) == true
-                    ? MembersOf(type).Select(member => FaultOf(member.Property.GetValue(value), $"{place}.{member.Name}", member.Nullability)).FirstOrDefault(fault => fault is not null)
+                return
+                    value.GetType() is { IsPrimitive: false, IsEnum: false } type
+                    && type.Namespace?.StartsWith(Ours, StringComparison.Ordinal) == true
+                    ? MembersOf(type)
+                        .Select(member => FaultOf(member.Property.GetValue(value), $"{place}.{member.Name}", member.Nullability))
+                        .FirstOrDefault(fault => fault is not null)
                     : null;
         }
     }
@@ -86,16 +96,28 @@ internal static class BodyCheck
         return null;
     }
 
-    private static NullabilityInfo? Last(NullabilityInfo? declared) => declared?.GenericTypeArguments.LastOrDefault() ?? declared?.ElementType;
+    private static NullabilityInfo? Last(NullabilityInfo? declared) =>
+        declared?.GenericTypeArguments.LastOrDefault() ?? declared?.ElementType;
 
-    private static Member[] MembersOf(Type type) => Members.GetOrAdd(type, _ =>
-    {
-        var context = new NullabilityInfoContext();
-        return
-        [
-            .. type.GetProperties(BindingFlags.Public | BindingFlags.Instance)
-                .Where(property => property.GetIndexParameters().Length == 0 && property.GetCustomAttribute<System.Text.Json.Serialization.JsonIgnoreAttribute>() is null)
-                .Select(property => new Member(property, JsonNamingPolicy.CamelCase.ConvertName(property.Name), context.Create(property))),
-        ];
-    });
+    private static Member[] MembersOf(Type type) =>
+        Members.GetOrAdd(
+            type,
+            _ =>
+            {
+                var context = new NullabilityInfoContext();
+                return
+                [
+                    .. type.GetProperties(BindingFlags.Public | BindingFlags.Instance)
+                        .Where(property =>
+                            property.GetIndexParameters().Length == 0
+                            && property.GetCustomAttribute<System.Text.Json.Serialization.JsonIgnoreAttribute>() is null
+                        )
+                        .Select(property => new Member(
+                            property,
+                            JsonNamingPolicy.CamelCase.ConvertName(property.Name),
+                            context.Create(property)
+                        )),
+                ];
+            }
+        );
 }

@@ -7,7 +7,10 @@ using Pantomet.Server.Problems;
 
 namespace Pantomet.Server.Door;
 
-/// <summary>What came up in the middle of a request, as a problem: what the sender can mend, what passes, and what nobody foresaw, which is logged with its trace.</summary>
+/// <summary>
+/// What came up in the middle of a request, as a problem: what the sender can mend, what passes, and what nobody foresaw, which is logged
+/// with its trace.
+/// </summary>
 internal sealed partial class Faults(ILogger<Faults> log) : IExceptionHandler
 {
     private const int Busy = 5;
@@ -35,24 +38,62 @@ internal sealed partial class Faults(ILogger<Faults> log) : IExceptionHandler
         return true;
     }
 
-    private static (int Status, string Code, string Sentence, string? Place) Of(Exception fault, HttpContext context) => fault switch
-    {
-        OperationCanceledException when context.RequestAborted.IsCancellationRequested => (StatusCodes.Status499ClientClosedRequest, "gone", "The request was given up.", null),
-        BadHttpRequestException { StatusCode: StatusCodes.Status413PayloadTooLarge } => (StatusCodes.Status413PayloadTooLarge, "too-large", "The body is larger than this address takes.", null),
-        BadHttpRequestException { InnerException: JsonException json } => (StatusCodes.Status400BadRequest, "bad-body", "This is not what is asked for here.", json.Path),
-        BadHttpRequestException bad => (bad.StatusCode, "bad-request", "The request cannot be read.", null),
-        JsonException json => (StatusCodes.Status400BadRequest, "bad-body", "This is not what is asked for here.", json.Path),
-        // A command without the member that tells which it is.
-        NotSupportedException { Source: "System.Text.Json" } => (StatusCodes.Status400BadRequest, "bad-body", "This is not what is asked for here.", null),
-        SqliteException { SqliteErrorCode: Busy or Locked } =>
-            (StatusCodes.Status503ServiceUnavailable, "busy", "Another program holds the database. Nothing was changed; try again.", null),
-        SqliteException { SqliteErrorCode: Full } or IOException { HResult: DiskFull } =>
-            (StatusCodes.Status507InsufficientStorage, "disk-full", "The disk is full. Nothing was changed; make room and try again.", null),
-        SqliteException { SqliteErrorCode: ReadOnly } or UnauthorizedAccessException =>
-            (StatusCodes.Status503ServiceUnavailable, "read-only", "The data folder cannot be written to. Nothing was changed.", null),
-        Microsoft.EntityFrameworkCore.DbUpdateException { InnerException: { } inner } => Of(inner, context),
-        _ => (StatusCodes.Status500InternalServerError, "unforeseen", "Something went wrong that nobody foresaw. The log says more, under the trace that is named here.", null),
-    };
+    private static (int Status, string Code, string Sentence, string? Place) Of(Exception fault, HttpContext context) =>
+        fault switch
+        {
+            OperationCanceledException when context.RequestAborted.IsCancellationRequested => (
+                StatusCodes.Status499ClientClosedRequest,
+                "gone",
+                "The request was given up.",
+                null
+            ),
+            BadHttpRequestException { StatusCode: StatusCodes.Status413PayloadTooLarge } => (
+                StatusCodes.Status413PayloadTooLarge,
+                "too-large",
+                "The body is larger than this address takes.",
+                null
+            ),
+            BadHttpRequestException { InnerException: JsonException json } => (
+                StatusCodes.Status400BadRequest,
+                "bad-body",
+                "This is not what is asked for here.",
+                json.Path
+            ),
+            BadHttpRequestException bad => (bad.StatusCode, "bad-request", "The request cannot be read.", null),
+            JsonException json => (StatusCodes.Status400BadRequest, "bad-body", "This is not what is asked for here.", json.Path),
+            // A command without the member that tells which it is.
+            NotSupportedException { Source: "System.Text.Json" } => (
+                StatusCodes.Status400BadRequest,
+                "bad-body",
+                "This is not what is asked for here.",
+                null
+            ),
+            SqliteException { SqliteErrorCode: Busy or Locked } => (
+                StatusCodes.Status503ServiceUnavailable,
+                "busy",
+                "Another program holds the database. Nothing was changed; try again.",
+                null
+            ),
+            SqliteException { SqliteErrorCode: Full } or IOException { HResult: DiskFull } => (
+                StatusCodes.Status507InsufficientStorage,
+                "disk-full",
+                "The disk is full. Nothing was changed; make room and try again.",
+                null
+            ),
+            SqliteException { SqliteErrorCode: ReadOnly } or UnauthorizedAccessException => (
+                StatusCodes.Status503ServiceUnavailable,
+                "read-only",
+                "The data folder cannot be written to. Nothing was changed.",
+                null
+            ),
+            Microsoft.EntityFrameworkCore.DbUpdateException { InnerException: { } inner } => Of(inner, context),
+            _ => (
+                StatusCodes.Status500InternalServerError,
+                "unforeseen",
+                "Something went wrong that nobody foresaw. The log says more, under the trace that is named here.",
+                null
+            ),
+        };
 
     [LoggerMessage(Level = LogLevel.Error, Message = "{Method} {Path} failed, trace {Trace}.")]
     private static partial void Unforeseen(ILogger log, string method, string path, string trace, Exception fault);

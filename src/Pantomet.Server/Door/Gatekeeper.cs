@@ -7,7 +7,8 @@ using Pantomet.Server.Problems;
 namespace Pantomet.Server.Door;
 
 /// <summary>
-/// Who comes in, and with how much. Everything that writes must come from this application's own pages or from a program that is no browser: a page elsewhere can make a
+/// Who comes in, and with how much. Everything that writes must come from this application's own pages or from a program that is no
+/// browser: a page elsewhere can make a
 /// browser send requests here, but not without saying where they come from (Fetch Standard; W3C Fetch Metadata).
 /// </summary>
 internal static class Gatekeeper
@@ -16,36 +17,42 @@ internal static class Gatekeeper
     public const long MostBody = 2_000_000;
 
     private const string Policy =
-        "default-src 'self'; img-src 'self' blob: data:; style-src 'self' 'unsafe-inline'; object-src 'none'; frame-ancestors 'none'; base-uri 'none'; form-action 'self'";
+        "default-src 'self'; img-src 'self' blob: data:; style-src 'self' 'unsafe-inline'; object-src 'none'; frame-ancestors "
+        + "'none'; base-uri 'none'; form-action 'self'";
 
     /// <summary>Under this policy nothing in a file that came from elsewhere runs, should a browser show it by itself.</summary>
-    public const string PolicyOfFiles = "default-src 'none'; img-src 'self' data:; style-src 'unsafe-inline'; sandbox; frame-ancestors 'none'";
+    public const string PolicyOfFiles =
+        "default-src 'none'; img-src 'self' data:; style-src 'unsafe-inline'; sandbox; frame-ancestors 'none'";
 
     /// <summary>Puts the gate before everything else.</summary>
-    public static void UseGatekeeper(this IApplicationBuilder app, ServerOptions options) => app.Use(async (context, next) =>
-    {
-        var headers = context.Response.Headers;
-        headers.ContentSecurityPolicy = Policy;
-        headers.XContentTypeOptions = "nosniff";
-        headers["Referrer-Policy"] = "no-referrer";
-        headers["Cross-Origin-Resource-Policy"] = "same-origin";
-        if (Refusal(context.Request, options) is { } refusal)
-        {
-            await refusal.ExecuteAsync(context);
-            return;
-        }
+    public static void UseGatekeeper(this IApplicationBuilder app, ServerOptions options) =>
+        app.Use(
+            async (context, next) =>
+            {
+                var headers = context.Response.Headers;
+                headers.ContentSecurityPolicy = Policy;
+                headers.XContentTypeOptions = "nosniff";
+                headers["Referrer-Policy"] = "no-referrer";
+                headers["Cross-Origin-Resource-Policy"] = "same-origin";
+                if (Refusal(context.Request, options) is { } refusal)
+                {
+                    await refusal.ExecuteAsync(context);
+                    return;
+                }
 
-        if (context.Features.Get<IHttpMaxRequestBodySizeFeature>() is { IsReadOnly: false } limit)
-        {
-            limit.MaxRequestBodySize = TakesPictures(context.Request) ? null : MostBody;
-        }
+                if (context.Features.Get<IHttpMaxRequestBodySizeFeature>() is { IsReadOnly: false } limit)
+                {
+                    limit.MaxRequestBodySize = TakesPictures(context.Request) ? null : MostBody;
+                }
 
-        await next(context);
-    });
+                await next(context);
+            }
+        );
 
     /// <summary>A picture is read in by its bytes alone; its own limit holds there.</summary>
     private static bool TakesPictures(HttpRequest request) =>
-        HttpMethods.IsPost(request.Method) && request.Path.StartsWithSegments("/api/pictures", out var rest)
+        HttpMethods.IsPost(request.Method)
+        && request.Path.StartsWithSegments("/api/pictures", out var rest)
         && (rest.Value is "" or "/" or null || rest.Value.EndsWith("/revisions", StringComparison.Ordinal));
 
     private static ProblemHttpResult? Refusal(HttpRequest request, ServerOptions options)
@@ -69,20 +76,30 @@ internal static class Gatekeeper
             return Problem.Of(StatusCodes.Status403Forbidden, "foreign-origin", "Another page may not change anything here.");
         }
 
-        return TakesPictures(request) || !HasBody(request) || request.HasJsonContentType() ? Unread(request)
+        return TakesPictures(request) || !HasBody(request) || request.HasJsonContentType()
+            ? Unread(request)
             : Problem.Of(StatusCodes.Status415UnsupportedMediaType, "not-json", "A body here is application/json.");
     }
 
     // The types that a form on a page elsewhere can send without asking are none of a picture's.
     private static ProblemHttpResult? Unread(HttpRequest request) =>
-        TakesPictures(request) && (request.ContentType ?? "").Split(';')[0].Trim().ToLowerInvariant() is "text/plain" or "application/x-www-form-urlencoded" or "multipart/form-data"
-            ? Problem.Of(StatusCodes.Status415UnsupportedMediaType, "not-a-picture", "A picture is sent as its bytes, under its own type or application/octet-stream.")
+        TakesPictures(request)
+        && (request.ContentType ?? "").Split(';')[0].Trim().ToLowerInvariant()
+            is "text/plain"
+                or "application/x-www-form-urlencoded"
+                or "multipart/form-data"
+            ? Problem.Of(
+                StatusCodes.Status415UnsupportedMediaType,
+                "not-a-picture",
+                "A picture is sent as its bytes, under its own type or application/octet-stream."
+            )
             : null;
 
     private static bool HasBody(HttpRequest request) => request.ContentLength > 0 || request.Headers.TransferEncoding.Count > 0;
 
     private static bool IsOwn(string origin, HttpRequest request) =>
-        Uri.TryCreate(origin, UriKind.Absolute, out var from) && string.Equals(from.Authority, request.Host.Value, StringComparison.OrdinalIgnoreCase);
+        Uri.TryCreate(origin, UriKind.Absolute, out var from)
+        && string.Equals(from.Authority, request.Host.Value, StringComparison.OrdinalIgnoreCase);
 
     private static bool IsThisMachine(string host) => host is "127.0.0.1" or "localhost" or "[::1]" or "::1";
 }

@@ -44,16 +44,29 @@ internal static class CellEndpoints
 
     public static void Map(IEndpointRouteBuilder routes)
     {
-        var cells = routes.MapGroup("/api/jobs/{id:guid}/cells/{picture:guid}/{destination}/{slot}").WithTags("Cells")
-            .ProducesProblem(StatusCodes.Status404NotFound).ProducesProblem(StatusCodes.Status400BadRequest);
+        var cells = routes
+            .MapGroup("/api/jobs/{id:guid}/cells/{picture:guid}/{destination}/{slot}")
+            .WithTags("Cells")
+            .ProducesProblem(StatusCodes.Status404NotFound)
+            .ProducesProblem(StatusCodes.Status400BadRequest);
         cells.MapGet("/", GetAsync).WithName("getCell").WithSummary("A cell with its reasons and files in full.");
         cells.MapPost("/trial", TryAsync).WithName("tryCell").WithSummary("Makes a file to look at, without deciding on it.");
-        cells.MapPost("/ahead", AheadAsync).WithName("weighAhead").WithSummary("What the slot's first density weighs under other decisions, while a hand still holds the frame.");
+        cells
+            .MapPost("/ahead", AheadAsync)
+            .WithName("weighAhead")
+            .WithSummary("What the slot's first density weighs under other decisions, while a hand still holds the frame.");
         cells.MapPost("/curve", CurveAsync).WithName("weighCurve").WithSummary("Weight and likeness of one type at several qualities.");
     }
 
     private static async Task<Results<Ok<CellDetail>, ProblemHttpResult>> GetAsync(
-        Guid id, Guid picture, string destination, string slot, JobRoom room, JobList list, CancellationToken cancel)
+        Guid id,
+        Guid picture,
+        string destination,
+        string slot,
+        JobRoom room,
+        JobList list,
+        CancellationToken cancel
+    )
     {
         if (await FindAsync(id, picture, destination, slot, room, list, cancel) is not { } at)
         {
@@ -62,13 +75,31 @@ internal static class CellEndpoints
 
         var (cell, standings) = (at.Cell, at.Standings);
         var judged = CellJudge.Standing(cell, standings);
-        return TypedResults.Ok(new CellDetail(
-            room.Judge.View(cell, standings, at.State.Sequence), judged.Reasons, [.. cell.Plan.Wishes.DistinctBy(wish => wish.Plan.Density).Select(wish => PlanView.Of(wish.Plan))],
-            [.. judged.Files.Where(file => file.Row is not null).Select(file => VariantFileView.Of(file.Row!, NameOf(at.State, cell, file.Wanted, file.Row!)))]));
+        return TypedResults.Ok(
+            new CellDetail(
+                room.Judge.View(cell, standings, at.State.Sequence),
+                judged.Reasons,
+                [.. cell.Plan.Wishes.DistinctBy(wish => wish.Plan.Density).Select(wish => PlanView.Of(wish.Plan))],
+                [
+                    .. judged
+                        .Files.Where(file => file.Row is not null)
+                        .Select(file => VariantFileView.Of(file.Row!, NameOf(at.State, cell, file.Wanted, file.Row!))),
+                ]
+            )
+        );
     }
 
     private static async Task<Results<Ok<TrialView>, ProblemHttpResult>> TryAsync(
-        Guid id, Guid picture, string destination, string slot, TrialWish wish, JobRoom room, JobList list, FileDesk desk, CancellationToken cancel)
+        Guid id,
+        Guid picture,
+        string destination,
+        string slot,
+        TrialWish wish,
+        JobRoom room,
+        JobList list,
+        FileDesk desk,
+        CancellationToken cancel
+    )
     {
         if (await FindAsync(id, picture, destination, slot, room, list, cancel) is not { } at)
         {
@@ -89,13 +120,28 @@ internal static class CellEndpoints
         var wanted = Wanted(at.Cell, new(plan, FormatOf(wish.Format), wish.Quality));
         var standings = await desk.MakeAsync(wanted, urgent: true, cancel);
         var judged = CellJudge.Files(at.Cell with { Files = [wanted] }, standings)[0];
-        return TypedResults.Ok(judged.Row is { } row
-            ? new TrialView(judged.Verdict, judged.Reasons, VariantFileView.Of(row, NameOf(at.State, at.Cell, wanted, row)))
-            : new TrialView(Verdict.Breaks, [new(ReasonCodes.Unreadable, judged.Failure?.Reason ?? "The file could not be made.")], null));
+        return TypedResults.Ok(
+            judged.Row is { } row
+                ? new TrialView(judged.Verdict, judged.Reasons, VariantFileView.Of(row, NameOf(at.State, at.Cell, wanted, row)))
+                : new TrialView(
+                    Verdict.Breaks,
+                    [new(ReasonCodes.Unreadable, judged.Failure?.Reason ?? "The file could not be made.")],
+                    null
+                )
+        );
     }
 
     private static async Task<Results<Ok<IReadOnlyList<CellFile>>, ProblemHttpResult>> AheadAsync(
-        Guid id, Guid picture, string destination, string slot, AheadWish wish, JobRoom room, JobList list, FileDesk desk, CancellationToken cancel)
+        Guid id,
+        Guid picture,
+        string destination,
+        string slot,
+        AheadWish wish,
+        JobRoom room,
+        JobList list,
+        FileDesk desk,
+        CancellationToken cancel
+    )
     {
         if (await FindAsync(id, picture, destination, slot, room, list, cancel) is not { } at)
         {
@@ -124,7 +170,16 @@ internal static class CellEndpoints
     }
 
     private static async Task<Results<Ok<IReadOnlyList<CurvePoint>>, ProblemHttpResult>> CurveAsync(
-        Guid id, Guid picture, string destination, string slot, CurveWish wish, JobRoom room, JobList list, VariantStore store, CancellationToken cancel)
+        Guid id,
+        Guid picture,
+        string destination,
+        string slot,
+        CurveWish wish,
+        JobRoom room,
+        JobList list,
+        VariantStore store,
+        CancellationToken cancel
+    )
     {
         if (await FindAsync(id, picture, destination, slot, room, list, cancel) is not { } at)
         {
@@ -134,7 +189,11 @@ internal static class CellEndpoints
         if (wish.Qualities.Count > MostPoints || wish.Qualities.Any(quality => quality is < 1 or > 100))
         {
             return Problem.Of(
-                StatusCodes.Status400BadRequest, "bad-quality", $"A curve has at most {MostPoints} qualities, each a whole number from 1 to 100.", "$.qualities");
+                StatusCodes.Status400BadRequest,
+                "bad-quality",
+                $"A curve has at most {MostPoints} qualities, each a whole number from 1 to 100.",
+                "$.qualities"
+            );
         }
 
         if (Fault(at.Cell, wish.Density, wish.Format, null) is { } fault)
@@ -154,24 +213,46 @@ internal static class CellEndpoints
 
     private static ProblemHttpResult? Fault(BoardCell cell, decimal density, string? format, int? quality) =>
         cell.Plan.Wishes.All(wish => wish.Plan.Density.Value != density)
-            ? Problem.Of(StatusCodes.Status400BadRequest, "no-such-density", cell.Plan.Skipped ? "The picture does not go to this slot." : $"The slot does not ask for {density}x.")
-            : format is not (null or "jpeg" or "png" or "webp" or "avif")
-                ? Problem.Of(StatusCodes.Status400BadRequest, "bad-type", "The types that are written here are jpeg, png, webp and avif.")
-                : quality is < 1 or > 100 ? Problem.Of(StatusCodes.Status400BadRequest, "bad-quality", "A quality is a whole number from 1 to 100.") : null;
+            ? Problem.Of(
+                StatusCodes.Status400BadRequest,
+                "no-such-density",
+                cell.Plan.Skipped ? "The picture does not go to this slot." : $"The slot does not ask for {density}x."
+            )
+        : format is not (null or "jpeg" or "png" or "webp" or "avif")
+            ? Problem.Of(StatusCodes.Status400BadRequest, "bad-type", "The types that are written here are jpeg, png, webp and avif.")
+        : quality is < 1 or > 100 ? Problem.Of(StatusCodes.Status400BadRequest, "bad-quality", "A quality is a whole number from 1 to 100.")
+        : null;
 
-    private static Core.Planning.VariantPlan PlanAt(BoardCell cell, decimal density) => cell.Plan.Wishes.First(wish => wish.Plan.Density.Value == density).Plan;
+    private static Core.Planning.VariantPlan PlanAt(BoardCell cell, decimal density) =>
+        cell.Plan.Wishes.First(wish => wish.Plan.Density.Value == density).Plan;
 
     private static PictureFormat? FormatOf(string? word) => word is null ? null : Enum.Parse<PictureFormat>(word, ignoreCase: true);
 
-    private static WantedFile Wanted(BoardCell cell, Wish wish) => WantedFile.Of(cell.Picture, cell.Mine.Decisions.Turn, cell.Slot.Slot, cell.Slot.BytesKey, wish);
+    private static WantedFile Wanted(BoardCell cell, Wish wish) =>
+        WantedFile.Of(cell.Picture, cell.Mine.Decisions.Turn, cell.Slot.Slot, cell.Slot.BytesKey, wish);
 
     private static string NameOf(BoardState state, BoardCell cell, WantedFile wanted, Data.Variants.VariantRow row)
     {
-        var file = new NamedFile(cell.Picture.Id, cell.Place.Destination, cell.Slot.Slot, wanted.Wish.Plan.Density, new(row.Width, row.Height), row.Format.Ending());
+        var file = new NamedFile(
+            cell.Picture.Id,
+            cell.Place.Destination,
+            cell.Slot.Slot,
+            wanted.Wish.Plan.Density,
+            new(row.Width, row.Height),
+            row.Format.Ending()
+        );
         return Path.GetFileName(BundleNames.For(state.Job, [file], BundleContents.FileNames(state))[0]);
     }
 
-    private static async Task<At?> FindAsync(Guid id, Guid picture, string destination, string slot, JobRoom room, JobList list, CancellationToken cancel)
+    private static async Task<At?> FindAsync(
+        Guid id,
+        Guid picture,
+        string destination,
+        string slot,
+        JobRoom room,
+        JobList list,
+        CancellationToken cancel
+    )
     {
         if (await room.OpenAsync(id, cancel) is not { } board)
         {
@@ -179,7 +260,9 @@ internal static class CellEndpoints
         }
 
         var state = board.State;
-        return board.Cell(state, picture, $"{destination}/{slot}") is { } cell ? new(board, state, cell, await list.StandingsAsync(cell, cancel)) : null;
+        return board.Cell(state, picture, $"{destination}/{slot}") is { } cell
+            ? new(board, state, cell, await list.StandingsAsync(cell, cancel))
+            : null;
     }
 
     private sealed record At(JobBoard Board, BoardState State, BoardCell Cell, FileStandings Standings);

@@ -49,37 +49,74 @@ internal static class JobEndpoints
 
     public static void Map(IEndpointRouteBuilder routes)
     {
-        var jobs = routes.MapGroup("/api/jobs").WithTags("Jobs").ProducesProblem(StatusCodes.Status404NotFound).ProducesProblem(StatusCodes.Status400BadRequest);
+        var jobs = routes
+            .MapGroup("/api/jobs")
+            .WithTags("Jobs")
+            .ProducesProblem(StatusCodes.Status404NotFound)
+            .ProducesProblem(StatusCodes.Status400BadRequest);
         jobs.MapGet("/", ListAsync).WithName("listJobs").WithSummary("All jobs, the newest first.");
         jobs.MapPost("/", CreateAsync).WithName("createJob").WithSummary("Makes a job.");
-        jobs.MapGet("/{id:guid}", GetAsync).WithName("getJob").WithSummary("A job with its cells, or the first of them where there are many.");
+        jobs.MapGet("/{id:guid}", GetAsync)
+            .WithName("getJob")
+            .WithSummary("A job with its cells, or the first of them where there are many.");
         jobs.MapGet("/{id:guid}/cells", MoreAsync).WithName("getCells").WithSummary("The cells of a job's pictures from a place on.");
-        jobs.MapPost("/{id:guid}/commands", CommandAsync).WithName("sendCommands").WithSummary("Applies commands, all or none.").ProducesProblem(StatusCodes.Status409Conflict);
-        jobs.MapPost("/{id:guid}/copy", CopyAsync).WithName("copyJob").WithSummary("Makes another job with the same pictures, slots and decisions.");
+        jobs.MapPost("/{id:guid}/commands", CommandAsync)
+            .WithName("sendCommands")
+            .WithSummary("Applies commands, all or none.")
+            .ProducesProblem(StatusCodes.Status409Conflict);
+        jobs.MapPost("/{id:guid}/copy", CopyAsync)
+            .WithName("copyJob")
+            .WithSummary("Makes another job with the same pictures, slots and decisions.");
         jobs.MapPut("/{id:guid}/archived", ArchiveAsync).WithName("archiveJob").WithSummary("Puts a job aside, or takes it up again.");
-        jobs.MapPost("/{id:guid}/pictures", AddAsync).WithName("addPictures").WithSummary("Short for the command add-pictures; those that follow each other closely are one step.");
-        jobs.MapPost("/{id:guid}/pictures/remove", RemoveAsync).WithName("removePictures").WithSummary("Short for the command remove-pictures.");
-        jobs.MapPut("/{id:guid}/slots", SlotsAsync).WithName("setSlots").WithSummary("Short for the commands that tick these slots, with their choices, and untick all others.");
-        jobs.MapPost("/{id:guid}/undo", (Guid id, HttpContext context, JobRoom room, CancellationToken cancel) => StepAsync(id, true, context, room, cancel))
-            .WithName("undo").WithSummary("Goes one step back.");
-        jobs.MapPost("/{id:guid}/redo", (Guid id, HttpContext context, JobRoom room, CancellationToken cancel) => StepAsync(id, false, context, room, cancel))
-            .WithName("redo").WithSummary("Goes one step forward.");
+        jobs.MapPost("/{id:guid}/pictures", AddAsync)
+            .WithName("addPictures")
+            .WithSummary("Short for the command add-pictures; those that follow each other closely are one step.");
+        jobs.MapPost("/{id:guid}/pictures/remove", RemoveAsync)
+            .WithName("removePictures")
+            .WithSummary("Short for the command remove-pictures.");
+        jobs.MapPut("/{id:guid}/slots", SlotsAsync)
+            .WithName("setSlots")
+            .WithSummary("Short for the commands that tick these slots, with their choices, and untick all others.");
+        jobs.MapPost(
+                "/{id:guid}/undo",
+                (Guid id, HttpContext context, JobRoom room, CancellationToken cancel) => StepAsync(id, true, context, room, cancel)
+            )
+            .WithName("undo")
+            .WithSummary("Goes one step back.");
+        jobs.MapPost(
+                "/{id:guid}/redo",
+                (Guid id, HttpContext context, JobRoom room, CancellationToken cancel) => StepAsync(id, false, context, room, cancel)
+            )
+            .WithName("redo")
+            .WithSummary("Goes one step forward.");
         jobs.MapPut("/{id:guid}/run", RunAsync).WithName("runJob").WithSummary("Runs, pauses or stops the making of files.");
         jobs.MapPost("/{id:guid}/again", AgainAsync).WithName("makeAgain").WithSummary("Makes the files of some cells again.");
         jobs.MapPut("/{id:guid}/look", LookAsync).WithName("lookAt").WithSummary("Says what is on a screen, so that it is made first.");
         JobEventEndpoints.Map(jobs);
     }
 
-    private static async Task<Ok<IReadOnlyList<JobSummary>>> ListAsync(JobList list, CancellationToken cancel) => TypedResults.Ok(await list.AllAsync(null, cancel));
+    private static async Task<Ok<IReadOnlyList<JobSummary>>> ListAsync(JobList list, CancellationToken cancel) =>
+        TypedResults.Ok(await list.AllAsync(null, cancel));
 
     private static async Task<Results<Ok<JobView>, ProblemHttpResult>> GetAsync(Guid id, JobList list, CancellationToken cancel) =>
         await list.ViewAsync(id, cancel) is { } view ? TypedResults.Ok(view) : Problem.NoJob();
 
-    private static async Task<Results<Ok<JobCells>, ProblemHttpResult>> MoreAsync(Guid id, int from, JobList list, CancellationToken cancel) =>
+    private static async Task<Results<Ok<JobCells>, ProblemHttpResult>> MoreAsync(
+        Guid id,
+        int from,
+        JobList list,
+        CancellationToken cancel
+    ) =>
         from < 0 ? Problem.Of(StatusCodes.Status400BadRequest, "bad-place", "Cells are read from a place of 0 or more on.")
-        : await list.MoreAsync(id, from, cancel) is { } cells ? TypedResults.Ok(cells) : Problem.NoJob();
+        : await list.MoreAsync(id, from, cancel) is { } cells ? TypedResults.Ok(cells)
+        : Problem.NoJob();
 
-    private static async Task<Results<Ok<JobSummary>, ProblemHttpResult>> CreateAsync(JobWish wish, JobRoom room, JobList list, CancellationToken cancel)
+    private static async Task<Results<Ok<JobSummary>, ProblemHttpResult>> CreateAsync(
+        JobWish wish,
+        JobRoom room,
+        JobList list,
+        CancellationToken cancel
+    )
     {
         if (wish.Name is not null && Job.NameFault(wish.Name) is { } fault)
         {
@@ -92,14 +129,32 @@ internal static class JobEndpoints
         return refused is null ? TypedResults.Ok((await list.AllAsync([id], CancellationToken.None))[0]) : Problem.Of(refused, place: null);
     }
 
-    private static async Task<Results<Ok<JobSummary>, ProblemHttpResult>> CopyAsync(Guid id, JobRoom room, JobList list, CancellationToken cancel) =>
-        await room.CopyAsync(id, cancel) is { } copy ? TypedResults.Ok((await list.AllAsync([copy], CancellationToken.None))[0]) : Problem.NoJob();
+    private static async Task<Results<Ok<JobSummary>, ProblemHttpResult>> CopyAsync(
+        Guid id,
+        JobRoom room,
+        JobList list,
+        CancellationToken cancel
+    ) =>
+        await room.CopyAsync(id, cancel) is { } copy
+            ? TypedResults.Ok((await list.AllAsync([copy], CancellationToken.None))[0])
+            : Problem.NoJob();
 
-    private static async Task<Results<Ok<Reached>, ProblemHttpResult>> CommandAsync(Guid id, CommandList sent, HttpContext context, JobRoom room, CancellationToken cancel)
+    private static async Task<Results<Ok<Reached>, ProblemHttpResult>> CommandAsync(
+        Guid id,
+        CommandList sent,
+        HttpContext context,
+        JobRoom room,
+        CancellationToken cancel
+    )
     {
         if (sent.Commands.Count > MostCommands)
         {
-            return Problem.Of(StatusCodes.Status400BadRequest, "too-many", $"At most {MostCommands} commands are sent at once.", "$.commands");
+            return Problem.Of(
+                StatusCodes.Status400BadRequest,
+                "too-many",
+                $"At most {MostCommands} commands are sent at once.",
+                "$.commands"
+            );
         }
 
         foreach (var (word, place) in new[] { (sent.Id, "$.id"), (sent.Gesture, "$.gesture"), (sent.Actor, "$.actor") })
@@ -113,13 +168,36 @@ internal static class JobEndpoints
         return Answer(await room.SendAsync(id, new(sent.Commands, sent.Id, sent.Gesture, sent.Actor ?? ActorOf(context)), cancel));
     }
 
-    private static async Task<Results<Ok<Reached>, ProblemHttpResult>> AddAsync(Guid id, IReadOnlyList<Guid> pictures, HttpContext context, JobRoom room, CancellationToken cancel) =>
-        Answer(await room.SendAsync(id, new([new AddPictures(pictures)], Gesture: "pictures that arrive", Actor: ActorOf(context), Within: Closely), cancel));
+    private static async Task<Results<Ok<Reached>, ProblemHttpResult>> AddAsync(
+        Guid id,
+        IReadOnlyList<Guid> pictures,
+        HttpContext context,
+        JobRoom room,
+        CancellationToken cancel
+    ) =>
+        Answer(
+            await room.SendAsync(
+                id,
+                new([new AddPictures(pictures)], Gesture: "pictures that arrive", Actor: ActorOf(context), Within: Closely),
+                cancel
+            )
+        );
 
-    private static async Task<Results<Ok<Reached>, ProblemHttpResult>> RemoveAsync(Guid id, IReadOnlyList<Guid> pictures, HttpContext context, JobRoom room, CancellationToken cancel) =>
-        Answer(await room.SendAsync(id, new([new RemovePictures(pictures)], Actor: ActorOf(context)), cancel));
+    private static async Task<Results<Ok<Reached>, ProblemHttpResult>> RemoveAsync(
+        Guid id,
+        IReadOnlyList<Guid> pictures,
+        HttpContext context,
+        JobRoom room,
+        CancellationToken cancel
+    ) => Answer(await room.SendAsync(id, new([new RemovePictures(pictures)], Actor: ActorOf(context)), cancel));
 
-    private static async Task<Results<Ok<Reached>, ProblemHttpResult>> SlotsAsync(Guid id, IReadOnlyList<JobSlot> slots, HttpContext context, JobRoom room, CancellationToken cancel)
+    private static async Task<Results<Ok<Reached>, ProblemHttpResult>> SlotsAsync(
+        Guid id,
+        IReadOnlyList<JobSlot> slots,
+        HttpContext context,
+        JobRoom room,
+        CancellationToken cancel
+    )
     {
         if (await room.OpenAsync(id, cancel) is not { } board)
         {
@@ -131,19 +209,50 @@ internal static class JobEndpoints
         return Answer(await room.SendAsync(id, new([new UntickSlots(others), .. Ticking(slots)], Actor: ActorOf(context)), cancel));
     }
 
-    private static async Task<Results<Ok<Reached>, ProblemHttpResult>> StepAsync(Guid id, bool back, HttpContext context, JobRoom room, CancellationToken cancel) =>
-        Answer(await room.StepAsync(id, back, ActorOf(context), cancel));
+    private static async Task<Results<Ok<Reached>, ProblemHttpResult>> StepAsync(
+        Guid id,
+        bool back,
+        HttpContext context,
+        JobRoom room,
+        CancellationToken cancel
+    ) => Answer(await room.StepAsync(id, back, ActorOf(context), cancel));
 
-    private static async Task<Results<Ok<Reached>, ProblemHttpResult>> ArchiveAsync(Guid id, ArchiveWish wish, JobRoom room, TimeProvider clock, CancellationToken cancel) =>
-        Answer(await room.SetAsync(id, state => state with { ArchivedAt = wish.Archived ? state.ArchivedAt ?? clock.GetUtcNow().UtcDateTime : null }, cancel));
+    private static async Task<Results<Ok<Reached>, ProblemHttpResult>> ArchiveAsync(
+        Guid id,
+        ArchiveWish wish,
+        JobRoom room,
+        TimeProvider clock,
+        CancellationToken cancel
+    ) =>
+        Answer(
+            await room.SetAsync(
+                id,
+                state => state with { ArchivedAt = wish.Archived ? state.ArchivedAt ?? clock.GetUtcNow().UtcDateTime : null },
+                cancel
+            )
+        );
 
-    private static async Task<Results<Ok<Reached>, ProblemHttpResult>> RunAsync(Guid id, RunWish wish, JobRoom room, CancellationToken cancel) =>
-        Answer(await room.SetAsync(id, state => state with { Run = wish.Run }, cancel));
+    private static async Task<Results<Ok<Reached>, ProblemHttpResult>> RunAsync(
+        Guid id,
+        RunWish wish,
+        JobRoom room,
+        CancellationToken cancel
+    ) => Answer(await room.SetAsync(id, state => state with { Run = wish.Run }, cancel));
 
-    private static async Task<Results<Ok<Reached>, ProblemHttpResult>> AgainAsync(Guid id, IReadOnlyList<CellName> cells, JobRoom room, CancellationToken cancel) =>
-        Answer(await room.AgainAsync(id, [.. cells.Select(cell => new CellTables.Key(cell.Picture, cell.Slot))], cancel));
+    private static async Task<Results<Ok<Reached>, ProblemHttpResult>> AgainAsync(
+        Guid id,
+        IReadOnlyList<CellName> cells,
+        JobRoom room,
+        CancellationToken cancel
+    ) => Answer(await room.AgainAsync(id, [.. cells.Select(cell => new CellTables.Key(cell.Picture, cell.Slot))], cancel));
 
-    private static async Task<Results<NoContent, ProblemHttpResult>> LookAsync(Guid id, JobLook look, JobRoom room, JobBell bell, CancellationToken cancel)
+    private static async Task<Results<NoContent, ProblemHttpResult>> LookAsync(
+        Guid id,
+        JobLook look,
+        JobRoom room,
+        JobBell bell,
+        CancellationToken cancel
+    )
     {
         if (await room.OpenAsync(id, cancel) is not { } board)
         {
@@ -156,13 +265,15 @@ internal static class JobEndpoints
     }
 
     private static IEnumerable<JobCommand> Ticking(IReadOnlyList<JobSlot> slots) =>
-    [
-        new TickSlots([.. slots.Select(slot => slot.Address)]),
-        .. slots.Where(slot => slot.Choice is not null).Select(slot => new ChooseForSlots([slot.Address], slot.Choice)),
-    ];
+        [
+            new TickSlots([.. slots.Select(slot => slot.Address)]),
+            .. slots.Where(slot => slot.Choice is not null).Select(slot => new ChooseForSlots([slot.Address], slot.Choice)),
+        ];
 
     private static string ActorOf(HttpContext context) => context.Request.Headers.ContainsKey("Sec-Fetch-Site") ? "browser" : "program";
 
     private static Results<Ok<Reached>, ProblemHttpResult> Answer(SendResult? result) =>
-        result is null ? Problem.NoJob() : result.Refused is { } refused ? Problem.Of(refused, "$.commands") : TypedResults.Ok(new Reached(result.Sequence));
+        result is null ? Problem.NoJob()
+        : result.Refused is { } refused ? Problem.Of(refused, "$.commands")
+        : TypedResults.Ok(new Reached(result.Sequence));
 }

@@ -16,15 +16,23 @@ internal static class JobEventEndpoints
 {
     public static void Map(RouteGroupBuilder jobs)
     {
-        jobs.MapGet("/events", AllEvents).WithName("watchJobs").WithSummary("The jobs that changed, once a second at most, as server-sent events.");
+        jobs.MapGet("/events", AllEvents)
+            .WithName("watchJobs")
+            .WithSummary("The jobs that changed, once a second at most, as server-sent events.");
         jobs.MapGet("/{id:guid}/events", EventsAsync).WithName("watchJob").WithSummary("What happens to a job, as server-sent events.");
     }
 
-    private static ServerSentEventsResult<IReadOnlyList<JobSummary>> AllEvents(JobList list, IHostApplicationLifetime life, CancellationToken cancel) =>
-        TypedResults.ServerSentEvents(ChangedAsync(list, life.ApplicationStopping, cancel));
+    private static ServerSentEventsResult<IReadOnlyList<JobSummary>> AllEvents(
+        JobList list,
+        IHostApplicationLifetime life,
+        CancellationToken cancel
+    ) => TypedResults.ServerSentEvents(ChangedAsync(list, life.ApplicationStopping, cancel));
 
     private static async IAsyncEnumerable<SseItem<IReadOnlyList<JobSummary>>> ChangedAsync(
-        JobList list, CancellationToken stopping, [EnumeratorCancellation] CancellationToken cancel)
+        JobList list,
+        CancellationToken stopping,
+        [EnumeratorCancellation] CancellationToken cancel
+    )
     {
         using var either = CancellationTokenSource.CreateLinkedTokenSource(stopping, cancel);
         // What stood before is told too: something may have happened between reading the list and listening.
@@ -32,14 +40,16 @@ internal static class JobEventEndpoints
         do
         {
             var stamps = await list.StampsAsync(either.Token);
-            var changed = stamps.Where(pair => !told.TryGetValue(pair.Key, out var before) || before != pair.Value).Select(pair => pair.Key).ToList();
+            var changed = stamps
+                .Where(pair => !told.TryGetValue(pair.Key, out var before) || before != pair.Value)
+                .Select(pair => pair.Key)
+                .ToList();
             if (changed.Count > 0)
             {
                 changed.ForEach(id => told[id] = stamps[id]);
                 yield return new(await list.AllAsync(changed, either.Token), "jobs");
             }
-        }
-        while (await RestedAsync(either.Token));
+        } while (await RestedAsync(either.Token));
     }
 
     private static async Task<bool> RestedAsync(CancellationToken cancel)
@@ -49,19 +59,33 @@ internal static class JobEventEndpoints
     }
 
     private static async Task<Results<ServerSentEventsResult<JobEvent>, ProblemHttpResult>> EventsAsync(
-        Guid id, OpenJobs open, JobRoom room, IHostApplicationLifetime life, CancellationToken cancel) =>
+        Guid id,
+        OpenJobs open,
+        JobRoom room,
+        IHostApplicationLifetime life,
+        CancellationToken cancel
+    ) =>
         await open.ListenAsync(id, cancel) is { } listening
-            ? TypedResults.ServerSentEvents(ListenAsync(listening.Board, listening.Channel, room, life.ApplicationStopping, cancel)) : Problem.NoJob();
+            ? TypedResults.ServerSentEvents(ListenAsync(listening.Board, listening.Channel, room, life.ApplicationStopping, cancel))
+            : Problem.NoJob();
 
     private static async IAsyncEnumerable<SseItem<JobEvent>> ListenAsync(
-        JobBoard board, Channel<JobEvent> channel, JobRoom room, CancellationToken stopping, [EnumeratorCancellation] CancellationToken cancel)
+        JobBoard board,
+        Channel<JobEvent> channel,
+        JobRoom room,
+        CancellationToken stopping,
+        [EnumeratorCancellation] CancellationToken cancel
+    )
     {
         using var either = CancellationTokenSource.CreateLinkedTokenSource(stopping, cancel);
         try
         {
             // The first one says how things stand; whoever was away compares its sequence.
             var state = board.State;
-            yield return new(new(state.Sequence, null, null, null, null, [], false, JobChange.Progress(board, room.Judge), state.Run), "job");
+            yield return new(
+                new(state.Sequence, null, null, null, null, [], false, JobChange.Progress(board, room.Judge), state.Run),
+                "job"
+            );
             while (await NextAsync(channel.Reader, either.Token) is { } what)
             {
                 yield return new(what, "job");

@@ -18,27 +18,73 @@ internal static class PictureEndpoints
     public static void Map(IEndpointRouteBuilder routes)
     {
         var pictures = routes.MapGroup("/api/pictures").WithTags("Pictures");
-        pictures.MapPost("/", TakeAsync).WithName("readPictureIn").WithSummary("Reads one file in: its bytes are the body, its name stands in the query.")
+        pictures
+            .MapPost("/", TakeAsync)
+            .WithName("readPictureIn")
+            .WithSummary("Reads one file in: its bytes are the body, its name stands in the query.")
             .Accepts<IFormFile>(isOptional: true, "application/octet-stream", "*/*")
-            .ProducesProblem(StatusCodes.Status400BadRequest).ProducesProblem(StatusCodes.Status413PayloadTooLarge).ProducesProblem(StatusCodes.Status422UnprocessableEntity);
+            .ProducesProblem(StatusCodes.Status400BadRequest)
+            .ProducesProblem(StatusCodes.Status413PayloadTooLarge)
+            .ProducesProblem(StatusCodes.Status422UnprocessableEntity);
         pictures.MapGet("/", ListAsync).WithName("listPictures").WithSummary("All pictures, the newest first.");
-        pictures.MapGet("/{id:guid}", GetAsync).WithName("getPicture").WithSummary("One picture.").ProducesProblem(StatusCodes.Status404NotFound);
-        pictures.MapGet("/{id:guid}/preview/{side:int}", PreviewAsync).WithName("getPreview").WithSummary("A small copy for the screen: 480 or 1800 px on the longest side.")
+        pictures
+            .MapGet("/{id:guid}", GetAsync)
+            .WithName("getPicture")
+            .WithSummary("One picture.")
             .ProducesProblem(StatusCodes.Status404NotFound);
-        pictures.MapGet("/removed", RemovedAsync).WithName("listRemoved").WithSummary("Pictures that were removed and can still be put back.");
-        pictures.MapDelete("/{id:guid}", RemoveAsync).WithName("removePicture").WithSummary("Removes a picture; it can be put back for a while.").ProducesProblem(StatusCodes.Status404NotFound);
-        pictures.MapPost("/{id:guid}/restore", RestoreAsync).WithName("restorePicture").WithSummary("Puts a removed picture back.").ProducesProblem(StatusCodes.Status404NotFound);
-        pictures.MapGet("/{id:guid}/revisions", RevisionsAsync).WithName("listRevisions").WithSummary("The originals that a picture has or had, the newest first.").ProducesProblem(StatusCodes.Status404NotFound);
-        pictures.MapPost("/{id:guid}/revisions", ReplaceAsync).WithName("replaceOriginal").WithSummary("Reads a newer original in, in the place of the last.")
-            .Accepts<IFormFile>(isOptional: true, "application/octet-stream", "*/*").ProducesProblem(StatusCodes.Status400BadRequest).ProducesProblem(StatusCodes.Status404NotFound)
-            .ProducesProblem(StatusCodes.Status409Conflict).ProducesProblem(StatusCodes.Status413PayloadTooLarge).ProducesProblem(StatusCodes.Status422UnprocessableEntity);
-        pictures.MapPost("/{id:guid}/revisions/{number:int}/put-back", PutBackAsync).WithName("putBackOriginal").WithSummary("Puts an earlier original back.")
-            .ProducesProblem(StatusCodes.Status404NotFound).ProducesProblem(StatusCodes.Status409Conflict);
-        pictures.MapGet("/{id:guid}/original", OriginalAsync).WithName("getOriginal").WithSummary("The original, byte for byte.").ProducesProblem(StatusCodes.Status404NotFound);
+        pictures
+            .MapGet("/{id:guid}/preview/{side:int}", PreviewAsync)
+            .WithName("getPreview")
+            .WithSummary("A small copy for the screen: 480 or 1800 px on the longest side.")
+            .ProducesProblem(StatusCodes.Status404NotFound);
+        pictures
+            .MapGet("/removed", RemovedAsync)
+            .WithName("listRemoved")
+            .WithSummary("Pictures that were removed and can still be put back.");
+        pictures
+            .MapDelete("/{id:guid}", RemoveAsync)
+            .WithName("removePicture")
+            .WithSummary("Removes a picture; it can be put back for a while.")
+            .ProducesProblem(StatusCodes.Status404NotFound);
+        pictures
+            .MapPost("/{id:guid}/restore", RestoreAsync)
+            .WithName("restorePicture")
+            .WithSummary("Puts a removed picture back.")
+            .ProducesProblem(StatusCodes.Status404NotFound);
+        pictures
+            .MapGet("/{id:guid}/revisions", RevisionsAsync)
+            .WithName("listRevisions")
+            .WithSummary("The originals that a picture has or had, the newest first.")
+            .ProducesProblem(StatusCodes.Status404NotFound);
+        pictures
+            .MapPost("/{id:guid}/revisions", ReplaceAsync)
+            .WithName("replaceOriginal")
+            .WithSummary("Reads a newer original in, in the place of the last.")
+            .Accepts<IFormFile>(isOptional: true, "application/octet-stream", "*/*")
+            .ProducesProblem(StatusCodes.Status400BadRequest)
+            .ProducesProblem(StatusCodes.Status404NotFound)
+            .ProducesProblem(StatusCodes.Status409Conflict)
+            .ProducesProblem(StatusCodes.Status413PayloadTooLarge)
+            .ProducesProblem(StatusCodes.Status422UnprocessableEntity);
+        pictures
+            .MapPost("/{id:guid}/revisions/{number:int}/put-back", PutBackAsync)
+            .WithName("putBackOriginal")
+            .WithSummary("Puts an earlier original back.")
+            .ProducesProblem(StatusCodes.Status404NotFound)
+            .ProducesProblem(StatusCodes.Status409Conflict);
+        pictures
+            .MapGet("/{id:guid}/original", OriginalAsync)
+            .WithName("getOriginal")
+            .WithSummary("The original, byte for byte.")
+            .ProducesProblem(StatusCodes.Status404NotFound);
     }
 
     private static async Task<Results<Created<Intake>, Ok<Intake>, ProblemHttpResult>> TakeAsync(
-        string? name, HttpRequest request, PictureIntake intake, CancellationToken cancel)
+        string? name,
+        HttpRequest request,
+        PictureIntake intake,
+        CancellationToken cancel
+    )
     {
         var result = await intake.TakeAsync(name, request.Body, request.ContentLength, cancel);
         if (result.Row is not { } row)
@@ -47,12 +93,19 @@ internal static class PictureEndpoints
         }
 
         var view = PictureView.Of(row);
-        return result.AlreadyHere ? TypedResults.Ok(new Intake(view, true)) : TypedResults.Created($"/api/pictures/{row.Id}", new Intake(view, false));
+        return result.AlreadyHere
+            ? TypedResults.Ok(new Intake(view, true))
+            : TypedResults.Created($"/api/pictures/{row.Id}", new Intake(view, false));
     }
 
     private static async Task<Ok<IReadOnlyList<PictureView>>> ListAsync(PantometDb db, CancellationToken cancel)
     {
-        var rows = await db.Pictures.AsNoTracking().Where(row => row.RemovedAt == null).OrderByDescending(row => row.AddedAt).ThenBy(row => row.Name).ToListAsync(cancel);
+        var rows = await db
+            .Pictures.AsNoTracking()
+            .Where(row => row.RemovedAt == null)
+            .OrderByDescending(row => row.AddedAt)
+            .ThenBy(row => row.Name)
+            .ToListAsync(cancel);
         return TypedResults.Ok<IReadOnlyList<PictureView>>([.. rows.Select(PictureView.Of)]);
     }
 
@@ -60,11 +113,22 @@ internal static class PictureEndpoints
         await db.Pictures.FindAsync([id], cancel) is { } row ? TypedResults.Ok(PictureView.Of(row)) : Problem.NoPicture();
 
     private static async Task<Results<PhysicalFileHttpResult, ProblemHttpResult>> PreviewAsync(
-        Guid id, int side, string? turn, PantometDb db, PreviewMaker previews, HttpResponse response, CancellationToken cancel)
+        Guid id,
+        int side,
+        string? turn,
+        PantometDb db,
+        PreviewMaker previews,
+        HttpResponse response,
+        CancellationToken cancel
+    )
     {
         if (!PreviewMaker.Knows(side))
         {
-            return Problem.Of(StatusCodes.Status404NotFound, "no-such-preview", $"Previews are {PreviewMaker.Small} or {PreviewMaker.Large} px on the longest side.");
+            return Problem.Of(
+                StatusCodes.Status404NotFound,
+                "no-such-preview",
+                $"Previews are {PreviewMaker.Small} or {PreviewMaker.Large} px on the longest side."
+            );
         }
 
         if (await db.Pictures.FindAsync([id], cancel) is not { } row)
@@ -87,7 +151,14 @@ internal static class PictureEndpoints
     }
 
     private static async Task<Results<PhysicalFileHttpResult, ProblemHttpResult>> OriginalAsync(
-        Guid id, int? revision, PantometDb db, DataFolder folder, Revisions revisions, HttpResponse response, CancellationToken cancel)
+        Guid id,
+        int? revision,
+        PantometDb db,
+        DataFolder folder,
+        Revisions revisions,
+        HttpResponse response,
+        CancellationToken cancel
+    )
     {
         response.Headers.ContentSecurityPolicy = Gatekeeper.PolicyOfFiles;
         if (await db.Pictures.FindAsync([id], cancel) is not { } row)
@@ -107,20 +178,39 @@ internal static class PictureEndpoints
 
     private static async Task<Ok<IReadOnlyList<RemovedPicture>>> RemovedAsync(PantometDb db, TimeProvider clock, CancellationToken cancel)
     {
-        var rows = await db.Pictures.AsNoTracking().Where(row => row.RemovedAt != null).OrderByDescending(row => row.RemovedAt).ToListAsync(cancel);
+        var rows = await db
+            .Pictures.AsNoTracking()
+            .Where(row => row.RemovedAt != null)
+            .OrderByDescending(row => row.RemovedAt)
+            .ToListAsync(cancel);
         var now = clock.GetUtcNow().UtcDateTime;
-        return TypedResults.Ok<IReadOnlyList<RemovedPicture>>(
-            [.. rows.Select(row => new RemovedPicture(PictureView.Of(row), DateTime.SpecifyKind(now.AddDays(Math.Max(0, Revisions.GraceDays - row.RemovedDays)), DateTimeKind.Utc)))]);
+        return TypedResults.Ok<IReadOnlyList<RemovedPicture>>([
+            .. rows.Select(row => new RemovedPicture(
+                PictureView.Of(row),
+                DateTime.SpecifyKind(now.AddDays(Math.Max(0, Revisions.GraceDays - row.RemovedDays)), DateTimeKind.Utc)
+            )),
+        ]);
     }
 
     private static async Task<Results<NoContent, ProblemHttpResult>> RemoveAsync(Guid id, Revisions revisions, CancellationToken cancel) =>
         await revisions.RemoveAsync(id, cancel) ? TypedResults.NoContent() : Problem.NoPicture();
 
-    private static async Task<Results<Ok<PictureView>, ProblemHttpResult>> RestoreAsync(Guid id, PantometDb db, Revisions revisions, CancellationToken cancel) =>
+    private static async Task<Results<Ok<PictureView>, ProblemHttpResult>> RestoreAsync(
+        Guid id,
+        PantometDb db,
+        Revisions revisions,
+        CancellationToken cancel
+    ) =>
         await revisions.RestoreAsync(id, cancel) && await db.Pictures.FindAsync([id], CancellationToken.None) is { } row
-            ? TypedResults.Ok(PictureView.Of(row)) : Problem.NoPicture();
+            ? TypedResults.Ok(PictureView.Of(row))
+            : Problem.NoPicture();
 
-    private static async Task<Results<Ok<IReadOnlyList<RevisionView>>, ProblemHttpResult>> RevisionsAsync(Guid id, PantometDb db, Revisions revisions, CancellationToken cancel)
+    private static async Task<Results<Ok<IReadOnlyList<RevisionView>>, ProblemHttpResult>> RevisionsAsync(
+        Guid id,
+        PantometDb db,
+        Revisions revisions,
+        CancellationToken cancel
+    )
     {
         if (await db.Pictures.FindAsync([id], cancel) is not { } row)
         {
@@ -128,17 +218,35 @@ internal static class PictureEndpoints
         }
 
         var all = await revisions.OfAsync(row, cancel);
-        return TypedResults.Ok<IReadOnlyList<RevisionView>>(
-            [.. all.Select(one => new RevisionView(one.Number, one.Name, DateTime.SpecifyKind(one.AddedAt, DateTimeKind.Utc), one.Number == row.Revision))]);
+        return TypedResults.Ok<IReadOnlyList<RevisionView>>([
+            .. all.Select(one => new RevisionView(
+                one.Number,
+                one.Name,
+                DateTime.SpecifyKind(one.AddedAt, DateTimeKind.Utc),
+                one.Number == row.Revision
+            )),
+        ]);
     }
 
     private static async Task<Results<Ok<Intake>, ProblemHttpResult>> ReplaceAsync(
-        Guid id, string? name, HttpRequest request, PantometDb db, Revisions revisions, CancellationToken cancel) =>
+        Guid id,
+        string? name,
+        HttpRequest request,
+        PantometDb db,
+        Revisions revisions,
+        CancellationToken cancel
+    ) =>
         await db.Pictures.FindAsync([id], cancel) is null ? Problem.NoPicture()
         : await revisions.ReplaceAsync(id, name, request.Body, request.ContentLength, cancel) is { } result ? Answer(result)
         : Problem.NoPicture();
 
-    private static async Task<Results<Ok<Intake>, ProblemHttpResult>> PutBackAsync(Guid id, int number, PantometDb db, Revisions revisions, CancellationToken cancel) =>
+    private static async Task<Results<Ok<Intake>, ProblemHttpResult>> PutBackAsync(
+        Guid id,
+        int number,
+        PantometDb db,
+        Revisions revisions,
+        CancellationToken cancel
+    ) =>
         await db.Pictures.FindAsync([id], cancel) is null ? Problem.NoPicture()
         : await revisions.PutBackAsync(id, number, cancel) is { } result ? Answer(result)
         : Problem.NoRevision();
@@ -146,20 +254,37 @@ internal static class PictureEndpoints
     private static Results<Ok<Intake>, ProblemHttpResult> Answer(IntakeResult result) =>
         result.Row is { } row ? TypedResults.Ok(new Intake(PictureView.Of(row), result.AlreadyHere)) : Refused(result);
 
-    private static ProblemHttpResult Refused(IntakeResult result) => Problem.Of(
-        result.Code switch
-        {
-            IntakeResult.BadName => StatusCodes.Status400BadRequest,
-            IntakeResult.TooLarge => StatusCodes.Status413PayloadTooLarge,
-            IntakeResult.AnotherPicture => StatusCodes.Status409Conflict,
-            IntakeResult.NotNow => StatusCodes.Status503ServiceUnavailable,
-            _ => StatusCodes.Status422UnprocessableEntity,
-        },
-        result.Code!, result.Refusal!);
+    private static ProblemHttpResult Refused(IntakeResult result) =>
+        Problem.Of(
+            result.Code switch
+            {
+                IntakeResult.BadName => StatusCodes.Status400BadRequest,
+                IntakeResult.TooLarge => StatusCodes.Status413PayloadTooLarge,
+                IntakeResult.AnotherPicture => StatusCodes.Status409Conflict,
+                IntakeResult.NotNow => StatusCodes.Status503ServiceUnavailable,
+                _ => StatusCodes.Status422UnprocessableEntity,
+            },
+            result.Code!,
+            result.Refusal!
+        );
 
     // What lies on the disk may have been cut short by somebody else; a damaged original is not handed out as if it were whole.
-    private static Results<PhysicalFileHttpResult, ProblemHttpResult> FileOf(DataFolder folder, string hash, long? bytes, string media, string name) =>
-        (bytes is { } length ? folder.Originals.Holds(hash, length) : folder.Originals.Holds(hash) && new FileInfo(folder.Originals.PathOf(hash)).Length > 0)
+    private static Results<PhysicalFileHttpResult, ProblemHttpResult> FileOf(
+        DataFolder folder,
+        string hash,
+        long? bytes,
+        string media,
+        string name
+    ) =>
+        (
+            bytes is { } length
+                ? folder.Originals.Holds(hash, length)
+                : folder.Originals.Holds(hash) && new FileInfo(folder.Originals.PathOf(hash)).Length > 0
+        )
             ? TypedResults.PhysicalFile(folder.Originals.PathOf(hash), media, name)
-            : Problem.Of(StatusCodes.Status410Gone, "damaged", "This original is missing or damaged on the disk. Read the same file in again: that mends it.");
+            : Problem.Of(
+                StatusCodes.Status410Gone,
+                "damaged",
+                "This original is missing or damaged on the disk. Read the same file in again: that mends it."
+            );
 }

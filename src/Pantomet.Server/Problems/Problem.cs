@@ -26,23 +26,35 @@ internal static class Problem
     /// <summary>A command that was refused: what the job no longer has is a conflict, all else a mistake of the sender.</summary>
     /// <param name="refused">Which command, and why.</param>
     /// <param name="place">Where the commands stand in the body; null where the body is a short form of them.</param>
-    public static ProblemHttpResult Of(RefusedCommand refused, string? place) => Of(
-        refused.Fault.Code is CommandFault.NoSuchPicture or CommandFault.NoSuchSlot ? StatusCodes.Status409Conflict : StatusCodes.Status400BadRequest,
-        refused.Fault.Code, refused.Fault.Sentence,
-        place is null ? refused.Fault.Field is null ? null : $"$.{refused.Fault.Field}" : $"{place}[{refused.At}]{(refused.Fault.Field is null ? "" : $".{refused.Fault.Field}")}");
+    public static ProblemHttpResult Of(RefusedCommand refused, string? place) =>
+        Of(
+            refused.Fault.Code is CommandFault.NoSuchPicture or CommandFault.NoSuchSlot
+                ? StatusCodes.Status409Conflict
+                : StatusCodes.Status400BadRequest,
+            refused.Fault.Code,
+            refused.Fault.Sentence,
+            place is null
+                ? refused.Fault.Field is null
+                    ? null
+                    : $"$.{refused.Fault.Field}"
+                : $"{place}[{refused.At}]{(refused.Fault.Field is null ? "" : $".{refused.Fault.Field}")}"
+        );
 
     public static ProblemHttpResult NoPicture() => Of(StatusCodes.Status404NotFound, "no-such-picture", "There is no such picture.");
 
     public static ProblemHttpResult NoSlot(string destination, string slot) =>
         Of(StatusCodes.Status404NotFound, "no-such-slot", $"The rules have no slot \"{destination}/{slot}\".");
 
-    public static ProblemHttpResult NoRevision() => Of(StatusCodes.Status404NotFound, "no-such-revision", "The picture never had such an original.");
+    public static ProblemHttpResult NoRevision() =>
+        Of(StatusCodes.Status404NotFound, "no-such-revision", "The picture never had such an original.");
 
-    public static ProblemHttpResult NoDestination() => Of(StatusCodes.Status404NotFound, "no-such-destination", "The book has no such destination.");
+    public static ProblemHttpResult NoDestination() =>
+        Of(StatusCodes.Status404NotFound, "no-such-destination", "The book has no such destination.");
 
     public static ProblemHttpResult NoJob() => Of(StatusCodes.Status404NotFound, "no-such-job", "There is no such job.");
 
-    public static ProblemHttpResult NoCell() => Of(StatusCodes.Status404NotFound, "no-such-cell", "The job has no such picture in such a slot.");
+    public static ProblemHttpResult NoCell() =>
+        Of(StatusCodes.Status404NotFound, "no-such-cell", "The job has no such picture in such a slot.");
 
     public static ProblemHttpResult NoVariant() => Of(StatusCodes.Status404NotFound, "no-such-variant", "There is no such variant.");
 }

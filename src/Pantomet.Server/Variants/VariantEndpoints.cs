@@ -19,13 +19,22 @@ internal static class VariantEndpoints
     public static void Map(IEndpointRouteBuilder routes)
     {
         var variants = routes.MapGroup("/api/variants/{id}").WithTags("Variants").ProducesProblem(StatusCodes.Status404NotFound);
-        variants.MapGet("/file", FileAsync).WithName("getVariantFile").WithSummary("The file, byte for byte; as a download where a name is given.");
+        variants
+            .MapGet("/file", FileAsync)
+            .WithName("getVariantFile")
+            .WithSummary("The file, byte for byte; as a download where a name is given.");
         variants.MapGet("/small", SmallAsync).WithName("getVariantSmall").WithSummary("A small copy of the file for the screen.");
         variants.MapGet("/reference", ReferenceAsync).WithName("getVariantReference").WithSummary("The same pixels without loss, as PNG.");
     }
 
     private static async Task<Results<PhysicalFileHttpResult, ProblemHttpResult>> FileAsync(
-        string id, string? name, PantometDb db, DataFolder folder, HttpResponse response, CancellationToken cancel)
+        string id,
+        string? name,
+        PantometDb db,
+        DataFolder folder,
+        HttpResponse response,
+        CancellationToken cancel
+    )
     {
         if (await FindAsync(id, db, folder, cancel) is not { } row)
         {
@@ -34,11 +43,22 @@ internal static class VariantEndpoints
 
         Keep(response);
         var download = name is { Length: > 0 and < 300 } && !name.Any(char.IsControl) ? Path.GetFileName(name) : null;
-        return TypedResults.PhysicalFile(folder.Variants.PathOf(row.ContentHash), row.Format.MediaType(), download, entityTag: new EntityTagHeaderValue($"\"{row.ContentHash}\""));
+        return TypedResults.PhysicalFile(
+            folder.Variants.PathOf(row.ContentHash),
+            row.Format.MediaType(),
+            download,
+            entityTag: new EntityTagHeaderValue($"\"{row.ContentHash}\"")
+        );
     }
 
     private static async Task<Results<PhysicalFileHttpResult, ProblemHttpResult>> SmallAsync(
-        string id, PantometDb db, DataFolder folder, VariantStore store, HttpResponse response, CancellationToken cancel)
+        string id,
+        PantometDb db,
+        DataFolder folder,
+        VariantStore store,
+        HttpResponse response,
+        CancellationToken cancel
+    )
     {
         if (await FindAsync(id, db, folder, cancel) is not { } row)
         {
@@ -51,10 +71,19 @@ internal static class VariantEndpoints
     }
 
     private static async Task<Results<FileContentHttpResult, ProblemHttpResult>> ReferenceAsync(
-        string id, PantometDb db, DataFolder folder, VariantStore store, HttpResponse response, CancellationToken cancel)
+        string id,
+        PantometDb db,
+        DataFolder folder,
+        VariantStore store,
+        HttpResponse response,
+        CancellationToken cancel
+    )
     {
-        if (await FindAsync(id, db, folder, cancel) is not { } row || await db.Pictures.FindAsync([row.PictureId], cancel) is not { } picture
-            || await store.ReferenceAsync(row, picture, cancel) is not { } png)
+        if (
+            await FindAsync(id, db, folder, cancel) is not { } row
+            || await db.Pictures.FindAsync([row.PictureId], cancel) is not { } picture
+            || await store.ReferenceAsync(row, picture, cancel) is not { } png
+        )
         {
             return Problem.NoVariant();
         }
@@ -71,5 +100,8 @@ internal static class VariantEndpoints
     }
 
     private static async Task<VariantRow?> FindAsync(string id, PantometDb db, DataFolder folder, CancellationToken cancel) =>
-        await db.Variants.AsNoTracking().FirstOrDefaultAsync(row => row.Id == id, cancel) is { } row && folder.Variants.Holds(row.ContentHash, row.Bytes) ? row : null;
+        await db.Variants.AsNoTracking().FirstOrDefaultAsync(row => row.Id == id, cancel) is { } row
+        && folder.Variants.Holds(row.ContentHash, row.Bytes)
+            ? row
+            : null;
 }

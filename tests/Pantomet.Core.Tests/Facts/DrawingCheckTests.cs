@@ -20,8 +20,14 @@ public class DrawingCheckTests
     [Fact]
     public void Entities_that_multiply_are_refused()
     {
-        var entities = string.Concat(Enumerable.Range(1, 9).Select(n => $"<!ENTITY e{n} '{string.Concat(Enumerable.Repeat($"&e{n - 1};", 9))}'>"));
-        Assert.Contains("entities", Refusal($"<!DOCTYPE svg [<!ENTITY e0 'aaaaaaaaaa'>{entities}]>{Start}<text>&e9;</text></svg>"), StringComparison.Ordinal);
+        var entities = string.Concat(
+            Enumerable.Range(1, 9).Select(n => $"<!ENTITY e{n} '{string.Concat(Enumerable.Repeat($"&e{n - 1};", 9))}'>")
+        );
+        Assert.Contains(
+            "entities",
+            Refusal($"<!DOCTYPE svg [<!ENTITY e0 'aaaaaaaaaa'>{entities}]>{Start}<text>&e9;</text></svg>"),
+            StringComparison.Ordinal
+        );
     }
 
     [Fact]

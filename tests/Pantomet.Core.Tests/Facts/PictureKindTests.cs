@@ -8,20 +8,44 @@ public class PictureKindTests
 {
     [Fact]
     public void Few_even_colours_are_a_flat_graphic() =>
-        Assert.Equal(PictureKind.FlatGraphic, PictureKinds.Of(Pixels(i => (i / 400 % 5) switch { 0 => (255, 255, 255), 1 => (20, 40, 90), 2 => (220, 140, 30), 3 => (200, 30, 30), _ => (0, 0, 0) }), 3));
+        Assert.Equal(
+            PictureKind.FlatGraphic,
+            PictureKinds.Of(
+                Pixels(i =>
+                    (i / 400 % 5) switch
+                    {
+                        0 => (255, 255, 255),
+                        1 => (20, 40, 90),
+                        2 => (220, 140, 30),
+                        3 => (200, 30, 30),
+                        _ => (0, 0, 0),
+                    }
+                ),
+                3
+            )
+        );
 
     [Fact]
     public void Grain_and_gradients_are_a_photograph()
     {
         var random = new Random(2);
-        Assert.Equal(PictureKind.Photograph, PictureKinds.Of(Pixels(i => (80 + (i / 200) + random.Next(12), 90 + random.Next(12), 60 + (i % 97))), 3));
+        Assert.Equal(
+            PictureKind.Photograph,
+            PictureKinds.Of(Pixels(i => (80 + (i / 200) + random.Next(12), 90 + random.Next(12), 60 + (i % 97))), 3)
+        );
     }
 
     [Fact]
     public void A_product_before_white_is_a_photograph()
     {
         var random = new Random(3);
-        Assert.Equal(PictureKind.Photograph, PictureKinds.Of(Pixels(i => i % 10 < 7 ? (255, 255, 255) : (120 + random.Next(80), 80 + random.Next(60), 40 + random.Next(50))), 3));
+        Assert.Equal(
+            PictureKind.Photograph,
+            PictureKinds.Of(
+                Pixels(i => i % 10 < 7 ? (255, 255, 255) : (120 + random.Next(80), 80 + random.Next(60), 40 + random.Next(50))),
+                3
+            )
+        );
     }
 
     [Fact]
@@ -40,7 +64,9 @@ public class PictureKindTests
         for (var i = 0; i < pixels.Length; i += 4)
         {
             var shows = i % 16 == 0;
-            (pixels[i], pixels[i + 1], pixels[i + 2], pixels[i + 3]) = shows ? ((byte)9, (byte)9, (byte)9, (byte)255) : ((byte)random.Next(256), (byte)random.Next(256), (byte)random.Next(256), (byte)0);
+            (pixels[i], pixels[i + 1], pixels[i + 2], pixels[i + 3]) = shows
+                ? ((byte)9, (byte)9, (byte)9, (byte)255)
+                : ((byte)random.Next(256), (byte)random.Next(256), (byte)random.Next(256), (byte)0);
         }
 
         Assert.Equal(PictureKind.FlatGraphic, PictureKinds.Of(pixels, 4));
@@ -60,8 +86,19 @@ public class PictureKindTests
 
     [Fact]
     public void A_type_named_first_stays_first_and_none_is_tried_twice() =>
-        Assert.Equal([PictureFormat.Avif, PictureFormat.Jpeg, PictureFormat.WebP], TypeChooser.Resolve([new(PictureFormat.Avif), SlotType.Auto, new(PictureFormat.WebP)], PictureKind.Photograph, false));
+        Assert.Equal(
+            [PictureFormat.Avif, PictureFormat.Jpeg, PictureFormat.WebP],
+            TypeChooser.Resolve([new(PictureFormat.Avif), SlotType.Auto, new(PictureFormat.WebP)], PictureKind.Photograph, false)
+        );
 
     private static byte[] Pixels(Func<int, (int Red, int Green, int Blue)> colour) =>
-        [.. Enumerable.Range(0, 6000).SelectMany(i => { var (red, green, blue) = colour(i); return new[] { (byte)red, (byte)green, (byte)blue }; })];
+        [
+            .. Enumerable
+                .Range(0, 6000)
+                .SelectMany(i =>
+                {
+                    var (red, green, blue) = colour(i);
+                    return new[] { (byte)red, (byte)green, (byte)blue };
+                }),
+        ];
 }

@@ -11,71 +11,110 @@ public class FrameSolverTests
 {
     private const double Hair = 1e-6;
 
-    private static readonly Gen<PixelSize> Pictures = Gen.Select(Gen.Int[200, 8000], Gen.Int[200, 8000], (width, height) => new PixelSize(width, height));
+    private static readonly Gen<PixelSize> Pictures = Gen.Select(
+        Gen.Int[200, 8000],
+        Gen.Int[200, 8000],
+        (width, height) => new PixelSize(width, height)
+    );
 
-    private static readonly Gen<Ratio> Shapes = Gen.Select(Gen.Int[1, 12], Gen.Int[1, 12], (across, down) =>
-        Ratio.TryCreate(across, down, null, out var ratio, out _) ? ratio : throw new InvalidOperationException());
+    private static readonly Gen<Ratio> Shapes = Gen.Select(
+        Gen.Int[1, 12],
+        Gen.Int[1, 12],
+        (across, down) => Ratio.TryCreate(across, down, null, out var ratio, out _) ? ratio : throw new InvalidOperationException()
+    );
 
-    private static readonly Gen<Frame> Boxes = Gen.Select(Gen.Double[0, 0.9], Gen.Double[0, 0.9], Gen.Double[0.02, 0.6], Gen.Double[0.02, 0.6], (left, top, width, height) =>
-        Box(left, top, Math.Min(1, left + width), Math.Min(1, top + height)));
+    private static readonly Gen<Frame> Boxes = Gen.Select(
+        Gen.Double[0, 0.9],
+        Gen.Double[0, 0.9],
+        Gen.Double[0.02, 0.6],
+        Gen.Double[0.02, 0.6],
+        (left, top, width, height) => Box(left, top, Math.Min(1, left + width), Math.Min(1, top + height))
+    );
 
-    private static readonly Gen<Frame> ClearAreas = Gen.Select(Gen.Double[0, 0.4], Gen.Double[0, 0.4], Gen.Double[0, 0.4], Gen.Double[0, 0.4], Gen.Bool, (left, top, right, bottom, all) =>
-        all ? Frame.Whole : Box(left, top, 1 - right, 1 - bottom));
+    private static readonly Gen<Frame> ClearAreas = Gen.Select(
+        Gen.Double[0, 0.4],
+        Gen.Double[0, 0.4],
+        Gen.Double[0, 0.4],
+        Gen.Double[0, 0.4],
+        Gen.Bool,
+        (left, top, right, bottom, all) => all ? Frame.Whole : Box(left, top, 1 - right, 1 - bottom)
+    );
 
     [Fact]
     public void A_frame_lies_in_the_picture_and_has_the_exact_shape() =>
-        Gen.Select(Pictures, Shapes, Boxes, ClearAreas, Gen.Double[0.1, 1]).Sample((picture, shape, keep, clear, share) =>
-        {
-            foreach (var wanted in new double?[] { null, share })
-            {
-                var frame = FrameSolver.Solve(picture, shape, null, Kept(keep), clear, wanted).Region;
-                Assert.True(frame.X >= -Hair && frame.Y >= -Hair && frame.Right <= picture.Width + Hair && frame.Bottom <= picture.Height + Hair, $"{frame} leaves {picture}");
-                Assert.Equal(shape.Value, frame.Width / frame.Height, 6);
-            }
-        });
+        Gen.Select(Pictures, Shapes, Boxes, ClearAreas, Gen.Double[0.1, 1])
+            .Sample(
+                (picture, shape, keep, clear, share) =>
+                {
+                    foreach (var wanted in new double?[] { null, share })
+                    {
+                        var frame = FrameSolver.Solve(picture, shape, null, Kept(keep), clear, wanted).Region;
+                        Assert.True(
+                            frame.X >= -Hair
+                                && frame.Y >= -Hair
+                                && frame.Right <= picture.Width + Hair
+                                && frame.Bottom <= picture.Height + Hair,
+                            $"{frame} leaves {picture}"
+                        );
+                        Assert.Equal(shape.Value, frame.Width / frame.Height, 6);
+                    }
+                }
+            );
 
     [Fact]
     public void The_keep_box_lies_in_the_clear_area_or_the_loss_is_told() =>
-        Gen.Select(Pictures, Shapes, Boxes, ClearAreas).Sample((picture, shape, keep, clear) =>
-        {
-            var solved = FrameSolver.Solve(picture, shape, null, Kept(keep), clear);
-            var box = keep.In(picture);
-            var inside = Overhang.Of(box, solved.Region.Part(clear)).IsNone;
-            Assert.Equal(inside, solved.Cut.IsNone && solved.Covered.IsNone);
-        });
+        Gen.Select(Pictures, Shapes, Boxes, ClearAreas)
+            .Sample(
+                (picture, shape, keep, clear) =>
+                {
+                    var solved = FrameSolver.Solve(picture, shape, null, Kept(keep), clear);
+                    var box = keep.In(picture);
+                    var inside = Overhang.Of(box, solved.Region.Part(clear)).IsNone;
+                    Assert.Equal(inside, solved.Cut.IsNone && solved.Covered.IsNone);
+                }
+            );
 
     [Fact]
     public void No_wider_frame_holds_the_keep_box() =>
-        Gen.Select(Pictures, Shapes, Boxes, ClearAreas).Sample((picture, shape, keep, clear) =>
-        {
-            var solved = FrameSolver.Solve(picture, shape, null, Kept(keep), clear);
-            var box = keep.In(picture);
-            var widest = Math.Min(picture.Width, picture.Height * shape.Value);
-            // Tried by brute force on a grid of wider frames and places: what the closed form rules out must not exist.
-            for (var width = solved.Region.Width * 1.01; width <= widest; width += Math.Max(1, widest / 25))
-            {
-                var height = width / shape.Value;
-                var x = Place(box.X, box.Right, clear.Left, clear.Right, width, picture.Width);
-                var y = Place(box.Y, box.Bottom, clear.Top, clear.Bottom, height, picture.Height);
-                Assert.False(x && y && !Losses(solved), $"a frame {width} wide would hold {box} in {picture} where {solved.Region} was found");
-            }
-        });
+        Gen.Select(Pictures, Shapes, Boxes, ClearAreas)
+            .Sample(
+                (picture, shape, keep, clear) =>
+                {
+                    var solved = FrameSolver.Solve(picture, shape, null, Kept(keep), clear);
+                    var box = keep.In(picture);
+                    var widest = Math.Min(picture.Width, picture.Height * shape.Value);
+                    // Tried by brute force on a grid of wider frames and places: what the closed form rules out must not exist.
+                    for (var width = solved.Region.Width * 1.01; width <= widest; width += Math.Max(1, widest / 25))
+                    {
+                        var height = width / shape.Value;
+                        var x = Place(box.X, box.Right, clear.Left, clear.Right, width, picture.Width);
+                        var y = Place(box.Y, box.Bottom, clear.Top, clear.Bottom, height, picture.Height);
+                        Assert.False(
+                            x && y && !Losses(solved),
+                            $"a frame {width} wide would hold {box} in {picture} where {solved.Region} was found"
+                        );
+                    }
+                }
+            );
 
     [Fact]
     public void A_subject_takes_the_share_that_is_asked_wherever_the_edges_allow() =>
-        Gen.Select(Pictures, Shapes, Boxes, ClearAreas, Gen.Double[0.1, 1]).Sample((picture, shape, keep, clear, share) =>
-        {
-            var solved = FrameSolver.Solve(picture, shape, null, Kept(keep), clear, share);
-            if (Losses(solved))
-            {
-                return;
-            }
+        Gen.Select(Pictures, Shapes, Boxes, ClearAreas, Gen.Double[0.1, 1])
+            .Sample(
+                (picture, shape, keep, clear, share) =>
+                {
+                    var solved = FrameSolver.Solve(picture, shape, null, Kept(keep), clear, share);
+                    if (Losses(solved))
+                    {
+                        return;
+                    }
 
-            var (box, area) = (keep.In(picture), solved.Region.Part(clear));
-            var taken = Math.Max(box.Width / area.Width, box.Height / area.Height);
-            Assert.True(solved.ShareMissed is not null || Math.Abs(taken - share) <= 0.01 + Hair);
-            Assert.True(solved.ShareMissed is not { } missed || Math.Abs(taken - missed) < 1e-6);
-        });
+                    var (box, area) = (keep.In(picture), solved.Region.Part(clear));
+                    var taken = Math.Max(box.Width / area.Width, box.Height / area.Height);
+                    Assert.True(solved.ShareMissed is not null || Math.Abs(taken - share) <= 0.01 + Hair);
+                    Assert.True(solved.ShareMissed is not { } missed || Math.Abs(taken - missed) < 1e-6);
+                }
+            );
 
     [Fact]
     public void Every_product_of_a_grid_is_equally_large()
@@ -94,7 +133,12 @@ public class FrameSolverTests
     [Fact]
     public void Several_keep_boxes_are_held_together()
     {
-        var solved = FrameSolver.Solve(new(4000, 2000), Shape("1:1"), null, Subject.Of([Box(0.6, 0.1, 0.7, 0.3), Box(0.8, 0.5, 0.9, 0.9)], null, null));
+        var solved = FrameSolver.Solve(
+            new(4000, 2000),
+            Shape("1:1"),
+            null,
+            Subject.Of([Box(0.6, 0.1, 0.7, 0.3), Box(0.8, 0.5, 0.9, 0.9)], null, null)
+        );
         Assert.Equal((2000.0, 2000.0), (solved.Region.X, solved.Region.Width));
         Assert.Equal(FrameOrigin.Kept, solved.Origin);
     }
@@ -104,7 +148,9 @@ public class FrameSolverTests
     {
         var solved = FrameSolver.Solve(new(3000, 1000), Shape("1:1"), null, Kept(Box(0.2, 0.1, 0.8, 0.9)));
         Assert.Equal((400, 400), (Math.Round(solved.Cut.Left, 6), Math.Round(solved.Cut.Right, 6)));
-        var reason = Assert.Single(VariantPlanner.Plan(new(3000, 1000), SlotOf("1:1"), Density.One, null, Kept(Box(0.2, 0.1, 0.8, 0.9))).Reasons);
+        var reason = Assert.Single(
+            VariantPlanner.Plan(new(3000, 1000), SlotOf("1:1"), Density.One, null, Kept(Box(0.2, 0.1, 0.8, 0.9))).Reasons
+        );
         Assert.Equal(ReasonCodes.KeepCut, reason.Code);
         Assert.Contains("400 px at the left and by 400 px at the right", reason.Message, StringComparison.Ordinal);
     }
@@ -142,20 +188,36 @@ public class FrameSolverTests
         var subject = Subject.Of([], null, new(Box(0.1, 0.1, 0.9, 0.9), SuggestionKind.EyeCatching));
         var plan = VariantPlanner.Plan(new(3000, 1000), SlotOf("1:1"), Density.One, null, subject);
         Assert.Equal((Verdict.Meets, ReasonCodes.Suggested), (plan.Verdict, plan.Reasons.Single().Code));
-        Assert.Equal(FrameOrigin.Focus, FrameSolver.Solve(new(30, 10), Shape("1:1"), null, Subject.Of([], new(0.5, 0.5), new(Frame.Whole, SuggestionKind.EyeCatching))).Origin);
+        Assert.Equal(
+            FrameOrigin.Focus,
+            FrameSolver
+                .Solve(new(30, 10), Shape("1:1"), null, Subject.Of([], new(0.5, 0.5), new(Frame.Whole, SuggestionKind.EyeCatching)))
+                .Origin
+        );
     }
 
     [Fact]
     public void The_whole_pixels_that_are_cut_out_still_hold_the_box() =>
-        Gen.Select(Pictures, Shapes, Boxes).Sample((picture, shape, keep) =>
-        {
-            var slot = SlotOf(shape.Text);
-            var solved = VariantPlanner.Framed(picture, slot, null, Kept(keep));
-            var crop = VariantPlanner.Plan(picture, slot, Density.One, null, Kept(keep)).Crop;
-            var box = keep.In(picture);
-            Assert.True(
-                Losses(solved) || (crop.Left <= box.X + 1 && crop.Top <= box.Y + 1 && crop.Right >= box.Right - 1 && crop.Bottom >= box.Bottom - 1), $"{crop} cuts {box}");
-        });
+        Gen.Select(Pictures, Shapes, Boxes)
+            .Sample(
+                (picture, shape, keep) =>
+                {
+                    var slot = SlotOf(shape.Text);
+                    var solved = VariantPlanner.Framed(picture, slot, null, Kept(keep));
+                    var crop = VariantPlanner.Plan(picture, slot, Density.One, null, Kept(keep)).Crop;
+                    var box = keep.In(picture);
+                    Assert.True(
+                        Losses(solved)
+                            || (
+                                crop.Left <= box.X + 1
+                                && crop.Top <= box.Y + 1
+                                && crop.Right >= box.Right - 1
+                                && crop.Bottom >= box.Bottom - 1
+                            ),
+                        $"{crop} cuts {box}"
+                    );
+                }
+            );
 
     private static bool Losses(SolvedFrame solved) => !solved.Cut.IsNone || !solved.Covered.IsNone;
 
@@ -169,9 +231,16 @@ public class FrameSolverTests
 
     private static Subject Kept(Frame box) => Subject.Of([box], null, null);
 
-    private static Slot SlotOf(string shape) => new() { Key = "a", Name = "A", Size = new SizeRule.ShapeAlone(Shape(shape)) };
+    private static Slot SlotOf(string shape) =>
+        new()
+        {
+            Key = "a",
+            Name = "A",
+            Size = new SizeRule.ShapeAlone(Shape(shape)),
+        };
 
-    private static Ratio Shape(string text) => Ratio.TryParse(text, out var ratio, out var error) ? ratio : throw new InvalidOperationException(error);
+    private static Ratio Shape(string text) =>
+        Ratio.TryParse(text, out var ratio, out var error) ? ratio : throw new InvalidOperationException(error);
 
     private static Frame Box(double left, double top, double right, double bottom) =>
         Frame.TryCreate(left, top, right, bottom, out var frame, out var error) ? frame : throw new InvalidOperationException(error);

@@ -19,17 +19,23 @@ public class SuggesterTests
     [Fact]
     public void A_backdrop_that_grows_darker_and_a_soft_shadow_belong_to_the_backdrop()
     {
-        var suggestion = Suggester.Suggest(Picture((x, y) =>
-        {
-            if (In(x, y, 40, 15, 60, 62))
-            {
-                return (150, 60, 30);
-            }
+        var suggestion = Suggester
+            .Suggest(
+                Picture(
+                    (x, y) =>
+                    {
+                        if (In(x, y, 40, 15, 60, 62))
+                        {
+                            return (150, 60, 30);
+                        }
 
-            var shadow = (int)(60 * Math.Exp(-(((x - 50) * (x - 50) / 300.0) + ((y - 66) * (y - 66) / 40.0))));
-            var shade = 235 - (y / 2) - shadow;
-            return (shade, shade, shade);
-        }))!.Value;
+                        var shadow = (int)(60 * Math.Exp(-(((x - 50) * (x - 50) / 300.0) + ((y - 66) * (y - 66) / 40.0))));
+                        var shade = 235 - (y / 2) - shadow;
+                        return (shade, shade, shade);
+                    }
+                )
+            )!
+            .Value;
         Assert.Equal(SuggestionKind.PlainBackdrop, suggestion.Kind);
         AssertAround(suggestion.Box, 40, 15, 60, 62);
     }
@@ -45,7 +51,9 @@ public class SuggesterTests
     [Fact]
     public void Dust_on_the_backdrop_is_not_the_subject()
     {
-        var suggestion = Suggester.Suggest(Picture((x, y) => In(x, y, 60, 20, 100, 60) || In(x, y, 5, 5, 7, 6) ? (90, 60, 40) : (250, 250, 250)))!.Value;
+        var suggestion = Suggester
+            .Suggest(Picture((x, y) => In(x, y, 60, 20, 100, 60) || In(x, y, 5, 5, 7, 6) ? (90, 60, 40) : (250, 250, 250)))!
+            .Value;
         AssertAround(suggestion.Box, 60, 20, 100, 60);
     }
 
@@ -67,11 +75,17 @@ public class SuggesterTests
     public void In_a_busy_scene_the_region_that_stands_out_is_suggested()
     {
         var random = new Random(5);
-        var suggestion = Suggester.Suggest(Picture((x, y) =>
-        {
-            var noise = random.Next(-25, 25);
-            return In(x, y, 70, 30, 90, 50) ? (220, 60, 40) : (100 + noise, 110 + noise + (y / 3), 90 + noise + (x / 4));
-        }))!.Value;
+        var suggestion = Suggester
+            .Suggest(
+                Picture(
+                    (x, y) =>
+                    {
+                        var noise = random.Next(-25, 25);
+                        return In(x, y, 70, 30, 90, 50) ? (220, 60, 40) : (100 + noise, 110 + noise + (y / 3), 90 + noise + (x / 4));
+                    }
+                )
+            )!
+            .Value;
         Assert.Equal(SuggestionKind.EyeCatching, suggestion.Kind);
         var (x, y) = ((suggestion.Box.Left + suggestion.Box.Right) / 2 * Width, (suggestion.Box.Top + suggestion.Box.Bottom) / 2 * Height);
         Assert.True(Math.Abs(x - 80) < 12 && Math.Abs(y - 40) < 12, $"{suggestion.Box} is not around the red square");
@@ -89,8 +103,16 @@ public class SuggesterTests
         // Two pixels of air are given on purpose.
         var found = (Left: box.Left * Width, Top: box.Top * Height, Right: box.Right * Width, Bottom: box.Bottom * Height);
         Assert.True(
-            found.Left <= left && left - found.Left <= 3 && found.Top <= top && top - found.Top <= 3 && found.Right >= right && found.Right - right <= 3 && found.Bottom >= bottom && found.Bottom - bottom <= 3,
-            $"{found} is not around {left},{top},{right},{bottom}");
+            found.Left <= left
+                && left - found.Left <= 3
+                && found.Top <= top
+                && top - found.Top <= 3
+                && found.Right >= right
+                && found.Right - right <= 3
+                && found.Bottom >= bottom
+                && found.Bottom - bottom <= 3,
+            $"{found} is not around {left},{top},{right},{bottom}"
+        );
     }
 
     private static bool In(int x, int y, int left, int top, int right, int bottom) => x >= left && x < right && y >= top && y < bottom;
@@ -101,7 +123,11 @@ public class SuggesterTests
         for (var i = 0; i < Width * Height; i++)
         {
             var (red, green, blue) = colour(i % Width, i / Width);
-            (pixels[3 * i], pixels[(3 * i) + 1], pixels[(3 * i) + 2]) = ((byte)Math.Clamp(red, 0, 255), (byte)Math.Clamp(green, 0, 255), (byte)Math.Clamp(blue, 0, 255));
+            (pixels[3 * i], pixels[(3 * i) + 1], pixels[(3 * i) + 2]) = (
+                (byte)Math.Clamp(red, 0, 255),
+                (byte)Math.Clamp(green, 0, 255),
+                (byte)Math.Clamp(blue, 0, 255)
+            );
         }
 
         return new(pixels, Width, Height, 3);

@@ -96,5 +96,6 @@ public class SizeRuleTests
         Assert.NotEmpty(error!);
     }
 
-    private static Ratio Shape(string text) => Ratio.TryParse(text, out var ratio, out var error) ? ratio : throw new ArgumentException(error);
+    private static Ratio Shape(string text) =>
+        Ratio.TryParse(text, out var ratio, out var error) ? ratio : throw new ArgumentException(error);
 }

@@ -13,14 +13,21 @@ public class CellPlanTests
 
     private static readonly PictureFacts Facts = new()
     {
-        Size = new(3000, 2000), Format = PictureFormat.Jpeg, Bytes = 1_000_000, Suggestion = new(Box(0.7, 0.2, 0.9, 0.6), SuggestionKind.EyeCatching),
+        Size = new(3000, 2000),
+        Format = PictureFormat.Jpeg,
+        Bytes = 1_000_000,
+        Suggestion = new(Box(0.7, 0.2, 0.9, 0.6), SuggestionKind.EyeCatching),
     };
 
     private static Frame Box(double left, double top, double right, double bottom) =>
         Frame.TryCreate(left, top, right, bottom, out var frame, out var error) ? frame : throw new ArgumentException(error);
 
     private static Slot SlotOf(string rule) =>
-        RulesReader.TryRead($$"""{"schema":"pantomet-rules/1","destinations":[{"key":"site","slots":[{"key":"square",{{rule}}}]}]}""", out var book, out var fault)
+        RulesReader.TryRead(
+            $$"""{"schema":"pantomet-rules/1","destinations":[{"key":"site","slots":[{"key":"square",{{rule}}}]}]}""",
+            out var book,
+            out var fault
+        )
             ? book!.Destinations[0].Slots[0]
             : throw new ArgumentException(fault!.ToString());
 
@@ -49,10 +56,23 @@ public class CellPlanTests
 
     [Fact]
     public void A_loose_slot_without_a_frame_follows_the_marks() =>
-        Assert.Equal(FrameOrigin.Focus, CellPlan.Of(
-            Facts,
-            (Decisions.None with { Focus = new(0.2, 0.2), Framings = new Dictionary<string, Frame> { ["1"] = Box(0.1, 0.1, 0.4, 0.55) } }).With(Place.Address, new() { Loose = true }),
-            Square, Place).Solved.Origin);
+        Assert.Equal(
+            FrameOrigin.Focus,
+            CellPlan
+                .Of(
+                    Facts,
+                    (
+                        Decisions.None with
+                        {
+                            Focus = new(0.2, 0.2),
+                            Framings = new Dictionary<string, Frame> { ["1"] = Box(0.1, 0.1, 0.4, 0.55) },
+                        }
+                    ).With(Place.Address, new() { Loose = true }),
+                    Square,
+                    Place
+                )
+                .Solved.Origin
+        );
 
     [Fact]
     public void A_skipped_cell_wants_no_file() =>
@@ -72,7 +92,10 @@ public class CellPlanTests
         var place = Place with { Choice = new(null, 70) };
         Assert.All(CellPlan.Of(Facts, Decisions.None, Square, place).Wishes, wish => Assert.Equal(70, wish.Quality));
         var own = Decisions.None.With(Place.Address, new() { Choice = new("webp", 40) });
-        Assert.All(CellPlan.Of(Facts, own, Square, place).Wishes, wish => Assert.Equal((PictureFormat.WebP, 40), (wish.Format, wish.Quality)));
+        Assert.All(
+            CellPlan.Of(Facts, own, Square, place).Wishes,
+            wish => Assert.Equal((PictureFormat.WebP, 40), (wish.Format, wish.Quality))
+        );
     }
 
     [Fact]
@@ -88,7 +111,8 @@ public class CellPlanTests
     [InlineData("""  "size":{"ratio":"1.91:1","width":1200} """, """  "size":{"ratio":"2:1","width":1200} """, false)]
     [InlineData("""  "size":{"width":800} """, """  "size":{"longSide":2048} """, true)]
     [InlineData("""  "size":{"width":800,"height":800},"fit":"mat" """, """  "size":{"width":800,"height":800} """, false)]
-    public void Slots_of_one_shape_are_kin(string one, string other, bool kin) => Assert.Equal(kin, Shapes.KeyOf(SlotOf(one)) == Shapes.KeyOf(SlotOf(other)));
+    public void Slots_of_one_shape_are_kin(string one, string other, bool kin) =>
+        Assert.Equal(kin, Shapes.KeyOf(SlotOf(one)) == Shapes.KeyOf(SlotOf(other)));
 
     [Fact]
     public void A_suggestion_wants_a_look_only_where_it_decides_what_is_cut_away()

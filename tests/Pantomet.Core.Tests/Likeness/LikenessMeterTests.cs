@@ -11,27 +11,37 @@ public class LikenessMeterTests
     private static readonly Gen<(int Width, int Height, int Seed)> Sizes = Gen.Select(Gen.Int[1, 90], Gen.Int[1, 90], Gen.Int[0, 9999]);
 
     [Fact]
-    public void Equal_pictures_score_1_and_no_others_do() => Sizes.Sample((width, height, seed) =>
-    {
-        var (a, b) = (Noise(width, height, seed), Noise(width, height, seed + 1));
-        Assert.Equal(1, LikenessMeter.Measure(Planes(a, width, height), Planes(a, width, height)).Score, 6);
-        Assert.True(a.SequenceEqual(b) || LikenessMeter.Measure(Planes(a, width, height), Planes(b, width, height)).Score < 0.999999);
-    });
+    public void Equal_pictures_score_1_and_no_others_do() =>
+        Sizes.Sample(
+            (width, height, seed) =>
+            {
+                var (a, b) = (Noise(width, height, seed), Noise(width, height, seed + 1));
+                Assert.Equal(1, LikenessMeter.Measure(Planes(a, width, height), Planes(a, width, height)).Score, 6);
+                Assert.True(
+                    a.SequenceEqual(b) || LikenessMeter.Measure(Planes(a, width, height), Planes(b, width, height)).Score < 0.999999
+                );
+            }
+        );
 
     [Fact]
-    public void The_score_is_symmetric_and_lies_between_0_and_1() => Sizes.Sample((width, height, seed) =>
-    {
-        var (a, b) = (Planes(Noise(width, height, seed), width, height), Planes(Noise(width, height, seed + 7), width, height));
-        var (there, back) = (LikenessMeter.Measure(a, b).Score, LikenessMeter.Measure(b, a).Score);
-        Assert.Equal(there, back, 5);
-        Assert.InRange(there, 0, 1);
-    });
+    public void The_score_is_symmetric_and_lies_between_0_and_1() =>
+        Sizes.Sample(
+            (width, height, seed) =>
+            {
+                var (a, b) = (Planes(Noise(width, height, seed), width, height), Planes(Noise(width, height, seed + 7), width, height));
+                var (there, back) = (LikenessMeter.Measure(a, b).Score, LikenessMeter.Measure(b, a).Score);
+                Assert.Equal(there, back, 5);
+                Assert.InRange(there, 0, 1);
+            }
+        );
 
     [Fact]
     public void More_noise_is_less_likeness()
     {
         var smooth = Gradient(200, 160);
-        var scores = new[] { 1, 2, 4, 8, 16, 32 }.Select(amount => LikenessMeter.Measure(Planes(smooth, 200, 160), Planes(Disturbed(smooth, amount), 200, 160)).Score).ToList();
+        var scores = new[] { 1, 2, 4, 8, 16, 32 }
+            .Select(amount => LikenessMeter.Measure(Planes(smooth, 200, 160), Planes(Disturbed(smooth, amount), 200, 160)).Score)
+            .ToList();
         Assert.Equal(scores.OrderDescending(), scores);
         Assert.True(scores[0] - scores[^1] > 0.2);
     }
@@ -44,7 +54,10 @@ public class LikenessMeterTests
         var lighter = picture.Select(value => (byte)Math.Min(255, value + 8)).ToArray();
         var noisy = picture.Select((value, i) => (byte)Math.Clamp(value + (i / 3 * 7919 % 31 < 16 ? 8 : -8), 0, 255)).ToArray();
         var reference = Planes(picture, 200, 160);
-        var (shifted, spoilt) = (LikenessMeter.Measure(reference, Planes(lighter, 200, 160)).Score, LikenessMeter.Measure(reference, Planes(noisy, 200, 160)).Score);
+        var (shifted, spoilt) = (
+            LikenessMeter.Measure(reference, Planes(lighter, 200, 160)).Score,
+            LikenessMeter.Measure(reference, Planes(noisy, 200, 160)).Score
+        );
         Assert.True(shifted > spoilt + 0.03, $"{shifted} against {spoilt}");
     }
 
@@ -54,7 +67,8 @@ public class LikenessMeterTests
     [InlineData(299, 199)]
     public void The_worst_tile_is_where_the_damage_is(int x, int y)
     {
-        const int width = 300, height = 200;
+        const int width = 300,
+            height = 200;
         var picture = Gradient(width, height);
         var damaged = (byte[])picture.Clone();
         for (var dy = -9; dy <= 9; dy++)
@@ -72,7 +86,10 @@ public class LikenessMeterTests
 
         var measured = LikenessMeter.Measure(Planes(picture, width, height), Planes(damaged, width, height));
         var tile = measured.WorstTile;
-        Assert.True(x >= tile.Left - 10 && x <= tile.Right + 10 && y >= tile.Top - 10 && y <= tile.Bottom + 10, $"{tile} is not at {x},{y}");
+        Assert.True(
+            x >= tile.Left - 10 && x <= tile.Right + 10 && y >= tile.Top - 10 && y <= tile.Bottom + 10,
+            $"{tile} is not at {x},{y}"
+        );
         Assert.True(measured.WorstScore < measured.Score && measured.Score < 1);
     }
 
@@ -80,7 +97,16 @@ public class LikenessMeterTests
     public void Colour_alone_is_counted_too()
     {
         var grey = Enumerable.Repeat((byte)128, 128 * 128 * 3).ToArray();
-        var tinted = grey.Select((value, i) => (i % 3) switch { 0 => (byte)(value + (i / 3 % 16 < 8 ? 40 : 0)), 1 => (byte)(value - (i / 3 % 16 < 8 ? 20 : 0)), _ => value }).ToArray();
+        var tinted = grey.Select(
+                (value, i) =>
+                    (i % 3) switch
+                    {
+                        0 => (byte)(value + (i / 3 % 16 < 8 ? 40 : 0)),
+                        1 => (byte)(value - (i / 3 % 16 < 8 ? 20 : 0)),
+                        _ => value,
+                    }
+            )
+            .ToArray();
         Assert.True(LikenessMeter.Measure(Planes(grey, 128, 128), Planes(tinted, 128, 128)).Score < 0.99);
     }
 
@@ -107,7 +133,11 @@ public class LikenessMeterTests
         var narrow = new Dictionary<(int X, int Y), float>();
         for (var left = 0; left + 11 <= 64; left++)
         {
-            StructuralSimilarity.Compare(Strip(a, left), Strip(b, left), (y, first, _, structure) => Keep(narrow, y, first, left, structure));
+            StructuralSimilarity.Compare(
+                Strip(a, left),
+                Strip(b, left),
+                (y, first, _, structure) => Keep(narrow, y, first, left, structure)
+            );
         }
 
         Assert.Equal(wide.Count, narrow.Count);
@@ -145,7 +175,11 @@ public class LikenessMeterTests
     }
 
     private static byte[] Gradient(int width, int height) =>
-        [.. Enumerable.Range(0, width * height * 3).Select(i => (byte)(40 + ((i / 3 % width) * 120 / width) + (60 * (i / 3 / width) / height)))];
+        [
+            .. Enumerable
+                .Range(0, width * height * 3)
+                .Select(i => (byte)(40 + ((i / 3 % width) * 120 / width) + (60 * (i / 3 / width) / height))),
+        ];
 
     private static byte[] Disturbed(byte[] pixels, int amount)
     {

@@ -26,7 +26,10 @@ public class NamingTests
     {
         Assert.True(NamePattern.TryParse("{destination}-{slot}-{picture}{density}-{width}x{height}-{ratio}", out var pattern, out _));
         Assert.True(Ratio.TryParse("5:4", out var shape, out _));
-        Assert.Equal("market-listing-storm-vane@2x-2500x2000-5x4", pattern.Fill(new("Storm Vane", "market", "listing", new(2), new(2500, 2000), shape)));
+        Assert.Equal(
+            "market-listing-storm-vane@2x-2500x2000-5x4",
+            pattern.Fill(new("Storm Vane", "market", "listing", new(2), new(2500, 2000), shape))
+        );
     }
 
     [Theory]

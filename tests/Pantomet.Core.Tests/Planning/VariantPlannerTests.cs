@@ -9,83 +9,141 @@ namespace Pantomet.Core.Tests.Planning;
 
 public class VariantPlannerTests
 {
-    private static readonly Gen<PixelSize> Pictures =
-        Gen.Select(Gen.Int[1, 9000], Gen.Int[1, 9000], (width, height) => new PixelSize(width, height));
+    private static readonly Gen<PixelSize> Pictures = Gen.Select(
+        Gen.Int[1, 9000],
+        Gen.Int[1, 9000],
+        (width, height) => new PixelSize(width, height)
+    );
 
-    private static readonly Gen<Ratio> Shapes = Gen.Select(Gen.Int[1, 40], Gen.Int[1, 40], (across, down) =>
-        Ratio.TryCreate(across, down, null, out var ratio, out _) ? ratio : throw new InvalidOperationException());
+    private static readonly Gen<Ratio> Shapes = Gen.Select(
+        Gen.Int[1, 40],
+        Gen.Int[1, 40],
+        (across, down) => Ratio.TryCreate(across, down, null, out var ratio, out _) ? ratio : throw new InvalidOperationException()
+    );
 
     private static readonly Gen<SizeRule> Rules = Gen.OneOf(
-        Gen.Select(Shapes, Gen.Enum<Side>(), Gen.Int[1, 4000], (shape, side, pixels) => (SizeRule)new SizeRule.ShapeWithSide(shape, side, pixels)),
+        Gen.Select(
+            Shapes,
+            Gen.Enum<Side>(),
+            Gen.Int[1, 4000],
+            (shape, side, pixels) => (SizeRule)new SizeRule.ShapeWithSide(shape, side, pixels)
+        ),
         Gen.Select(Gen.Int[1, 3000], Gen.Int[1, 3000], (width, height) => (SizeRule)new SizeRule.Exact(new(width, height))),
         Shapes.Select(shape => (SizeRule)new SizeRule.ShapeAlone(shape)),
         Gen.Select(Gen.Enum<Side>(), Gen.Int[1, 4000], (side, pixels) => (SizeRule)new SizeRule.SideAlone(side, pixels)),
         Gen.Select(Gen.Int[1, 3000], Gen.Int[1, 3000], (width, height) => (SizeRule)new SizeRule.Within(new(width, height))),
         Gen.Int[1, 100].Select(percent => (SizeRule)new SizeRule.Share(percent / 100m)),
-        Gen.Long[1, 9_000_000].Select(most => (SizeRule)new SizeRule.MaxPixels(most)));
+        Gen.Long[1, 9_000_000].Select(most => (SizeRule)new SizeRule.MaxPixels(most))
+    );
 
-    private static readonly Gen<Frame?> Hands = Gen.Select(Gen.Double[0, 0.9], Gen.Double[0, 0.9], Gen.Double[0.01, 1], Gen.Double[0.01, 1], Gen.Bool, (left, top, width, height, whole) =>
-        whole || !Frame.TryCreate(left, top, Math.Min(1, left + width), Math.Min(1, top + height), out var frame, out _) ? (Frame?)null : frame);
+    private static readonly Gen<Frame?> Hands = Gen.Select(
+        Gen.Double[0, 0.9],
+        Gen.Double[0, 0.9],
+        Gen.Double[0.01, 1],
+        Gen.Double[0.01, 1],
+        Gen.Bool,
+        (left, top, width, height, whole) =>
+            whole || !Frame.TryCreate(left, top, Math.Min(1, left + width), Math.Min(1, top + height), out var frame, out _)
+                ? (Frame?)null
+                : frame
+    );
 
     private static readonly Gen<Density> Densities = Gen.OneOfConst(new Density(1), new Density(1.5m), new Density(2), new Density(3));
 
     [Fact]
     public void A_crop_lies_inside_the_picture_and_is_never_enlarged() =>
-        Gen.Select(Pictures, Rules, Hands, Densities).Sample((picture, rule, hand, density) =>
-        {
-            var plan = VariantPlanner.Plan(picture, SlotOf(rule), density, hand);
-            Assert.True(plan.Crop.Left >= 0 && plan.Crop.Top >= 0 && plan.Crop.Right <= picture.Width && plan.Crop.Bottom <= picture.Height, $"{plan.Crop} leaves {picture}");
-            Assert.True(plan.Crop.Width >= 1 && plan.Crop.Height >= 1);
-            Assert.True(plan.Size.FitsIn(plan.Crop.Size), $"{plan.Size} is enlarged from {plan.Crop}");
-        });
+        Gen.Select(Pictures, Rules, Hands, Densities)
+            .Sample(
+                (picture, rule, hand, density) =>
+                {
+                    var plan = VariantPlanner.Plan(picture, SlotOf(rule), density, hand);
+                    Assert.True(
+                        plan.Crop.Left >= 0 && plan.Crop.Top >= 0 && plan.Crop.Right <= picture.Width && plan.Crop.Bottom <= picture.Height,
+                        $"{plan.Crop} leaves {picture}"
+                    );
+                    Assert.True(plan.Crop.Width >= 1 && plan.Crop.Height >= 1);
+                    Assert.True(plan.Size.FitsIn(plan.Crop.Size), $"{plan.Size} is enlarged from {plan.Crop}");
+                }
+            );
 
     [Fact]
     public void The_two_scales_differ_by_less_than_one_output_pixel() =>
-        Gen.Select(Pictures, Rules, Hands).Where((picture, _, _) => picture.ShortSide >= 64).Sample((picture, rule, hand) =>
-        {
-            var plan = VariantPlanner.Plan(picture, SlotOf(rule), Density.One, hand);
-            if (plan.Crop.Size.ShortSide < 64)
-            {
-                return;
-            }
+        Gen.Select(Pictures, Rules, Hands)
+            .Where((picture, _, _) => picture.ShortSide >= 64)
+            .Sample(
+                (picture, rule, hand) =>
+                {
+                    var plan = VariantPlanner.Plan(picture, SlotOf(rule), Density.One, hand);
+                    if (plan.Crop.Size.ShortSide < 64)
+                    {
+                        return;
+                    }
 
-            var width = (double)plan.Crop.Width * plan.Size.Height / plan.Crop.Height;
-            var height = (double)plan.Crop.Height * plan.Size.Width / plan.Crop.Width;
-            var (across, down) = (Math.Abs(width - plan.Size.Width) < 1.0001, Math.Abs(height - plan.Size.Height) < 1.0001);
-            // A whole picture is cut nowhere: there only the side that was rounded can tell, by half a pixel at most.
-            Assert.True(plan.Crop == Crop.All(picture) || rule.Shape is null ? across || down : across && down, $"{plan.Crop} to {plan.Size}");
-        }, iter: 2000);
+                    var width = (double)plan.Crop.Width * plan.Size.Height / plan.Crop.Height;
+                    var height = (double)plan.Crop.Height * plan.Size.Width / plan.Crop.Width;
+                    var (across, down) = (Math.Abs(width - plan.Size.Width) < 1.0001, Math.Abs(height - plan.Size.Height) < 1.0001);
+                    // A whole picture is cut nowhere: there only the side that was rounded can tell, by half a pixel at most.
+                    Assert.True(
+                        plan.Crop == Crop.All(picture) || rule.Shape is null ? across || down : across && down,
+                        $"{plan.Crop} to {plan.Size}"
+                    );
+                },
+                iter: 2000
+            );
 
     [Fact]
     public void What_is_missing_is_always_said() =>
-        Gen.Select(Pictures, Rules, Densities).Sample((picture, rule, density) =>
-        {
-            var plan = VariantPlanner.Plan(picture, SlotOf(rule), density);
-            if (plan.Size != plan.Asked)
-            {
-                Assert.NotEqual(Verdict.Meets, plan.Verdict);
-                Assert.NotEmpty(plan.Reasons);
-            }
-        });
+        Gen.Select(Pictures, Rules, Densities)
+            .Sample(
+                (picture, rule, density) =>
+                {
+                    var plan = VariantPlanner.Plan(picture, SlotOf(rule), density);
+                    if (plan.Size != plan.Asked)
+                    {
+                        Assert.NotEqual(Verdict.Meets, plan.Verdict);
+                        Assert.NotEmpty(plan.Reasons);
+                    }
+                }
+            );
 
     [Fact]
     public void A_mat_is_the_exact_box_and_holds_the_whole_picture() =>
-        Gen.Select(Pictures, Gen.Int[1, 2000], Gen.Int[1, 2000]).Sample((picture, width, height) =>
-        {
-            var plan = VariantPlanner.Plan(picture, SlotOf(new SizeRule.Exact(new(width, height))) with { Fit = Fit.Mat }, Density.One);
-            Assert.Equal(new(width, height), plan.Size);
-            Assert.Equal(Crop.All(picture), plan.Crop);
-            Assert.True(plan.Content.FitsIn(plan.Size) && plan.Content.FitsIn(picture));
-        });
+        Gen.Select(Pictures, Gen.Int[1, 2000], Gen.Int[1, 2000])
+            .Sample(
+                (picture, width, height) =>
+                {
+                    var plan = VariantPlanner.Plan(
+                        picture,
+                        SlotOf(new SizeRule.Exact(new(width, height))) with
+                        {
+                            Fit = Fit.Mat,
+                        },
+                        Density.One
+                    );
+                    Assert.Equal(new(width, height), plan.Size);
+                    Assert.Equal(Crop.All(picture), plan.Crop);
+                    Assert.True(plan.Content.FitsIn(plan.Size) && plan.Content.FitsIn(picture));
+                }
+            );
 
     [Fact]
     public void Whole_stays_inside_the_box_without_margins() =>
-        Gen.Select(Pictures, Gen.Int[1, 2000], Gen.Int[1, 2000]).Sample((picture, width, height) =>
-        {
-            var plan = VariantPlanner.Plan(picture, SlotOf(new SizeRule.Exact(new(width, height))) with { Fit = Fit.Whole }, Density.One);
-            Assert.True(plan.Size.FitsIn(new(width, height)));
-            Assert.False(plan.HasMargins);
-        });
+        Gen.Select(Pictures, Gen.Int[1, 2000], Gen.Int[1, 2000])
+            .Sample(
+                (picture, width, height) =>
+                {
+                    var plan = VariantPlanner.Plan(
+                        picture,
+                        SlotOf(new SizeRule.Exact(new(width, height))) with
+                        {
+                            Fit = Fit.Whole,
+                        },
+                        Density.One
+                    );
+                    Assert.True(plan.Size.FitsIn(new(width, height)));
+                    Assert.False(plan.HasMargins);
+                }
+            );
 
     [Fact]
     public void A_frame_too_small_for_2x_says_what_it_offers()
@@ -111,7 +169,10 @@ public class VariantPlannerTests
     [Fact]
     public void The_largest_side_of_a_store_caps_a_shape_alone_without_a_concession()
     {
-        var slot = SlotOf(new SizeRule.ShapeAlone(Shape("1:1"))) with { Limits = new() { MaxWidth = 4472, MaxHeight = 4472 } };
+        var slot = SlotOf(new SizeRule.ShapeAlone(Shape("1:1"))) with
+        {
+            Limits = new() { MaxWidth = 4472, MaxHeight = 4472 },
+        };
         var plan = VariantPlanner.Plan(new(9000, 6000), slot, Density.One);
         Assert.Equal((new PixelSize(4472, 4472), Verdict.Meets), (plan.Size, plan.Verdict));
     }
@@ -119,7 +180,10 @@ public class VariantPlannerTests
     [Fact]
     public void A_picture_under_the_smallest_side_breaks()
     {
-        var slot = SlotOf(new SizeRule.ShapeWithSide(Shape("5:4"), Side.LongSide, 2500)) with { Limits = new() { MinWidth = 1000, MinHeight = 800 } };
+        var slot = SlotOf(new SizeRule.ShapeWithSide(Shape("5:4"), Side.LongSide, 2500)) with
+        {
+            Limits = new() { MinWidth = 1000, MinHeight = 800 },
+        };
         var plan = VariantPlanner.Plan(new(900, 600), slot, Density.One);
         Assert.Equal(Verdict.Breaks, plan.Verdict);
         Assert.Contains(plan.Reasons, reason => reason.Code == ReasonCodes.SmallestSide);
@@ -144,12 +208,24 @@ public class VariantPlannerTests
     public void A_frame_by_hand_of_another_shape_is_narrowed_and_named()
     {
         Assert.True(Frame.TryCreate(0.1, 0.1, 0.9, 0.9, out var hand, out _));
-        var plan = VariantPlanner.Plan(new(1000, 1000), SlotOf(new SizeRule.ShapeWithSide(Shape("2:1"), Side.Width, 400)), Density.One, hand);
+        var plan = VariantPlanner.Plan(
+            new(1000, 1000),
+            SlotOf(new SizeRule.ShapeWithSide(Shape("2:1"), Side.Width, 400)),
+            Density.One,
+            hand
+        );
         Assert.Contains(plan.Reasons, reason => reason.Code == ReasonCodes.Reshaped);
         Assert.Equal(new Crop(100, 300, 900, 700), plan.Crop);
     }
 
-    private static Slot SlotOf(SizeRule rule) => new() { Key = "slot", Name = "Slot", Size = rule };
+    private static Slot SlotOf(SizeRule rule) =>
+        new()
+        {
+            Key = "slot",
+            Name = "Slot",
+            Size = rule,
+        };
 
-    private static Ratio Shape(string text) => Ratio.TryParse(text, out var ratio, out var error) ? ratio : throw new ArgumentException(error);
+    private static Ratio Shape(string text) =>
+        Ratio.TryParse(text, out var ratio, out var error) ? ratio : throw new ArgumentException(error);
 }

@@ -60,7 +60,13 @@ public class WholeAndMatTests
     public void A_frame_by_hand_is_shown_whole()
     {
         Assert.True(Frame.TryCreate(0.5, 0, 1, 1, out var half, out _));
-        var slot = new Slot { Key = "a", Name = "A", Size = Square(1000), Fit = Fit.Mat };
+        var slot = new Slot
+        {
+            Key = "a",
+            Name = "A",
+            Size = Square(1000),
+            Fit = Fit.Mat,
+        };
         var plan = VariantPlanner.Plan(Landscape, slot, Density.One, half);
         Assert.Equal(new Crop(1500, 0, 3000, 2000), plan.Crop);
         Assert.Equal(new PixelSize(750, 1000), plan.Content);
@@ -69,7 +75,12 @@ public class WholeAndMatTests
     [Fact]
     public void At_2x_a_picture_within_the_box_concedes_what_it_has_not()
     {
-        var slot = new Slot { Key = "a", Name = "A", Size = new SizeRule.Within(new(1024, 1024)) };
+        var slot = new Slot
+        {
+            Key = "a",
+            Name = "A",
+            Size = new SizeRule.Within(new(1024, 1024)),
+        };
         Assert.Equal(Verdict.Meets, VariantPlanner.Plan(new(640, 480), slot, Density.One).Verdict);
         var dense = VariantPlanner.Plan(new(640, 480), slot, new(2));
         Assert.Equal((Verdict.Concedes, new PixelSize(640, 480), 1.0), (dense.Verdict, dense.Size, dense.Offered));
@@ -90,8 +101,19 @@ public class WholeAndMatTests
     {
         var report = new RenderReport(
             [new() { File = "a.jpg", Error = "The file is empty." }],
-            [new() { Source = "b.jpg", Destination = "d", Slot = "s", Density = 1.5m, Verdict = Verdict.Skipped, Reasons = [new("too-small", "Too small.")] }],
-            new(1, 2, 3, 0.5));
+            [
+                new()
+                {
+                    Source = "b.jpg",
+                    Destination = "d",
+                    Slot = "s",
+                    Density = 1.5m,
+                    Verdict = Verdict.Skipped,
+                    Reasons = [new("too-small", "Too small.")],
+                },
+            ],
+            new(1, 2, 3, 0.5)
+        );
         var json = System.Text.Json.JsonDocument.Parse(report.ToJson()).RootElement;
         Assert.Equal("pantomet-report/1", json.GetProperty("schema").GetString());
         Assert.Equal(["file", "error"], json.GetProperty("sources")[0].EnumerateObject().Select(member => member.Name));
@@ -104,9 +126,20 @@ public class WholeAndMatTests
     }
 
     private static VariantPlan Plan(PixelSize picture, SizeRule rule, Fit fit) =>
-        VariantPlanner.Plan(picture, new Slot { Key = "a", Name = "A", Size = rule, Fit = fit }, Density.One);
+        VariantPlanner.Plan(
+            picture,
+            new Slot
+            {
+                Key = "a",
+                Name = "A",
+                Size = rule,
+                Fit = fit,
+            },
+            Density.One
+        );
 
     private static SizeRule.ShapeWithSide Square(int side) => new(Shape("1:1"), Side.Width, side);
 
-    private static Ratio Shape(string text) => Ratio.TryParse(text, out var ratio, out var error) ? ratio : throw new ArgumentException(error);
+    private static Ratio Shape(string text) =>
+        Ratio.TryParse(text, out var ratio, out var error) ? ratio : throw new ArgumentException(error);
 }

@@ -29,7 +29,14 @@ public class DeliveredCheckTests
 
     private static IEnumerable<string> Check(string rule)
     {
-        Assert.True(RulesReader.TryRead($$"""{"schema":"pantomet-rules/1","destinations":[{"key":"d","slots":[{"key":"a",{{rule}}}]}]}""", out var book, out var fault), fault?.ToString());
+        Assert.True(
+            RulesReader.TryRead(
+                $$"""{"schema":"pantomet-rules/1","destinations":[{"key":"d","slots":[{"key":"a",{{rule}}}]}]}""",
+                out var book,
+                out var fault
+            ),
+            fault?.ToString()
+        );
         return DeliveredCheck.Against(book!.Destinations[0].Slots[0], File).Select(reason => reason.Code);
     }
 }

@@ -19,23 +19,39 @@ public class RulesReaderTests
     [Fact]
     public void A_slot_may_carry_a_name_for_people_and_a_pattern_under_the_same_key()
     {
-        var slot = ReadSlot("""{ "key": "listing", "name": "Listing photo", "size": { "ratio": "5:4", "longSide": 2500 }, "name": "{picture}-{width}" }""");
+        var slot = ReadSlot(
+            """{ "key": "listing", "name": "Listing photo", "size": { "ratio": "5:4", "longSide": 2500 }, "name": "{picture}-{width}" }"""
+        );
         Assert.Equal(("Listing photo", "{picture}-{width}"), (slot.Name, slot.NamePattern.Text));
     }
 
     [Fact]
     public void Every_key_of_a_slot_is_read()
     {
-        var slot = ReadSlot("""
+        var slot = ReadSlot(
+            """
             { "key": "listing", "name": "Listing photo", "size": { "ratio": "5:4", "longSide": 2500 }, "fit": "crop", "densities": [1], "types": ["jpeg", "webp", "auto"],
               "each": true, "limits": { "maxBytes": "1 MB" }, "aims": { "bytes": ["500 kB", "700 kB"], "quality": [60, 90], "likeness": 0.98, "belowFloor": true },
               "clear": [0.05, 0.1, 0.95, 0.9], "subjectShare": 0.8, "whenTooSmall": "cap", "background": "#ffffff", "sharpen": "mild", "profile": "keep",
               "metadata": "copyright", "location": true, "ppi": 72, "frames": "all" }
-            """);
+            """
+        );
         Assert.Equal([new(PictureFormat.Jpeg), new(PictureFormat.WebP), SlotType.Auto], slot.Types);
-        Assert.Equal(new Aims { Band = new(new(500_000), new(700_000)), Quality = new(60, 90), Likeness = 0.98, BelowFloor = true }, slot.Aims);
+        Assert.Equal(
+            new Aims
+            {
+                Band = new(new(500_000), new(700_000)),
+                Quality = new(60, 90),
+                Likeness = 0.98,
+                BelowFloor = true,
+            },
+            slot.Aims
+        );
         Assert.Equal((0.05, 0.1, 0.95, 0.9), (slot.Clear.Left, slot.Clear.Top, slot.Clear.Right, slot.Clear.Bottom));
-        Assert.Equal((0.8, true, ProfileRule.Keep, MetadataRule.Copyright, true, true), (slot.SubjectShare!.Value, slot.Each, slot.Profile, slot.Metadata, slot.Location, slot.AllFrames));
+        Assert.Equal(
+            (0.8, true, ProfileRule.Keep, MetadataRule.Copyright, true, true),
+            (slot.SubjectShare!.Value, slot.Each, slot.Profile, slot.Metadata, slot.Location, slot.AllFrames)
+        );
     }
 
     [Fact]
@@ -43,9 +59,19 @@ public class RulesReaderTests
     {
         string[] sizes =
         [
-            """{"width":1,"height":2}""", """{"ratio":"5:4","width":9}""", """{"ratio":"5:4","height":9}""", """{"ratio":"5:4","longSide":9}""",
-            """{"ratio":"5:4","shortSide":9}""", """{"ratio":1.5}""", """{"width":9}""", """{"height":9}""", """{"longSide":9}""", """{"shortSide":9}""",
-            """{"within":{"width":9,"height":9}}""", """{"share":0.5}""", """{"maxPixels":9}""",
+            """{"width":1,"height":2}""",
+            """{"ratio":"5:4","width":9}""",
+            """{"ratio":"5:4","height":9}""",
+            """{"ratio":"5:4","longSide":9}""",
+            """{"ratio":"5:4","shortSide":9}""",
+            """{"ratio":1.5}""",
+            """{"width":9}""",
+            """{"height":9}""",
+            """{"longSide":9}""",
+            """{"shortSide":9}""",
+            """{"within":{"width":9,"height":9}}""",
+            """{"share":0.5}""",
+            """{"maxPixels":9}""",
         ];
         Assert.All(sizes, size => Assert.NotNull(ReadSlot($$"""{ "key": "a", "size": {{size}} }""").Size));
     }
@@ -62,26 +88,70 @@ public class RulesReaderTests
     [InlineData("""{ "key": "a", "size": { "width": 9, "longSide": 9 } }""", "$.destinations[0].slots[0].size", "is no size")]
     [InlineData("""{ "key": "a", "size": { "share": 2 } }""", "$.destinations[0].slots[0].size.share", "at most 1")]
     [InlineData("""{ "key": "a", "size": { "width": 9 }, "colour": 1 }""", "$.destinations[0].slots[0].colour", "unknown key")]
-    [InlineData("""{ "key": "a", "size": { "width": 9 }, "densities": [0] }""", "$.destinations[0].slots[0].densities[0]", "greater than 0")]
+    [InlineData(
+        """{ "key": "a", "size": { "width": 9 }, "densities": [0] }""",
+        "$.destinations[0].slots[0].densities[0]",
+        "greater than 0"
+    )]
     [InlineData("""{ "key": "a", "size": { "width": 9 }, "types": ["bmp"] }""", "$.destinations[0].slots[0].types[0]", "none of")]
-    [InlineData("""{ "key": "a", "size": { "width": 9 }, "types": ["avif", "avif"] }""", "$.destinations[0].slots[0].types[1]", "stands twice")]
+    [InlineData(
+        """{ "key": "a", "size": { "width": 9 }, "types": ["avif", "avif"] }""",
+        "$.destinations[0].slots[0].types[1]",
+        "stands twice"
+    )]
     [InlineData("""{ "key": "a", "size": { "width": 9 }, "clear": [0,0,1] }""", "$.destinations[0].slots[0].clear", "four fractions")]
-    [InlineData("""{ "key": "a", "size": { "width": 9 }, "clear": [0.6,0,0.5,1] }""", "$.destinations[0].slots[0].clear", "left before right")]
-    [InlineData("""{ "key": "a", "size": { "width": 9 }, "subjectShare": 0 }""", "$.destinations[0].slots[0].subjectShare", "greater than 0")]
-    [InlineData("""{ "key": "a", "size": { "width": 9 }, "aims": { "likeness": 1.9 } }""", "$.destinations[0].slots[0].aims.likeness", "fraction")]
-    [InlineData("""{ "key": "a", "size": { "width": 9 }, "aims": { "bytes": ["700 kB", "500 kB"] } }""", "$.destinations[0].slots[0].aims.bytes", "greater than the most")]
-    [InlineData("""{ "key": "a", "size": { "width": 9 }, "aims": { "quality": [90, 60] } }""", "$.destinations[0].slots[0].aims.quality", "greater than the ceiling")]
+    [InlineData(
+        """{ "key": "a", "size": { "width": 9 }, "clear": [0.6,0,0.5,1] }""",
+        "$.destinations[0].slots[0].clear",
+        "left before right"
+    )]
+    [InlineData(
+        """{ "key": "a", "size": { "width": 9 }, "subjectShare": 0 }""",
+        "$.destinations[0].slots[0].subjectShare",
+        "greater than 0"
+    )]
+    [InlineData(
+        """{ "key": "a", "size": { "width": 9 }, "aims": { "likeness": 1.9 } }""",
+        "$.destinations[0].slots[0].aims.likeness",
+        "fraction"
+    )]
+    [InlineData(
+        """{ "key": "a", "size": { "width": 9 }, "aims": { "bytes": ["700 kB", "500 kB"] } }""",
+        "$.destinations[0].slots[0].aims.bytes",
+        "greater than the most"
+    )]
+    [InlineData(
+        """{ "key": "a", "size": { "width": 9 }, "aims": { "quality": [90, 60] } }""",
+        "$.destinations[0].slots[0].aims.quality",
+        "greater than the ceiling"
+    )]
     [InlineData("""{ "key": "a", "size": { "width": 9 }, "profile": "wide" }""", "$.destinations[0].slots[0].profile", "none of")]
     [InlineData("""{ "key": "a", "size": { "width": 9 }, "metadata": "some" }""", "$.destinations[0].slots[0].metadata", "none of")]
     [InlineData("""{ "key": "a", "size": { "width": 9 }, "each": 1 }""", "$.destinations[0].slots[0].each", "true or false")]
-    [InlineData("""{ "key": "a", "size": { "width": 9 }, "limits": { "maxBytes": "big" } }""", "$.destinations[0].slots[0].limits.maxBytes", "weight")]
-    [InlineData("""{ "key": "a", "size": { "width": 9 }, "limits": { "minWidth": 5, "maxWidth": 4 } }""", "$.destinations[0].slots[0].limits.minWidth", "greater than maxWidth")]
+    [InlineData(
+        """{ "key": "a", "size": { "width": 9 }, "limits": { "maxBytes": "big" } }""",
+        "$.destinations[0].slots[0].limits.maxBytes",
+        "weight"
+    )]
+    [InlineData(
+        """{ "key": "a", "size": { "width": 9 }, "limits": { "minWidth": 5, "maxWidth": 4 } }""",
+        "$.destinations[0].slots[0].limits.minWidth",
+        "greater than maxWidth"
+    )]
     [InlineData("""{ "key": "a", "size": { "width": 9 }, "background": "red" }""", "$.destinations[0].slots[0].background", "#ffffff")]
     [InlineData("""{ "key": "a", "size": { "width": 9 }, "name": "../{picture}" }""", "$.destinations[0].slots[0].name", "path")]
     [InlineData("""{ "key": "a", "size": { "width": 9 }, "name": "{picture}-{colour}" }""", "$.destinations[0].slots[0].name", "no token")]
     [InlineData("""{ "key": "../a", "size": { "width": 9 } }""", "$.destinations[0].slots[0].key", "a key has")]
-    [InlineData("""{ "key": "a", "size": { "width": 9 } }, { "key": "A", "size": { "width": 9 } }""", "$.destinations[0].slots[1].key", "stands twice")]
-    [InlineData("""{ "key": "a", "size": { "width": 9 }, "fit": "crop", "fit": "mat" }""", "$.destinations[0].slots[0].fit", "stands twice")]
+    [InlineData(
+        """{ "key": "a", "size": { "width": 9 } }, { "key": "A", "size": { "width": 9 } }""",
+        "$.destinations[0].slots[1].key",
+        "stands twice"
+    )]
+    [InlineData(
+        """{ "key": "a", "size": { "width": 9 }, "fit": "crop", "fit": "mat" }""",
+        "$.destinations[0].slots[0].fit",
+        "stands twice"
+    )]
     public void A_fault_names_its_place_and_what_is_wrong(string slots, string path, string says)
     {
         Assert.False(RulesReader.TryRead(Book(slots), out _, out var fault));
@@ -102,7 +172,8 @@ public class RulesReaderTests
     public void Marks_are_read_and_tied_to_the_rules()
     {
         Assert.True(RulesReader.TryRead(Book("""{ "key": "a", "size": { "width": 9 } }"""), out var book, out _));
-        const string json = """{ "schema": "pantomet-marks/1", "pictures": { "vane.jpg": { "focus": [0.4, 0.3], "keep": [[0.2, 0.1, 0.5, 0.9], [0.1, 0.2, 0.3, 0.4]], "name": "storm vane", "framings": { "d/a": [0.1, 0, 0.9, 0.8] } } } }""";
+        const string json =
+            """{ "schema": "pantomet-marks/1", "pictures": { "vane.jpg": { "focus": [0.4, 0.3], "keep": [[0.2, 0.1, 0.5, 0.9], [0.1, 0.2, 0.3, 0.4]], "name": "storm vane", "framings": { "d/a": [0.1, 0, 0.9, 0.8] } } } }""";
         Assert.True(MarksReader.TryRead(json, book!, out var marks, out var fault), fault?.ToString());
         Assert.Equal(0.1, marks!["vane.jpg"].FramingFor("d", "a")!.Value.Left);
         Assert.Equal([0.2, 0.1], marks["vane.jpg"].Keep.Select(box => box.Left));
@@ -112,7 +183,9 @@ public class RulesReaderTests
     }
 
     private static Slot ReadSlot(string slot) =>
-        RulesReader.TryRead(Book(slot), out var book, out var fault) ? book!.Destinations[0].Slots[0] : throw new InvalidDataException(fault!.ToString());
+        RulesReader.TryRead(Book(slot), out var book, out var fault)
+            ? book!.Destinations[0].Slots[0]
+            : throw new InvalidDataException(fault!.ToString());
 
     private static string Book(string slots) =>
         $$"""{ "schema": "pantomet-rules/1", "destinations": [ { "key": "d", "slots": [ {{slots}} ] } ] }""";

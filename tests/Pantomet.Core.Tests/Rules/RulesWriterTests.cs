@@ -4,8 +4,7 @@ namespace Pantomet.Core.Tests.Rules;
 
 public class RulesWriterTests
 {
-    private const string Full =
-        """
+    private const string Full = """
         {"schema":"pantomet-rules/1","destinations":[{"key":"harbour-market","name":"Harbour Market","slots":[
         {"key":"listing","name":"Listing photo","size":{"ratio":"5:4","longSide":2500},"fit":"crop","densities":[1,1.5,2],"types":["webp","jpeg"],"each":true,
         "limits":{"maxBytes":"1 MB","maxWidth":4000,"maxHeight":4000,"minWidth":1000,"minHeight":800},
@@ -24,7 +23,35 @@ public class RulesWriterTests
         Assert.True(RulesReader.TryRead(text, out var again, out fault), fault?.ToString());
         // The same text once more: every key survived, in one order.
         Assert.Equal(text, RulesWriter.Write(again!));
-        foreach (var word in (string[])["1.5", "webp", "each", "maxBytes", "minHeight", "belowFloor", "0.98", "0.05", "0.8", "break", "#ffeedd", "firm", "keep", "copyright", "location", "72", "all", "{density}-x", "within", "edge", "share", "maxPixels", "shortSide", "1.91:1"])
+        foreach (
+            var word in (string[])
+                [
+                    "1.5",
+                    "webp",
+                    "each",
+                    "maxBytes",
+                    "minHeight",
+                    "belowFloor",
+                    "0.98",
+                    "0.05",
+                    "0.8",
+                    "break",
+                    "#ffeedd",
+                    "firm",
+                    "keep",
+                    "copyright",
+                    "location",
+                    "72",
+                    "all",
+                    "{density}-x",
+                    "within",
+                    "edge",
+                    "share",
+                    "maxPixels",
+                    "shortSide",
+                    "1.91:1",
+                ]
+        )
         {
             Assert.Contains(word, text, StringComparison.Ordinal);
         }
@@ -35,7 +62,10 @@ public class RulesWriterTests
     {
         Assert.True(RulesReader.TryRead(Full, out var book, out _));
         var slot = book!.Destinations[0].Slots[0];
-        Assert.Equal(RulesWriter.BytesKey(slot), RulesWriter.BytesKey(slot with { Name = "Other", Key = "other", SubjectShare = null, WhenTooSmall = WhenTooSmall.Cap }));
+        Assert.Equal(
+            RulesWriter.BytesKey(slot),
+            RulesWriter.BytesKey(slot with { Name = "Other", Key = "other", SubjectShare = null, WhenTooSmall = WhenTooSmall.Cap })
+        );
         Assert.NotEqual(RulesWriter.BytesKey(slot), RulesWriter.BytesKey(slot with { Sharpen = Sharpening.Off }));
     }
 }

@@ -18,7 +18,8 @@ public class TagTests
         """;
 
     [Fact]
-    public void The_owners_lines_are_found_in_a_packet() => Assert.Equal(("© Skerry", "Ada Skerry"), XmpPacket.Lines(Encoding.UTF8.GetBytes(Packet)));
+    public void The_owners_lines_are_found_in_a_packet() =>
+        Assert.Equal(("© Skerry", "Ada Skerry"), XmpPacket.Lines(Encoding.UTF8.GetBytes(Packet)));
 
     [Fact]
     public void A_packet_loses_its_places_and_nothing_else()
@@ -45,7 +46,10 @@ public class TagTests
     {
         byte[] iim = [.. Dataset(80, "Ada"), .. Dataset(90, "Harbour"), .. Dataset(116, "Skerry"), .. Dataset(101, "Nowhere")];
         var kept = IptcBlock.WithoutPlaces(iim)!;
-        Assert.Equal(("Ada", "Skerry", null, null), (IptcBlock.Text(kept, 80), IptcBlock.Text(kept, 116), IptcBlock.Text(kept, 90), IptcBlock.Text(kept, 101)));
+        Assert.Equal(
+            ("Ada", "Skerry", null, null),
+            (IptcBlock.Text(kept, 80), IptcBlock.Text(kept, 116), IptcBlock.Text(kept, 90), IptcBlock.Text(kept, 101))
+        );
         Assert.Equal(kept, IptcBlock.WithoutPlaces(kept));
         Assert.Equal(0, kept.Length % 2);
     }

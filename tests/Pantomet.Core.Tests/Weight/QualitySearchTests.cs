@@ -6,45 +6,59 @@ namespace Pantomet.Core.Tests.Weight;
 public class QualitySearchTests
 {
     // A made-up encoder: weight grows exponentially with quality, with noise; the cheap one is heavier by a drifting factor.
-    private static readonly Gen<(double Start, double Growth, double Noise, int Seed)> Encoders =
-        Gen.Select(Gen.Double[500, 50_000], Gen.Double[0.01, 0.06], Gen.Double[0, 0.002], Gen.Int[0, 1000], (start, growth, noise, seed) => (start, growth, noise, seed));
+    private static readonly Gen<(double Start, double Growth, double Noise, int Seed)> Encoders = Gen.Select(
+        Gen.Double[500, 50_000],
+        Gen.Double[0.01, 0.06],
+        Gen.Double[0, 0.002],
+        Gen.Int[0, 1000],
+        (start, growth, noise, seed) => (start, growth, noise, seed)
+    );
 
     [Fact]
     public void The_limit_is_never_exceeded_and_the_highest_quality_that_fits_is_found() =>
-        Gen.Select(Encoders, Gen.Double[0.05, 1.5]).Sample((encoder, share) =>
-        {
-            var limit = Math.Floor(Dear(encoder, 80) * share);
-            var probes = new Probes(q => Cheap(encoder, q), q => Dear(encoder, q));
-            var found = QualitySearch.HighestWithin(new(10, 80), limit, probes);
-            if (!found.Fits)
-            {
-                Assert.True(Dear(encoder, 10) > limit);
-                return;
-            }
+        Gen.Select(Encoders, Gen.Double[0.05, 1.5])
+            .Sample(
+                (encoder, share) =>
+                {
+                    var limit = Math.Floor(Dear(encoder, 80) * share);
+                    var probes = new Probes(q => Cheap(encoder, q), q => Dear(encoder, q));
+                    var found = QualitySearch.HighestWithin(new(10, 80), limit, probes);
+                    if (!found.Fits)
+                    {
+                        Assert.True(Dear(encoder, 10) > limit);
+                        return;
+                    }
 
-            Assert.True(Dear(encoder, found.Quality) <= limit);
-            if (found.Quality < 80)
-            {
-                // One more step would be over, but for what the prediction may wrongly believe to be clearly over.
-                Assert.True(Dear(encoder, found.Quality + 1) > limit * 0.98 || Dear(encoder, found.Quality) >= limit * 0.985, $"quality {found.Quality} leaves room");
-            }
-        });
+                    Assert.True(Dear(encoder, found.Quality) <= limit);
+                    if (found.Quality < 80)
+                    {
+                        // One more step would be over, but for what the prediction may wrongly believe to be clearly over.
+                        Assert.True(
+                            Dear(encoder, found.Quality + 1) > limit * 0.98 || Dear(encoder, found.Quality) >= limit * 0.985,
+                            $"quality {found.Quality} leaves room"
+                        );
+                    }
+                }
+            );
 
     [Fact]
     public void The_lowest_quality_that_loses_little_enough_is_found() =>
-        Gen.Select(Encoders, Gen.Double[0.05, 1.5]).Sample((encoder, share) =>
-        {
-            // Loss falls with quality as weight grows.
-            double Loss(int quality) => 1000.0 / Dear(encoder, quality);
-            var most = Loss(20) * share;
-            var found = QualitySearch.LowestWithin(new(10, 80), most, new Probes(q => 1100.0 / Cheap(encoder, q), Loss));
-            Assert.Equal(Loss(80) <= most, found.Fits);
-            if (found.Fits)
-            {
-                Assert.True(Loss(found.Quality) <= most);
-                Assert.True(found.Quality == 10 || Loss(found.Quality - 1) > most * 0.98 || Loss(found.Quality) >= most * 0.985);
-            }
-        });
+        Gen.Select(Encoders, Gen.Double[0.05, 1.5])
+            .Sample(
+                (encoder, share) =>
+                {
+                    // Loss falls with quality as weight grows.
+                    double Loss(int quality) => 1000.0 / Dear(encoder, quality);
+                    var most = Loss(20) * share;
+                    var found = QualitySearch.LowestWithin(new(10, 80), most, new Probes(q => 1100.0 / Cheap(encoder, q), Loss));
+                    Assert.Equal(Loss(80) <= most, found.Fits);
+                    if (found.Fits)
+                    {
+                        Assert.True(Loss(found.Quality) <= most);
+                        Assert.True(found.Quality == 10 || Loss(found.Quality - 1) > most * 0.98 || Loss(found.Quality) >= most * 0.985);
+                    }
+                }
+            );
 
     [Fact]
     public void Without_a_limit_the_ceiling_is_taken_unseen()
@@ -67,8 +81,12 @@ public class QualitySearchTests
     [InlineData(40, false, 40, 40)]
     [InlineData(70, true, 60, 70)]
     [InlineData(40, true, 60, 60)]
-    public void The_quality_of_an_original_lowers_the_ceiling_but_not_a_floor_that_was_asked_for(int original, bool asked, int floor, int ceiling) =>
-        Assert.Equal(new(floor, ceiling), new QualityRange(60, 80).CappedAt(original, asked));
+    public void The_quality_of_an_original_lowers_the_ceiling_but_not_a_floor_that_was_asked_for(
+        int original,
+        bool asked,
+        int floor,
+        int ceiling
+    ) => Assert.Equal(new(floor, ceiling), new QualityRange(60, 80).CappedAt(original, asked));
 
     [Theory]
     [InlineData("500 kB", 500_000)]

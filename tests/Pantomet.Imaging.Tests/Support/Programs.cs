@@ -20,14 +20,31 @@ public static class Programs
 
     /// <summary>The colour of one pixel, as red, green, blue, read by ImageMagick.</summary>
     public static int[] Pixel(string file, int x, int y) =>
-        [.. Checked("convert", file, "-depth", "8", "-crop", $"1x1+{x}+{y}", "-alpha", "off", "-format", "%[fx:round(255*r)] %[fx:round(255*g)] %[fx:round(255*b)]", "info:")
-            .Split(' ').Select(int.Parse)];
+        [
+            .. Checked(
+                    "convert",
+                    file,
+                    "-depth",
+                    "8",
+                    "-crop",
+                    $"1x1+{x}+{y}",
+                    "-alpha",
+                    "off",
+                    "-format",
+                    "%[fx:round(255*r)] %[fx:round(255*g)] %[fx:round(255*b)]",
+                    "info:"
+                )
+                .Split(' ')
+                .Select(int.Parse),
+        ];
 
     /// <summary>Runs a program that must succeed.</summary>
     public static string Checked(string program, params string[] arguments)
     {
         var answer = Run(program, arguments);
-        return answer.Code == 0 ? answer.Out : throw new InvalidOperationException($"{program} {string.Join(' ', arguments)}: {answer.Error}");
+        return answer.Code == 0
+            ? answer.Out
+            : throw new InvalidOperationException($"{program} {string.Join(' ', arguments)}: {answer.Error}");
     }
 
     private static Answer Run(string program, string[] arguments)

@@ -7,7 +7,10 @@ namespace Pantomet.Imaging.Tests.Support;
 public sealed class Workplace : IDisposable
 {
     /// <summary>Open photographs of Debian's package lomiri-wallpapers-16.04, none of them in the repository.</summary>
-    public static readonly string[] Photographs = [.. Directory.GetFiles("/usr/share/backgrounds", "*_by_*.jpg").Order(StringComparer.Ordinal)];
+    public static readonly string[] Photographs =
+    [
+        .. Directory.GetFiles("/usr/share/backgrounds", "*_by_*.jpg").Order(StringComparer.Ordinal),
+    ];
 
     public Workplace()
     {

@@ -23,17 +23,20 @@ public sealed record Accept(Guid Picture, string Slot, IReadOnlyList<string>? Re
         }
 
         var found = Reasons ?? around.StandingOf(Picture, Slot).Looks;
-        return job.Deciding(Picture, decisions =>
-        {
-            var cell = decisions.For(Slot);
-            var fresh = found.Except(cell.Accepted).ToList();
-            return fresh.Count == 0 && !(decisions.OtherShape && found.Contains(ReasonCodes.OtherShape))
-                ? decisions
-                : decisions.With(Slot, cell with { Accepted = [.. cell.Accepted, .. fresh] }) with
-                {
-                    OtherShape = decisions.OtherShape && !found.Contains(ReasonCodes.OtherShape),
-                };
-        });
+        return job.Deciding(
+            Picture,
+            decisions =>
+            {
+                var cell = decisions.For(Slot);
+                var fresh = found.Except(cell.Accepted).ToList();
+                return fresh.Count == 0 && !(decisions.OtherShape && found.Contains(ReasonCodes.OtherShape))
+                    ? decisions
+                    : decisions.With(Slot, cell with { Accepted = [.. cell.Accepted, .. fresh] }) with
+                    {
+                        OtherShape = decisions.OtherShape && !found.Contains(ReasonCodes.OtherShape),
+                    };
+            }
+        );
     }
 }
 
@@ -45,7 +48,10 @@ public sealed record LeaveOut(Guid Picture, string Slot, bool Out) : JobCommand
 {
     internal override Outcome On(Job job, IJobSurroundings around) =>
         job.HasSlot(Slot)
-            ? job.Deciding(Picture, decisions => decisions.For(Slot).Skip == Out ? decisions : decisions.With(Slot, decisions.For(Slot) with { Skip = Out }))
+            ? job.Deciding(
+                Picture,
+                decisions => decisions.For(Slot).Skip == Out ? decisions : decisions.With(Slot, decisions.For(Slot) with { Skip = Out })
+            )
             : CommandFault.Slot();
 }
 
@@ -71,13 +77,18 @@ public sealed record LetThrough(Guid Picture, string Slot, IReadOnlyList<string>
         }
 
         var through = (Files ?? broken.Keys).Select(file => broken[file]).ToList();
-        return job.Deciding(Picture, decisions =>
-        {
-            var cell = decisions.For(Slot);
-            var fresh = through.Except(cell.LetThrough).ToList();
-            // Those of frames that are long gone need not be remembered for ever.
-            return fresh.Count == 0 ? decisions : decisions.With(Slot, cell with { LetThrough = [.. cell.LetThrough.Concat(fresh).TakeLast(MostFiles)] });
-        });
+        return job.Deciding(
+            Picture,
+            decisions =>
+            {
+                var cell = decisions.For(Slot);
+                var fresh = through.Except(cell.LetThrough).ToList();
+                // Those of frames that are long gone need not be remembered for ever.
+                return fresh.Count == 0
+                    ? decisions
+                    : decisions.With(Slot, cell with { LetThrough = [.. cell.LetThrough.Concat(fresh).TakeLast(MostFiles)] });
+            }
+        );
     }
 }
 
@@ -90,10 +101,16 @@ public sealed record Choose(Guid Picture, string Slot, Choice? Choice) : JobComm
     internal override Outcome On(Job job, IJobSurroundings around) =>
         !job.HasSlot(Slot) ? CommandFault.Slot()
         : Jobs.Choice.Fault(Choice) is { } wrong ? new CommandFault(CommandFault.BadValue, wrong, "choice")
-        : job.Deciding(Picture, decisions => decisions.For(Slot).Choice == Choice ? decisions : decisions.With(Slot, decisions.For(Slot) with { Choice = Choice }));
+        : job.Deciding(
+            Picture,
+            decisions =>
+                decisions.For(Slot).Choice == Choice ? decisions : decisions.With(Slot, decisions.For(Slot) with { Choice = Choice })
+        );
 }
 
-/// <summary>Chooses type and quality for every picture in some slots. What was chosen for single cells of them gives way: this is newer.</summary>
+/// <summary>
+/// Chooses type and quality for every picture in some slots. What was chosen for single cells of them gives way: this is newer.
+/// </summary>
 /// <param name="Slots">Addresses; null for all.</param>
 /// <param name="Choice">The choice; null finds them again.</param>
 public sealed record ChooseForSlots(IReadOnlyList<string>? Slots, Choice? Choice) : JobCommand
@@ -116,9 +133,17 @@ public sealed record ChooseForSlots(IReadOnlyList<string>? Slots, Choice? Choice
             Slots = [.. job.Slots.Select(slot => IsMeant(slot.Address) ? slot with { Choice = Choice } : slot)],
             Pictures =
             [
-                .. job.Pictures.Select(picture => picture.Decisions.Cells.Where(pair => pair.Value.Choice is not null && IsMeant(pair.Key)).ToList() is { Count: > 0 } own
-                    ? picture with { Decisions = own.Aggregate(picture.Decisions, (all, pair) => all.With(pair.Key, pair.Value with { Choice = null })) }
-                    : picture),
+                .. job.Pictures.Select(picture =>
+                    picture.Decisions.Cells.Where(pair => pair.Value.Choice is not null && IsMeant(pair.Key)).ToList() is { Count: > 0 } own
+                        ? picture with
+                        {
+                            Decisions = own.Aggregate(
+                                picture.Decisions,
+                                (all, pair) => all.With(pair.Key, pair.Value with { Choice = null })
+                            ),
+                        }
+                        : picture
+                ),
             ],
         };
     }
@@ -130,8 +155,12 @@ public sealed record ChooseForSlots(IReadOnlyList<string>? Slots, Choice? Choice
 /// <param name="Alternative">What it shows, for those who cannot see it; null leaves it.</param>
 public sealed record GiveWords(Guid Picture, string? Keywords = null, string? Alternative = null) : JobCommand
 {
-    internal override Outcome On(Job job, IJobSurroundings around) => job.Deciding(
-        Picture, decisions => decisions with { Keywords = Keywords ?? decisions.Keywords, Alternative = Alternative ?? decisions.Alternative }, "keywords");
+    internal override Outcome On(Job job, IJobSurroundings around) =>
+        job.Deciding(
+            Picture,
+            decisions => decisions with { Keywords = Keywords ?? decisions.Keywords, Alternative = Alternative ?? decisions.Alternative },
+            "keywords"
+        );
 }
 
 /// <summary>Takes back everything that was decided about a picture in this job.</summary>

@@ -8,7 +8,8 @@ namespace Pantomet.Core.Jobs.Commands;
 public sealed record CellAddress(Guid Picture, string Slot);
 
 /// <summary>
-/// Sets a frame by hand. With a slot, it is the frame of that slot alone where it was let loose, else of all slots of its shape; with a shape, of all slots of
+/// Sets a frame by hand. With a slot, it is the frame of that slot alone where it was let loose, else of all slots of its shape; with a
+/// shape, of all slots of
 /// that shape that are not loose.
 /// </summary>
 /// <param name="Picture">The picture.</param>
@@ -37,9 +38,13 @@ public sealed record SetFrame(Guid Picture, Frame? Frame, string? Slot = null, s
         }
 
         return job.HasSlot(Slot!) && around.SlotAt(Slot!) is { } rule
-            ? job.Deciding(Picture, decisions => decisions.For(Slot!).Loose
-                ? decisions.With(Slot!, decisions.For(Slot!) with { Frame = Frame })
-                : decisions.Framed(Shapes.KeyOf(rule), Frame))
+            ? job.Deciding(
+                Picture,
+                decisions =>
+                    decisions.For(Slot!).Loose
+                        ? decisions.With(Slot!, decisions.For(Slot!) with { Frame = Frame })
+                        : decisions.Framed(Shapes.KeyOf(rule), Frame)
+            )
             : CommandFault.Slot();
     }
 }
@@ -48,7 +53,8 @@ public sealed record SetFrame(Guid Picture, Frame? Frame, string? Slot = null, s
 /// <param name="Cells">The cells.</param>
 public sealed record FollowMarks(IReadOnlyList<CellAddress> Cells) : JobCommand
 {
-    internal override Outcome On(Job job, IJobSurroundings around) => Each(job, Cells, (now, cell) => new SetFrame(cell.Picture, null, cell.Slot).On(now, around));
+    internal override Outcome On(Job job, IJobSurroundings around) =>
+        Each(job, Cells, (now, cell) => new SetFrame(cell.Picture, null, cell.Slot).On(now, around));
 
     internal static Outcome Each<T>(Job job, IEnumerable<T> all, Func<Job, T, Outcome> act)
     {
@@ -81,9 +87,20 @@ public sealed record LetLoose(Guid Picture, string Slot) : JobCommand
 
         return around.FactsOf(Picture) is not { } facts
             ? CommandFault.Picture()
-            : job.Deciding(Picture, decisions => decisions.For(Slot).Loose
-                ? decisions
-                : decisions.With(Slot, decisions.For(Slot) with { Loose = true, Frame = CellPlan.Of(facts, decisions, slot, place).Frame }));
+            : job.Deciding(
+                Picture,
+                decisions =>
+                    decisions.For(Slot).Loose
+                        ? decisions
+                        : decisions.With(
+                            Slot,
+                            decisions.For(Slot) with
+                            {
+                                Loose = true,
+                                Frame = CellPlan.Of(facts, decisions, slot, place).Frame,
+                            }
+                        )
+            );
     }
 }
 
@@ -93,11 +110,14 @@ public sealed record LetLoose(Guid Picture, string Slot) : JobCommand
 public sealed record Tie(Guid Picture, string Slot) : JobCommand
 {
     internal override Outcome On(Job job, IJobSurroundings around) =>
-        job.HasSlot(Slot) ? job.Deciding(Picture, decisions => decisions.With(Slot, decisions.For(Slot) with { Loose = false, Frame = null })) : CommandFault.Slot();
+        job.HasSlot(Slot)
+            ? job.Deciding(Picture, decisions => decisions.With(Slot, decisions.For(Slot) with { Loose = false, Frame = null }))
+            : CommandFault.Slot();
 }
 
 /// <summary>
-/// Gives other pictures the turn, marks and frames of one: the same product, photographed twelve times. What was set by hand on them is replaced; what was
+/// Gives other pictures the turn, marks and frames of one: the same product, photographed twelve times. What was set by hand on them is
+/// replaced; what was
 /// decided about single cells otherwise stays.
 /// </summary>
 /// <param name="Picture">The picture that is copied from.</param>
@@ -124,11 +144,26 @@ public sealed record CopyFraming(Guid Picture, IReadOnlyList<Guid> To, string? S
         }
 
         var loose = from.Cells.Where(pair => pair.Value.Loose).ToList();
-        return FollowMarks.Each(job, To.Where(other => other != Picture).Distinct(), (now, other) => now.Deciding(other, theirs => loose.Aggregate(
-            theirs with
-            {
-                Turn = from.Turn, Keep = from.Keep, Focus = from.Focus, NoSuggestion = from.NoSuggestion || from.Keep.Count > 0, Framings = framings,
-            },
-            (all, pair) => all.With(pair.Key, all.For(pair.Key) with { Loose = true, Frame = pair.Value.Frame })), "to"));
+        return FollowMarks.Each(
+            job,
+            To.Where(other => other != Picture).Distinct(),
+            (now, other) =>
+                now.Deciding(
+                    other,
+                    theirs =>
+                        loose.Aggregate(
+                            theirs with
+                            {
+                                Turn = from.Turn,
+                                Keep = from.Keep,
+                                Focus = from.Focus,
+                                NoSuggestion = from.NoSuggestion || from.Keep.Count > 0,
+                                Framings = framings,
+                            },
+                            (all, pair) => all.With(pair.Key, all.For(pair.Key) with { Loose = true, Frame = pair.Value.Frame })
+                        ),
+                    "to"
+                )
+        );
     }
 }

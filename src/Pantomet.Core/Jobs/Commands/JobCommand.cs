@@ -3,8 +3,10 @@ using System.Text.Json.Serialization;
 namespace Pantomet.Core.Jobs.Commands;
 
 /// <summary>
-/// One decision about a job, as it was made: it says what was decided, not what the job looks like afterwards. Applied to the job as it is now
-/// by <see cref="JobCommands.Apply"/>, so that decisions of two people on one picture stand side by side. In JSON the member <c>do</c> tells which it is.
+/// One decision about a job, as it was made: it says what was decided, not what the job looks like afterwards. Applied to the job as it is
+/// now
+/// by <see cref="JobCommands.Apply"/>, so that decisions of two people on one picture stand side by side. In JSON the member <c>do</c>
+/// tells which it is.
 /// </summary>
 [JsonPolymorphic(TypeDiscriminatorPropertyName = "do")]
 [JsonDerivedType(typeof(SetFrame), "set-frame")]
@@ -55,7 +57,8 @@ public sealed record CommandFault(string Code, string Sentence, string? Field = 
     /// <summary>A job would hold more than it can.</summary>
     public const string TooMany = "too-many";
 
-    internal static CommandFault Picture(string field = "picture") => new(NoSuchPicture, "The job has no such picture, or has it no longer.", field);
+    internal static CommandFault Picture(string field = "picture") =>
+        new(NoSuchPicture, "The job has no such picture, or has it no longer.", field);
 
     internal static CommandFault Slot(string field = "slot") => new(NoSuchSlot, "The job has no such slot, or has it no longer.", field);
 }

@@ -20,7 +20,13 @@ public static class JobCommands
     /// <param name="around">Facts and rules.</param>
     /// <param name="applied">What came of them; null when one was refused.</param>
     /// <param name="refused">Which one was refused and why; null when none was.</param>
-    public static bool TryApply(Job job, IReadOnlyList<JobCommand> commands, IJobSurroundings around, out Applied? applied, out RefusedCommand? refused)
+    public static bool TryApply(
+        Job job,
+        IReadOnlyList<JobCommand> commands,
+        IJobSurroundings around,
+        out Applied? applied,
+        out RefusedCommand? refused
+    )
     {
         ArgumentNullException.ThrowIfNull(job);
         ArgumentNullException.ThrowIfNull(commands);

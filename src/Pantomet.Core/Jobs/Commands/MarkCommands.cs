@@ -35,17 +35,32 @@ public sealed record SetFocus(Guid Picture, FocusPoint? Focus) : JobCommand
 public sealed record ConfirmSuggestion(Guid Picture) : JobCommand
 {
     internal override Outcome On(Job job, IJobSurroundings around) =>
-        around.FactsOf(Picture) is not { } facts ? CommandFault.Picture()
-        : job.Deciding(Picture, decisions => CellPlan.SuggestionOf(facts, decisions.Turn) is { } suggestion
-            ? decisions with { Keep = [suggestion.Box], Focus = null, NoSuggestion = false }
-            : decisions with { Focus = null, NoSuggestion = false });
+        around.FactsOf(Picture) is not { } facts
+            ? CommandFault.Picture()
+            : job.Deciding(
+                Picture,
+                decisions =>
+                    CellPlan.SuggestionOf(facts, decisions.Turn) is { } suggestion
+                        ? decisions with
+                        {
+                            Keep = [suggestion.Box],
+                            Focus = null,
+                            NoSuggestion = false,
+                        }
+                        : decisions with
+                        {
+                            Focus = null,
+                            NoSuggestion = false,
+                        }
+            );
 }
 
 /// <summary>Turns the suggested box down; frames come from the middle instead.</summary>
 /// <param name="Picture">The picture.</param>
 public sealed record DeclineSuggestion(Guid Picture) : JobCommand
 {
-    internal override Outcome On(Job job, IJobSurroundings around) => job.Deciding(Picture, decisions => decisions with { NoSuggestion = true });
+    internal override Outcome On(Job job, IJobSurroundings around) =>
+        job.Deciding(Picture, decisions => decisions with { NoSuggestion = true });
 }
 
 /// <summary>Takes keep boxes and focus away and lets the suggestion stand again.</summary>
@@ -57,7 +72,8 @@ public sealed record ClearMarks(Guid Picture) : JobCommand
 }
 
 /// <summary>
-/// Turns a picture. Marks stay on what they mark. Frames by hand stay with a small angle; with another quarter they would have another shape, so those slots
+/// Turns a picture. Marks stay on what they mark. Frames by hand stay with a small angle; with another quarter they would have another
+/// shape, so those slots
 /// follow the marks again.
 /// </summary>
 /// <param name="Picture">The picture.</param>
@@ -69,7 +85,11 @@ public sealed record TurnPicture(Guid Picture, int Quarters, double Degrees) : J
     {
         var to = new Turn(Quarters, Degrees);
         return !to.IsPossible
-            ? new CommandFault(CommandFault.BadValue, $"A picture is turned by 0 to 3 quarters and straightened by at most {Turn.MostDegrees} degrees.", "quarters")
+                ? new CommandFault(
+                    CommandFault.BadValue,
+                    $"A picture is turned by 0 to 3 quarters and straightened by at most {Turn.MostDegrees} degrees.",
+                    "quarters"
+                )
             : around.FactsOf(Picture) is not { } facts ? CommandFault.Picture()
             : job.Deciding(Picture, decisions => decisions.Turned(to, facts.Size));
     }

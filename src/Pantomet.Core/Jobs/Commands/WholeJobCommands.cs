@@ -2,18 +2,28 @@ using Pantomet.Core.Naming;
 
 namespace Pantomet.Core.Jobs.Commands;
 
-/// <summary>Adds pictures of the library, in this order, behind those that are there. Those that are there already, or that the library has not, are passed over.</summary>
+/// <summary>
+/// Adds pictures of the library, in this order, behind those that are there. Those that are there already, or that the library has not, are
+/// passed over.
+/// </summary>
 /// <param name="Pictures">The pictures.</param>
 public sealed record AddPictures(IReadOnlyList<Guid> Pictures) : JobCommand
 {
     internal override Outcome On(Job job, IJobSurroundings around)
     {
         var known = job.Pictures.Select(one => one.Id).ToHashSet();
-        var fresh = Pictures.Where(id => known.Add(id) && around.FactsOf(id) is not null).Select(id => new JobPicture(id, around.MarksOf(id))).ToList();
+        var fresh = Pictures
+            .Where(id => known.Add(id) && around.FactsOf(id) is not null)
+            .Select(id => new JobPicture(id, around.MarksOf(id)))
+            .ToList();
         return fresh.Count == 0 ? job
             : job.Pictures.Count + fresh.Count > Job.MostPictures
-                ? new CommandFault(CommandFault.TooMany, $"A job holds at most {Job.MostPictures} pictures; this one has {job.Pictures.Count}.", "pictures")
-                : job with { Pictures = [.. job.Pictures, .. fresh] };
+                ? new CommandFault(
+                    CommandFault.TooMany,
+                    $"A job holds at most {Job.MostPictures} pictures; this one has {job.Pictures.Count}.",
+                    "pictures"
+                )
+            : job with { Pictures = [.. job.Pictures, .. fresh] };
     }
 }
 
@@ -24,7 +34,12 @@ public sealed record RemovePictures(IReadOnlyList<Guid> Pictures) : JobCommand
     internal override Outcome On(Job job, IJobSurroundings around)
     {
         var gone = Pictures.ToHashSet();
-        return job.Pictures.Any(one => gone.Contains(one.Id)) ? job with { Pictures = [.. job.Pictures.Where(one => !gone.Contains(one.Id))] } : job;
+        return job.Pictures.Any(one => gone.Contains(one.Id))
+            ? job with
+            {
+                Pictures = [.. job.Pictures.Where(one => !gone.Contains(one.Id))],
+            }
+            : job;
     }
 }
 
@@ -43,7 +58,7 @@ public sealed record TickSlots(IReadOnlyList<string> Slots) : JobCommand
         return fresh.Count == 0 ? job
             : job.Slots.Count + fresh.Count > Job.MostSlots
                 ? new CommandFault(CommandFault.TooMany, $"A job fills at most {Job.MostSlots} slots.", "slots")
-                : job with { Slots = [.. job.Slots.Concat(fresh.Select(JobSlot.At)).OrderBy(slot => around.RankOf(slot.Address))] };
+            : job with { Slots = [.. job.Slots.Concat(fresh.Select(JobSlot.At)).OrderBy(slot => around.RankOf(slot.Address))] };
     }
 }
 
@@ -52,15 +67,27 @@ public sealed record TickSlots(IReadOnlyList<string> Slots) : JobCommand
 public sealed record UntickSlots(IReadOnlyList<string> Slots) : JobCommand
 {
     internal override Outcome On(Job job, IJobSurroundings around) =>
-        job.Slots.Any(slot => Slots.Contains(slot.Address)) ? job with { Slots = [.. job.Slots.Where(slot => !Slots.Contains(slot.Address))] } : job;
+        job.Slots.Any(slot => Slots.Contains(slot.Address))
+            ? job with
+            {
+                Slots = [.. job.Slots.Where(slot => !Slots.Contains(slot.Address))],
+            }
+            : job;
 }
 
 /// <summary>Names the job and its files. What is null stays.</summary>
 /// <param name="Name">Name for people.</param>
 /// <param name="Prefix">Words that every file's name begins with.</param>
 /// <param name="Numbered">True to name pictures without words after the job and count them.</param>
-/// <param name="Patterns">Patterns of names by destination's key; an empty one goes back to the slots' own. Destinations that are not named here keep theirs.</param>
-public sealed record NameJob(string? Name = null, string? Prefix = null, bool? Numbered = null, IReadOnlyDictionary<string, string>? Patterns = null) : JobCommand
+/// <param name="Patterns">
+/// Patterns of names by destination's key; an empty one goes back to the slots' own. Destinations that are not named here keep theirs.
+/// </param>
+public sealed record NameJob(
+    string? Name = null,
+    string? Prefix = null,
+    bool? Numbered = null,
+    IReadOnlyDictionary<string, string>? Patterns = null
+) : JobCommand
 {
     private const int LongestPrefix = 60;
     private const int LongestPattern = 200;
@@ -90,7 +117,11 @@ public sealed record NameJob(string? Name = null, string? Prefix = null, bool? N
             string? fault = null;
             if (pattern.Length > LongestPattern || destination.Length > LongestName || !NamePattern.TryParse(pattern, out _, out fault))
             {
-                return new CommandFault(CommandFault.BadValue, $"The pattern for {destination} cannot be used: {fault ?? "it is too long"}.", "patterns");
+                return new CommandFault(
+                    CommandFault.BadValue,
+                    $"The pattern for {destination} cannot be used: {fault ?? "it is too long"}.",
+                    "patterns"
+                );
             }
 
             patterns[destination] = pattern;
@@ -98,7 +129,13 @@ public sealed record NameJob(string? Name = null, string? Prefix = null, bool? N
 
         return patterns.Count > MostPatterns
             ? new CommandFault(CommandFault.TooMany, $"A job holds at most {MostPatterns} patterns.", "patterns")
-            : job with { Name = Name?.Trim() ?? job.Name, Prefix = Prefix ?? job.Prefix, Numbered = Numbered ?? job.Numbered, Patterns = Patterns is null ? job.Patterns : patterns };
+            : job with
+            {
+                Name = Name?.Trim() ?? job.Name,
+                Prefix = Prefix ?? job.Prefix,
+                Numbered = Numbered ?? job.Numbered,
+                Patterns = Patterns is null ? job.Patterns : patterns,
+            };
     }
 
     private const int LongestName = 100;

@@ -6,6 +6,7 @@ using Microsoft.AspNetCore.Hosting.Server;
 using Microsoft.AspNetCore.Hosting.Server.Features;
 using Microsoft.Extensions.DependencyInjection;
 using Microsoft.Extensions.Hosting;
+using Microsoft.Extensions.Logging;
 using Pantomet.Server;
 
 namespace Pantomet.Cli;
@@ -84,22 +85,41 @@ internal static class ServeCommands
                 result.AddError("--max-upload takes a whole number of megabytes from 1 to 10000.");
             }
         });
+        var everyone = new Option<bool>("--open-to-everyone")
+        {
+            Description = "Listen where other machines can reach it, though nobody has to sign in.",
+        };
+        var level = new Option<LogLevel>("--log-level")
+        {
+            Description = "What is logged: Trace, Debug, Information, Warning, Error.",
+            HelpName = "LEVEL",
+            DefaultValueFactory = _ => LogLevel.Warning,
+        };
         var port = Port();
-        var command = new Command("serve", "Starts the application on a data folder.") { data, port, host, upload };
+        var command = new Command("serve", "Starts the application on a data folder.") { data, port, host, upload, everyone, level };
         command.SetAction(
-            (call, cancel) =>
-                RunAsync(
-                    new()
-                    {
-                        Data = call.GetRequiredValue(data),
-                        Client = Installation.Client,
-                        Port = call.GetValue(port),
-                        Host = call.GetValue(host)!,
-                        MostUploadBytes = call.GetValue(upload) * 1_000_000,
-                    },
-                    _ => Task.CompletedTask,
-                    cancel
-                )
+            async (call, cancel) =>
+            {
+                var options = new ServerOptions
+                {
+                    Data = call.GetRequiredValue(data),
+                    Client = Installation.Client,
+                    Port = call.GetValue(port),
+                    Host = call.GetValue(host)!,
+                    MostUploadBytes = call.GetValue(upload) * 1_000_000,
+                    LogLevel = call.GetValue(level),
+                };
+                if (!options.IsLocal && !call.GetValue(everyone))
+                {
+                    await Console.Error.WriteLineAsync(
+                        $"pantomet: {options.Host} can be reached by other machines, and there is no sign-in yet: whoever reaches it can see and "
+                            + "change everything. If that is what you want, add --open-to-everyone."
+                    );
+                    return ExitCodes.WrongCall;
+                }
+
+                return await RunAsync(options, _ => Task.CompletedTask, cancel);
+            }
         );
         return command;
     }
@@ -189,7 +209,8 @@ internal static class ServeCommands
             await app.StartAsync(cancel);
             Console.WriteLine($"Pantomet is ready at {Address(app)}/");
             await app.WaitForShutdownAsync(cancel);
-            return ExitCodes.Fine;
+            // Nobody asked it to stop: whoever watches over it is told by the exit status.
+            return PantometServer.StoppedByItself(app) ? ExitCodes.SomethingBroke : ExitCodes.Fine;
         }
         catch (Exception fault)
             when (fault
@@ -199,6 +220,7 @@ internal static class ServeCommands
                         or UriFormatException
                         or FormatException
                         or InvalidDataException
+                        or System.Data.Common.DbException
             )
         {
             await Console.Error.WriteLineAsync($"pantomet: it could not start: {fault.Message}");

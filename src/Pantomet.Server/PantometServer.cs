@@ -7,7 +7,9 @@ using Microsoft.AspNetCore.Routing;
 using Microsoft.EntityFrameworkCore;
 using Microsoft.Extensions.DependencyInjection;
 using Microsoft.Extensions.FileProviders;
+using Microsoft.Extensions.Hosting;
 using Microsoft.Extensions.Logging;
+using Microsoft.Extensions.Logging.Console;
 using Microsoft.OpenApi;
 using Pantomet.Application;
 using Pantomet.Application.Jobs;
@@ -31,11 +33,7 @@ public static class PantometServer
     {
         ArgumentNullException.ThrowIfNull(options);
         var builder = WebApplication.CreateSlimBuilder();
-        builder
-            .Logging.SetMinimumLevel(LogLevel.Warning)
-            .AddFilter("Microsoft.EntityFrameworkCore", LogLevel.Critical)
-            // A port that is taken is told to the caller in one line.
-            .AddFilter("Microsoft.Extensions.Hosting.Internal.Host", LogLevel.Critical);
+        AddLog(builder, options);
         builder.WebHost.ConfigureKestrel(kestrel => kestrel.Limits.MaxRequestBodySize = Gatekeeper.MostBody);
         var host = options.Host.Contains(':', StringComparison.Ordinal) && options.Host[0] != '[' ? $"[{options.Host}]" : options.Host;
         builder.WebHost.UseUrls($"http://{host}:{options.Port}");
@@ -54,6 +52,36 @@ public static class PantometServer
 
         Map(app, options);
         return app;
+    }
+
+    /// <summary>True when the application ended because a part of it failed, not because it was asked to.</summary>
+    public static bool StoppedByItself(WebApplication app)
+    {
+        ArgumentNullException.ThrowIfNull(app);
+        return app
+            .Services.GetServices<IHostedService>()
+            .OfType<BackgroundService>()
+            .Any(service => service.ExecuteTask is { IsFaulted: true });
+    }
+
+    // One line of JSON an event, with its time, level, request and trace; on standard error, so that what is printed for people stays apart.
+    private static void AddLog(WebApplicationBuilder builder, ServerOptions options)
+    {
+        builder.Logging.ClearProviders();
+        builder
+            .Logging.SetMinimumLevel(options.LogLevel)
+            .AddFilter("Microsoft.EntityFrameworkCore", options.LogLevel > LogLevel.Debug ? LogLevel.Critical : LogLevel.Debug)
+            .AddFilter("Microsoft", options.LogLevel > LogLevel.Debug ? LogLevel.Warning : LogLevel.Debug)
+            // A port that is taken is told to the caller in one line.
+            .AddFilter("Microsoft.Extensions.Hosting.Internal.Host", LogLevel.Critical)
+            .AddJsonConsole(json =>
+            {
+                json.IncludeScopes = true;
+                json.TimestampFormat = "O";
+                json.UseUtcTimestamp = true;
+            });
+        builder.Services.Configure<ConsoleLoggerOptions>(console => console.LogToStandardErrorThreshold = LogLevel.Trace);
+        builder.Services.Configure<LoggerFactoryOptions>(log => log.ActivityTrackingOptions = ActivityTrackingOptions.TraceId);
     }
 
     private static async Task PrepareAsync(WebApplication app)

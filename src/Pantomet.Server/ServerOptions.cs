@@ -1,3 +1,4 @@
+using Microsoft.Extensions.Logging;
 using Pantomet.Application;
 
 namespace Pantomet.Server;
@@ -13,6 +14,9 @@ public sealed record ServerOptions : WorkOptions
 
     /// <summary>The port; 0 takes a free one.</summary>
     public int Port { get; init; } = 5460;
+
+    /// <summary>What is logged: this and worse.</summary>
+    public LogLevel LogLevel { get; init; } = LogLevel.Warning;
 
     /// <summary>True when only this machine can reach the server.</summary>
     public bool IsLocal => Host is "127.0.0.1" or "localhost" or "::1" or "[::1]";

@@ -7,6 +7,7 @@ using Pantomet.Core.Naming;
 using Pantomet.Core.Reports;
 using Pantomet.Core.Verdicts;
 using Pantomet.Data;
+using Pantomet.Data.Variants;
 
 namespace Pantomet.Application.Bundles;
 
@@ -107,11 +108,20 @@ internal sealed class BundleContents
         return new(state, all, [.. asks]);
     }
 
-    /// <summary>The same without files that could not be read when they were wanted.</summary>
-    public BundleContents Without(IReadOnlySet<string> paths) =>
-        paths.Count == 0
-            ? this
-            : new(State, [.. Files.Select(file => file.Path is { } path && paths.Contains(path) ? Lost(file) : file)], Asks);
+    /// <summary>The same as it was really handed over.</summary>
+    /// <param name="handed">The figures of the files that were, by path; a file that goes and is not among them could not be read.</param>
+    public BundleContents AsHanded(IReadOnlyDictionary<string, VariantRow> handed) =>
+        new(
+            State,
+            [
+                .. Files.Select(file =>
+                    file.State != HandOver.Goes ? file
+                    : handed.TryGetValue(file.Path!, out var row) ? file with { File = file.File with { Row = row } }
+                    : Lost(file)
+                ),
+            ],
+            Asks
+        );
 
     /// <summary>The same as a report: what was made, at which sizes, how much lighter, and what is missing and why.</summary>
     public RenderReport Report()

@@ -9,6 +9,7 @@ using Pantomet.Core.Reports;
 using Pantomet.Core.Rules;
 using Pantomet.Data;
 using Pantomet.Data.Jobs;
+using Pantomet.Data.Variants;
 
 namespace Pantomet.Application.Bundles;
 
@@ -24,30 +25,31 @@ internal sealed class BundleWriter(DataFolder folder, FileDesk desk, Writer writ
     public async Task WriteZipAsync(BundleContents contents, Stream output, CancellationToken cancel)
     {
         ArgumentNullException.ThrowIfNull(contents);
-        var lost = new HashSet<string>();
+        var handed = new Dictionary<string, VariantRow>();
         await using (var zip = await ZipArchive.CreateAsync(output, ZipArchiveMode.Create, leaveOpen: true, Encoding.UTF8, cancel))
         {
             var now = clock.GetLocalNow();
             foreach (var file in contents.Going)
             {
-                if (await desk.ReadAsync(file.File.Wanted, file.File.Row!, cancel) is not { } bytes)
+                if (await desk.ReadAsync(file.File.Wanted, file.File.Row!, cancel) is not var (bytes, row))
                 {
-                    lost.Add(file.Path!);
                     continue;
                 }
+
+                handed[file.Path!] = row;
 
                 // The files are packed already: packing them again would only take time.
                 await WriteAsync(zip, file.Path!, CompressionLevel.NoCompression, now, bytes, cancel);
             }
 
-            foreach (var (name, text) in Reports(contents.Without(lost)))
+            foreach (var (name, text) in Reports(contents.AsHanded(handed)))
             {
                 await WriteAsync(zip, name, CompressionLevel.Fastest, now, Encoding.UTF8.GetBytes(text), cancel);
             }
         }
 
         await output.FlushAsync(cancel);
-        await RememberAsync(contents.Without(lost), "zip");
+        await RememberAsync(contents.AsHanded(handed), "zip");
     }
 
     /// <summary>
@@ -63,7 +65,7 @@ internal sealed class BundleWriter(DataFolder folder, FileDesk desk, Writer writ
             $"{NameOf(contents)}-{contents.State.Id.ToString("n", CultureInfo.InvariantCulture)[^6..]}"
         );
         var fresh = $"{root}.part";
-        var lost = new HashSet<string>();
+        var handed = new Dictionary<string, VariantRow>();
         if (Directory.Exists(fresh))
         {
             Directory.Delete(fresh, recursive: true);
@@ -74,18 +76,14 @@ internal sealed class BundleWriter(DataFolder folder, FileDesk desk, Writer writ
             cancel.ThrowIfCancellationRequested();
             var path = Path.Combine(fresh, file.Path!);
             Directory.CreateDirectory(Path.GetDirectoryName(path)!);
-            if (await desk.ReadAsync(file.File.Wanted, file.File.Row!, cancel) is { } bytes)
+            if (await desk.ReadAsync(file.File.Wanted, file.File.Row!, cancel) is var (bytes, row))
             {
                 await File.WriteAllBytesAsync(path, bytes, cancel);
-            }
-            else
-            {
-                lost.Add(file.Path!);
+                handed[file.Path!] = row;
             }
         }
 
-        Directory.CreateDirectory(fresh);
-        contents = contents.Without(lost);
+        contents = contents.AsHanded(handed);
         foreach (var (name, text) in Reports(contents))
         {
             await File.WriteAllTextAsync(Path.Combine(fresh, name), text, cancel);

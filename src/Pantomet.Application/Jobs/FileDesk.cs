@@ -83,18 +83,20 @@ internal sealed partial class FileDesk(
     }
 
     /// <summary>
-    /// The file, byte for byte; one that is missing, short or of another hash is made again. Null when that cannot be done.
+    /// The file, byte for byte, with its figures; one that is missing, short or of another hash is made again, and may then weigh a little
+    /// more or less. Null when that cannot be done.
     /// </summary>
-    public async Task<byte[]?> ReadAsync(WantedFile wanted, VariantRow row, CancellationToken cancel)
+    public async Task<(byte[] Bytes, VariantRow Row)?> ReadAsync(WantedFile wanted, VariantRow row, CancellationToken cancel)
     {
         if (await store.ReadAsync(row, cancel) is { } bytes)
         {
-            return bytes;
+            return (bytes, row);
         }
 
         FileIsDamaged(log, row.Id, row.ContentHash);
         await room.ForgetAsync([row.Id], cancel);
-        return (await MakeAsync(wanted, urgent: true, cancel)).Made(wanted.Id) is { } again ? await store.ReadAsync(again, cancel) : null;
+        var again = (await MakeAsync(wanted, urgent: true, cancel)).Made(wanted.Id);
+        return again is not null && await store.ReadAsync(again, cancel) is { } fresh ? (fresh, again) : null;
     }
 
     /// <summary>Lets failures be tried again whose pause is over.</summary>

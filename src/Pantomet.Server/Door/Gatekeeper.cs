@@ -1,7 +1,9 @@
+using System.Diagnostics;
 using Microsoft.AspNetCore.Builder;
 using Microsoft.AspNetCore.Http;
 using Microsoft.AspNetCore.Http.Features;
 using Microsoft.AspNetCore.Http.HttpResults;
+using Microsoft.Extensions.Logging;
 using Pantomet.Server.Problems;
 
 namespace Pantomet.Server.Door;
@@ -11,7 +13,7 @@ namespace Pantomet.Server.Door;
 /// browser: a page elsewhere can make a
 /// browser send requests here, but not without saying where they come from (Fetch Standard; W3C Fetch Metadata).
 /// </summary>
-internal static class Gatekeeper
+internal static partial class Gatekeeper
 {
     /// <summary>The most bytes of a body that is not a picture.</summary>
     public const long MostBody = 2_000_000;
@@ -25,7 +27,7 @@ internal static class Gatekeeper
         "default-src 'none'; img-src 'self' data:; style-src 'unsafe-inline'; sandbox; frame-ancestors 'none'";
 
     /// <summary>Puts the gate before everything else.</summary>
-    public static void UseGatekeeper(this IApplicationBuilder app, ServerOptions options) =>
+    public static void UseGatekeeper(this WebApplication app, ServerOptions options) =>
         app.Use(
             async (context, next) =>
             {
@@ -45,7 +47,17 @@ internal static class Gatekeeper
                     limit.MaxRequestBodySize = TakesPictures(context.Request) ? null : MostBody;
                 }
 
+                var began = Stopwatch.GetTimestamp();
                 await next(context);
+                var (request, status) = (context.Request, context.Response.StatusCode);
+                Answered(
+                    app.Logger,
+                    request.Method,
+                    request.Path,
+                    status,
+                    Stopwatch.GetElapsedTime(began).TotalMilliseconds,
+                    context.TraceIdentifier
+                );
             }
         );
 
@@ -102,4 +114,7 @@ internal static class Gatekeeper
         && string.Equals(from.Authority, request.Host.Value, StringComparison.OrdinalIgnoreCase);
 
     private static bool IsThisMachine(string host) => host is "127.0.0.1" or "localhost" or "[::1]" or "::1";
+
+    [LoggerMessage(Level = LogLevel.Information, Message = "{Method} {Path}: {Status} in {Milliseconds} ms, trace {Trace}")]
+    private static partial void Answered(ILogger log, string method, string path, int status, double milliseconds, string trace);
 }

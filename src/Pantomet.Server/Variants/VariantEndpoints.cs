@@ -4,6 +4,7 @@ using Microsoft.AspNetCore.Http.HttpResults;
 using Microsoft.AspNetCore.Routing;
 using Microsoft.EntityFrameworkCore;
 using Microsoft.Net.Http.Headers;
+using Pantomet.Application.Jobs;
 using Pantomet.Application.Variants;
 using Pantomet.Core.Facts;
 using Pantomet.Data;
@@ -27,28 +28,36 @@ internal static class VariantEndpoints
         variants.MapGet("/reference", ReferenceAsync).WithName("getVariantReference").WithSummary("The same pixels without loss, as PNG.");
     }
 
-    private static async Task<Results<PhysicalFileHttpResult, ProblemHttpResult>> FileAsync(
+    private static async Task<Results<FileContentHttpResult, ProblemHttpResult>> FileAsync(
         string id,
         string? name,
         PantometDb db,
-        DataFolder folder,
+        VariantStore store,
+        JobRoom room,
         HttpResponse response,
         CancellationToken cancel
     )
     {
-        if (await FindAsync(id, db, folder, cancel) is not { } row)
+        if (await db.Variants.AsNoTracking().FirstOrDefaultAsync(row => row.Id == id, cancel) is not { } row)
         {
             return Problem.NoVariant();
         }
 
+        if (await store.ReadAsync(row, cancel) is not { } bytes)
+        {
+            // It is made again for whoever wants it; nobody gets a damaged one meanwhile.
+            await room.ForgetAsync([id], CancellationToken.None);
+            return Problem.Of(
+                StatusCodes.Status404NotFound,
+                "damaged",
+                "This file was missing or damaged on the disk and is made again. Ask again in a moment."
+            );
+        }
+
         Keep(response);
         var download = name is { Length: > 0 and < 300 } && !name.Any(char.IsControl) ? Path.GetFileName(name) : null;
-        return TypedResults.PhysicalFile(
-            folder.Variants.PathOf(row.ContentHash),
-            row.Format.MediaType(),
-            download,
-            entityTag: new EntityTagHeaderValue($"\"{row.ContentHash}\"")
-        );
+        var tag = new EntityTagHeaderValue($"\"{row.ContentHash}\"");
+        return TypedResults.File(bytes, row.Format.MediaType(), download, enableRangeProcessing: true, entityTag: tag);
     }
 
     private static async Task<Results<PhysicalFileHttpResult, ProblemHttpResult>> SmallAsync(

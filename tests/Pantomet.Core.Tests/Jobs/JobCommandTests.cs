@@ -1,0 +1,323 @@
+using Pantomet.Core.Facts;
+using Pantomet.Core.Framing;
+using Pantomet.Core.Geometry;
+using Pantomet.Core.Jobs;
+using Pantomet.Core.Jobs.Commands;
+using Pantomet.Core.Rules;
+
+namespace Pantomet.Core.Tests.Jobs;
+
+/// <summary>What each decision means, applied to a job as it is now; and that every one of them can be taken back to the letter.</summary>
+public sealed class JobCommandTests
+{
+    private static readonly Guid One = Guid.Parse("00000000-0000-0000-0000-000000000001");
+    private static readonly Guid Two = Guid.Parse("00000000-0000-0000-0000-000000000002");
+    private static readonly Guid Three = Guid.Parse("00000000-0000-0000-0000-000000000003");
+    private static readonly Frame Box = FrameOf(0.2, 0.2, 0.5, 0.6);
+    private readonly Around _around = new();
+
+    private static Job Begun =>
+        new()
+        {
+            Name = "A job",
+            Pictures = [new(One, Decisions.None), new(Two, Decisions.None)],
+            Slots = [JobSlot.At("site/square"), JobSlot.At("site/thumb"), JobSlot.At("site/wide")],
+        };
+
+    [Fact]
+    public void A_frame_set_in_a_slot_is_that_of_all_slots_of_its_shape_until_one_is_let_loose()
+    {
+        var job = Done(Begun, new SetFrame(One, Box, Slot: "site/square"));
+        Assert.Equal(Box, job.Find(One)!.Decisions.Framings["1"]);
+        job = Done(job, new LetLoose(One, "site/thumb"));
+        var loose = job.Find(One)!.Decisions.For("site/thumb");
+        Assert.True(loose.Loose);
+        // It keeps the frame it had: the square that the box of 0.3 x 0.4 was narrowed to.
+        Assert.Equal(0.3, loose.Frame!.Value.Right - loose.Frame.Value.Left, 6);
+        var other = FrameOf(0, 0, 0.2, 0.2);
+        job = Done(job, new SetFrame(One, other, Slot: "site/thumb"));
+        Assert.Equal((other, Box), (job.Find(One)!.Decisions.For("site/thumb").Frame, job.Find(One)!.Decisions.Framings["1"]));
+        job = Done(job, new Tie(One, "site/thumb"));
+        Assert.Equal(CellDecision.None, job.Find(One)!.Decisions.For("site/thumb"));
+        Assert.Empty(Done(job, new SetFrame(One, null, Shape: "1")).Find(One)!.Decisions.Framings);
+    }
+
+    [Fact]
+    public void A_keep_box_takes_the_place_of_a_focus_and_a_focus_that_of_keep_boxes()
+    {
+        var focus = new FocusPoint(0.3, 0.4);
+        var job = Done(Begun, new SetFocus(One, focus), new AddKeepBox(One, Box), new AddKeepBox(One, FrameOf(0.6, 0.6, 0.9, 0.9)));
+        Assert.Equal((2, null), (job.Find(One)!.Decisions.Keep.Count, job.Find(One)!.Decisions.Focus));
+        job = Done(job, new SetFocus(One, focus));
+        Assert.Equal((0, focus), (job.Find(One)!.Decisions.Keep.Count, job.Find(One)!.Decisions.Focus));
+        // Taking boxes away that are not there leaves the focus.
+        Assert.Equal(focus, Done(job, new SetKeepBoxes(One, [])).Find(One)!.Decisions.Focus);
+    }
+
+    [Fact]
+    public void A_suggestion_is_confirmed_as_it_lies_after_the_turn()
+    {
+        var job = Done(Begun, new DeclineSuggestion(One), new TurnPicture(One, 2, 0), new ConfirmSuggestion(One));
+        var (keep, decisions) = (Assert.Single(job.Find(One)!.Decisions.Keep), job.Find(One)!.Decisions);
+        Assert.False(decisions.NoSuggestion);
+        Assert.Equal((1 - Around.Suggested.Right, 1 - Around.Suggested.Bottom), (keep.Left, keep.Top));
+    }
+
+    [Theory]
+    [InlineData(1, 0)]
+    [InlineData(3, 0)]
+    [InlineData(0, 4.5)]
+    [InlineData(2, -12)]
+    public void Marks_stay_on_what_they_mark_when_a_picture_is_turned_there_and_back(int quarters, double degrees)
+    {
+        var job = Done(Begun, new SetFocus(One, new(0.4, 0.55)), new SetFrame(One, Box, Shape: "1"));
+        var turned = Done(job, new TurnPicture(One, quarters, degrees));
+        Assert.Equal(quarters == 0 ? 1 : 0, turned.Find(One)!.Decisions.Framings.Count);
+        var back = Done(turned, new TurnPicture(One, 0, 0)).Find(One)!.Decisions.Focus!.Value;
+        Assert.Equal((0.4, 0.55), (Math.Round(back.X, 9), Math.Round(back.Y, 9)));
+    }
+
+    [Fact]
+    public void Accepting_adds_to_what_was_accepted_and_clears_the_other_shape()
+    {
+        var job = Begun.With(One, Decisions.None with { OtherShape = true });
+        job = Done(job, new Accept(One, "site/square", ["too-small"]), new Accept(One, "site/square", ["other-shape", "too-small"]));
+        Assert.Equal(["too-small", "other-shape"], job.Find(One)!.Decisions.For("site/square").Accepted);
+        Assert.False(job.Find(One)!.Decisions.OtherShape);
+        // Without codes, what wants a look now is meant.
+        Assert.Equal(["keep-cut"], Done(Begun, new Accept(Two, "site/wide")).Find(Two)!.Decisions.For("site/wide").Accepted);
+    }
+
+    [Fact]
+    public void What_is_let_through_is_known_by_what_it_is_wanted_as_and_only_what_breaks_a_limit_can_be()
+    {
+        var job = Done(Begun, new LetThrough(One, "site/wide", ["file-a"]));
+        Assert.Equal(["want-a"], job.Find(One)!.Decisions.For("site/wide").LetThrough);
+        Assert.Equal(CommandFault.BadValue, Refused(Begun, new LetThrough(One, "site/wide", ["file-z"])).Code);
+    }
+
+    [Fact]
+    public void A_choice_for_slots_takes_the_place_of_those_for_single_cells()
+    {
+        var job = Done(Begun, new Choose(One, "site/square", new("webp", 60)), new Choose(One, "site/wide", new("webp", 60)));
+        job = Done(job, new ChooseForSlots(["site/square"], new(null, 44)));
+        Assert.Equal((44, null), (job.SlotOf("site/square")!.Choice!.Quality, job.SlotOf("site/wide")!.Choice));
+        Assert.Equal(
+            (null, 60),
+            (job.Find(One)!.Decisions.For("site/square").Choice, job.Find(One)!.Decisions.For("site/wide").Choice?.Quality)
+        );
+    }
+
+    [Fact]
+    public void Copied_frames_and_marks_replace_those_of_the_others_and_leave_the_rest()
+    {
+        var job = Done(
+            Begun,
+            new AddKeepBox(One, Box),
+            new LetLoose(One, "site/thumb"),
+            new LeaveOut(Two, "site/thumb", true),
+            new GiveWords(Two, "lantern")
+        );
+        var copied = Done(job, new CopyFraming(One, [Two, One], "site/wide")).Find(Two)!.Decisions;
+        Assert.Equal([Box], copied.Keep);
+        Assert.True(copied.NoSuggestion && copied.For("site/thumb") is { Loose: true, Skip: true });
+        Assert.Equal(("lantern", 1), (copied.Keywords, copied.Framings.Count));
+    }
+
+    [Fact]
+    public void Slots_stand_in_the_order_of_the_book_in_whatever_order_they_are_ticked()
+    {
+        var job = Done(
+            Begun,
+            new UntickSlots(["site/square", "site/thumb"]),
+            new TickSlots(["site/thumb"]),
+            new TickSlots(["site/square"])
+        );
+        Assert.Equal(["site/square", "site/thumb", "site/wide"], job.Slots.Select(slot => slot.Address));
+        Assert.Equal(CommandFault.NoSuchSlot, Refused(Begun, new TickSlots(["site/gone"])).Code);
+    }
+
+    [Fact]
+    public void Pictures_are_added_once_with_the_marks_that_their_last_job_had()
+    {
+        var job = Done(Begun, new AddPictures([Two, Three, Three, Guid.NewGuid()]));
+        Assert.Equal([One, Two, Three], job.Pictures.Select(one => one.Id));
+        Assert.Equal("from before", job.Find(Three)!.Decisions.Keywords);
+    }
+
+    [Fact]
+    public void A_list_is_applied_whole_or_the_command_that_cannot_be_is_named()
+    {
+        Assert.False(
+            JobCommands.TryApply(
+                Begun,
+                [new GiveWords(One, "vane"), new Tie(Three, "site/wide")],
+                _around,
+                out var applied,
+                out var refused
+            )
+        );
+        Assert.Null(applied);
+        Assert.Equal((1, CommandFault.NoSuchPicture), (refused!.At, refused.Fault.Code));
+    }
+
+    [Fact]
+    public void What_changes_nothing_is_no_change()
+    {
+        var job = Done(Begun, new SetFocus(One, new(0.5, 0.5)));
+        Assert.True(JobCommands.TryApply(job, [new SetFocus(One, new(0.5, 0.5)), new GiveWords(Two)], _around, out var applied, out _));
+        Assert.True(applied!.Change.IsEmpty);
+        Assert.Same(job, applied.Job);
+    }
+
+    [Fact]
+    public void Every_command_can_be_taken_back_to_the_letter_and_done_again()
+    {
+        var random = new Random(7);
+        var job = Begun;
+        var steps = new List<(Job Before, Job After, Applied Applied)>();
+        for (var i = 0; i < 400; i++)
+        {
+            if (JobCommands.TryApply(job, [Some(random)], _around, out var applied, out _) && !applied!.Change.IsEmpty)
+            {
+                steps.Add((job, applied.Job, applied));
+                job = applied.Job;
+            }
+        }
+
+        Assert.True(steps.Count > 150);
+        foreach (var (before, after, applied) in Enumerable.Reverse(steps))
+        {
+            Same(before, applied.Inverse.On(after));
+            Same(after, applied.Change.On(before));
+        }
+    }
+
+    private static void Same(Job expected, Job actual)
+    {
+        Assert.Equal(
+            System.Text.Json.JsonSerializer.Serialize(Ordered(expected)),
+            System.Text.Json.JsonSerializer.Serialize(Ordered(actual))
+        );
+
+        static Job Ordered(Job job) =>
+            job with
+            {
+                Patterns = new SortedDictionary<string, string>(job.Patterns.ToDictionary()),
+                Pictures =
+                [
+                    .. job.Pictures.Select(one =>
+                        one with
+                        {
+                            Decisions = one.Decisions with
+                            {
+                                Framings = new SortedDictionary<string, Frame>(one.Decisions.Framings.ToDictionary()),
+                                Cells = new SortedDictionary<string, CellDecision>(one.Decisions.Cells.ToDictionary()),
+                            },
+                        }
+                    ),
+                ],
+            };
+    }
+
+    private static JobCommand Some(Random random)
+    {
+        string[] slots = ["site/square", "site/thumb", "site/wide"];
+        Guid[] pictures = [One, Two, Three];
+        var (picture, slot) = (pictures[random.Next(3)], slots[random.Next(3)]);
+        var (left, top) = (random.NextDouble() * 0.5, random.NextDouble() * 0.5);
+        var frame = FrameOf(left, top, left + 0.3, top + 0.4);
+        return random.Next(18) switch
+        {
+            0 => new SetFrame(picture, random.Next(3) == 0 ? null : frame, Slot: slot),
+            1 => new LetLoose(picture, slot),
+            2 => new Tie(picture, slot),
+            3 => new AddKeepBox(picture, frame),
+            4 => new SetKeepBoxes(picture, random.Next(2) == 0 ? [] : [frame]),
+            5 => new SetFocus(picture, new(left, top)),
+            6 => new ConfirmSuggestion(picture),
+            7 => new ClearMarks(picture),
+            8 => new TurnPicture(picture, random.Next(4), random.Next(-3, 3)),
+            9 => new Accept(picture, slot, ["too-small"]),
+            10 => new LeaveOut(picture, slot, random.Next(2) == 0),
+            11 => new Choose(picture, slot, random.Next(2) == 0 ? null : new("webp", random.Next(1, 100))),
+            12 => new ChooseForSlots(random.Next(2) == 0 ? null : [slot], new(null, random.Next(1, 100))),
+            13 => new GiveWords(picture, $"words {random.Next(5)}"),
+            14 => new RemovePictures([picture]),
+            15 => new AddPictures([picture]),
+            16 => random.Next(2) == 0 ? new UntickSlots([slot]) : new TickSlots([slot]),
+            _ => new NameJob(
+                Name: $"Job {random.Next(4)}",
+                Patterns: new Dictionary<string, string> { ["site"] = random.Next(2) == 0 ? "" : "{picture}-{slot}" }
+            ),
+        };
+    }
+
+    private Job Done(Job job, params JobCommand[] commands)
+    {
+        Assert.True(JobCommands.TryApply(job, commands, _around, out var applied, out var refused), refused?.Fault.Sentence);
+        return applied!.Job;
+    }
+
+    private CommandFault Refused(Job job, JobCommand command)
+    {
+        Assert.False(JobCommands.TryApply(job, [command], _around, out _, out var refused));
+        return refused!.Fault;
+    }
+
+    private static Frame FrameOf(double left, double top, double right, double bottom) =>
+        Frame.TryCreate(left, top, right, bottom, out var frame, out var error) ? frame : throw new ArgumentException(error);
+
+    private sealed class Around : IJobSurroundings
+    {
+        public static readonly Frame Suggested = FrameOf(0.1, 0.2, 0.4, 0.7);
+
+        private static readonly Dictionary<string, Slot> Slots = new()
+        {
+            ["site/square"] = new()
+            {
+                Key = "square",
+                Name = "Square",
+                Size = new SizeRule.Exact(new(300, 300)),
+            },
+            ["site/thumb"] = new()
+            {
+                Key = "thumb",
+                Name = "Thumb",
+                Size = new SizeRule.Exact(new(100, 100)),
+            },
+            ["site/wide"] = new()
+            {
+                Key = "wide",
+                Name = "Wide",
+                Size = new SizeRule.Exact(new(900, 300)),
+            },
+        };
+
+        public PictureFacts? FactsOf(Guid picture) =>
+            picture == One || picture == Two || picture == Three
+                ? new()
+                {
+                    Size = new(1200, 1200),
+                    Format = PictureFormat.Jpeg,
+                    Bytes = 1000,
+                    HasAlpha = false,
+                    Frames = 1,
+                    Orientation = 1,
+                    Colours = "RGB",
+                    Bits = 8,
+                    HasLocation = false,
+                    Suggestion = new(Suggested, SuggestionKind.EyeCatching),
+                }
+                : null;
+
+        public Slot? SlotAt(string address) => Slots.GetValueOrDefault(address);
+
+        public int RankOf(string address) => Slots.Keys.ToList().IndexOf(address);
+
+        public CellStanding StandingOf(Guid picture, string address) =>
+            new(["keep-cut"], new Dictionary<string, string> { ["file-a"] = "want-a" });
+
+        public Decisions MarksOf(Guid picture) => picture == Three ? Decisions.None with { Keywords = "from before" } : Decisions.None;
+    }
+}

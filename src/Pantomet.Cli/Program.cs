@@ -2,13 +2,19 @@ using System.CommandLine;
 using Pantomet.Cli;
 using Pantomet.Cli.Render;
 
+// The server starts itself so, to keep the imaging library out of its own process: orders from standard input, and nothing else is loaded.
+if (args is ["work"])
+{
+    await Pantomet.Imaging.Hosting.OrderLine.ServeAsync(Console.In, Console.Out);
+    return ExitCodes.Fine;
+}
+
 var root = new RootCommand("Pantomet: every picture in every place it must go, at the right shape, size and weight.")
 {
     RenderCommand.Build(),
     ServeCommands.Demo(),
     ServeCommands.Serve(),
     ServeCommands.OpenApi(),
-    ServeCommands.Work(),
 };
 
 var parsed = root.Parse(args);

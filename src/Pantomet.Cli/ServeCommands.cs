@@ -89,12 +89,20 @@ internal static class ServeCommands
         {
             Description = "Listen where other machines can reach it, though nobody has to sign in.",
         };
-        var level = new Option<LogLevel>("--log-level")
+        // By its name: what only runs in a server is not loaded to build the call.
+        var level = new Option<string>("--log-level")
         {
-            Description = "What is logged: Trace, Debug, Information, Warning, Error.",
+            Description = "What is logged, and all that is worse: trace, debug, information, warning, error.",
             HelpName = "LEVEL",
-            DefaultValueFactory = _ => LogLevel.Warning,
+            DefaultValueFactory = _ => "warning",
         };
+        level.Validators.Add(result =>
+        {
+            if (result.Tokens is [var token] && token.Value is not ("trace" or "debug" or "information" or "warning" or "error"))
+            {
+                result.AddError("--log-level takes trace, debug, information, warning or error.");
+            }
+        });
         var port = Port();
         var command = new Command("serve", "Starts the application on a data folder.") { data, port, host, upload, everyone, level };
         command.SetAction(
@@ -107,7 +115,7 @@ internal static class ServeCommands
                     Port = call.GetValue(port),
                     Host = call.GetValue(host)!,
                     MostUploadBytes = call.GetValue(upload) * 1_000_000,
-                    LogLevel = call.GetValue(level),
+                    LogLevel = Enum.Parse<LogLevel>(call.GetValue(level)!, ignoreCase: true),
                 };
                 if (!options.IsLocal && !call.GetValue(everyone))
                 {
@@ -146,22 +154,6 @@ internal static class ServeCommands
                     Directory.Delete(scratch, recursive: true);
                 }
 
-                return ExitCodes.Fine;
-            }
-        );
-        return command;
-    }
-
-    /// <summary>
-    /// Carries out imaging orders from standard input; the server starts itself so, to keep the imaging library out of its own process.
-    /// </summary>
-    public static Command Work()
-    {
-        var command = new Command("work", "Carries out imaging orders.") { Hidden = true };
-        command.SetAction(
-            async (_, _) =>
-            {
-                await Pantomet.Imaging.Hosting.OrderLine.ServeAsync(Console.In, Console.Out);
                 return ExitCodes.Fine;
             }
         );

@@ -4,6 +4,7 @@ import {
   type PointerEvent as ReactPointerEvent,
   type RefObject,
   useEffect,
+  useEffectEvent,
   useLayoutEffect,
   useRef,
   useState,
@@ -87,15 +88,16 @@ export function BenchGrid({
 
   // What is on screen is made first.
   const seen = `${shownRows[0]?.index}-${shownRows.at(-1)?.index}/${shownColumns[0]?.index}-${shownColumns.at(-1)?.index}/${pictures.length}/${slots.length}`;
+  const sayWhatIsSeen = useEffectEvent(() => {
+    const visible = rows.getVirtualItems().map((row) => pictures[row.index]?.picture.id);
+    const across = columns.getVirtualItems().map((column) => slots[column.index]?.address);
+    store.lookAt(
+      visible.filter((id) => id !== undefined),
+      across.filter((address) => address !== undefined),
+    );
+  });
   useEffect(() => {
-    const timer = setTimeout(() => {
-      const visible = rows.getVirtualItems().map((row) => pictures[row.index]?.picture.id);
-      const across = columns.getVirtualItems().map((column) => slots[column.index]?.address);
-      store.lookAt(
-        visible.filter((id) => id !== undefined),
-        across.filter((address) => address !== undefined),
-      );
-    }, 250);
+    const timer = setTimeout(() => sayWhatIsSeen(), 250);
     return () => clearTimeout(timer);
   }, [seen, store]);
 

@@ -1,12 +1,11 @@
-import { useCallback, useEffect, useMemo, useRef, useState } from 'react';
+import { useCallback, useEffect, useEffectEvent, useMemo, useRef, useState } from 'react';
 import { useLocation, useSearchParams } from 'wouter';
 import type { JobPicture } from '../api/client';
 import { useKeys } from '../app/useKeys';
 import { Button, Key } from '../design/Button';
 import { useElementSize } from '../framing/useElementSize';
-import { cellKey } from '../jobs/JobStore';
 import { byGravity, reasonWord } from '../jobs/reasons';
-import { useHead, useJob, useJobStore } from '../jobs/useJob';
+import { useCells, useHead, useJobStore } from '../jobs/useJob';
 import { benchActions, type Chosen } from './actions';
 import { BenchGrid, headWidth } from './BenchGrid';
 import { EmptyBench } from './EmptyBench';
@@ -48,20 +47,20 @@ function FullBench({
   const head = useHead();
   const [, go] = useLocation();
   const [search, setSearch] = useSearchParams();
-  const cellsVersion = useJob((job) => job.cellsVersion);
+  const cells = useCells();
   const [room, size] = useElementSize<HTMLDivElement>();
   const [chosenScale, setScale] = useState<number | null>(null);
   const [focusAt, setFocusAt] = useState<{ x: number; y: number } | null>(null);
   const reason = search.get('reason');
 
-  const counts = useMemo(() => countLooks(store.cells.values(), head), [cellsVersion, head, store]);
+  const counts = useMemo(() => countLooks(cells.values(), head), [cells, head]);
   const matches = useMemo(
     () => (picture: JobPicture, slot: string) => {
       if (!reason) return true;
-      const looks = store.cells.get(cellKey(picture.picture.id, slot))?.looks ?? [];
+      const looks = cells.at(picture.picture.id, slot)?.looks ?? [];
       return reason === 'any' ? looks.length > 0 : looks.includes(reason);
     },
-    [reason, store],
+    [reason, cells],
   );
   // Picking a reason leaves the rows and columns that have it.
   const { pictures, slots } = useMemo(
@@ -73,7 +72,7 @@ function FullBench({
         ? head.slots.filter((slot) => head.pictures.some((picture) => matches(picture, slot.address)))
         : head.slots,
     }),
-    [head, reason, matches, cellsVersion],
+    [head, reason, matches],
   );
   const isShown = useCallback(
     (row: number, column: number) => matches(pictures[row]!, slots[column]!.address),
@@ -86,28 +85,30 @@ function FullBench({
       layOut(
         slots,
         pictures.map((one) => one.picture.id),
-        store,
+        cells,
         scale,
       ),
-    [slots, pictures, store, scale, cellsVersion],
+    [slots, pictures, cells, scale],
   );
   const stable = useStableLayout(layout);
   // A reason was picked: its first cell is the one to begin with.
-  useEffect(() => {
-    if (!reason) return;
+  const toFirst = useEffectEvent(() => {
     const row = pictures.findIndex((picture) => slots.some((slot) => matches(picture, slot.address)));
     const column = row < 0 ? -1 : slots.findIndex((slot) => matches(pictures[row]!, slot.address));
     if (column >= 0) selection.goTo({ row, column });
+  });
+  useEffect(() => {
+    if (reason) toFirst();
   }, [reason]);
 
   const chosen: Chosen[] = useMemo(
     () =>
       selection.list.flatMap(({ row, column }) => {
         const [picture, slot] = [pictures[row], slots[column]];
-        const cell = picture && slot && store.cells.get(cellKey(picture.picture.id, slot.address));
+        const cell = picture && slot && cells.at(picture.picture.id, slot.address);
         return cell && matches(picture, slot.address) ? [{ picture, slot, cell }] : [];
       }),
-    [selection.list, pictures, slots, store, matches, cellsVersion],
+    [selection.list, pictures, slots, cells, matches],
   );
 
   const scrollTo = useRef<((at: At) => void) | null>(null);
@@ -130,7 +131,7 @@ function FullBench({
     for (let i = 1; i <= all; i++) {
       const index = (from + i) % all;
       const at = { row: Math.floor(index / slots.length), column: index % slots.length };
-      const cell = store.cells.get(cellKey(pictures[at.row]!.picture.id, slots[at.column]!.address));
+      const cell = cells.at(pictures[at.row]!.picture.id, slots[at.column]!.address);
       if (cell && cell.looks.length > 0) return goTo(at);
     }
   };

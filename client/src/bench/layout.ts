@@ -1,6 +1,5 @@
 import type { Cell, JobSlot } from '../api/client';
-import type { JobStore } from '../jobs/JobStore';
-import { cellKey } from '../jobs/JobStore';
+import type { Cells } from '../jobs/JobStore';
 
 /** What a cell needs beside its picture: room around it and the caption below. */
 export const pad = 10;
@@ -29,14 +28,14 @@ export const drawn = (cell: Pick<Cell, 'width' | 'height'>, scale: number) => {
 export function layOut(
   slots: readonly JobSlot[],
   pictures: readonly string[],
-  store: JobStore,
+  cells: Cells,
   scale: number,
 ): Layout {
   const columns = slots.map(() => leastColumn);
   const rows = pictures.map(() => leastRow);
   pictures.forEach((picture, row) => {
     slots.forEach((slot, column) => {
-      const cell = store.cells.get(cellKey(picture, slot.address));
+      const cell = cells.at(picture, slot.address);
       if (!cell) return;
       const size = drawn(cell, scale);
       columns[column] = Math.max(columns[column]!, size.width + 2 * pad);

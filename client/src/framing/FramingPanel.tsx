@@ -8,8 +8,7 @@ import { sentence, size, weight } from '../design/figures';
 import { typeNames } from '../design/typeNames';
 import { VerdictMark } from '../design/VerdictMark';
 import { decisionFor } from '../jobs/decisions';
-import { cellKey } from '../jobs/JobStore';
-import { useJob, useJobStore } from '../jobs/useJob';
+import { useCells, useJob, useJobStore } from '../jobs/useJob';
 import { type Box, withFigure } from './box';
 import { FigureField } from './FigureField';
 import { SlotWindow } from './SlotWindow';
@@ -61,11 +60,11 @@ export function FramingPanel({
   onWeigh: () => void;
 }) {
   const store = useJobStore();
-  const version = useJob((job) => job.cellsVersion);
+  const cells = useCells();
   const id = picture.picture.id;
   const sizes = useMemo(() => {
     const all = slots.map((one) => {
-      const its = store.cells.get(cellKey(id, one.address));
+      const its = cells.at(id, one.address);
       return its ? drawn(its, 1) : { width: one.slot.width, height: one.slot.height };
     });
     // One scale for all, at which most are as large as they can be; only what would not fit is drawn smaller, and says so.
@@ -81,7 +80,7 @@ export function FramingPanel({
         smaller: own < scale * 0.99,
       };
     });
-  }, [slots, store, id, version]);
+  }, [slots, cells, id]);
   const detail = useCellDetail(store.id, cell);
   const box = boxes.get(slot.address)!;
   const decision = decisionFor(decisions, slot.address);
@@ -110,7 +109,7 @@ export function FramingPanel({
         aria-label="All slots of this picture"
       >
         {slots.map((one, i) => {
-          const its = store.cells.get(cellKey(id, one.address));
+          const its = cells.at(id, one.address);
           return (
             <SlotWindow
               key={one.address}

@@ -11,13 +11,18 @@ export function uprightSize(turn: Turn, original: Size): Size {
 export function turnedSize(turn: Turn, original: Size): Size {
   const { width: w, height: h } = uprightSize(turn, original);
   if (turn.degrees === 0) return { width: w, height: h };
+  // Whole pixels, as in the core.
+  const whole = (width: number, height: number) => ({
+    width: Math.max(1, Math.floor(width + 1e-9)),
+    height: Math.max(1, Math.floor(height + 1e-9)),
+  });
   const [sin, cos] = [Math.abs(Math.sin(radians(turn))), Math.cos(radians(turn))];
   if (Math.min(w, h) <= 2 * sin * cos * Math.max(w, h)) {
     const half = Math.min(w, h) / 2;
-    return w >= h ? { width: half / sin, height: half / cos } : { width: half / cos, height: half / sin };
+    return w >= h ? whole(half / sin, half / cos) : whole(half / cos, half / sin);
   }
   const twice = cos * cos - sin * sin;
-  return { width: (w * cos - h * sin) / twice, height: (h * cos - w * sin) / twice };
+  return whole((w * cos - h * sin) / twice, (h * cos - w * sin) / twice);
 }
 
 type Point = { x: number; y: number };

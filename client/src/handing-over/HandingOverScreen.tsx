@@ -16,10 +16,9 @@ export function HandingOverScreen() {
   const store = useJobStore();
   const head = useHead();
   const [, go] = useLocation();
-  const version = useJob((job) => job.cellsVersion);
   const sequence = useJob((job) => job.sequence);
   const plan = useQuery({
-    queryKey: ['hand-over', store.id, sequence, version],
+    queryKey: ['hand-over', store.id, sequence],
     queryFn: () => take(api.GET('/api/jobs/{id}/hand-over', { params: { path: { id: store.id } } })),
     placeholderData: (previous) => previous,
     gcTime: 5_000,

@@ -13,6 +13,17 @@ import { applied } from './commands';
 
 export const cellKey = (picture: string, slot: string) => `${picture}|${slot}`;
 
+/** All cells of a job, by picture and slot. */
+export interface Cells {
+  at(picture: string, slot: string): Cell | undefined;
+  values(): Iterable<Cell>;
+}
+
+const cellsOf = (cells: ReadonlyMap<string, Cell>): Cells => ({
+  at: (picture, slot) => cells.get(cellKey(picture, slot)),
+  values: () => cells.values(),
+});
+
 /** How long an answered change may take to be told before the job is read again, in milliseconds. */
 const patience = 5_000;
 
@@ -43,8 +54,8 @@ export class JobStore {
   fault: string | null = null;
   /** True while the server does not answer. */
   away = false;
-  /** Raised with every change of cells, for what is counted over all of them. */
-  cellsVersion = 0;
+  /** The cells as they are: another object with every change of any, for what is worked out over all of them. */
+  all: Cells;
   /** True while cells of a large job are still to be read. */
   reading = false;
   /** The number of the last change that was taken in. */
@@ -62,6 +73,11 @@ export class JobStore {
 
   constructor(readonly id: string) {
     this.params = { path: { id } };
+    this.all = cellsOf(this.cells);
+  }
+
+  private cellsChanged() {
+    this.all = cellsOf(this.cells);
   }
 
   /** Reads the job and listens to it until the returned function is called. */
@@ -116,7 +132,7 @@ export class JobStore {
       this.early = null;
       this.fault = (fault as Error).message;
     }
-    this.cellsVersion++;
+    this.cellsChanged();
     this.tell();
   }
 
@@ -130,7 +146,7 @@ export class JobStore {
       if (mine !== this.loads) return;
       this.takeCells(answer.cells);
       next = answer.more;
-      this.cellsVersion++;
+      this.cellsChanged();
       this.tell();
     }
     this.reading = false;
@@ -150,7 +166,7 @@ export class JobStore {
     this.sequence = event.sequence;
     this.told = merged(this.told, event);
     this.takeCells(event.cells);
-    if (event.cells.length > 0 || event.order || event.slots) this.cellsVersion++;
+    if (event.cells.length > 0 || event.order || event.slots) this.cellsChanged();
     this.progress = event.progress;
     this.run = event.run;
     this.settle();
@@ -256,7 +272,7 @@ export class JobStore {
       if (!cell) continue;
       const looks = cell.looks.filter((code) => command.reasons && !command.reasons.includes(code));
       this.cells.set(key, { ...cell, looks });
-      this.cellsVersion++;
+      this.cellsChanged();
     }
   }
 

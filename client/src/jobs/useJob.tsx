@@ -1,7 +1,7 @@
 import { createContext, type ReactNode, useContext, useEffect, useState, useSyncExternalStore } from 'react';
 import type { Cell, JobHead } from '../api/client';
 import { Notice } from '../design/Notice';
-import { cellKey, JobStore } from './JobStore';
+import { cellKey, type Cells, JobStore } from './JobStore';
 
 const Context = createContext<JobStore | null>(null);
 
@@ -29,6 +29,9 @@ export function useJob<T>(pick: (store: JobStore) => T): T {
 }
 
 export const useHead = (): JobHead => useJob((store) => store.head!);
+
+/** All cells: what is worked out from them is worked out again when any changes. */
+export const useCells = (): Cells => useJob((store) => store.all);
 
 export const useCell = (picture: string, slot: string): Cell | undefined =>
   useJob((store) => store.cells.get(cellKey(picture, slot)));

@@ -7,7 +7,10 @@ import { photographs } from "./support";
 /** In the library, not in the list of what has just arrived. */
 const sheet = (page: Page, name: string) =>
   page.getByRole("region", { name: "Pictures" }).getByTitle(name, { exact: true });
-const choose = (page: Page, name: string) => sheet(page, name).click();
+const choose = async (page: Page, name: string) => {
+  await page.getByRole("searchbox").fill(name);
+  await sheet(page, name).click();
+};
 
 test("files are read in, refused with a sentence, and known again; originals stay as they are", async ({
   page,

@@ -21,6 +21,9 @@ switch (args)
     case ["stages", var photograph]:
         Stages.Run(photograph);
         return 0;
+    case ["scale", var data, var photograph]:
+        await Scale.FillAsync(data, photograph);
+        return 0;
     case ["mutate", var count, var seed, var folder]:
         Console.WriteLine("| type | inputs | read | refused | files made | crashes or hangs | longest, s |\n|---|---|---|---|---|---|---|");
         var failed = 0;
@@ -47,7 +50,7 @@ switch (args)
         return failed == 0 ? 0 : 1;
     default:
         await Console.Error.WriteLineAsync(
-            "calls: calibrate PHOTOGRAPH..., likeness-table CSV, serve, stages PHOTOGRAPH, frames, mutate COUNT SEED FOLDER"
+            "calls: calibrate PHOTOGRAPH..., likeness-table CSV, serve, stages PHOTOGRAPH, frames, scale DATA JPEG, mutate COUNT SEED FOLDER"
         );
         return 2;
 }

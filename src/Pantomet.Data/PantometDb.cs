@@ -68,6 +68,7 @@ public sealed class PantometDb(DbContextOptions<PantometDb> options) : DbContext
         modelBuilder.Entity<PictureRow>(picture =>
         {
             picture.HasIndex(row => row.ContentHash).IsUnique();
+            picture.HasIndex(row => row.AddedAt);
             picture.Property(row => row.Format).HasConversion<string>();
             picture.Property(row => row.Kind).HasConversion<string>();
             picture

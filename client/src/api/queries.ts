@@ -1,9 +1,37 @@
-import { useQuery, useQueryClient } from '@tanstack/react-query';
+import { useQueries, useQuery, useQueryClient } from '@tanstack/react-query';
 import { useEffect } from 'react';
 import { api, type Cell, type JobSummary, take } from './client';
 
-export function usePictures() {
-  return useQuery({ queryKey: ['pictures'], queryFn: () => take(api.GET('/api/pictures')) });
+/** How many pictures of the library are asked for at once. */
+export const pageSize = 100;
+
+const libraryPage = (search: string, page: number) => ({
+  queryKey: ['pictures', 'page', search, page],
+  queryFn: () =>
+    take(
+      api.GET('/api/pictures/page', {
+        params: { query: { search, from: page * pageSize, count: pageSize } },
+      }),
+    ),
+});
+
+/** A part of the library, the newest first; of those only that hold what is searched for. */
+export function useLibraryPage(search: string, page: number) {
+  return useQuery({ ...libraryPage(search, page), placeholderData: (previous) => previous });
+}
+
+/** The parts of the library in which what is on the screen lies. */
+export function useLibraryPages(search: string, pages: readonly number[]) {
+  return useQueries({ queries: pages.map((page) => libraryPage(search, page)) });
+}
+
+/** One picture of the library. */
+export function usePicture(id: string | null) {
+  return useQuery({
+    queryKey: ['pictures', 'one', id],
+    queryFn: () => take(api.GET('/api/pictures/{id}', { params: { path: { id: id! } } })),
+    enabled: id !== null,
+  });
 }
 
 export function useRemoved() {

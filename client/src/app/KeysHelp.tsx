@@ -65,6 +65,7 @@ const groups: { name: string; keys: [string[], string][] }[] = [
       [['B'], 'back to the bench'],
       [['D'], 'download the bundle, when handing over'],
       [['N'], 'a new job, in the list of jobs'],
+      [['/'], 'search the pictures, in the library'],
       [['J'], 'all jobs'],
       [['?'], 'this list'],
     ],

@@ -1,15 +1,15 @@
 import { Button, Key } from '../design/Button';
 import { useHead, useJobStore } from '../jobs/useJob';
-import { usePictures } from '../api/queries';
+import { useLibraryPage } from '../api/queries';
 import { addresses } from '../api/client';
 
 /** A job that has no pictures or no slots yet: two steps, in any order. */
 export function EmptyBench({ onChoose }: { onChoose: () => void }) {
   const head = useHead();
   const store = useJobStore();
-  const library = usePictures();
+  const library = useLibraryPage('', 0);
   const there = new Set(head.pictures.map((one) => one.picture.id));
-  const others = (library.data ?? []).filter((one) => !there.has(one.id));
+  const others = (library.data?.pictures ?? []).filter((one) => !there.has(one.id));
   return (
     <div className="grid min-w-0 flex-1 place-items-center overflow-y-auto p-8">
       <div className="w-full max-w-xl">
@@ -33,7 +33,9 @@ export function EmptyBench({ onChoose }: { onChoose: () => void }) {
                 <div className="flex items-center justify-between">
                   <h3 className="text-ink-2">Or take some that are in the library</h3>
                   <Button onClick={() => void store.addPictures(others.map((one) => one.id))}>
-                    Take all {others.length}
+                    {library.data!.total > library.data!.pictures.length
+                      ? `Take the newest ${others.length}`
+                      : `Take all ${others.length}`}
                   </Button>
                 </div>
                 <ul className="mt-2 flex flex-wrap gap-2">

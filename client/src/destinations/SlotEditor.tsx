@@ -39,13 +39,7 @@ export function SlotEditor({
 }) {
   const isNew = slotKey === 'new';
   const stored = useQuery({
-    queryKey: ['slot', destination.key, slotKey],
-    queryFn: () =>
-      take(
-        api.GET('/api/destinations/{destination}/slots/{slot}', {
-          params: { path: { destination: destination.key, slot: slotKey } },
-        }),
-      ),
+    ...slotQuery(destination.key, slotKey),
     enabled: !isNew,
     gcTime: 0,
     staleTime: 0,
@@ -67,6 +61,16 @@ export function SlotEditor({
     />
   );
 }
+
+const slotQuery = (destination: string, slot: string) => ({
+  queryKey: ['slot', destination, slot],
+  queryFn: () =>
+    take(
+      api.GET('/api/destinations/{destination}/slots/{slot}', {
+        params: { path: { destination, slot } },
+      }),
+    ),
+});
 
 function Editor({
   destination,
@@ -105,16 +109,19 @@ function Editor({
     return () => clearTimeout(timer);
   }, [rule, pattern, destination.key, key]);
   const save = useMutation({
-    mutationFn: () =>
+    mutationFn: (sent: { rule: Rule; pattern: string }) =>
       take(
         api.PUT('/api/destinations/{destination}/slots/{slot}', {
           params: { path: { destination: destination.key, slot: key } },
-          body: { rule, pattern },
+          body: sent,
         }),
       ),
-    onSuccess: (book) => {
-      void cache.invalidateQueries({ queryKey: ['slot', destination.key, key] });
+    onSuccess: async (book, sent) => {
       onSaved(book, key);
+      const kept = await cache.fetchQuery({ ...slotQuery(destination.key, key), staleTime: 0 });
+      // As the server wrote it down; what was typed meanwhile stays.
+      setRule((now) => (now === sent.rule ? (kept.rule as Rule) : now));
+      setPattern((now) => (now === sent.pattern ? (kept.pattern ?? '') : now));
     },
   });
 
@@ -469,7 +476,7 @@ function Editor({
           <Button
             kind="main"
             disabled={(!changed && !isNew) || check?.fault != null || save.isPending}
-            onClick={() => save.mutate()}
+            onClick={() => save.mutate({ rule, pattern })}
           >
             {isNew ? 'Make the slot' : 'Set the rule'}
           </Button>

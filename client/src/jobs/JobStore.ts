@@ -215,7 +215,9 @@ export class JobStore {
         const { sequence } = await take(call());
         if (sent) sent.reached = sequence;
         this.fault = null;
+        // The event may have come before the answer did.
         this.settle();
+        this.tell();
         await this.seen(sequence);
         return true;
       } catch (fault) {

@@ -21,7 +21,7 @@ export function PictureSheet({
   const width = Math.max(24, picture.width * scale);
   const height = Math.max(24, picture.height * scale);
   return (
-    <li>
+    <div>
       <button
         type="button"
         onClick={onChoose}
@@ -57,6 +57,6 @@ export function PictureSheet({
           </span>
         </span>
       </button>
-    </li>
+    </div>
   );
 }

@@ -1,26 +1,33 @@
-import { useMemo, useState } from 'react';
+import { useEffect, useRef, useState } from 'react';
 import { useSearchParams } from 'wouter';
 import type { Picture } from '../api/client';
-import { usePictures } from '../api/queries';
+import { useLibraryPage, usePicture } from '../api/queries';
 import { useKeys } from '../app/useKeys';
 import { Button, Key } from '../design/Button';
+import { count } from '../design/figures';
 import { Notice } from '../design/Notice';
+import { LibraryGrid } from './LibraryGrid';
 import { PictureFacts } from './PictureFacts';
-import { PictureSheet } from './PictureSheet';
 import { PictureCare } from './PictureCare';
 import { RemovedPictures } from './RemovedPictures';
 
 /** Everything that has arrived, each with its measures; beside it the facts of one, and its originals. */
 export function PicturesScreen({ onChoose }: { onChoose: () => void }) {
-  const pictures = usePictures();
-  const [search, setSearch] = useSearchParams();
+  const [params, setParams] = useSearchParams();
   const [scale, setScale] = useState(190);
-  const chosen = useMemo(
-    () => pictures.data?.find((one) => one.id === search.get('picture')) ?? pictures.data?.[0],
-    [pictures.data, search],
-  );
+  const [search, setSearch] = useState('');
+  const [asked, setAsked] = useState('');
+  const field = useRef<HTMLInputElement>(null);
+  const pictures = useLibraryPage(asked, 0);
+  const named = usePicture(params.get('picture'));
+  const chosen = named.data ?? pictures.data?.pictures[0];
+  // Searched for when the hand rests, not for each letter.
+  useEffect(() => {
+    const timer = setTimeout(() => setAsked(search.trim()), 120);
+    return () => clearTimeout(timer);
+  }, [search]);
 
-  useKeys({ r: onChoose });
+  useKeys({ r: onChoose, '/': () => field.current?.focus() });
   if (pictures.isPending) return <Notice>Looking through the pictures.</Notice>;
   if (pictures.isError)
     return (
@@ -28,17 +35,28 @@ export function PicturesScreen({ onChoose }: { onChoose: () => void }) {
         {pictures.error.message}
       </Notice>
     );
-  if (pictures.data.length === 0) return <Empty onChoose={onChoose} />;
+  const { total } = pictures.data;
+  if (total === 0 && asked === '') return <Empty onChoose={onChoose} />;
 
-  const choose = (picture: Picture) => setSearch({ picture: picture.id }, { replace: true });
+  const choose = (picture: Picture) => setParams({ picture: picture.id }, { replace: true });
   return (
     <div className="grid h-full min-h-0 grid-cols-[1fr_348px]">
       <section className="flex min-h-0 flex-col" aria-label="Pictures">
         <header className="flex items-center gap-4 px-5 pt-4 pb-2">
           <h1 className="text-base">
-            {pictures.data.length} {pictures.data.length === 1 ? 'picture' : 'pictures'}
+            {count(total)} {total === 1 ? 'picture' : 'pictures'}
           </h1>
-          <span className="text-ink-2">Drop or paste files anywhere to read them in.</span>
+          <input
+            ref={field}
+            type="search"
+            aria-label="Search by name and words"
+            placeholder="Search by name and words   /"
+            value={search}
+            maxLength={200}
+            onChange={(event) => setSearch(event.target.value)}
+            onKeyDown={(event) => event.key === 'Escape' && event.currentTarget.blur()}
+            className="w-60 rounded-md border border-line bg-sheet px-2 py-1 placeholder:text-ink-2"
+          />
           <span className="flex-1" />
           <label className="flex items-center gap-2">
             <span className="text-ink-2">Sheet size</span>
@@ -57,20 +75,18 @@ export function PicturesScreen({ onChoose }: { onChoose: () => void }) {
             Read pictures in <Key>R</Key>
           </Button>
         </header>
-        <ul
-          className="grid flex-1 content-start gap-x-6 gap-y-5 overflow-y-auto px-5 pt-2 pb-6"
-          style={{ gridTemplateColumns: `repeat(auto-fill, minmax(${scale}px, 1fr))` }}
-        >
-          {pictures.data.map((picture) => (
-            <PictureSheet
-              key={picture.id}
-              picture={picture}
-              side={scale}
-              chosen={picture.id === chosen?.id}
-              onChoose={() => choose(picture)}
-            />
-          ))}
-        </ul>
+        {total === 0 ? (
+          <p className="grid flex-1 place-items-center">No picture has this in its name or its words.</p>
+        ) : (
+          <LibraryGrid
+            key={asked}
+            search={asked}
+            total={total}
+            side={scale}
+            chosen={chosen?.id}
+            onChoose={choose}
+          />
+        )}
       </section>
       {chosen && (
         <aside

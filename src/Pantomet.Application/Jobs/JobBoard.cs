@@ -82,6 +82,9 @@ internal sealed record BoardState
     /// <summary>Slots of the job that the book has.</summary>
     public required IReadOnlyDictionary<string, BoardSlot> Slots { get; init; }
 
+    /// <summary>Slots whose cells were laid out by another rule than the book has, as the tables say.</summary>
+    public IReadOnlySet<string> Stale { get; init; } = new HashSet<string>();
+
     public required IReadOnlyDictionary<Guid, long> Places { get; init; }
 
     public Tally Tally { get; init; }

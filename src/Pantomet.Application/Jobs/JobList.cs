@@ -8,7 +8,7 @@ using Pantomet.Data.Jobs;
 namespace Pantomet.Application.Jobs;
 
 /// <summary>Reads jobs for those who look at them: the list from its rows alone, one job in parts.</summary>
-internal sealed class JobList(IServiceScopeFactory scopes, OpenJobs jobs, CellJudge judge)
+internal sealed class JobList(IServiceScopeFactory scopes, OpenJobs jobs, JobRoom room, CellJudge judge)
 {
     private const int First = 6;
 
@@ -71,7 +71,7 @@ internal sealed class JobList(IServiceScopeFactory scopes, OpenJobs jobs, CellJu
     /// <summary>One job with its first cells.</summary>
     public async Task<JobView?> ViewAsync(Guid id, CancellationToken cancel)
     {
-        if (await jobs.OpenAsync(id, cancel) is not { } board)
+        if (await room.OpenAsync(id, cancel) is not { } board)
         {
             return null;
         }
@@ -85,7 +85,7 @@ internal sealed class JobList(IServiceScopeFactory scopes, OpenJobs jobs, CellJu
     /// <summary>The cells of the pictures from a place on.</summary>
     public async Task<JobCells?> MoreAsync(Guid id, int from, CancellationToken cancel)
     {
-        if (await jobs.OpenAsync(id, cancel) is not { } board)
+        if (await room.OpenAsync(id, cancel) is not { } board)
         {
             return null;
         }

@@ -33,7 +33,30 @@ internal sealed class JobRoom(OpenJobs jobs, Writer writer, CellJudge judge, ISe
 
     public CellJudge Judge => judge;
 
-    public Task<JobBoard?> OpenAsync(Guid id, CancellationToken cancel) => jobs.OpenAsync(id, cancel);
+    /// <summary>A job for those who look at it: laid out by the book as it is now. Null when there is none.</summary>
+    public async Task<JobBoard?> OpenAsync(Guid id, CancellationToken cancel)
+    {
+        var book = await jobs.SlotsAsync(cancel);
+        if (await jobs.OpenAsync(id, cancel) is not { } board)
+        {
+            return null;
+        }
+
+        var state = board.State;
+        var stale = state
+            .Job.Slots.Select(place => place.Address)
+            .Where(address =>
+                state.Stale.Contains(address) || !ReferenceEquals(state.Slots.GetValueOrDefault(address), book.GetValueOrDefault(address))
+            )
+            .ToList();
+        if (stale.Count > 0)
+        {
+            await LayOutAsync(id, stale, book, cancel);
+            return await jobs.OpenAsync(id, cancel);
+        }
+
+        return board;
+    }
 
     /// <summary>Makes a job.</summary>
     /// <param name="name">Its name; null takes the day's. One that is taken already is counted.</param>
@@ -609,7 +632,11 @@ internal sealed class JobRoom(OpenJobs jobs, Writer writer, CellJudge judge, ISe
                     return (false, null);
                 }
 
-                var next = board.State with { Slots = OpenJobs.SlotsOf(board.State.Job, book) };
+                var next = board.State with
+                {
+                    Slots = OpenJobs.SlotsOf(board.State.Job, book),
+                    Stale = board.State.Stale.Except(slots).ToHashSet(),
+                };
                 var cells = next
                     .Shown.SelectMany(one => slots.Select(address => new CellTables.Key(one.Id, address)))
                     .ToDictionary(key => key, key => board.Cell(next, key.Picture, key.Slot));

@@ -186,6 +186,10 @@ internal sealed partial class OpenJobs(IServiceScopeFactory scopes, TimeProvider
             Run = row.Run,
             Rows = await RowsAsync(db, row.Id, cancel),
             Slots = SlotsOf(stored.Job, slots),
+            Stale = stored
+                .LaidOutBy.Where(pair => pair.Value != (slots.GetValueOrDefault(pair.Key)?.LaidOutBy ?? ""))
+                .Select(pair => pair.Key)
+                .ToHashSet(),
             Places = stored.Places,
             Tally = new(row.Files, row.Done, row.Failed, row.Bytes, row.Left, row.Looks),
             CanUndo = canUndo,

@@ -512,6 +512,8 @@ namespace Pantomet.Data.Migrations
 
                     b.HasKey("Id");
 
+                    b.HasIndex("AddedAt");
+
                     b.HasIndex("ContentHash")
                         .IsUnique();
 

@@ -28,6 +28,13 @@ internal static class PictureEndpoints
             .ProducesProblem(StatusCodes.Status422UnprocessableEntity);
         pictures.MapGet("/", ListAsync).WithName("listPictures").WithSummary("All pictures, the newest first.");
         pictures
+            .MapGet("/page", LibraryPages.GetAsync)
+            .WithName("getLibraryPage")
+            .WithSummary(
+                "Some pictures of the library, the newest first; only those whose name or words hold every word that is searched for."
+            )
+            .ProducesProblem(StatusCodes.Status400BadRequest);
+        pictures
             .MapGet("/{id:guid}", GetAsync)
             .WithName("getPicture")
             .WithSummary("One picture.")

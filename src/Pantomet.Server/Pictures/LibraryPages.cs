@@ -1,0 +1,68 @@
+using Microsoft.AspNetCore.Http;
+using Microsoft.AspNetCore.Http.HttpResults;
+using Microsoft.EntityFrameworkCore;
+using Pantomet.Application.Pictures;
+using Pantomet.Data;
+using Pantomet.Data.Pictures;
+using Pantomet.Server.Problems;
+
+namespace Pantomet.Server.Pictures;
+
+/// <summary>A part of the library.</summary>
+/// <param name="Total">How many pictures there are, or how many were found.</param>
+/// <param name="From">The place of the first one here, from 0.</param>
+/// <param name="Pictures">The pictures.</param>
+public sealed record LibraryPage(int Total, int From, IReadOnlyList<PictureView> Pictures);
+
+/// <summary>The library in parts, so that ten thousand pictures are no more work for a page than ten.</summary>
+internal static class LibraryPages
+{
+    private const int MostAtOnce = 200;
+    private const int LongestSearch = 200;
+    private const int MostWords = 8;
+
+    public static async Task<Results<Ok<LibraryPage>, ProblemHttpResult>> GetAsync(
+        string? search,
+        int? from,
+        int? count,
+        PantometDb db,
+        CancellationToken cancel
+    )
+    {
+        if (from < 0 || count is < 1 or > MostAtOnce || search?.Length > LongestSearch)
+        {
+            return Problem.Of(
+                StatusCodes.Status400BadRequest,
+                "bad-page",
+                $"A page begins at 0 or more and has 1 to {MostAtOnce} pictures; at most {LongestSearch} characters are searched for."
+            );
+        }
+
+        var words = (search ?? "").Split(' ', StringSplitOptions.RemoveEmptyEntries | StringSplitOptions.TrimEntries).Take(MostWords);
+        var found = words.Aggregate(
+            db.Pictures.AsNoTracking().Where(row => row.RemovedAt == null),
+            (rows, word) => Holding(db, rows, word)
+        );
+        var total = await found.CountAsync(cancel);
+        var rows = await found
+            .OrderByDescending(row => row.AddedAt)
+            .ThenBy(row => row.Name)
+            .Skip(from ?? 0)
+            .Take(count ?? MostAtOnce)
+            .ToListAsync(cancel);
+        return TypedResults.Ok(new LibraryPage(total, from ?? 0, [.. rows.Select(PictureView.Of)]));
+    }
+
+    // A word stands in the picture's name, or in what was written about it in some job.
+    private static IQueryable<PictureRow> Holding(PantometDb db, IQueryable<PictureRow> rows, string word)
+    {
+        var like =
+            $"%{word.Replace("\\", "\\\\", StringComparison.Ordinal).Replace("%", "\\%", StringComparison.Ordinal).Replace("_", "\\_", StringComparison.Ordinal)}%";
+        return rows.Where(row =>
+            EF.Functions.Like(row.Name, like, "\\")
+            || db.JobPictures.Any(one =>
+                one.PictureId == row.Id && (EF.Functions.Like(one.Keywords, like, "\\") || EF.Functions.Like(one.Alternative, like, "\\"))
+            )
+        );
+    }
+}

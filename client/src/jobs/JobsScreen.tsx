@@ -81,6 +81,14 @@ export function JobsScreen() {
 function JobLine({ job, onCopy, onArchive }: { job: JobSummary; onCopy: () => void; onArchive: () => void }) {
   const progress = job.progress;
   const left = progress ? progress.files - progress.done - progress.failed : 0;
+  // Set aside by the program: it is named, and everything else goes on.
+  if (job.fault)
+    return (
+      <li className="border-b border-line px-4 py-3">
+        <span className="block truncate text-[15px] font-semibold">{job.name}</span>
+        <span className="block text-breaks">{job.fault}</span>
+      </li>
+    );
   return (
     <li className="grid grid-cols-[minmax(180px,1fr)_300px_minmax(170px,230px)_auto] items-center gap-6 border-b border-line px-4 py-3">
       <Link href={`/job/${job.id}`} className="group min-w-0">

@@ -160,7 +160,7 @@ internal sealed class CellJudge(UnderWay underWay)
     private static JudgedFile Judge(WantedFile file, BoardCell cell, FileStandings standings)
     {
         var plan = file.Wish.Plan;
-        var through = cell.Decision.LetThrough.Contains(file.Want);
+        var through = cell.Decision.LetThrough is { Count: > 0 } let && let.Contains(file.Want);
         if (standings.Made(file.Id) is { } row)
         {
             var own = row.Reasons == "[]" ? [] : JsonSerializer.Deserialize<List<Reason>>(row.Reasons) ?? [];

@@ -8,13 +8,15 @@ namespace Pantomet.Application.Variants;
 
 /// <summary>One file that is wanted: its recipe, and what it is made from.</summary>
 /// <param name="Id">The recipe's identity.</param>
-/// <param name="Want">The same whatever version makes it.</param>
 /// <param name="Recipe">Everything it depends on.</param>
 /// <param name="Picture">The original.</param>
 /// <param name="Slot">The slot.</param>
 /// <param name="Wish">The plan, and what was chosen by hand.</param>
-internal sealed record WantedFile(string Id, string Want, Recipe Recipe, PictureRow Picture, Slot Slot, Wish Wish)
+internal sealed record WantedFile(string Id, Recipe Recipe, PictureRow Picture, Slot Slot, Wish Wish)
 {
+    /// <summary>What it is wanted as, whatever version makes it; worked out when it is asked for.</summary>
+    public string Want => Recipe.Want;
+
     public static WantedFile Of(PictureRow picture, Turn turn, Slot slot, string bytesKey, Wish wish)
     {
         var plan = wish.Plan;
@@ -28,6 +30,6 @@ internal sealed record WantedFile(string Id, string Want, Recipe Recipe, Picture
             Format = wish.Format,
             Quality = wish.Quality,
         };
-        return new(recipe.Id, recipe.Want, recipe, picture, slot, wish);
+        return new(recipe.Id, recipe, picture, slot, wish);
     }
 }

@@ -5,10 +5,13 @@ namespace Pantomet.Core.Tags;
 
 /// <summary>
 /// The lines that agencies write into a JPEG: IPTC-IIM 4.2 datasets, on their own or inside the resource block that starts with
-/// "Photoshop 3.0".
+/// <see cref="Identifier"/>.
 /// </summary>
 public static class IptcBlock
 {
+    /// <summary>What the resource block begins with, as the format demands it.</summary>
+    public static ReadOnlySpan<byte> Identifier => "Photoshop 3.0\0"u8;
+
     private const byte DatasetMark = 0x1C;
     private const ushort IptcResource = 0x0404;
 
@@ -55,12 +58,12 @@ public static class IptcBlock
         var head = new byte[6];
         BinaryPrimitives.WriteInt32BigEndian(head.AsSpan(2), iim.Count);
         // The resource's number, an empty name padded to two bytes, the length; the whole is padded to an even length.
-        return [.. "Photoshop 3.0\08BIM"u8, IptcResource >> 8, IptcResource & 0xFF, .. head, .. iim, .. new byte[iim.Count & 1]];
+        return [.. Identifier, .. "8BIM"u8, IptcResource >> 8, IptcResource & 0xFF, .. head, .. iim, .. new byte[iim.Count & 1]];
     }
 
     private static ReadOnlySpan<byte> Iim(ReadOnlySpan<byte> block)
     {
-        var lead = "Photoshop 3.0\0"u8;
+        var lead = Identifier;
         if (!block.StartsWith(lead))
         {
             return block.Length > 0 && block[0] == DatasetMark ? block : [];

@@ -58,11 +58,10 @@ internal static class LibraryPages
     {
         var like =
             $"%{word.Replace("\\", "\\\\", StringComparison.Ordinal).Replace("%", "\\%", StringComparison.Ordinal).Replace("_", "\\_", StringComparison.Ordinal)}%";
-        return rows.Where(row =>
-            EF.Functions.Like(row.Name, like, "\\")
-            || db.JobPictures.Any(one =>
-                one.PictureId == row.Id && (EF.Functions.Like(one.Keywords, like, "\\") || EF.Functions.Like(one.Alternative, like, "\\"))
-            )
-        );
+        // Those that the words name are looked up once, not for each picture.
+        var named = db
+            .JobPictures.Where(one => EF.Functions.Like(one.Keywords, like, "\\") || EF.Functions.Like(one.Alternative, like, "\\"))
+            .Select(one => one.PictureId);
+        return rows.Where(row => EF.Functions.Like(row.Name, like, "\\") || named.Contains(row.Id));
     }
 }

@@ -65,7 +65,7 @@ public class TagTests
             _ = IptcBlock.WithoutPlaces(whole.AsSpan(0, length));
         }
 
-        Assert.Null(IptcBlock.WithoutPlaces("Photoshop 3.0\0rubbish that is long enough"u8));
+        Assert.Null(IptcBlock.WithoutPlaces([.. IptcBlock.Identifier, .. "rubbish that is long enough"u8]));
         Assert.Null(IptcBlock.WithoutPlaces([]));
     }
 

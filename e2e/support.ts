@@ -90,6 +90,8 @@ export interface Cell {
 }
 
 export async function readJob(page: Page, id: string) {
+  // The page shows what was decided before it is stored.
+  if ((await page.getByTestId("job-bar").count()) > 0) await settled(page);
   const job = (await (await page.request.get(`/api/jobs/${id}`)).json()) as {
     head: {
       sequence: number;

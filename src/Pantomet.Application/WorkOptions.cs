@@ -26,10 +26,4 @@ public record WorkOptions
     /// </summary>
     public IReadOnlyList<TimeSpan> Pauses { get; init; } =
     [TimeSpan.FromSeconds(2), TimeSpan.FromSeconds(10), TimeSpan.FromSeconds(60), TimeSpan.FromMinutes(5)];
-
-    /// <summary>
-    /// What variants that nothing wants, and previews, may weigh together before the least recently wanted are collected: 5 GB unless set
-    /// otherwise.
-    /// </summary>
-    public long MostKeptBytes { get; init; } = 5_000_000_000;
 }

@@ -1,117 +1,71 @@
-import { expect, type Page, test } from "@playwright/test";
-import { allMade, makeJob, photographs, readJob, settled } from "./support";
+import { expect, type Page, test } from '@playwright/test';
+import { allMade, makeJob, photographs, readJob, settled } from './support';
 
 // The working surface: filters, rectangles, acting on what is chosen, two windows, jobs.
 
 const cellOf = (page: Page, picture: string, slot: string) =>
   page.locator(`[data-cell="${picture}|${slot}"]`);
 
-test("a reason leaves only its cells, and what is accepted no longer asks", async ({
-  page,
-}) => {
+test('a reason leaves only its cells, and what is accepted no longer asks', async ({ page }) => {
   const job = await makeJob(
     page,
-    "Reasons",
-    ["barometer-from-chat.jpg", "DSC_0423.JPG"],
-    [
-      "skerry-site/opening-large",
-      "skerry-shop/grid-square",
-      "lampglow/link-card",
-    ],
+    'Reasons',
+    ['barometer-from-chat.jpg', 'DSC_0423.JPG'],
+    ['skerry-site/opening-large', 'skerry-shop/grid-square', 'lampglow/link-card'],
   );
   await page.goto(`/job/${job.id}`);
   await allMade(page);
   const small = job.pictures[0]!.id;
-  await page.getByRole("button", { name: /^Too few pixels/ }).click();
-  await expect(cellOf(page, small, "skerry-site/opening-large")).toBeVisible();
-  await expect(
-    cellOf(page, job.pictures[1]!.id, "skerry-shop/grid-square"),
-  ).toBeHidden();
-  await expect(page.getByTestId("bench").getByRole("gridcell")).toHaveCount(2);
-  await page.keyboard.press("Control+a");
-  await page.keyboard.press("a");
-  await expect(
-    page.getByText("No cell has this reason any more."),
-  ).toBeVisible();
+  await page.getByRole('button', { name: /^Too few pixels/ }).click();
+  await expect(cellOf(page, small, 'skerry-site/opening-large')).toBeVisible();
+  await expect(cellOf(page, job.pictures[1]!.id, 'skerry-shop/grid-square')).toBeHidden();
+  await expect(page.getByTestId('bench').getByRole('gridcell')).toHaveCount(2);
+  await page.keyboard.press('Control+a');
+  await page.keyboard.press('a');
+  await expect(page.getByText('No cell has this reason any more.')).toBeVisible();
   await settled(page);
   const { cells } = await readJob(page, job.id);
-  expect(cells.some((cell) => cell.looks.includes("too-small"))).toBe(false);
-  await page.keyboard.press("Control+z");
-  await expect(page.getByTestId("bench").getByRole("gridcell")).toHaveCount(2);
+  expect(cells.some((cell) => cell.looks.includes('too-small'))).toBe(false);
+  await page.keyboard.press('Control+z');
+  await expect(page.getByTestId('bench').getByRole('gridcell')).toHaveCount(2);
 });
 
-test("a rectangle is chosen by drawing, rows and columns by their heads, and acted on in one step", async ({
+test('a rectangle is chosen by drawing, rows and columns by their heads, and acted on in one step', async ({
   page,
 }) => {
-  const slots = [
-    "skerry-site/opening-large",
-    "skerry-site/header-strip",
-    "skerry-shop/grid-square",
-  ];
-  const job = await makeJob(
-    page,
-    "Rectangle",
-    ["DSC_0412.JPG", "DSC_0415.JPG", "IMG_2102.jpg"],
-    slots,
-  );
+  const slots = ['skerry-site/opening-large', 'skerry-site/header-strip', 'skerry-shop/grid-square'];
+  const job = await makeJob(page, 'Rectangle', ['DSC_0412.JPG', 'DSC_0415.JPG', 'IMG_2102.jpg'], slots);
   await page.goto(`/job/${job.id}`);
   await allMade(page);
-  const chosen = page.getByRole("region", { name: "Chosen cells" });
-  const from = (await cellOf(
-    page,
-    job.pictures[0]!.id,
-    slots[0]!,
-  ).boundingBox())!;
-  const to = (await cellOf(
-    page,
-    job.pictures[1]!.id,
-    slots[1]!,
-  ).boundingBox())!;
+  const chosen = page.getByRole('region', { name: 'Chosen cells' });
+  const from = (await cellOf(page, job.pictures[0]!.id, slots[0]!).boundingBox())!;
+  const to = (await cellOf(page, job.pictures[1]!.id, slots[1]!).boundingBox())!;
   await page.mouse.move(from.x + 20, from.y + 20);
   await page.mouse.down();
   await page.mouse.move(to.x + 20, to.y + 20, { steps: 8 });
   await page.mouse.up();
-  await expect(chosen).toContainText("4 cells chosen");
-  await page.getByRole("rowheader").first().click();
-  await expect(chosen).toContainText("3 cells chosen");
-  await page.getByRole("columnheader", { name: /Header strip/ }).click();
-  await expect(chosen).toContainText("3 cells chosen");
-  await chosen.getByRole("button", { name: /Leave out/ }).click();
+  await expect(chosen).toContainText('4 cells chosen');
+  await page.getByRole('rowheader').first().click();
+  await expect(chosen).toContainText('3 cells chosen');
+  await page.getByRole('columnheader', { name: /Header strip/ }).click();
+  await expect(chosen).toContainText('3 cells chosen');
+  await chosen.getByRole('button', { name: /Leave out/ }).click();
   await expect
-    .poll(
-      async () =>
-        (await readJob(page, job.id)).cells.filter(
-          (cell) => cell.state === "skipped",
-        ).length,
-    )
+    .poll(async () => (await readJob(page, job.id)).cells.filter((cell) => cell.state === 'skipped').length)
     .toBe(3);
-  await page.getByRole("button", { name: "Undo" }).click();
+  await page.getByRole('button', { name: 'Undo' }).click();
   await expect
-    .poll(
-      async () =>
-        (await readJob(page, job.id)).cells.filter(
-          (cell) => cell.state === "skipped",
-        ).length,
-    )
+    .poll(async () => (await readJob(page, job.id)).cells.filter((cell) => cell.state === 'skipped').length)
     .toBe(0);
   // What stood is not made again.
-  expect(
-    (await readJob(page, job.id)).cells.every((cell) =>
-      cell.files.every((file) => file.made),
-    ),
-  ).toBe(true);
+  expect((await readJob(page, job.id)).cells.every((cell) => cell.files.every((file) => file.made))).toBe(
+    true,
+  );
 });
 
-test("focus here frames around the clicked place, and only that picture is made again", async ({
-  page,
-}) => {
-  const slots = ["skerry-site/header-strip", "tidewrack/cover"];
-  const job = await makeJob(
-    page,
-    "Focus",
-    ["DSC_0452.JPG", "IMG_2087.jpg"],
-    slots,
-  );
+test('focus here frames around the clicked place, and only that picture is made again', async ({ page }) => {
+  const slots = ['skerry-site/header-strip', 'tidewrack/cover'];
+  const job = await makeJob(page, 'Focus', ['DSC_0452.JPG', 'IMG_2087.jpg'], slots);
   await page.goto(`/job/${job.id}`);
   await allMade(page);
   const before = await readJob(page, job.id);
@@ -119,114 +73,80 @@ test("focus here frames around the clicked place, and only that picture is made 
   const crop = cellOf(page, mine, slots[1]!);
   const box = (await crop.boundingBox())!;
   await page.mouse.click(box.x + box.width * 0.5, box.y + box.height * 0.4);
-  await page.keyboard.press("f");
-  await expect
-    .poll(
-      async () => (await readJob(page, job.id)).cell(mine, slots[1]!).origin,
-    )
-    .toBe("focus");
+  await page.keyboard.press('f');
+  await expect.poll(async () => (await readJob(page, job.id)).cell(mine, slots[1]!).origin).toBe('focus');
   await allMade(page);
   const after = await readJob(page, job.id);
-  expect(after.cell(other, slots[0]!).files).toEqual(
-    before.cell(other, slots[0]!).files,
-  );
+  expect(after.cell(other, slots[0]!).files).toEqual(before.cell(other, slots[0]!).files);
 });
 
-test("two windows on one job stay in step, also about what is undone", async ({
-  page,
-  context,
-}) => {
+test('two windows on one job stay in step, also about what is undone', async ({ page, context }) => {
   const job = await makeJob(
     page,
-    "Windows",
-    ["IMG_2109.jpg"],
-    ["skerry-site/header-strip", "harbour-market/listing"],
+    'Windows',
+    ['IMG_2109.jpg'],
+    ['skerry-site/header-strip', 'harbour-market/listing'],
   );
   await page.goto(`/job/${job.id}`);
   const second = await context.newPage();
   await second.goto(`/job/${job.id}`);
-  await expect(second.getByTestId("bench")).toBeVisible();
-  await page.getByLabel("Name of the job").fill("In both windows");
-  await page.keyboard.press("Enter");
-  await expect(second.getByLabel("Name of the job")).toHaveValue(
-    "In both windows",
-  );
-  await page.getByTestId("bench").focus();
-  await page.keyboard.press("x");
-  await expect(second.getByText("left out", { exact: true })).toBeVisible();
-  await second.getByRole("button", { name: "Undo" }).click();
-  await expect(page.getByText("left out", { exact: true })).toBeHidden();
+  await expect(second.getByTestId('bench')).toBeVisible();
+  await page.getByLabel('Name of the job').fill('In both windows');
+  await page.keyboard.press('Enter');
+  await expect(second.getByLabel('Name of the job')).toHaveValue('In both windows');
+  await page.getByTestId('bench').focus();
+  await page.keyboard.press('x');
+  await expect(second.getByText('left out', { exact: true })).toBeVisible();
+  await second.getByRole('button', { name: 'Undo' }).click();
+  await expect(page.getByText('left out', { exact: true })).toBeHidden();
   // A picture that is added in one window is framed and made in the other.
-  await second.getByLabel("Choose pictures").setInputFiles(photographs[0]!);
-  await expect(page.getByRole("row")).toHaveCount(3, { timeout: 30_000 });
+  await second.getByLabel('Choose pictures').setInputFiles(photographs[0]!);
+  await expect(page.getByRole('row')).toHaveCount(3, { timeout: 30_000 });
   await allMade(page);
   await second.close();
 });
 
-test("making files is paused and goes on without redoing what stands", async ({
-  page,
-}) => {
+test('making files is paused and goes on without redoing what stands', async ({ page }) => {
   const job = await makeJob(
     page,
-    "Pause",
-    ["DSC_0440.JPG", "IMG_2081.jpg", "P1050233.JPG", "DSC_0431.JPG"],
-    [
-      "skerry-site/opening-small",
-      "tidewrack/post",
-      "lampglow/tall-card",
-      "glass-falling/lead",
-    ],
+    'Pause',
+    ['DSC_0440.JPG', 'IMG_2081.jpg', 'P1050233.JPG', 'DSC_0431.JPG'],
+    ['skerry-site/opening-small', 'tidewrack/post', 'lampglow/tall-card', 'glass-falling/lead'],
   );
   await page.goto(`/job/${job.id}`);
-  await page.getByRole("button", { name: "Pause" }).click();
+  await page.getByRole('button', { name: 'Pause' }).click();
   await expect(page.getByText(/paused/)).toBeVisible();
   await page.waitForTimeout(2500);
   const paused = await readJob(page, job.id);
   await page.waitForTimeout(1500);
-  expect((await readJob(page, job.id)).progress.done).toBe(
-    paused.progress.done,
-  );
+  expect((await readJob(page, job.id)).progress.done).toBe(paused.progress.done);
   expect(paused.progress.done).toBeLessThan(paused.progress.files);
   const made = (cells: typeof paused.cells) =>
-    cells.flatMap((cell) =>
-      cell.files.filter((file) => file.made).map((file) => file.id),
-    );
+    cells.flatMap((cell) => cell.files.filter((file) => file.made).map((file) => file.id));
   await page.reload();
-  await page.getByRole("button", { name: "Go on" }).click();
+  await page.getByRole('button', { name: 'Go on' }).click();
   await allMade(page);
   const done = await readJob(page, job.id);
   expect(made(done.cells)).toEqual(expect.arrayContaining(made(paused.cells)));
 });
 
-test("jobs are copied and put aside without disturbing one another", async ({
-  page,
-}) => {
-  const job = await makeJob(
-    page,
-    "Original job",
-    ["IMG_2102.jpg"],
-    ["skerry-shop/grid-square"],
-  );
-  const name = (await (await page.request.get(`/api/jobs/${job.id}`)).json())
-    .head.name as string;
-  await page.goto("/");
-  await page.getByRole("button", { name: `Copy ${name}`, exact: true }).click();
-  const copy = page.getByRole("link", { name: `${name}, copy` });
+test('jobs are copied and put aside without disturbing one another', async ({ page }) => {
+  const job = await makeJob(page, 'Original job', ['IMG_2102.jpg'], ['skerry-shop/grid-square']);
+  const name = (await (await page.request.get(`/api/jobs/${job.id}`)).json()).head.name as string;
+  await page.goto('/');
+  await page.getByRole('button', { name: `Copy ${name}`, exact: true }).click();
+  const copy = page.getByRole('link', { name: `${name}, copy` });
   await copy.click();
-  await expect(page.getByTestId("bench")).toBeVisible();
-  await page.getByTestId("bench").focus();
-  await page.keyboard.press("x");
-  await expect(page.getByText("left out", { exact: true })).toBeVisible();
-  expect(
-    (await readJob(page, job.id)).cells.every(
-      (cell) => cell.state !== "skipped",
-    ),
-  ).toBe(true);
-  await page.keyboard.press("j");
-  await page.getByRole("button", { name: `Put aside ${name}, copy` }).click();
+  await expect(page.getByTestId('bench')).toBeVisible();
+  await page.getByTestId('bench').focus();
+  await page.keyboard.press('x');
+  await expect(page.getByText('left out', { exact: true })).toBeVisible();
+  expect((await readJob(page, job.id)).cells.every((cell) => cell.state !== 'skipped')).toBe(true);
+  await page.keyboard.press('j');
+  await page.getByRole('button', { name: `Put aside ${name}, copy` }).click();
   await expect(copy).toBeHidden();
-  await page.getByRole("button", { name: /^Put aside \(/ }).click();
+  await page.getByRole('button', { name: /^Put aside \(/ }).click();
   await expect(copy).toBeVisible();
-  await page.getByRole("button", { name: `Take up ${name}, copy` }).click();
+  await page.getByRole('button', { name: `Take up ${name}, copy` }).click();
   await expect(copy).toBeHidden();
 });

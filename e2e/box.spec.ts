@@ -1,5 +1,5 @@
-import assert from "node:assert/strict";
-import { test } from "@playwright/test";
+import assert from 'node:assert/strict';
+import { test } from '@playwright/test';
 import {
   type Box,
   boxOf,
@@ -9,7 +9,7 @@ import {
   moved,
   withFigure,
   zoomed,
-} from "../client/src/framing/box";
+} from '../client/src/framing/box';
 
 // The arithmetic behind the hand: whatever it does, the frame stays in the picture and keeps its shape.
 
@@ -66,7 +66,7 @@ function expectSound(box: Box, { picture, ratio }: Case, shaped = true) {
   if (shaped) near(box.width / box.height, ratio);
 }
 
-test("a frame survives being stored as fractions", () => {
+test('a frame survives being stored as fractions', () => {
   for (const { picture, box } of cases(200)) {
     const back = boxOf(frameOf(box, picture), picture);
     near(back.x, box.x);
@@ -75,32 +75,21 @@ test("a frame survives being stored as fractions", () => {
   }
 });
 
-test("moving never leaves the picture and never changes the size", () => {
+test('moving never leaves the picture and never changes the size', () => {
   for (const one of cases(200)) {
-    const next = moved(
-      one.box,
-      one.random(-9000, 9000),
-      one.random(-9000, 9000),
-      one.picture,
-    );
+    const next = moved(one.box, one.random(-9000, 9000), one.random(-9000, 9000), one.picture);
     expectSound(next, one);
     assert.equal(next.width, one.box.width);
   }
 });
 
-test("tightening keeps the shape, and the point under the pointer where the edges allow", () => {
+test('tightening keeps the shape, and the point under the pointer where the edges allow', () => {
   for (const one of cases(200)) {
     const at = {
       x: one.box.x + one.box.width * 0.3,
       y: one.box.y + one.box.height * 0.6,
     };
-    const next = zoomed(
-      one.box,
-      one.random(0.5, 2),
-      at,
-      one.picture,
-      one.ratio,
-    );
+    const next = zoomed(one.box, one.random(0.5, 2), at, one.picture, one.ratio);
     expectSound(next, one);
     if (next.width < one.box.width) {
       // Tightened, it lies within the old frame, so no edge can push it: the pointer's share stays.
@@ -110,46 +99,31 @@ test("tightening keeps the shape, and the point under the pointer where the edge
   }
 });
 
-test("drawing a corner leaves the opposite corner where it is", () => {
-  const corners: Corner[] = [
-    "top-left",
-    "top-right",
-    "bottom-left",
-    "bottom-right",
-  ];
+test('drawing a corner leaves the opposite corner where it is', () => {
+  const corners: Corner[] = ['top-left', 'top-right', 'bottom-left', 'bottom-right'];
   for (const one of cases(200)) {
     for (const corner of corners) {
       const to = { x: one.random(-500, 9000), y: one.random(-500, 9000) };
       const next = cornerTo(one.box, corner, to, one.picture, one.ratio);
       expectSound(next, one);
-      if (corner.endsWith("right")) near(next.x, one.box.x);
+      if (corner.endsWith('right')) near(next.x, one.box.x);
       else near(next.x + next.width, one.box.x + one.box.width);
-      if (corner.startsWith("bottom")) near(next.y, one.box.y);
+      if (corner.startsWith('bottom')) near(next.y, one.box.y);
       else near(next.y + next.height, one.box.y + one.box.height);
       expectSound(cornerTo(one.box, corner, to, one.picture, null), one, false);
     }
   }
 });
 
-test("an exact figure is taken as it is where the picture allows it", () => {
+test('an exact figure is taken as it is where the picture allows it', () => {
   for (const one of cases(200)) {
-    const width = one.random(
-      100,
-      Math.min(one.picture.width, one.picture.height * one.ratio),
-    );
+    const width = one.random(100, Math.min(one.picture.width, one.picture.height * one.ratio));
     if (width < 16 * Math.max(1, one.ratio)) continue;
-    const next = withFigure(one.box, "width", width, one.picture, one.ratio);
+    const next = withFigure(one.box, 'width', width, one.picture, one.ratio);
     expectSound(next, one);
     near(next.width, width);
-    expectSound(
-      withFigure(one.box, "height", 99_999, one.picture, one.ratio),
-      one,
-    );
-    expectSound(withFigure(one.box, "x", 99_999, one.picture, one.ratio), one);
-    expectSound(
-      withFigure(one.box, "height", 0, one.picture, null),
-      one,
-      false,
-    );
+    expectSound(withFigure(one.box, 'height', 99_999, one.picture, one.ratio), one);
+    expectSound(withFigure(one.box, 'x', 99_999, one.picture, one.ratio), one);
+    expectSound(withFigure(one.box, 'height', 0, one.picture, null), one, false);
   }
 });

@@ -1,166 +1,120 @@
-import { readFileSync } from "node:fs";
-import { expect, test } from "@playwright/test";
-import { command, allMade, makeJob, readJob } from "./support";
+import { readFileSync } from 'node:fs';
+import { expect, test } from '@playwright/test';
+import { command, allMade, makeJob, readJob } from './support';
 
-test("a destination is made, its slot written with faults placed, retired, copied and saved", async ({
+test('a destination is made, its slot written with faults placed, retired, copied and saved', async ({
   page,
 }, info) => {
-  await page.goto("/destinations");
-  await page.getByLabel("Name of a new destination").fill("Tide Table");
-  await page.getByRole("button", { name: "Make", exact: true }).click();
-  const rule = page.getByRole("complementary", { name: "Rule of a slot" });
-  await expect(rule.getByRole("textbox", { name: "Key" })).toHaveValue("first");
-  await rule
-    .getByRole("combobox", { name: "Said by" })
-    .selectOption({ label: "Ratio and width" });
-  await rule.getByRole("textbox", { name: "Ratio", exact: true }).fill("0:4");
-  await expect(
-    rule.getByText("Both sides of a ratio must be greater than 0.").first(),
-  ).toBeVisible();
-  await expect(
-    rule.getByRole("button", { name: "Set the rule" }),
-  ).toBeDisabled();
-  await rule.getByRole("textbox", { name: "Ratio", exact: true }).fill("2:1");
-  await rule.getByRole("textbox", { name: "Heaviest" }).fill("120 kg");
-  await expect(
-    rule.getByText(/a weight is a number of bytes/i).first(),
-  ).toBeVisible();
-  await rule.getByRole("textbox", { name: "Heaviest" }).fill("120 kB");
-  await rule.getByRole("checkbox", { name: "WebP" }).check();
-  await rule.getByRole("textbox", { name: "Densities" }).fill("1, 2");
-  const edge = rule.getByRole("slider", { name: "Clear area, left edge" });
+  await page.goto('/destinations');
+  await page.getByLabel('Name of a new destination').fill('Tide Table');
+  await page.getByRole('button', { name: 'Make', exact: true }).click();
+  const rule = page.getByRole('complementary', { name: 'Rule of a slot' });
+  await expect(rule.getByRole('textbox', { name: 'Key' })).toHaveValue('first');
+  await rule.getByRole('combobox', { name: 'Said by' }).selectOption({ label: 'Ratio and width' });
+  await rule.getByRole('textbox', { name: 'Ratio', exact: true }).fill('0:4');
+  await expect(rule.getByText('Both sides of a ratio must be greater than 0.').first()).toBeVisible();
+  await expect(rule.getByRole('button', { name: 'Set the rule' })).toBeDisabled();
+  await rule.getByRole('textbox', { name: 'Ratio', exact: true }).fill('2:1');
+  await rule.getByRole('textbox', { name: 'Heaviest' }).fill('120 kg');
+  await expect(rule.getByText(/a weight is a number of bytes/i).first()).toBeVisible();
+  await rule.getByRole('textbox', { name: 'Heaviest' }).fill('120 kB');
+  await rule.getByRole('checkbox', { name: 'WebP' }).check();
+  await rule.getByRole('textbox', { name: 'Densities' }).fill('1, 2');
+  const edge = rule.getByRole('slider', { name: 'Clear area, left edge' });
   await edge.focus();
-  for (let i = 0; i < 10; i++) await page.keyboard.press("ArrowRight");
-  await expect(
-    rule.getByRole("textbox", { name: "Clear from left" }),
-  ).toHaveValue("0.1");
-  await rule.getByRole("button", { name: "Set the rule" }).click();
-  await expect(
-    rule.getByRole("button", { name: "Set the rule" }),
-  ).toBeDisabled();
+  for (let i = 0; i < 10; i++) await page.keyboard.press('ArrowRight');
+  await expect(rule.getByRole('textbox', { name: 'Clear from left' })).toHaveValue('0.1');
+  await rule.getByRole('button', { name: 'Set the rule' }).click();
+  await expect(rule.getByRole('button', { name: 'Set the rule' })).toBeDisabled();
   // Slots of the same shape elsewhere are shown as kin.
   await expect(
-    page
-      .getByRole("region", { name: "Skerry site" })
-      .getByText("2:1, same shape")
-      .first(),
+    page.getByRole('region', { name: 'Skerry site' }).getByText('2:1, same shape').first(),
   ).toBeVisible();
 
-  const sheet = page.getByRole("region", { name: "Tide Table", exact: true });
-  const waiting = page.waitForEvent("download");
-  await sheet
-    .getByRole("link", { name: "Save Tide Table as a rules file" })
-    .click();
-  const file = info.outputPath("rules.json");
+  const sheet = page.getByRole('region', { name: 'Tide Table', exact: true });
+  const waiting = page.waitForEvent('download');
+  await sheet.getByRole('link', { name: 'Save Tide Table as a rules file' }).click();
+  const file = info.outputPath('rules.json');
   await (await waiting).saveAs(file);
-  const saved = JSON.parse(readFileSync(file, "utf8"));
+  const saved = JSON.parse(readFileSync(file, 'utf8'));
   expect(saved.destinations[0].slots[0]).toMatchObject({
-    key: "first",
-    size: { ratio: "2:1", width: 1200 },
+    key: 'first',
+    size: { ratio: '2:1', width: 1200 },
     limits: { maxBytes: 120_000 },
-    types: ["jpeg", "webp"],
+    types: ['jpeg', 'webp'],
     densities: [1, 2],
     clear: [0.1, 0, 1, 1],
   });
-  await sheet.getByRole("button", { name: "Copy Tide Table" }).click();
-  await expect(
-    page.getByRole("region", { name: "Tide Table, copy" }),
-  ).toBeVisible();
-  await sheet.getByRole("button", { name: "Retire" }).click();
-  await expect(sheet.getByText("retired")).toBeVisible();
-  const job = await makeJob(
-    page,
-    "Retired",
-    ["IMG_2102.jpg"],
-    ["skerry-shop/grid-square"],
-  );
+  await sheet.getByRole('button', { name: 'Copy Tide Table' }).click();
+  await expect(page.getByRole('region', { name: 'Tide Table, copy' })).toBeVisible();
+  await sheet.getByRole('button', { name: 'Retire' }).click();
+  await expect(sheet.getByText('retired')).toBeVisible();
+  const job = await makeJob(page, 'Retired', ['IMG_2102.jpg'], ['skerry-shop/grid-square']);
   await page.goto(`/job/${job.id}`);
-  await expect(page.getByTestId("bench")).toBeVisible();
-  await page.keyboard.press("s");
-  const places = page.getByRole("complementary", { name: "Slots to fill" });
-  await expect(
-    places.getByRole("checkbox", { name: "Tide Table, copy", exact: true }),
-  ).toBeVisible();
-  await expect(
-    places.getByRole("checkbox", { name: "Tide Table", exact: true }),
-  ).toBeHidden();
+  await expect(page.getByTestId('bench')).toBeVisible();
+  await page.keyboard.press('s');
+  const places = page.getByRole('complementary', { name: 'Slots to fill' });
+  await expect(places.getByRole('checkbox', { name: 'Tide Table, copy', exact: true })).toBeVisible();
+  await expect(places.getByRole('checkbox', { name: 'Tide Table', exact: true })).toBeHidden();
 });
 
-test("a rules file with a fault is refused with its place, a good one replaces slots of the same key", async ({
+test('a rules file with a fault is refused with its place, a good one replaces slots of the same key', async ({
   page,
 }) => {
-  await page.goto("/destinations");
-  const chooser = page.getByLabel("Choose a rules file");
+  await page.goto('/destinations');
+  const chooser = page.getByLabel('Choose a rules file');
   const file = (json: unknown) => ({
-    name: "rules.json",
-    mimeType: "application/json",
+    name: 'rules.json',
+    mimeType: 'application/json',
     buffer: Buffer.from(JSON.stringify(json)),
   });
   const book = (slot: object) => ({
-    schema: "pantomet-rules/1",
-    destinations: [
-      { key: "fog-signal", name: "Fog Signal", slots: [{ key: "a", ...slot }] },
-    ],
+    schema: 'pantomet-rules/1',
+    destinations: [{ key: 'fog-signal', name: 'Fog Signal', slots: [{ key: 'a', ...slot }] }],
   });
   await chooser.setInputFiles(file(book({ size: { width: 0 } })));
-  await expect(page.getByRole("alert")).toContainText(
-    "$.destinations[0].slots[0].size.width",
-  );
+  await expect(page.getByRole('alert')).toContainText('$.destinations[0].slots[0].size.width');
   await chooser.setInputFiles(file(book({ size: { width: 500 } })));
-  await expect(page.getByRole("region", { name: "Fog Signal" })).toBeVisible();
-  await chooser.setInputFiles(
-    file(book({ size: { width: 700 }, name: "Horn" })),
-  );
-  await expect(
-    page.getByRole("region", { name: "Fog Signal" }).getByText("Horn"),
-  ).toBeVisible();
-  await expect(page.getByRole("region", { name: "Skerry site" })).toBeVisible();
+  await expect(page.getByRole('region', { name: 'Fog Signal' })).toBeVisible();
+  await chooser.setInputFiles(file(book({ size: { width: 700 }, name: 'Horn' })));
+  await expect(page.getByRole('region', { name: 'Fog Signal' }).getByText('Horn')).toBeVisible();
+  await expect(page.getByRole('region', { name: 'Skerry site' })).toBeVisible();
 });
 
-test("a changed rule shows which delivered files no longer meet it, and redoes only its own", async ({
+test('a changed rule shows which delivered files no longer meet it, and redoes only its own', async ({
   page,
 }) => {
-  const slot = "lampglow/tall-card";
+  const slot = 'lampglow/tall-card';
   const job = await makeJob(
     page,
-    "Delivered",
-    ["IMG_2081.jpg", "barometer-from-chat.jpg"],
-    [slot, "skerry-shop/grid-square"],
+    'Delivered',
+    ['IMG_2081.jpg', 'barometer-from-chat.jpg'],
+    [slot, 'skerry-shop/grid-square'],
   );
   await page.goto(`/job/${job.id}`);
   await allMade(page);
-  await command(page, job.id, [{ do: "name-job", numbered: true }]);
-  expect((await page.request.post(`/api/jobs/${job.id}/folder`)).ok()).toBe(
-    true,
-  );
+  await command(page, job.id, [{ do: 'name-job', numbered: true }]);
+  expect((await page.request.post(`/api/jobs/${job.id}/folder`)).ok()).toBe(true);
   const before = await readJob(page, job.id);
   await page.goto(`/destinations/${slot}`);
-  const rule = page.getByRole("complementary", { name: "Rule of a slot" });
-  await expect(rule.getByText("All 2 delivered files meet it.")).toBeVisible();
+  const rule = page.getByRole('complementary', { name: 'Rule of a slot' });
+  await expect(rule.getByText('All 2 delivered files meet it.')).toBeVisible();
   const heaviest = Math.max(
     ...before.cells
       .filter((cell) => cell.slot === slot)
       .flatMap((cell) => cell.files.map((file) => file.bytes!)),
   );
-  await rule
-    .getByRole("textbox", { name: "Heaviest" })
-    .fill(String(heaviest - 1));
-  await expect(rule.getByTestId("breaches")).toContainText(
-    "1 of 2 delivered files no longer meet it",
-  );
-  await rule.getByRole("button", { name: "Set the rule" }).click();
-  await expect(
-    rule.getByRole("button", { name: "Set the rule" }),
-  ).toBeDisabled();
+  await rule.getByRole('textbox', { name: 'Heaviest' }).fill(String(heaviest - 1));
+  await expect(rule.getByTestId('breaches')).toContainText('1 of 2 delivered files no longer meet it');
+  await rule.getByRole('button', { name: 'Set the rule' }).click();
+  await expect(rule.getByRole('button', { name: 'Set the rule' })).toBeDisabled();
   await page.goto(`/job/${job.id}`);
   await allMade(page);
   const after = await readJob(page, job.id);
   for (const { id } of job.pictures) {
-    expect(
-      Math.max(...after.cell(id, slot).files.map((file) => file.bytes!)),
-    ).toBeLessThan(heaviest);
-    expect(after.cell(id, "skerry-shop/grid-square").files).toEqual(
-      before.cell(id, "skerry-shop/grid-square").files,
+    expect(Math.max(...after.cell(id, slot).files.map((file) => file.bytes!))).toBeLessThan(heaviest);
+    expect(after.cell(id, 'skerry-shop/grid-square').files).toEqual(
+      before.cell(id, 'skerry-shop/grid-square').files,
     );
   }
 });

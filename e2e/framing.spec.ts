@@ -1,42 +1,29 @@
-import { expect, test } from "@playwright/test";
-import { frameFor } from "../client/src/framing/solver";
-import {
-  command,
-  figures,
-  makeJob,
-  openFraming,
-  readJob,
-  settled,
-} from "./support";
+import { expect, test } from '@playwright/test';
+import { frameFor } from '../client/src/framing/solver';
+import { command, figures, makeJob, openFraming, readJob, settled } from './support';
 
 // Framing across slots: shared and loose frames, keep boxes and focus, straightening, copying.
 
 const slots = [
-  "skerry-site/opening-large",
-  "skerry-site/opening-small",
-  "skerry-shop/grid-square",
-  "tidewrack/cover",
+  'skerry-site/opening-large',
+  'skerry-site/opening-small',
+  'skerry-shop/grid-square',
+  'tidewrack/cover',
 ];
 
-test("the content is drawn under the slot, kin move together, and one is let loose", async ({
-  page,
-}) => {
-  const job = await makeJob(page, "Kin", ["DSC_0440.JPG"], slots);
+test('the content is drawn under the slot, kin move together, and one is let loose', async ({ page }) => {
+  const job = await makeJob(page, 'Kin', ['DSC_0440.JPG'], slots);
   const id = job.pictures[0]!.id;
   await openFraming(page, job.id, id, slots[0]);
-  await expect(page.getByTestId("tied")).toContainText(
-    "together with 1 other slot",
-  );
+  await expect(page.getByTestId('tied')).toContainText('together with 1 other slot');
   const before = await figures(page);
-  await page.keyboard.press("+");
-  await page.keyboard.press("+");
-  await page.keyboard.press("+");
-  await expect
-    .poll(async () => (await figures(page)).width)
-    .toBeLessThan(before.width * 0.87);
+  await page.keyboard.press('+');
+  await page.keyboard.press('+');
+  await page.keyboard.press('+');
+  await expect.poll(async () => (await figures(page)).width).toBeLessThan(before.width * 0.87);
   const tight = await figures(page);
 
-  const slot = page.getByTestId("slot-window");
+  const slot = page.getByTestId('slot-window');
   const box = (await slot.boundingBox())!;
   await page.mouse.move(box.x + box.width / 2, box.y + box.height / 2);
   await page.mouse.down();
@@ -46,49 +33,36 @@ test("the content is drawn under the slot, kin move together, and one is let loo
   await page.mouse.up();
   const scale = box.width / tight.width;
   // The content follows the finger: what is seen moves to the right in the picture.
-  await expect
-    .poll(async () => Math.abs((await figures(page)).x - tight.x - 15 / scale))
-    .toBeLessThan(4);
+  await expect.poll(async () => Math.abs((await figures(page)).x - tight.x - 15 / scale)).toBeLessThan(4);
   await expect
     .poll(async () => {
       const now = await readJob(page, job.id);
-      return (
-        JSON.stringify(now.cell(id, slots[0]!).frame) ===
-        JSON.stringify(now.cell(id, slots[1]!).frame)
-      );
+      return JSON.stringify(now.cell(id, slots[0]!).frame) === JSON.stringify(now.cell(id, slots[1]!).frame);
     })
     .toBe(true);
   await settled(page);
   const shared = (await readJob(page, job.id)).cell(id, slots[1]!).frame;
 
-  await page.keyboard.press("l");
-  await expect(page.getByTestId("tied")).toContainText("apart from the others");
-  await page.keyboard.press("-");
-  await expect
-    .poll(async () => (await readJob(page, job.id)).cell(id, slots[0]!).frame)
-    .not.toEqual(shared);
-  expect((await readJob(page, job.id)).cell(id, slots[1]!).frame).toEqual(
-    shared,
-  );
-  await page.keyboard.press("t");
-  await expect
-    .poll(async () => (await readJob(page, job.id)).cell(id, slots[0]!).frame)
-    .toEqual(shared);
-  for (let i = 0; i < 7; i++) await page.keyboard.press("Control+z");
+  await page.keyboard.press('l');
+  await expect(page.getByTestId('tied')).toContainText('apart from the others');
+  await page.keyboard.press('-');
+  await expect.poll(async () => (await readJob(page, job.id)).cell(id, slots[0]!).frame).not.toEqual(shared);
+  expect((await readJob(page, job.id)).cell(id, slots[1]!).frame).toEqual(shared);
+  await page.keyboard.press('t');
+  await expect.poll(async () => (await readJob(page, job.id)).cell(id, slots[0]!).frame).toEqual(shared);
+  for (let i = 0; i < 7; i++) await page.keyboard.press('Control+z');
   await expect.poll(async () => (await figures(page)).width).toBe(before.width);
 });
 
-test("a frame that is held is weighed, and the weight stands once it is let go", async ({
-  page,
-}) => {
-  const job = await makeJob(page, "Held", ["IMG_2109.jpg"], [slots[0]!]);
+test('a frame that is held is weighed, and the weight stands once it is let go', async ({ page }) => {
+  const job = await makeJob(page, 'Held', ['IMG_2109.jpg'], [slots[0]!]);
   await openFraming(page, job.id, job.pictures[0]!.id, slots[0]);
-  await page.keyboard.press("+");
-  await page.keyboard.press("+");
+  await page.keyboard.press('+');
+  await page.keyboard.press('+');
   const weight = page.locator("[data-weight='1']");
   await expect(weight).toContainText(/B$/);
   const before = await weight.textContent();
-  const frame = (await page.locator("[data-part=frame]").boundingBox())!;
+  const frame = (await page.locator('[data-part=frame]').boundingBox())!;
   const [x, y] = [frame.x + frame.width / 2, frame.y + frame.height / 2];
   await page.mouse.move(x, y);
   await page.mouse.down();
@@ -100,83 +74,57 @@ test("a frame that is held is weighed, and the weight stands once it is let go",
   const untouched = await readJob(page, job.id);
   await page.mouse.up();
   await expect
-    .poll(
-      async () =>
-        (await readJob(page, job.id)).cell(job.pictures[0]!.id, slots[0]!)
-          .frame,
-    )
+    .poll(async () => (await readJob(page, job.id)).cell(job.pictures[0]!.id, slots[0]!).frame)
     .not.toEqual(untouched.cell(job.pictures[0]!.id, slots[0]!).frame);
   await expect(weight).toHaveText(held!);
 });
 
-test("a keep box is drawn and every slot holds it; the focus takes its place; all is undone", async ({
+test('a keep box is drawn and every slot holds it; the focus takes its place; all is undone', async ({
   page,
 }) => {
-  const job = await makeJob(page, "Keep", ["DSC_0452.JPG"], slots);
+  const job = await makeJob(page, 'Keep', ['DSC_0452.JPG'], slots);
   const id = job.pictures[0]!.id;
   await openFraming(page, job.id, id, slots[2]);
-  const stage = (await page
-    .getByRole("img", { name: "DSC_0452.JPG, whole" })
-    .boundingBox())!;
-  const at = (x: number, y: number) =>
-    [stage.x + stage.width * x, stage.y + stage.height * y] as const;
-  await page.keyboard.press("k");
+  const stage = (await page.getByRole('img', { name: 'DSC_0452.JPG, whole' }).boundingBox())!;
+  const at = (x: number, y: number) => [stage.x + stage.width * x, stage.y + stage.height * y] as const;
+  await page.keyboard.press('k');
   await page.mouse.move(...at(0.7, 0.25));
   await page.mouse.down();
   await page.mouse.move(...at(0.95, 0.65), { steps: 8 });
   await page.mouse.up();
-  await expect(page.getByTestId("keep")).toBeVisible();
-  await expect
-    .poll(async () => (await readJob(page, job.id)).cell(id, slots[2]!).origin)
-    .toBe("kept");
-  for (const cell of (await readJob(page, job.id)).cells.filter(
-    (one) => one.slot !== "tidewrack/cover",
-  )) {
-    const [left, top, right, bottom] = cell.frame as [
-      number,
-      number,
-      number,
-      number,
-    ];
+  await expect(page.getByTestId('keep')).toBeVisible();
+  await expect.poll(async () => (await readJob(page, job.id)).cell(id, slots[2]!).origin).toBe('kept');
+  for (const cell of (await readJob(page, job.id)).cells.filter((one) => one.slot !== 'tidewrack/cover')) {
+    const [left, top, right, bottom] = cell.frame as [number, number, number, number];
     expect(left).toBeLessThanOrEqual(0.705);
     expect(right).toBeGreaterThanOrEqual(0.945);
     expect(top).toBeLessThanOrEqual(0.255);
     expect(bottom).toBeGreaterThanOrEqual(0.645);
   }
-  await page.keyboard.press("f");
+  await page.keyboard.press('f');
   await page.mouse.click(...at(0.3, 0.5));
-  await expect(page.getByTestId("focus")).toBeVisible();
-  await expect
-    .poll(async () => (await readJob(page, job.id)).cell(id, slots[2]!).origin)
-    .toBe("focus");
-  await page.keyboard.press("Control+z");
-  await expect(page.getByTestId("keep")).toBeVisible();
-  await page.keyboard.press("Control+z");
-  await expect(page.getByTestId("keep")).toBeHidden();
-  await page.getByRole("button", { name: "Turn it down" }).click();
-  await expect
-    .poll(async () => (await readJob(page, job.id)).cell(id, slots[2]!).origin)
-    .toBe("centred");
+  await expect(page.getByTestId('focus')).toBeVisible();
+  await expect.poll(async () => (await readJob(page, job.id)).cell(id, slots[2]!).origin).toBe('focus');
+  await page.keyboard.press('Control+z');
+  await expect(page.getByTestId('keep')).toBeVisible();
+  await page.keyboard.press('Control+z');
+  await expect(page.getByTestId('keep')).toBeHidden();
+  await page.getByRole('button', { name: 'Turn it down' }).click();
+  await expect.poll(async () => (await readJob(page, job.id)).cell(id, slots[2]!).origin).toBe('centred');
 });
 
-test("a picture is turned by quarters and straightened, and marks stay on what they mark", async ({
+test('a picture is turned by quarters and straightened, and marks stay on what they mark', async ({
   page,
 }) => {
-  const job = await makeJob(page, "Turn", ["IMG_2109.jpg"], slots);
+  const job = await makeJob(page, 'Turn', ['IMG_2109.jpg'], slots);
   const id = job.pictures[0]!.id;
   await openFraming(page, job.id, id, slots[2]);
-  await page.keyboard.press("u");
-  await expect(page.getByTestId("keep")).toBeVisible();
-  await expect
-    .poll(async () => (await readJob(page, job.id)).cell(id, slots[2]!).origin)
-    .toBe("kept");
+  await page.keyboard.press('u');
+  await expect(page.getByTestId('keep')).toBeVisible();
+  await expect.poll(async () => (await readJob(page, job.id)).cell(id, slots[2]!).origin).toBe('kept');
   const before = (await readJob(page, job.id)).head.pictures[0]!;
-  await page
-    .getByRole("button", { name: "A quarter turn to the right" })
-    .click();
-  await expect
-    .poll(async () => (await readJob(page, job.id)).head.pictures[0]!.width)
-    .toBe(before.height);
+  await page.getByRole('button', { name: 'A quarter turn to the right' }).click();
+  await expect.poll(async () => (await readJob(page, job.id)).head.pictures[0]!.width).toBe(before.height);
   const turned = (await readJob(page, job.id)).head.pictures[0]!;
   const [was] = before.decisions.keep as {
     left: number;
@@ -189,7 +137,7 @@ test("a picture is turned by quarters and straightened, and marks stay on what t
     : { left: number; top: number }[];
   expect(is!.left).toBeCloseTo(1 - was!.bottom, 6);
   expect(is!.top).toBeCloseTo(was!.left, 6);
-  await page.getByRole("slider", { name: "Straighten" }).fill("3.5");
+  await page.getByRole('slider', { name: 'Straighten' }).fill('3.5');
   await expect
     .poll(async () => (await readJob(page, job.id)).head.pictures[0]!.width, {
       timeout: 10_000,
@@ -197,37 +145,24 @@ test("a picture is turned by quarters and straightened, and marks stay on what t
     .toBeLessThan(turned.width);
   // The turned pixels are really there: the preview has the new shape.
   const shown = (await readJob(page, job.id)).head.pictures[0]!;
-  const image = page.getByRole("img", { name: "IMG_2109.jpg, whole" });
+  const image = page.getByRole('img', { name: 'IMG_2109.jpg, whole' });
   await expect
-    .poll(
-      () =>
-        image.evaluate(
-          (one: HTMLImageElement) => one.naturalWidth / one.naturalHeight,
-        ),
-      { timeout: 30_000 },
-    )
+    .poll(() => image.evaluate((one: HTMLImageElement) => one.naturalWidth / one.naturalHeight), {
+      timeout: 30_000,
+    })
     .toBeCloseTo(shown.width / shown.height, 1);
 });
 
-test("frames and marks are copied to other pictures in one step", async ({
-  page,
-}) => {
-  const job = await makeJob(
-    page,
-    "Copy",
-    ["DSC_0412.JPG", "DSC_0415.JPG", "IMG_2081.jpg"],
-    slots,
-  );
+test('frames and marks are copied to other pictures in one step', async ({ page }) => {
+  const job = await makeJob(page, 'Copy', ['DSC_0412.JPG', 'DSC_0415.JPG', 'IMG_2081.jpg'], slots);
   const id = job.pictures[0]!.id;
   await openFraming(page, job.id, id, slots[3]);
-  await page.keyboard.press("+");
-  await expect(page.getByTestId("tied")).toContainText("Framed by hand");
-  await page.keyboard.press("c");
-  const dialog = page.getByRole("dialog");
-  await expect(
-    dialog.getByRole("button", { name: "Copy to 1 picture" }),
-  ).toBeVisible();
-  await dialog.getByRole("button", { name: "Copy to 1 picture" }).click();
+  await page.keyboard.press('+');
+  await expect(page.getByTestId('tied')).toContainText('Framed by hand');
+  await page.keyboard.press('c');
+  const dialog = page.getByRole('dialog');
+  await expect(dialog.getByRole('button', { name: 'Copy to 1 picture' })).toBeVisible();
+  await dialog.getByRole('button', { name: 'Copy to 1 picture' }).click();
   await expect
     .poll(async () => {
       const now = await readJob(page, job.id);
@@ -242,77 +177,57 @@ test("frames and marks are copied to other pictures in one step", async ({
         .frame.map((edge) => edge.toFixed(4))
         .join(),
     );
-  expect(
-    (await readJob(page, job.id)).cell(job.pictures[2]!.id, slots[3]!).origin,
-  ).not.toBe("hand");
-  await page.getByRole("button", { name: "Undo" }).click();
+  expect((await readJob(page, job.id)).cell(job.pictures[2]!.id, slots[3]!).origin).not.toBe('hand');
+  await page.getByRole('button', { name: 'Undo' }).click();
   await expect
-    .poll(
-      async () =>
-        (await readJob(page, job.id)).cell(job.pictures[1]!.id, slots[3]!)
-          .origin,
-    )
-    .not.toBe("hand");
+    .poll(async () => (await readJob(page, job.id)).cell(job.pictures[1]!.id, slots[3]!).origin)
+    .not.toBe('hand');
 });
 
-test("wheel, corner and exact figures frame as well, and the shape is kept", async ({
-  page,
-}) => {
-  const job = await makeJob(
-    page,
-    "Figures",
-    ["P1050233.JPG"],
-    ["tidewrack/cover"],
-  );
+test('wheel, corner and exact figures frame as well, and the shape is kept', async ({ page }) => {
+  const job = await makeJob(page, 'Figures', ['P1050233.JPG'], ['tidewrack/cover']);
   await openFraming(page, job.id, job.pictures[0]!.id);
   const shape = 851 / 315;
   const widest = await figures(page);
   expect(widest.width).toBe(4800);
-  await page.keyboard.press("+");
+  await page.keyboard.press('+');
   await expect.poll(async () => (await figures(page)).width).toBe(4560);
-  await page.keyboard.press("ArrowRight");
+  await page.keyboard.press('ArrowRight');
   await expect.poll(async () => (await figures(page)).x).toBe(168);
-  await page.keyboard.press("Shift+ArrowLeft");
+  await page.keyboard.press('Shift+ArrowLeft');
   await expect.poll(async () => (await figures(page)).x).toBe(167);
-  const box = (await page.locator("[data-part=frame]").boundingBox())!;
+  const box = (await page.locator('[data-part=frame]').boundingBox())!;
   await page.mouse.move(box.x + box.width / 2, box.y + box.height / 2);
   await page.mouse.wheel(0, -300);
   await expect.poll(async () => (await figures(page)).width).toBeLessThan(4000);
-  await page.getByRole("textbox", { name: /^Width/ }).fill("2000");
-  await page.keyboard.press("Enter");
+  await page.getByRole('textbox', { name: /^Width/ }).fill('2000');
+  await page.keyboard.press('Enter');
   await expect.poll(async () => (await figures(page)).width).toBe(2000);
   expect((await figures(page)).height).toBeCloseTo(2000 / shape, 0);
-  const corner = (await page
-    .locator("[data-part=bottom-right]")
-    .boundingBox())!;
-  await page.mouse.move(
-    corner.x + corner.width / 2,
-    corner.y + corner.height / 2,
-  );
+  const corner = (await page.locator('[data-part=bottom-right]').boundingBox())!;
+  await page.mouse.move(corner.x + corner.width / 2, corner.y + corner.height / 2);
   await page.mouse.down();
   await page.mouse.move(corner.x - 80, corner.y - 10, { steps: 5 });
   await page.mouse.up();
   await expect.poll(async () => (await figures(page)).width).toBeLessThan(1900);
   const drawn = await figures(page);
   expect(Math.abs(drawn.width / drawn.height - shape)).toBeLessThan(0.01);
-  await page.getByTestId("stage").click({ position: { x: 5, y: 5 } });
-  await page.keyboard.press("0");
+  await page.getByTestId('stage').click({ position: { x: 5, y: 5 } });
+  await page.keyboard.press('0');
   await expect.poll(() => figures(page)).toEqual(widest);
 });
 
-test("the solver in the browser finds the same frames as the one in the core", async ({
-  page,
-}) => {
+test('the solver in the browser finds the same frames as the one in the core', async ({ page }) => {
   const job = await makeJob(
     page,
-    "Solver",
-    ["DSC_0415.JPG", "IMG_2081.jpg", "DSC_0423.JPG"],
+    'Solver',
+    ['DSC_0415.JPG', 'IMG_2081.jpg', 'DSC_0423.JPG'],
     [
       ...slots,
-      "skerry-site/text-column",
-      "skerry-site/header-strip",
-      "skerry-shop/product-mat",
-      "lampglow/tall-card",
+      'skerry-site/text-column',
+      'skerry-site/header-strip',
+      'skerry-shop/product-mat',
+      'lampglow/tall-card',
     ],
   );
   let state = 7;
@@ -331,31 +246,28 @@ test("the solver in the browser finds the same frames as the one in the core", a
       };
       const focus = { x: random(), y: random() };
       return [
-        { do: "clear-marks", picture },
+        { do: 'clear-marks', picture },
         round % 3 === 0
-          ? { do: "add-keep-box", picture, box }
+          ? { do: 'add-keep-box', picture, box }
           : {
-              do: "set-focus",
+              do: 'set-focus',
               picture,
               focus: round % 3 === 1 ? focus : null,
             },
-        ...(round === 11 ? [{ do: "decline-suggestion", picture }] : []),
+        ...(round === 11 ? [{ do: 'decline-suggestion', picture }] : []),
       ];
     });
     await command(page, job.id, changes);
     const next = await readJob(page, job.id);
     for (const picture of next.head.pictures)
       for (const slot of next.head.slots) {
-        const box = frameFor(
-          picture as never,
-          slot.slot as never,
-          slot.address,
-          picture.decisions as never,
-        );
-        const [left, top, right, bottom] = next.cell(
-          picture.picture.id,
-          slot.address,
-        ).frame as [number, number, number, number];
+        const box = frameFor(picture, slot.slot, slot.address, picture.decisions);
+        const [left, top, right, bottom] = next.cell(picture.picture.id, slot.address).frame as [
+          number,
+          number,
+          number,
+          number,
+        ];
         expect(box.x).toBeCloseTo(left * picture.width, 3);
         expect(box.y).toBeCloseTo(top * picture.height, 3);
         expect(box.x + box.width).toBeCloseTo(right * picture.width, 3);

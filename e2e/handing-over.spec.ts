@@ -1,75 +1,63 @@
-import { execFileSync } from "node:child_process";
-import { existsSync, readdirSync } from "node:fs";
-import { join } from "node:path";
-import { expect, test } from "@playwright/test";
-import { command, allMade, makeJob } from "./support";
+import { execFileSync } from 'node:child_process';
+import { existsSync, readdirSync } from 'node:fs';
+import { join } from 'node:path';
+import { expect, test } from '@playwright/test';
+import { command, allMade, makeJob } from './support';
 
-test("pictures that have only a number are asked about once, and named", async ({
-  page,
-}, info) => {
+test('pictures that have only a number are asked about once, and named', async ({ page }, info) => {
   const job = await makeJob(
     page,
-    "Names",
-    ["DSC_0412.JPG", "IMG_2102.jpg", "barometer-from-chat.jpg"],
-    ["skerry-shop/grid-square"],
+    'Names',
+    ['DSC_0412.JPG', 'IMG_2102.jpg', 'barometer-from-chat.jpg'],
+    ['skerry-shop/grid-square'],
   );
-  await command(page, job.id, [{ do: "name-job", name: "Glass & Brass" }]);
+  await command(page, job.id, [{ do: 'name-job', name: 'Glass & Brass' }]);
   await page.goto(`/job/${job.id}/handing-over`);
   await allMade(page);
-  await expect(page.getByText("2 pictures have only a camera")).toBeVisible();
-  await expect(page.locator("a[data-download]")).toBeHidden();
-  expect(
-    (await page.request.get(`/api/jobs/${job.id}/bundle.zip`)).status(),
-  ).toBe(409);
+  await expect(page.getByText('2 pictures have only a camera')).toBeVisible();
+  await expect(page.locator('a[data-download]')).toBeHidden();
+  expect((await page.request.get(`/api/jobs/${job.id}/bundle.zip`)).status()).toBe(409);
 
-  await page
-    .getByLabel("Keywords for DSC_0412.JPG")
-    .fill("Brass barometer, Öland");
-  await page.keyboard.press("Enter");
-  await expect(page.getByText("1 picture has only a camera")).toBeVisible();
-  await page.getByRole("button", { name: /Count them/ }).click();
-  await expect(page.locator("a[data-download]")).toBeVisible();
-  await page.getByLabel("Prefix").fill("Skerry");
-  await page.keyboard.press("Enter");
-  await page
-    .getByLabel("Alternative text for DSC_0412.JPG")
-    .fill('A barometer, "set fair"');
-  await page.keyboard.press("Enter");
-  await page.getByText("Patterns of names").click();
-  const pattern = page.getByLabel("Pattern for Skerry shop");
-  await pattern.fill("{picture}/{slot}");
-  await page.keyboard.press("Enter");
-  await expect(page.getByRole("alert")).toContainText("must not hold a path");
-  await pattern.fill("{picture}-{width}{density}");
-  await page.keyboard.press("Enter");
-  await page.locator("summary").filter({ hasText: "skerry-shop/" }).click();
+  await page.getByLabel('Keywords for DSC_0412.JPG').fill('Brass barometer, Öland');
+  await page.keyboard.press('Enter');
+  await expect(page.getByText('1 picture has only a camera')).toBeVisible();
+  await page.getByRole('button', { name: /Count them/ }).click();
+  await expect(page.locator('a[data-download]')).toBeVisible();
+  await page.getByLabel('Prefix').fill('Skerry');
+  await page.keyboard.press('Enter');
+  await page.getByLabel('Alternative text for DSC_0412.JPG').fill('A barometer, "set fair"');
+  await page.keyboard.press('Enter');
+  await page.getByText('Patterns of names').click();
+  const pattern = page.getByLabel('Pattern for Skerry shop');
+  await pattern.fill('{picture}/{slot}');
+  await page.keyboard.press('Enter');
+  await expect(page.getByRole('alert')).toContainText('must not hold a path');
+  await pattern.fill('{picture}-{width}{density}');
+  await page.keyboard.press('Enter');
+  await page.locator('summary').filter({ hasText: 'skerry-shop/' }).click();
   for (const name of [
-    "skerry-brass-barometer-oland-300.jpg",
-    "skerry-brass-barometer-oland-600@2x.jpg",
-    "skerry-glass-brass-02-300.jpg",
-    "skerry-barometer-from-chat-300.jpg",
+    'skerry-brass-barometer-oland-300.jpg',
+    'skerry-brass-barometer-oland-600@2x.jpg',
+    'skerry-glass-brass-02-300.jpg',
+    'skerry-barometer-from-chat-300.jpg',
   ])
     await expect(page.getByText(name, { exact: true })).toBeVisible();
 
-  const csv = await (
-    await page.request.get(`/api/jobs/${job.id}/report.csv`)
-  ).text();
+  const csv = await (await page.request.get(`/api/jobs/${job.id}/report.csv`)).text();
   expect(csv).toContain('"A barometer, ""set fair"""');
-  await page.getByRole("button", { name: "As a folder" }).click();
-  const said = await page.getByTestId("folder").textContent();
-  const folder = said!.slice(said!.indexOf("/"));
-  expect(existsSync(join(folder, "report.json"))).toBe(true);
-  const waiting = page.waitForEvent("download");
-  await page.keyboard.press("d");
-  const zip = info.outputPath("bundle.zip");
+  await page.getByRole('button', { name: 'As a folder' }).click();
+  const said = await page.getByTestId('folder').textContent();
+  const folder = said!.slice(said!.indexOf('/'));
+  expect(existsSync(join(folder, 'report.json'))).toBe(true);
+  const waiting = page.waitForEvent('download');
+  await page.keyboard.press('d');
+  const zip = info.outputPath('bundle.zip');
   await (await waiting).saveAs(zip);
-  const inZip = execFileSync("unzip", ["-Z1", zip], { encoding: "utf8" })
-    .trim()
-    .split("\n");
+  const inZip = execFileSync('unzip', ['-Z1', zip], { encoding: 'utf8' }).trim().split('\n');
   expect(
     inZip
-      .filter((one) => one.startsWith("skerry-shop/"))
+      .filter((one) => one.startsWith('skerry-shop/'))
       .map((one) => one.slice(12))
       .toSorted(),
-  ).toEqual(readdirSync(join(folder, "skerry-shop")).toSorted());
+  ).toEqual(readdirSync(join(folder, 'skerry-shop')).toSorted());
 });

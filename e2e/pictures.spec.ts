@@ -1,50 +1,41 @@
-import { execFileSync } from "node:child_process";
-import { mkdirSync, readFileSync, writeFileSync } from "node:fs";
-import { join } from "node:path";
-import { expect, type Page, test } from "@playwright/test";
-import { photographs } from "./support";
+import { execFileSync } from 'node:child_process';
+import { mkdirSync, readFileSync, writeFileSync } from 'node:fs';
+import { join } from 'node:path';
+import { expect, type Page, test } from '@playwright/test';
+import { photographs } from './support';
 
 /** In the library, not in the list of what has just arrived. */
 const sheet = (page: Page, name: string) =>
-  page.getByRole("region", { name: "Pictures" }).getByTitle(name, { exact: true });
+  page.getByRole('region', { name: 'Pictures' }).getByTitle(name, { exact: true });
 const choose = async (page: Page, name: string) => {
-  await page.getByRole("searchbox").fill(name);
+  await page.getByRole('searchbox').fill(name);
   await sheet(page, name).click();
 };
 
-test("files are read in, refused with a sentence, and known again; originals stay as they are", async ({
+test('files are read in, refused with a sentence, and known again; originals stay as they are', async ({
   page,
 }, info) => {
   const elsewhere: string[] = [];
-  page.on("request", (request) => {
-    if (
-      !request.url().startsWith("http://127.0.0.1:5499/") &&
-      !/^(data|blob):/.test(request.url())
-    )
+  page.on('request', (request) => {
+    if (!request.url().startsWith('http://127.0.0.1:5499/') && !/^(data|blob):/.test(request.url()))
       elsewhere.push(request.url());
   });
   const folder = info.outputPath();
   mkdirSync(folder, { recursive: true });
-  const pageFile = join(folder, "page.jpg");
-  writeFileSync(pageFile, "<!doctype html><p>Not found</p>");
+  const pageFile = join(folder, 'page.jpg');
+  writeFileSync(pageFile, '<!doctype html><p>Not found</p>');
   const photograph = photographs[0]!;
-  await page.goto("/pictures");
-  await page
-    .getByLabel("Choose pictures")
-    .setInputFiles([photograph, pageFile]);
-  const arrivals = page.getByRole("region", { name: "Reading in" });
-  await expect(arrivals.getByText("1 of 2 read in, 1 refused")).toBeVisible({
+  await page.goto('/pictures');
+  await page.getByLabel('Choose pictures').setInputFiles([photograph, pageFile]);
+  const arrivals = page.getByRole('region', { name: 'Reading in' });
+  await expect(arrivals.getByText('1 of 2 read in, 1 refused')).toBeVisible({
     timeout: 30_000,
   });
-  await expect(
-    arrivals.getByText("The file is a web page, not a picture."),
-  ).toBeVisible();
-  await page.getByLabel("Choose pictures").setInputFiles(photograph);
-  await expect(
-    arrivals.getByText(/The same file is here already/).first(),
-  ).toBeVisible({ timeout: 30_000 });
-  await arrivals.getByRole("button", { name: "Put away" }).click();
-  const list = (await (await page.request.get("/api/pictures")).json()) as {
+  await expect(arrivals.getByText('The file is a web page, not a picture.')).toBeVisible();
+  await page.getByLabel('Choose pictures').setInputFiles(photograph);
+  await expect(arrivals.getByText(/The same file is here already/).first()).toBeVisible({ timeout: 30_000 });
+  await arrivals.getByRole('button', { name: 'Put away' }).click();
+  const list = (await (await page.request.get('/api/pictures')).json()) as {
     id: string;
     name: string;
   }[];
@@ -55,109 +46,83 @@ test("files are read in, refused with a sentence, and known again; originals sta
   expect(elsewhere).toEqual([]);
 });
 
-test("files that are dropped or pasted anywhere make a job", async ({
-  page,
-}) => {
-  for (const kind of ["drop", "paste"] as const) {
-    await page.goto("/");
-    await expect(page.getByRole("button", { name: /^New job/ })).toBeVisible();
+test('files that are dropped or pasted anywhere make a job', async ({ page }) => {
+  for (const kind of ['drop', 'paste'] as const) {
+    await page.goto('/');
+    await expect(page.getByRole('button', { name: /^New job/ })).toBeVisible();
     await page.evaluate(async (kind) => {
-      const canvas = new OffscreenCanvas(kind === "drop" ? 64 : 80, 48);
-      const context = canvas.getContext("2d")!;
-      context.fillStyle = kind === "drop" ? "#b08030" : "#305080";
+      const canvas = new OffscreenCanvas(kind === 'drop' ? 64 : 80, 48);
+      const context = canvas.getContext('2d')!;
+      context.fillStyle = kind === 'drop' ? '#b08030' : '#305080';
       context.fillRect(0, 0, 80, 48);
-      const file = new File(
-        [await canvas.convertToBlob({ type: "image/png" })],
-        `${kind}ped.png`,
-        { type: "image/png" },
-      );
+      const file = new File([await canvas.convertToBlob({ type: 'image/png' })], `${kind}ped.png`, {
+        type: 'image/png',
+      });
       const data = new DataTransfer();
       data.items.add(file);
       const event =
-        kind === "drop"
-          ? new DragEvent("drop", { dataTransfer: data, bubbles: true })
-          : new ClipboardEvent("paste", { clipboardData: data, bubbles: true });
+        kind === 'drop'
+          ? new DragEvent('drop', { dataTransfer: data, bubbles: true })
+          : new ClipboardEvent('paste', { clipboardData: data, bubbles: true });
       document.body.dispatchEvent(event);
     }, kind);
-    await expect(page.getByRole("img", { name: `${kind}ped.png` })).toBeVisible(
-      { timeout: 20_000 },
-    );
-    await expect(
-      page.getByText("1 picture is here. Where do they go?"),
-    ).toBeVisible();
+    await expect(page.getByRole('img', { name: `${kind}ped.png` })).toBeVisible({ timeout: 20_000 });
+    await expect(page.getByText('1 picture is here. Where do they go?')).toBeVisible();
   }
 });
 
-test("an original is replaced by a newer one and put back, and a picture removed and put back", async ({
+test('an original is replaced by a newer one and put back, and a picture removed and put back', async ({
   page,
 }, info) => {
   const folder = info.outputPath();
   mkdirSync(folder, { recursive: true });
   const draw = (name: string, size: string, colour: string) => {
     const file = join(folder, name);
-    execFileSync("convert", [
-      "-size",
+    execFileSync('convert', [
+      '-size',
       size,
       `xc:${colour}`,
-      "-fill",
-      "white",
-      "-draw",
-      "circle 60,60 60,100",
+      '-fill',
+      'white',
+      '-draw',
+      'circle 60,60 60,100',
       file,
     ]);
     return file;
   };
-  await page.goto("/pictures");
-  await page
-    .getByLabel("Choose pictures")
-    .setInputFiles(draw("rain-gauge.png", "300x200", "#665544"));
-  await expect(sheet(page, "rain-gauge.png")).toBeVisible({
+  await page.goto('/pictures');
+  await page.getByLabel('Choose pictures').setInputFiles(draw('rain-gauge.png', '300x200', '#665544'));
+  await expect(sheet(page, 'rain-gauge.png')).toBeVisible({
     timeout: 20_000,
   });
-  await choose(page, "rain-gauge.png");
-  const originals = page.getByRole("region", { name: "Originals" });
+  await choose(page, 'rain-gauge.png');
+  const originals = page.getByRole('region', { name: 'Originals' });
   await page
-    .getByLabel("Choose a newer original")
-    .setInputFiles(draw("rain-gauge-new.png", "450x300", "#445566"));
-  await expect(originals.getByRole("listitem")).toHaveCount(2);
-  await expect(page.getByRole("region", { name: "Facts" })).toContainText(
-    "rain-gauge-new.png",
-  );
-  await originals.getByRole("button", { name: "Put back" }).click();
-  await expect(
-    page.getByRole("region", { name: "Facts" }).getByRole("heading"),
-  ).toHaveText("rain-gauge.png");
-  await expect(originals.getByRole("listitem")).toHaveCount(2);
-  await originals
-    .getByRole("button", { name: "Remove from the library" })
-    .click();
-  await originals.getByRole("button", { name: "Remove it" }).click();
-  await expect(
-    page.getByRole("region", { name: "Pictures" }).getByTitle("rain-gauge.png"),
-  ).toHaveCount(0);
-  await page.getByRole("button", { name: /^Removed \(/ }).click();
-  await page
-    .getByRole("dialog")
-    .getByRole("button", { name: "Put back" })
-    .first()
-    .click();
-  await page.keyboard.press("Escape");
-  await expect(
-    page.getByRole("region", { name: "Pictures" }).getByTitle("rain-gauge.png"),
-  ).toBeVisible();
+    .getByLabel('Choose a newer original')
+    .setInputFiles(draw('rain-gauge-new.png', '450x300', '#445566'));
+  await expect(originals.getByRole('listitem')).toHaveCount(2);
+  await expect(page.getByRole('region', { name: 'Facts' })).toContainText('rain-gauge-new.png');
+  await originals.getByRole('button', { name: 'Put back' }).click();
+  await expect(page.getByRole('region', { name: 'Facts' }).getByRole('heading')).toHaveText('rain-gauge.png');
+  await expect(originals.getByRole('listitem')).toHaveCount(2);
+  await originals.getByRole('button', { name: 'Remove from the library' }).click();
+  await originals.getByRole('button', { name: 'Remove it' }).click();
+  await expect(page.getByRole('region', { name: 'Pictures' }).getByTitle('rain-gauge.png')).toHaveCount(0);
+  await page.getByRole('button', { name: /^Removed \(/ }).click();
+  await page.getByRole('dialog').getByRole('button', { name: 'Put back' }).first().click();
+  await page.keyboard.press('Escape');
+  await expect(page.getByRole('region', { name: 'Pictures' }).getByTitle('rain-gauge.png')).toBeVisible();
 });
 
-test("the facts say what the file is, without misleading", async ({ page }) => {
-  await page.goto("/pictures");
-  const facts = page.getByRole("region", { name: "Facts" });
-  await choose(page, "DSC_0431.JPG");
-  await expect(
-    facts.getByText("Stored on its side; shown upright."),
-  ).toBeVisible();
+test('the facts say what the file is, without misleading', async ({ page }) => {
+  await page.goto('/pictures');
+  const facts = page.getByRole('region', { name: 'Facts' });
+  await choose(page, 'DSC_0431.JPG');
+  await expect(facts.getByText('Stored on its side; shown upright.')).toBeVisible();
   await expect(facts.getByText(/300 ppi/)).toBeVisible();
   await expect(facts.getByText(/changes no pixel and no weight/)).toBeVisible();
-  await choose(page, "P1050233.JPG");
+  await choose(page, 'P1050233.JPG');
   await expect(facts.getByText(/tells where it was taken/)).toBeVisible();
-  await choose(page, "DSC_0452.JPG");
+  await choose(page, 'DSC_0452.JPG');
   await expect(facts.getByText(/Adobe RGB/)).toBeVisible();
 });

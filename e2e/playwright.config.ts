@@ -1,29 +1,29 @@
-import { defineConfig } from "@playwright/test";
+import { defineConfig } from '@playwright/test';
 
 const port = 5499;
 
 export default defineConfig({
-  testDir: ".",
+  testDir: '.',
   // What is awaited comes within a second on an idle machine; a busy one may take its time.
   timeout: 150_000,
   expect: { timeout: 15_000 },
   workers: 1,
   forbidOnly: true,
-  outputDir: "./test-results",
-  reporter: [["list"], ["json", { outputFile: "../artifacts/browser.json" }]],
+  outputDir: './test-results',
+  reporter: [['list'], ['json', { outputFile: '../artifacts/browser.json' }]],
   use: {
     baseURL: `http://127.0.0.1:${port}`,
     viewport: { width: 1280, height: 800 },
     launchOptions: {
-      executablePath: "/usr/bin/chromium",
+      executablePath: '/usr/bin/chromium',
       args: [
-        "--no-sandbox",
-        "--disable-gpu",
-        "--disable-quic",
-        "--no-first-run",
-        "--disable-background-networking",
-        "--disable-component-update",
-        "--disable-sync",
+        '--no-sandbox',
+        '--disable-gpu',
+        '--disable-quic',
+        '--no-first-run',
+        '--disable-background-networking',
+        '--disable-component-update',
+        '--disable-sync',
       ],
     },
   },
@@ -31,6 +31,6 @@ export default defineConfig({
     command: `../pantomet demo --port ${port}`,
     url: `http://127.0.0.1:${port}/healthz`,
     timeout: 300_000,
-    gracefulShutdown: { signal: "SIGTERM", timeout: 5000 },
+    gracefulShutdown: { signal: 'SIGTERM', timeout: 5000 },
   },
 });

@@ -1,16 +1,11 @@
 // Takes the pictures in docs/screenshots/ from a demo that runs on the given address (default http://127.0.0.1:5460) and has made its files.
-import { chromium } from "@playwright/test";
+import { chromium } from '@playwright/test';
 
-const base = process.argv[2] ?? "http://127.0.0.1:5460";
-const shots = new URL("../docs/screenshots/", import.meta.url).pathname;
+const base = process.argv[2] ?? 'http://127.0.0.1:5460';
+const shots = new URL('../docs/screenshots/', import.meta.url).pathname;
 const browser = await chromium.launch({
-  executablePath: "/usr/bin/chromium",
-  args: [
-    "--no-sandbox",
-    "--disable-gpu",
-    "--disable-quic",
-    "--disable-background-networking",
-  ],
+  executablePath: '/usr/bin/chromium',
+  args: ['--no-sandbox', '--disable-gpu', '--disable-quic', '--disable-background-networking'],
 });
 const page = await browser.newPage({ viewport: { width: 1280, height: 800 } });
 const shoot = async (name, address) => {
@@ -19,40 +14,33 @@ const shoot = async (name, address) => {
   await page.screenshot({ path: `${shots}${name}.png` });
 };
 const jobs = await (await fetch(`${base}/api/jobs`)).json();
-const { id } = jobs.find((one) => one.name === "Autumn catalogue");
+const { id } = jobs.find((one) => one.name === 'Autumn catalogue');
 const job = await (await fetch(`${base}/api/jobs/${id}`)).json();
-const named = (name) =>
-  job.head.pictures.find((one) => one.picture.name === name).picture.id;
+const named = (name) => job.head.pictures.find((one) => one.picture.name === name).picture.id;
 
-await shoot("jobs", "/");
-await shoot("bench", `/job/${id}`);
-await shoot("bench-only-exceptions", `/job/${id}?reason=suggested`);
-await shoot(
-  "framing",
-  `/job/${id}/framing/${named("DSC_0415.JPG")}?slot=tidewrack/cover`,
-);
-await shoot(
-  "weighing",
-  `/job/${id}/weighing/${named("P1050233.JPG")}/skerry-site/opening-large`,
-);
+await shoot('jobs', '/');
+await shoot('bench', `/job/${id}`);
+await shoot('bench-only-exceptions', `/job/${id}?reason=suggested`);
+await shoot('framing', `/job/${id}/framing/${named('DSC_0415.JPG')}?slot=tidewrack/cover`);
+await shoot('weighing', `/job/${id}/weighing/${named('P1050233.JPG')}/skerry-site/opening-large`);
 await page.waitForTimeout(5000);
-await shoot("weighing");
-await shoot("handing-over", `/job/${id}/handing-over`);
-await shoot("destinations", "/destinations/harbour-market/listing");
+await shoot('weighing');
+await shoot('handing-over', `/job/${id}/handing-over`);
+await shoot('destinations', '/destinations/harbour-market/listing');
 await page.goto(`${base}/pictures`);
-await page.getByTitle("P1050233.JPG").first().click();
-await shoot("pictures");
-await page.getByRole("button", { name: /Lighter surround/ }).click();
+await page.getByTitle('P1050233.JPG').first().click();
+await shoot('pictures');
+await page.getByRole('button', { name: /Lighter surround/ }).click();
 const empty = await (
   await fetch(`${base}/api/jobs`, {
-    method: "POST",
-    headers: { "Content-Type": "application/json" },
+    method: 'POST',
+    headers: { 'Content-Type': 'application/json' },
     body: JSON.stringify({
-      name: "Winter window",
+      name: 'Winter window',
       pictures: null,
       slots: null,
     }),
   })
 ).json();
-await shoot("empty-job-darker", `/job/${empty.id}`);
+await shoot('empty-job-darker', `/job/${empty.id}`);
 await browser.close();

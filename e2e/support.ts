@@ -1,12 +1,15 @@
-import { readdirSync } from "node:fs";
-import { join } from "node:path";
-import { expect, type Page } from "@playwright/test";
+import { readdirSync } from 'node:fs';
+import { join } from 'node:path';
+import { expect, type Page } from '@playwright/test';
+import type { Cell, JobHead, JobProgress } from '../client/src/api/client';
+
+export type { Cell };
 
 /** Open photographs of Debian's package lomiri-wallpapers-16.04; they are not in the repository. */
-export const photographs = readdirSync("/usr/share/backgrounds")
-  .filter((name) => name.endsWith(".jpg"))
+export const photographs = readdirSync('/usr/share/backgrounds')
+  .filter((name) => name.endsWith('.jpg'))
   .toSorted()
-  .map((name) => join("/usr/share/backgrounds", name));
+  .map((name) => join('/usr/share/backgrounds', name));
 
 export interface JobHere {
   id: string;
@@ -20,20 +23,18 @@ export async function makeJob(
   pictures: string[],
   slots: string[],
 ): Promise<JobHere> {
-  const library = (await (await page.request.get("/api/pictures")).json()) as {
+  const library = (await (await page.request.get('/api/pictures')).json()) as {
     id: string;
     name: string;
   }[];
-  const chosen = pictures.map((one) =>
-    library.find((other) => other.name === one)!,
-  );
-  const answer = await page.request.post("/api/jobs", {
+  const chosen = pictures.map((one) => library.find((other) => other.name === one)!);
+  const answer = await page.request.post('/api/jobs', {
     data: {
       name: `${name} ${Date.now()}`,
       pictures: chosen.map((one) => one.id),
       slots: slots.map((address) => ({
-        destination: address.split("/")[0],
-        slot: address.split("/")[1],
+        destination: address.split('/')[0],
+        slot: address.split('/')[1],
         choice: null,
       })),
     },
@@ -44,7 +45,7 @@ export async function makeJob(
   await command(
     page,
     id,
-    chosen.map((one) => ({ do: "forget", picture: one.id })),
+    chosen.map((one) => ({ do: 'forget', picture: one.id })),
   );
   return { id, pictures: chosen };
 }
@@ -59,53 +60,23 @@ export async function command(page: Page, job: string, commands: object[]) {
 
 /** Waits until every file of the job on the page is made. */
 export async function allMade(page: Page, timeout = 180_000) {
-  await expect(page.getByTestId("progress")).toHaveAttribute("data-left", "0", {
+  await expect(page.getByTestId('progress')).toHaveAttribute('data-left', '0', {
     timeout,
   });
 }
 
 /** Waits until everything that was decided on the page is stored. */
 export async function settled(page: Page) {
-  await expect(page.getByTestId("job-bar")).toHaveAttribute(
-    "data-on-their-way",
-    "0",
-  );
-}
-
-export interface Cell {
-  picture: string;
-  slot: string;
-  frame: number[];
-  origin: string;
-  state: string;
-  verdict: string;
-  looks: string[];
-  files: {
-    id: string;
-    made: boolean;
-    bytes: number | null;
-    format: string | null;
-    quality: number | null;
-  }[];
+  await expect(page.getByTestId('job-bar')).toHaveAttribute('data-on-their-way', '0');
 }
 
 export async function readJob(page: Page, id: string) {
   // The page shows what was decided before it is stored.
-  if ((await page.getByTestId("job-bar").count()) > 0) await settled(page);
+  if ((await page.getByTestId('job-bar').count()) > 0) await settled(page);
   const job = (await (await page.request.get(`/api/jobs/${id}`)).json()) as {
-    head: {
-      sequence: number;
-      pictures: {
-        picture: { id: string; name: string };
-        words: string | null;
-        width: number;
-        height: number;
-        decisions: Record<string, unknown>;
-      }[];
-      slots: { address: string; slot: unknown }[];
-    };
-    cells: (Cell & { sequence?: number })[];
-    progress: { files: number; done: number };
+    head: JobHead;
+    cells: (Omit<Cell, 'sequence'> & { sequence?: number })[];
+    progress: JobProgress;
   };
   // When a cell was read is no part of how it stands.
   for (const cell of job.cells) delete cell.sequence;
@@ -118,27 +89,18 @@ export async function readJob(page: Page, id: string) {
 
 export async function figures(page: Page) {
   const value = async (name: string) =>
-    Number(
-      await page
-        .getByRole("textbox", { name: new RegExp(`^${name}`) })
-        .inputValue(),
-    );
+    Number(await page.getByRole('textbox', { name: new RegExp(`^${name}`) }).inputValue());
   return {
-    x: await value("Left"),
-    y: await value("Top"),
-    width: await value("Width"),
-    height: await value("Height"),
+    x: await value('Left'),
+    y: await value('Top'),
+    width: await value('Width'),
+    height: await value('Height'),
   };
 }
 
 /** Opens a picture of a job for framing, and waits until it can be framed. */
-export async function openFraming(
-  page: Page,
-  job: string,
-  picture: string,
-  slot = "",
-) {
+export async function openFraming(page: Page, job: string, picture: string, slot = '') {
   await page.goto(`/job/${job}/framing/${picture}${slot && `?slot=${slot}`}`);
-  await expect(page.locator("[data-part=frame]")).toBeVisible();
-  await expect(page.getByTestId("gets")).toContainText("1x");
+  await expect(page.locator('[data-part=frame]')).toBeVisible();
+  await expect(page.getByTestId('gets')).toContainText('1x');
 }

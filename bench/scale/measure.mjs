@@ -7,7 +7,7 @@ import { join } from 'node:path';
 const data = process.argv[2];
 const port = 5481;
 const base = `http://127.0.0.1:${port}`;
-const program = process.env.PANTOMET ?? 'artifacts/bin/Pantomet.Cli/release/pantomet.dll';
+const program = process.env.PANTOMET ?? 'artifacts/program/pantomet.dll';
 const wait = (ms) => new Promise((done) => setTimeout(done, ms));
 
 async function start(folder) {

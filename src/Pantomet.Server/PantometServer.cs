@@ -132,6 +132,7 @@ public static class PantometServer
                             (schema.Required ??= new HashSet<string>()).Add("do");
                         }
 
+                        ClosedLists.Tell(document);
                         return Task.CompletedTask;
                     }
                 )

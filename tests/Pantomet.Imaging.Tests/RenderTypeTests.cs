@@ -90,6 +90,59 @@ public sealed class RenderTypeTests : IDisposable
     }
 
     [Fact]
+    public void A_moving_picture_gives_up_the_same_things_in_the_same_order_as_a_still_one()
+    {
+        Programs.Checked(
+            "convert",
+            "-delay",
+            "10",
+            "-size",
+            "240x160",
+            "-seed",
+            "3",
+            "plasma:red-blue",
+            "plasma:green-white",
+            "plasma:yellow-black",
+            "-attenuate",
+            "0.6",
+            "+noise",
+            "gaussian",
+            _place.At("busy.gif")
+        );
+        const string moving = """ "types": ["webp"], "frames": "all" """;
+        var report = _place.Render(
+            _place.Rules(
+                $$"""
+                { "key": "free", "size": { "width": 200, "height": 120 }, {{moving}} },
+                { "key": "tight", "size": { "width": 200, "height": 120 }, "limits": { "maxBytes": 9000 }, {{moving}} },
+                { "key": "smaller", "size": { "within": { "width": 200, "height": 200 } }, "limits": { "maxBytes": 2500 }, {{moving}} },
+                { "key": "never", "size": { "width": 200, "height": 120 }, "limits": { "maxBytes": 900 }, {{moving}} },
+                { "key": "both", "size": { "width": 60, "height": 60 }, "types": ["webp", "jpeg"], "each": true, "frames": "all" }
+                """
+            ),
+            1,
+            _place.At("busy.gif")
+        );
+        var variants = report.GetProperty("variants").EnumerateArray().ToList();
+        string[] Codes(int i) =>
+            [.. variants[i].GetProperty("reasons").EnumerateArray().Select(reason => reason.GetProperty("code").GetString()!)];
+        Assert.Equal(["suggested"], Codes(0));
+        Assert.Contains("low-quality", Codes(1));
+        Assert.InRange(variants[1].GetProperty("bytes").GetInt64(), 1, 9000);
+        Assert.Contains("fewer-pixels", Codes(2));
+        Assert.InRange(variants[2].GetProperty("bytes").GetInt64(), 1, 2500);
+        Assert.Equal(("breaks", false), (variants[3].GetProperty("verdict").GetString(), variants[3].TryGetProperty("file", out _)));
+        Assert.Contains("still picture", variants[3].GetProperty("reasons")[0].GetProperty("message").GetString());
+        Assert.Contains("first-frame", Codes(5));
+        Assert.DoesNotContain("first-frame", Codes(4));
+        foreach (var (variant, frames) in variants[..3].Append(variants[4]).Select(one => (one, 3)).Append((variants[5], 1)))
+        {
+            using var file = Image.NewFromFile(FileOf(variant));
+            Assert.Equal(frames, file.Contains("n-pages") ? file.Get("n-pages") : 1);
+        }
+    }
+
+    [Fact]
     public void The_quality_of_a_jpeg_is_what_another_reader_says()
     {
         // ImageMagick writes Annex K's tables scaled by its quality, and reads the quality off again.

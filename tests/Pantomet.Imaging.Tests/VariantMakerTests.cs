@@ -171,7 +171,7 @@ public sealed class VariantMakerTests
         };
         var plan = VariantPlanner.Plan(Facts.Size, slot, Density.One);
         using var master = PictureMaster.Decode(Photograph, Facts, [plan], slot.Profile);
-        var made = VariantMaker.Make(master, slot, plan);
+        var made = VariantMaker.Make(new MasterPixels(master, slot), slot, plan);
         Assert.Equal(
             [PictureFormat.WebP, PictureFormat.Jpeg, PictureFormat.Png, PictureFormat.Avif],
             made.Select(one => one.Format!.Value)
@@ -189,7 +189,7 @@ public sealed class VariantMakerTests
         var slot = SlotOf(new SizeRule.SideAlone(Side.Width, 800), null);
         var plan = VariantPlanner.Plan(facts.Size, slot, Density.One);
         using var master = PictureMaster.Decode(place.At("poor.jpg"), facts, [plan], slot.Profile);
-        var made = VariantMaker.Make(master, slot, plan)[0];
+        var made = VariantMaker.Make(new MasterPixels(master, slot), slot, plan)[0];
         Assert.True(made.Quality <= 48);
         using (var file = new MemoryStream(made.File!))
         {
@@ -197,7 +197,8 @@ public sealed class VariantMakerTests
         }
 
         Assert.Contains(made.Reasons, reason => reason.Code == ReasonCodes.OriginalQuality);
-        Assert.Equal(70, VariantMaker.Make(master, slot with { Aims = new() { Quality = new(70, 90) } }, plan)[0].Quality);
+        var asked = slot with { Aims = new() { Quality = new(70, 90) } };
+        Assert.Equal(70, VariantMaker.Make(new MasterPixels(master, asked), asked, plan)[0].Quality);
     }
 
     [Fact]
@@ -214,8 +215,7 @@ public sealed class VariantMakerTests
         var slot = SlotOf(new SizeRule.SideAlone(Side.Width, 600), null);
         var plan = VariantPlanner.Plan(Facts.Size, slot, Density.One);
         using var master = PictureMaster.Decode(Photograph, Facts, [plan], slot.Profile);
-        using var pixels = VariantRenderer.Render(master, plan, slot.Background, slot.Sharpen);
-        return VariantMaker.ByHand(pixels, slot, plan, Facts, null, quality);
+        return VariantMaker.ByHand(new MasterPixels(master, slot), slot, plan, null, quality);
     }
 
     private static MadeVariant Make(SizeRule rule, long? limit) => Make(SlotOf(rule, limit));
@@ -224,7 +224,7 @@ public sealed class VariantMakerTests
     {
         var plan = VariantPlanner.Plan(Facts.Size, slot, Density.One);
         using var master = PictureMaster.Decode(Photograph, Facts, [plan], slot.Profile);
-        return VariantMaker.Make(master, slot, plan)[0];
+        return VariantMaker.Make(new MasterPixels(master, slot), slot, plan)[0];
     }
 
     private static Slot SlotOf(SizeRule rule, long? limit) =>

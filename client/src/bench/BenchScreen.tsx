@@ -1,11 +1,11 @@
 import { useCallback, useEffect, useEffectEvent, useMemo, useRef, useState } from 'react';
 import { useLocation, useSearchParams } from 'wouter';
-import type { JobPicture } from '../api/client';
+import type { JobPicture, ReasonCode } from '../api/client';
 import { useKeys } from '../app/useKeys';
 import { Button, Key } from '../design/Button';
 import { useElementSize } from '../framing/useElementSize';
 import { byGravity, reasonWord } from '../jobs/reasons';
-import { useCells, useHead, useJobStore } from '../jobs/useJob';
+import { useCells, useHead, useJob, useJobStore } from '../jobs/useJob';
 import { benchActions, type Chosen } from './actions';
 import { BenchGrid, headWidth } from './BenchGrid';
 import { EmptyBench } from './EmptyBench';
@@ -48,10 +48,11 @@ function FullBench({
   const [, go] = useLocation();
   const [search, setSearch] = useSearchParams();
   const cells = useCells();
+  const reading = useJob((job) => job.reading);
   const [room, size] = useElementSize<HTMLDivElement>();
   const [chosenScale, setScale] = useState<number | null>(null);
   const [focusAt, setFocusAt] = useState<{ x: number; y: number } | null>(null);
-  const reason = search.get('reason');
+  const reason = search.get('reason') as ReasonCode | 'any' | null;
 
   const counts = useMemo(() => countLooks(cells.values(), head), [cells, head]);
   const matches = useMemo(
@@ -188,6 +189,7 @@ function FullBench({
       <div className="flex flex-wrap items-center gap-x-1.5 gap-y-1 border-b border-line bg-sheet px-5 py-1.5">
         <h2 className="mr-1.5" data-testid="looks">
           {counts.cells === 0 ? 'Nothing wants a look' : `${counts.cells} of ${counts.all} want a look`}
+          {reading && <span className="font-normal text-ink-2">, still reading the rest</span>}
         </h2>
         {counts.cells > 0 && (
           <>
@@ -297,12 +299,12 @@ function ReasonButton({
 }
 
 function countLooks(
-  cells: Iterable<{ picture: string; slot: string; looks: string[] }>,
+  cells: Iterable<{ picture: string; slot: string; looks: ReasonCode[] }>,
   head: { pictures: JobPicture[]; slots: { address: string }[] },
 ) {
   const pictures = new Set(head.pictures.map((one) => one.picture.id));
   const slots = new Set(head.slots.map((one) => one.address));
-  const byReason = new Map<string, number>();
+  const byReason = new Map<ReasonCode, number>();
   let [all, count] = [0, 0];
   for (const cell of cells) {
     if (!pictures.has(cell.picture) || !slots.has(cell.slot)) continue;

@@ -1,5 +1,7 @@
+import type { SlotType } from '../api/client';
+
 /** File types as people write them. */
-export const typeNames: Record<string, string> = {
+export const typeNames: Record<SlotType, string> = {
   jpeg: 'JPEG',
   png: 'PNG',
   webp: 'WebP',

@@ -1,8 +1,8 @@
-import { useState } from 'react';
 import type { Destination, Slot } from '../api/client';
 import { Button } from '../design/Button';
 import { Covered } from '../design/Covered';
 import { needs } from '../design/needs';
+import { useDraft } from '../design/useDraft';
 
 /** One CSS pixel of a slot is this much of the screen: one scale for the whole book. */
 const scale = 0.07;
@@ -27,12 +27,8 @@ export function DestinationSheet({
   onName: (name: string) => void;
   onRetire: (retired: boolean) => void;
 }) {
-  const [draft, setDraft] = useState<string | null>(null);
   const retired = destination.slots.every((slot) => slot.retired);
-  const takeName = () => {
-    if (draft !== null && draft.trim() && draft.trim() !== destination.name) onName(draft);
-    setDraft(null);
-  };
+  const { field } = useDraft(destination.name, onName, (name) => name !== '');
   return (
     <section className="mb-4 border-t border-line bg-sheet px-4 pt-2 pb-3" aria-label={destination.name}>
       <header className="flex items-center gap-2">
@@ -40,14 +36,8 @@ export function DestinationSheet({
           <input
             aria-label={`Name of ${destination.name}`}
             className="w-full rounded-sm border border-transparent bg-transparent px-1 font-semibold hover:border-line focus:border-line"
-            value={draft ?? destination.name}
             maxLength={100}
-            onChange={(event) => setDraft(event.target.value)}
-            onBlur={takeName}
-            onKeyDown={(event) => {
-              if (event.key === 'Enter') event.currentTarget.blur();
-              if (event.key === 'Escape') setDraft(null);
-            }}
+            {...field}
           />
         </h2>
         <Button className="h-7!" onClick={() => onChoose('new')}>

@@ -79,7 +79,7 @@ export function SelectField({
   return (
     <Field name={name} fault={fault} hint={hint}>
       <select
-        className={`${box} border-line px-1`}
+        className={`${box} ${fault ? 'border-breaks' : 'border-line'} px-1`}
         value={value}
         onChange={(event) => onSet(event.target.value)}
       >
@@ -98,7 +98,7 @@ export function TickField({
   value,
   onSet,
 }: {
-  name: string;
+  name: ReactNode;
   value: boolean;
   onSet: (value: boolean) => void;
 }) {

@@ -1,3 +1,5 @@
+import { sizeFormValues } from '../api/schema';
+
 /** A slot's rule as it stands in a rules file. */
 export type Rule = Record<string, unknown>;
 
@@ -26,22 +28,36 @@ export function withValue(rule: Rule, place: string, value: unknown): Rule {
   return next;
 }
 
-/** The forms that a size can take, with the figures each needs. */
-export const sizeForms: { name: string; keys: string[]; first: Rule }[] = [
-  { name: 'Exact width and height', keys: ['width', 'height'], first: { width: 800, height: 600 } },
-  { name: 'Ratio and width', keys: ['ratio', 'width'], first: { ratio: '3:2', width: 1200 } },
-  { name: 'Ratio and height', keys: ['ratio', 'height'], first: { ratio: '3:2', height: 800 } },
-  { name: 'Ratio and longest side', keys: ['ratio', 'longSide'], first: { ratio: '5:4', longSide: 2500 } },
-  { name: 'Ratio and shortest side', keys: ['ratio', 'shortSide'], first: { ratio: '5:4', shortSide: 2000 } },
-  { name: 'Ratio alone, all pixels', keys: ['ratio'], first: { ratio: '3:2' } },
-  { name: 'Width alone', keys: ['width'], first: { width: 1200 } },
-  { name: 'Height alone', keys: ['height'], first: { height: 800 } },
-  { name: 'Longest side', keys: ['longSide'], first: { longSide: 2048 } },
-  { name: 'Shortest side', keys: ['shortSide'], first: { shortSide: 1000 } },
-  { name: 'Within a box', keys: ['within'], first: { within: { width: 400, height: 160 } } },
-  { name: 'Share of the frame', keys: ['share'], first: { share: 0.5 } },
-  { name: 'At most so many pixels', keys: ['maxPixels'], first: { maxPixels: 2000000 } },
-];
+type SizeForm = (typeof sizeFormValues)[number];
+
+const forms: Record<SizeForm, { name: string; first: Rule }> = {
+  'width+height': { name: 'Exact width and height', first: { width: 800, height: 600 } },
+  'ratio+width': { name: 'Ratio and width', first: { ratio: '3:2', width: 1200 } },
+  'ratio+height': { name: 'Ratio and height', first: { ratio: '3:2', height: 800 } },
+  'ratio+longSide': { name: 'Ratio and longest side', first: { ratio: '5:4', longSide: 2500 } },
+  'ratio+shortSide': { name: 'Ratio and shortest side', first: { ratio: '5:4', shortSide: 2000 } },
+  ratio: { name: 'Ratio alone, all pixels', first: { ratio: '3:2' } },
+  width: { name: 'Width alone', first: { width: 1200 } },
+  height: { name: 'Height alone', first: { height: 800 } },
+  longSide: { name: 'Longest side', first: { longSide: 2048 } },
+  shortSide: { name: 'Shortest side', first: { shortSide: 1000 } },
+  within: { name: 'Within a box', first: { within: { width: 400, height: 160 } } },
+  share: { name: 'Share of the frame', first: { share: 0.5 } },
+  maxPixels: { name: 'At most so many pixels', first: { maxPixels: 2000000 } },
+};
+
+/** The forms that a size can take, with the figures each needs and those it begins with. */
+export const sizeForms = sizeFormValues.map((form) => ({ ...forms[form], keys: form.split('+') }));
+
+export const sizeWords: Record<string, string> = {
+  width: 'Width',
+  height: 'Height',
+  longSide: 'Longest side',
+  shortSide: 'Shortest side',
+  ratio: 'Ratio',
+  share: 'Share, 0 to 1',
+  maxPixels: 'Pixels',
+};
 
 export function formOf(size: Rule): number {
   const keys = Object.keys(size).toSorted().join();

@@ -235,7 +235,9 @@ function Density({
   const known = mine.filter((file) => file.bytes != null);
   const words =
     known.length > 1
-      ? known.map((file) => `${typeNames[file.format ?? ''] ?? ''} ${weight(file.bytes!)}`).join(', ')
+      ? known
+          .map((file) => `${(file.format && typeNames[file.format]) ?? ''} ${weight(file.bytes!)}`)
+          .join(', ')
       : known[0]
         ? weight(known[0].bytes!)
         : run === 'running'

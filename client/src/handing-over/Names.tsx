@@ -1,5 +1,5 @@
-import { useState } from 'react';
 import { addresses } from '../api/client';
+import { useDraft } from '../design/useDraft';
 import { useHead, useJobStore } from '../jobs/useJob';
 
 /** Words for names and alternative text, picture by picture. */
@@ -63,24 +63,14 @@ function WordsField({
   onSet: (value: string) => void;
   most?: number;
 }) {
-  const [draft, setDraft] = useState<string | null>(null);
-  const take = () => {
-    if (draft !== null && draft.trim() !== value) onSet(draft.trim());
-    setDraft(null);
-  };
+  const { field } = useDraft(value, onSet);
   return (
     <input
       aria-label={label}
       maxLength={most}
       placeholder={hint}
       className={`w-full rounded-md border bg-sheet px-2 py-1 placeholder:text-ink-2 ${wanted ? 'border-concedes' : 'border-line'}`}
-      value={draft ?? value}
-      onChange={(event) => setDraft(event.target.value)}
-      onBlur={take}
-      onKeyDown={(event) => {
-        if (event.key === 'Enter') take();
-        if (event.key === 'Escape') setDraft(null);
-      }}
+      {...field}
     />
   );
 }

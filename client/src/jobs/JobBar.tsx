@@ -1,8 +1,8 @@
-import { useState } from 'react';
 import { Link } from 'wouter';
 import { useKeys } from '../app/useKeys';
 import { Button } from '../design/Button';
 import { weight } from '../design/figures';
+import { useDraft } from '../design/useDraft';
 import { useHead, useJob, useJobStore } from './useJob';
 
 export type Stage = 'bench' | 'framing' | 'weighing' | 'handing-over';
@@ -109,23 +109,17 @@ export function JobBar({ stage, at }: { stage: Stage; at?: { picture: string; sl
 function JobName() {
   const store = useJobStore();
   const head = useHead();
-  const [draft, setDraft] = useState<string | null>(null);
-  const take = () => {
-    if (draft !== null && draft.trim() !== '' && draft.trim() !== head.name) void store.name({ name: draft });
-    setDraft(null);
-  };
+  const { field } = useDraft(
+    head.name,
+    (name) => void store.name({ name }),
+    (name) => name !== '',
+  );
   return (
     <h1 className="min-w-0">
       <input
         aria-label="Name of the job"
         className="w-52 truncate rounded-sm border border-transparent bg-transparent px-1 py-0.5 font-semibold hover:border-line focus:border-line"
-        value={draft ?? head.name}
-        onChange={(event) => setDraft(event.target.value)}
-        onBlur={take}
-        onKeyDown={(event) => {
-          if (event.key === 'Enter') event.currentTarget.blur();
-          if (event.key === 'Escape') setDraft(null);
-        }}
+        {...field}
       />
     </h1>
   );

@@ -12,7 +12,8 @@ import { turned } from '../framing/turn';
 import { decisionFor, withCell } from './decisions';
 
 /** What the page knows of a cell while a command is applied to it. */
-export type CellOf = (picture: string, slot: string) => Cell | undefined;
+/** What a command asks of a cell: its frame, and what wants a look. */
+export type CellOf = (picture: string, slot: string) => Pick<Cell, 'frame' | 'looks'> | undefined;
 
 export const edgesOf = (frame: readonly number[]): Edges => ({
   left: frame[0]!,

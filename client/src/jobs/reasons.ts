@@ -1,5 +1,7 @@
+import type { ReasonCode } from '../api/client';
+
 /** Reasons in a few words, for a filter or a cell's caption. The sentences come from the server. */
-const words: Record<string, string> = {
+const words: Record<ReasonCode, string> = {
   'too-small': 'Too few pixels',
   'largest-side': 'Over the largest size',
   'smallest-side': 'Under the smallest size',
@@ -25,12 +27,13 @@ const words: Record<string, string> = {
   'other-density': 'Density not asked',
   'other-type': 'Type not taken',
   'other-size': 'Other size',
+  waiting: 'Still to be made',
 };
 
-export const reasonWord = (code: string) => words[code] ?? code;
+export const reasonWord = (code: ReasonCode) => words[code];
 
 /** The gravest first. */
-const order = [
+const order: readonly ReasonCode[] = [
   'unreadable',
   'over-weight',
   'smallest-side',
@@ -42,8 +45,8 @@ const order = [
   'low-quality',
 ];
 
-export const byGravity = (a: string, b: string) => {
-  const rank = (code: string) =>
+export const byGravity = (a: ReasonCode, b: ReasonCode) => {
+  const rank = (code: ReasonCode) =>
     code === 'suggested' ? 99 : order.includes(code) ? order.indexOf(code) : order.length;
   return rank(a) - rank(b) || a.localeCompare(b);
 };

@@ -1,7 +1,7 @@
 import { useQuery } from '@tanstack/react-query';
 import { useCallback, useState } from 'react';
 import { useLocation } from 'wouter';
-import { api, type Choice, type JobPicture, type JobSlot, take } from '../api/client';
+import { api, type Choice, type FileType, type JobPicture, type JobSlot, take } from '../api/client';
 import { useKeys } from '../app/useKeys';
 import { sentence } from '../design/figures';
 import { Notice } from '../design/Notice';
@@ -16,7 +16,7 @@ import { WeighingPanel } from './WeighingPanel';
 
 export interface Wish {
   density: number;
-  format: string | null;
+  format: FileType | null;
   quality: number | null;
 }
 
@@ -85,7 +85,7 @@ function Weighing({ picture, slot }: { picture: JobPicture; slot: JobSlot }) {
 
   const quality = choice.quality ?? file?.quality ?? null;
   const pick = useCallback(
-    (format: string, picked: number | null) => setTrial({ format, quality: picked }),
+    (format: FileType, picked: number | null) => setTrial({ format, quality: picked }),
     [],
   );
   const step = (by: number) => () => {

@@ -1,8 +1,16 @@
 import { useQueries } from '@tanstack/react-query';
-import { api, type CurvePoint, type JobSlot, type Picture, take } from '../api/client';
+import {
+  api,
+  type CurvePoint,
+  type FileType,
+  type JobSlot,
+  type SlotType,
+  type Picture,
+  take,
+} from '../api/client';
 
 export interface Curve {
-  format: string;
+  format: FileType;
   points: CurvePoint[];
   working: boolean;
   /** False for a type that the slot does not take: it is drawn for comparison. */
@@ -17,11 +25,11 @@ const rounds = [
 ];
 
 /** The types that a slot leaves a choice of. */
-export const typesOf = (types: readonly string[]) => [
-  ...new Set(types.flatMap((type) => (type === 'auto' ? ['jpeg', 'webp', 'png'] : [type]))),
+export const typesOf = (types: readonly SlotType[]): FileType[] => [
+  ...new Set(types.flatMap((type): FileType[] => (type === 'auto' ? ['jpeg', 'webp', 'png'] : [type]))),
 ];
 
-const lossyTypes = ['jpeg', 'webp', 'avif'];
+const lossyTypes: FileType[] = ['jpeg', 'webp', 'avif'];
 
 /**
  * Weight against likeness for each type the slot takes, and if wished for all others, measured on the very pixels,
@@ -38,7 +46,7 @@ export function useCurves(
 ): Curve[] {
   const taken = typesOf(slot.slot.types);
   // A photograph without loss weighs many times as much: on one scale with it the other curves would be a dot.
-  const all = picture.kind === 'photograph' ? lossyTypes : [...lossyTypes, 'png'];
+  const all: FileType[] = picture.kind === 'photograph' ? lossyTypes : [...lossyTypes, 'png'];
   const types = others ? [...taken, ...all.filter((type) => !taken.includes(type))] : taken;
   const wanted = types.flatMap((format) =>
     (format === 'png' ? [[100]] : taken.includes(format) ? rounds : rounds.slice(0, 2)).map((qualities) => ({

@@ -1,3 +1,4 @@
+using System.Globalization;
 using Pantomet.Application.Jobs;
 using Pantomet.Application.Variants;
 using Pantomet.Core.Facts;
@@ -7,6 +8,7 @@ using Pantomet.Core.Naming;
 using Pantomet.Core.Reports;
 using Pantomet.Core.Verdicts;
 using Pantomet.Data;
+using Pantomet.Data.Pictures;
 using Pantomet.Data.Variants;
 
 namespace Pantomet.Application.Bundles;
@@ -127,56 +129,45 @@ internal sealed class BundleContents
     public RenderReport Report()
     {
         var sources = State.Shown.Select(one => Source(one, State.Rows[one.Id])).ToList();
-        return new(
-            sources,
-            [.. Files.Select(Variant)],
-            new(sources.Sum(source => source.Bytes ?? 0), Going.Sum(file => file.File.Row!.Bytes), Going.Count(), 0)
-        );
+        return RenderReport.Of(sources, [.. Files.Select(Variant)], TimeSpan.Zero);
     }
 
-    private static ReportedSource Source(Core.Jobs.JobPicture mine, Data.Pictures.PictureRow row)
-    {
-        var facts = row.Facts;
-        return new()
+    // A suggestion is a matter of the job: what was made of it is in the frames.
+    private static ReportedSource Source(JobPicture mine, PictureRow row) =>
+        ReportedSource.Of(row.Name, row.Facts with { Suggestion = null }) with
         {
-            File = row.Name,
-            Width = facts.Size.Width,
-            Height = facts.Size.Height,
-            Format = facts.Format.Word(),
-            Bytes = facts.Bytes,
-            Alpha = facts.HasAlpha,
-            Frames = facts.Frames,
-            Profile = facts.Profile,
-            Ppi = facts.Ppi,
-            JpegQuality = facts.JpegQuality,
-            Kind = facts.Kind,
             Alternative = mine.Decisions.Alternative.Length > 0 ? mine.Decisions.Alternative : null,
         };
-    }
 
     private static ReportedVariant Variant(BundleFile file)
     {
-        var (row, crop) = (file.File.Row, file.File.Wanted.Wish.Plan.Crop);
-        return new()
-        {
-            Source = file.Cell.Picture.Name,
-            Destination = file.Cell.Place.Destination,
-            Slot = file.Cell.Place.Slot,
-            Density = file.Density.Value,
-            File = file.State == HandOver.Goes ? file.Path : null,
-            Width = row?.Width,
-            Height = row?.Height,
-            Format = row?.Format.Word(),
-            Bytes = row?.Bytes,
-            Quality = row?.Quality,
-            Likeness = row?.Likeness,
-            Frame = [crop.Left, crop.Top, crop.Right, crop.Bottom],
-            Encodes = row?.Encodes ?? 0,
-            Verdict = file.File.Verdict,
-            Reasons =
-                file.State == HandOver.Waiting ? [.. file.Reasons, new(ReasonCodes.Waiting, "It is still to be made.")] : file.Reasons,
-        };
+        var row = file.File.Row;
+        return ReportedVariant.Of(
+            file.Cell.Picture.Name,
+            file.Cell.Place.Destination,
+            file.Cell.Place.Slot,
+            file.Density,
+            file.File.Wanted.Wish.Plan.Crop,
+            file.State == HandOver.Goes ? Figures(file.Path!, row!) : null,
+            row?.Encodes ?? 0,
+            file.File.Verdict,
+            file.State == HandOver.Waiting ? [.. file.Reasons, new(ReasonCodes.Waiting, "It is still to be made.")] : file.Reasons
+        );
     }
+
+    private static ReportedFile Figures(string path, VariantRow row) =>
+        new(
+            path,
+            new(row.Width, row.Height),
+            row.Format,
+            row.Bytes,
+            row.Quality,
+            row.Likeness,
+            row.WorstPlace?.Split(',').Select(edge => int.Parse(edge, CultureInfo.InvariantCulture)).ToArray()
+                is [var left, var top, var right, var bottom]
+                ? new(left, top, right, bottom)
+                : null
+        );
 
     private static BundleFile NotMade(BoardCell cell, Wish wish)
     {

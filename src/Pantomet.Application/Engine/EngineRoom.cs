@@ -78,8 +78,12 @@ internal sealed partial class EngineRoom(WorkOptions options, ILogger<EngineRoom
             var (outcome, failure) = await engine.RunAsync(order with { Threads = alone ? options.Workers : 1 }, meanwhile, cancel);
             if (outcome is not null)
             {
-                Return(engine);
-                engine = null;
+                if (!outcome.Ends)
+                {
+                    Return(engine);
+                    engine = null;
+                }
+
                 cancel.ThrowIfCancellationRequested();
                 return outcome;
             }

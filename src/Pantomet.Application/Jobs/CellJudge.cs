@@ -164,14 +164,8 @@ internal sealed class CellJudge(UnderWay underWay)
         if (standings.Made(file.Id) is { } row)
         {
             var own = row.Reasons == "[]" ? [] : JsonSerializer.Deserialize<List<Reason>>(row.Reasons) ?? [];
-            return new(
-                file,
-                row,
-                null,
-                Judgement.Graver(plan.Verdict, row.Verdict),
-                ReasonCodes.InOrder([.. plan.Reasons, .. own]),
-                through
-            );
+            var (verdict, reasons) = Judgement.Of(plan, row.Verdict, own);
+            return new(file, row, null, verdict, reasons, through);
         }
 
         return standings.Failure(file.Id) is { } failure

@@ -1,5 +1,6 @@
 using System.Globalization;
 using Pantomet.Application.Engine;
+using Pantomet.Core.Facts;
 using Pantomet.Core.Geometry;
 using Pantomet.Data;
 using Pantomet.Data.Pictures;
@@ -30,7 +31,7 @@ internal sealed class PreviewMaker(DataFolder folder, EngineRoom engine)
 
         var part = $"{path}.{Guid.NewGuid():n}.part";
         var outcome = await engine.RunAsync(
-            new PreviewOrder(folder.Originals.PathOf(picture.ContentHash), side, part, turn),
+            new PreviewOrder(folder.Originals.PathOf(picture.ContentHash), side, part, turn, picture.Facts.Format == PictureFormat.Svg),
             cancel,
             urgent: true
         );

@@ -1,4 +1,5 @@
 using System.CommandLine;
+using Pantomet.Application.Renders;
 using Pantomet.Core;
 using Pantomet.Core.Marks;
 using Pantomet.Core.Rules;

@@ -39,6 +39,10 @@ public static class PictureFormats
         [PictureFormat.Svg] = ["svg"],
     };
 
+    /// <summary>The types that files are made as.</summary>
+    public static IReadOnlyList<PictureFormat> Written { get; } =
+    [PictureFormat.Jpeg, PictureFormat.Png, PictureFormat.WebP, PictureFormat.Avif];
+
     /// <summary>The name people know: JPEG, PNG, WebP ...</summary>
     public static string Label(this PictureFormat format) => format == PictureFormat.WebP ? "WebP" : format.ToString().ToUpperInvariant();
 

@@ -1,3 +1,4 @@
+using Pantomet.Core.Facts;
 using Pantomet.Core.Framing;
 using Pantomet.Core.Geometry;
 
@@ -11,7 +12,7 @@ public sealed record Choice(string? Format, int? Quality)
     /// <summary>What is wrong with a choice from outside, as a sentence; null when nothing is.</summary>
     public static string? Fault(Choice? choice) =>
         choice is { Quality: < 1 or > 100 } ? "A quality is a whole number from 1 to 100."
-        : choice is { Format: not (null or "jpeg" or "png" or "webp" or "avif") }
+        : choice is { Format: { } format } && PictureFormats.Written.All(one => one.Word() != format)
             ? "The types that are written here are jpeg, png, webp and avif."
         : null;
 }

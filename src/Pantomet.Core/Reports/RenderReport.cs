@@ -3,6 +3,7 @@ using System.Text.Json;
 using System.Text.Json.Serialization;
 using System.Text.Unicode;
 using Pantomet.Core.Facts;
+using Pantomet.Core.Geometry;
 using Pantomet.Core.Verdicts;
 
 namespace Pantomet.Core.Reports;
@@ -51,7 +52,50 @@ public sealed record ReportedSource
 
     /// <summary>Why it cannot be read: a sentence.</summary>
     public string? Error { get; init; }
+
+    /// <summary>What is told of a picture that could be read.</summary>
+    /// <param name="file">The path or name that it is reported under.</param>
+    /// <param name="facts">Its facts.</param>
+    public static ReportedSource Of(string file, PictureFacts facts)
+    {
+        ArgumentNullException.ThrowIfNull(facts);
+        return new()
+        {
+            File = file,
+            Width = facts.Size.Width,
+            Height = facts.Size.Height,
+            Format = facts.Format.Word(),
+            Bytes = facts.Bytes,
+            Alpha = facts.HasAlpha,
+            Frames = facts.Frames,
+            Profile = facts.Profile,
+            Ppi = facts.Ppi,
+            JpegQuality = facts.JpegQuality,
+            Kind = facts.Kind,
+            Suggestion = facts.Suggestion is { Box: var box }
+                ? [.. new[] { box.Left, box.Top, box.Right, box.Bottom }.Select(edge => Math.Round(edge, 4))]
+                : null,
+        };
+    }
 }
+
+/// <summary>The figures of a file that is delivered.</summary>
+/// <param name="Path">Where it lies, relative to the output folder.</param>
+/// <param name="Size">Its pixel size.</param>
+/// <param name="Format">Its type.</param>
+/// <param name="Bytes">Its weight.</param>
+/// <param name="Quality">1 to 100; null where the type has none.</param>
+/// <param name="Likeness">0 to 1; null where it was not measured.</param>
+/// <param name="WorstPlace">Where it differs most.</param>
+public sealed record ReportedFile(
+    string Path,
+    PixelSize Size,
+    PictureFormat Format,
+    long Bytes,
+    int? Quality,
+    double? Likeness,
+    Crop? WorstPlace
+);
 
 /// <summary>One variant: made or not.</summary>
 public sealed record ReportedVariant
@@ -105,6 +149,47 @@ public sealed record ReportedVariant
 
     /// <summary>Why.</summary>
     public required IReadOnlyList<Reason> Reasons { get; init; }
+
+    /// <summary>What is told of one variant.</summary>
+    /// <param name="source">What its picture is reported under.</param>
+    /// <param name="destination">The destination's key.</param>
+    /// <param name="slot">The slot's key.</param>
+    /// <param name="density">The density asked for.</param>
+    /// <param name="crop">The part of the picture.</param>
+    /// <param name="file">The file; null when none is delivered.</param>
+    /// <param name="encodes">How many trial encodes it took.</param>
+    /// <param name="verdict">The verdict.</param>
+    /// <param name="reasons">Why.</param>
+    public static ReportedVariant Of(
+        string source,
+        string destination,
+        string slot,
+        Density density,
+        Crop crop,
+        ReportedFile? file,
+        int encodes,
+        Verdict verdict,
+        IReadOnlyList<Reason> reasons
+    ) =>
+        new()
+        {
+            Source = source,
+            Destination = destination,
+            Slot = slot,
+            Density = density.Value,
+            File = file?.Path,
+            Width = file?.Size.Width,
+            Height = file?.Size.Height,
+            Format = file?.Format.Word(),
+            Bytes = file?.Bytes,
+            Quality = file?.Quality,
+            Likeness = file?.Likeness is { } likeness ? Math.Round(likeness, 5) : null,
+            WorstPlace = file?.WorstPlace is { } worst ? [worst.Left, worst.Top, worst.Right, worst.Bottom] : null,
+            Frame = [crop.Left, crop.Top, crop.Right, crop.Bottom],
+            Encodes = encodes,
+            Verdict = verdict,
+            Reasons = reasons,
+        };
 }
 
 /// <summary>Sums.</summary>
@@ -131,6 +216,27 @@ public sealed record RenderReport(IReadOnlyList<ReportedSource> Sources, IReadOn
     /// <summary>The report's schema.</summary>
     [JsonPropertyOrder(-1)]
     public string Schema { get; } = "pantomet-report/1";
+
+    /// <summary>A report with its sums.</summary>
+    /// <param name="sources">One for each file given.</param>
+    /// <param name="variants">One for each picture, slot and density.</param>
+    /// <param name="took">How long the run took.</param>
+    public static RenderReport Of(IReadOnlyList<ReportedSource> sources, IReadOnlyList<ReportedVariant> variants, TimeSpan took)
+    {
+        ArgumentNullException.ThrowIfNull(sources);
+        ArgumentNullException.ThrowIfNull(variants);
+        var delivered = variants.Where(variant => variant.File is not null).ToList();
+        return new(
+            sources,
+            variants,
+            new(
+                sources.Sum(source => source.Bytes ?? 0),
+                delivered.Sum(variant => variant.Bytes ?? 0),
+                delivered.Count,
+                Math.Round(took.TotalSeconds, 3)
+            )
+        );
+    }
 
     /// <summary>As JSON.</summary>
     public string ToJson() => JsonSerializer.Serialize(this, Options);

@@ -32,14 +32,10 @@ public static class RulesReader
         ["firm"] = Sharpening.Firm,
     };
 
-    private static readonly Dictionary<string, SlotType> Types = new()
-    {
-        ["jpeg"] = new(PictureFormat.Jpeg),
-        ["png"] = new(PictureFormat.Png),
-        ["webp"] = new(PictureFormat.WebP),
-        ["avif"] = new(PictureFormat.Avif),
-        ["auto"] = SlotType.Auto,
-    };
+    private static readonly Dictionary<string, SlotType> Types = PictureFormats
+        .Written.Select(format => new SlotType(format))
+        .Append(SlotType.Auto)
+        .ToDictionary(type => type.ToString());
 
     private static readonly Dictionary<string, ProfileRule> Profiles = new() { ["srgb"] = ProfileRule.Srgb, ["keep"] = ProfileRule.Keep };
 

@@ -6,9 +6,7 @@ namespace Pantomet.Core.Rules;
 /// <summary>Reads the <c>size</c> of a slot.</summary>
 internal static class SizeReader
 {
-    private const string Forms =
-        "{width,height}, {ratio,width}, {ratio,height}, {ratio,longSide}, {ratio,shortSide}, {ratio}, {width}, {height}, {longSide}, "
-        + "{shortSide}, {within}, {share} or {maxPixels}";
+    private static readonly string Forms = Listed([.. SizeForms.All.Select(keys => $"{{{string.Join(",", keys)}}}")]);
 
     private static readonly Dictionary<string, Side> Sides = new()
     {
@@ -43,6 +41,8 @@ internal static class SizeReader
 
     /// <summary>A side in pixels.</summary>
     public static int Pixels(JsonNode node) => (int)node.Whole(1, Rounding.LongestSide, "a side in pixels");
+
+    private static string Listed(IReadOnlyList<string> forms) => $"{string.Join(", ", forms.SkipLast(1))} or {forms[^1]}";
 
     private static PixelSize Box(JsonNode node)
     {

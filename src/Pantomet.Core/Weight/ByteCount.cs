@@ -9,6 +9,10 @@ namespace Pantomet.Core.Weight;
 /// <param name="Bytes">Exact bytes.</param>
 public readonly record struct ByteCount(long Bytes)
 {
+    /// <summary>The units that a weight is written with, and how many bytes each is.</summary>
+    public static IReadOnlyList<(string Name, decimal Bytes)> Units { get; } =
+    [("B", 1m), ("kB", 1000m), ("MB", 1_000_000m), ("KiB", 1024m), ("MiB", 1_048_576m)];
+
     /// <summary>Reads "500 kB", "1 MB", "300 KiB", "1.5 MiB" or "1000".</summary>
     public static bool TryParse(string text, out ByteCount count, out string? error)
     {
@@ -22,17 +26,17 @@ public readonly record struct ByteCount(long Bytes)
         }
 
         var unit = trimmed[digits..].Trim();
-        decimal? factor = unit switch
-        {
-            "" or "B" => 1m,
-            "kB" or "KB" => 1000m,
-            "MB" => 1_000_000m,
-            "KiB" => 1024m,
-            "MiB" => 1_048_576m,
-            _ => null,
-        };
+        // "KB" is written by many who mean kB.
+        var (name, factor) = Units.FirstOrDefault(one =>
+            one.Name
+            == (
+                unit is "" ? "B"
+                : unit is "KB" ? "kB"
+                : unit
+            )
+        );
         if (
-            factor is null
+            name is null
             || !decimal.TryParse(trimmed[..digits], NumberStyles.AllowDecimalPoint, CultureInfo.InvariantCulture, out var value)
         )
         {
@@ -41,7 +45,7 @@ public readonly record struct ByteCount(long Bytes)
             return false;
         }
 
-        return TryCreate(value, factor.Value, out count, out error);
+        return TryCreate(value, factor, out count, out error);
     }
 
     /// <summary>Makes a weight from a number and a factor, rounded down to whole bytes.</summary>

@@ -29,7 +29,8 @@ public sealed record ReadOrder(string Path) : Order(Path);
 /// <param name="Side">Its longest side in pixels.</param>
 /// <param name="Output">Where to write it.</param>
 /// <param name="Turn">How it is turned.</param>
-public sealed record PreviewOrder(string Path, int Side, string Output, Turn Turn = default) : Order(Path);
+/// <param name="Drawing">True when it is a drawing.</param>
+public sealed record PreviewOrder(string Path, int Side, string Output, Turn Turn = default, bool Drawing = false) : Order(Path);
 
 /// <summary>Make one variant, or the pixels it is compared with.</summary>
 /// <param name="Path">The original.</param>
@@ -101,6 +102,9 @@ public sealed record Outcome
 
     /// <summary>What kind of failure it was, when it could not be done.</summary>
     public OrderFailure? Failure { get; init; }
+
+    /// <summary>True when the process ends after this line and takes no other order.</summary>
+    public bool Ends { get; init; }
 
     /// <summary>An outcome that could not be.</summary>
     public static Outcome Failed(OrderFailure failure, string sentence) => new() { Refusal = sentence, Failure = failure };

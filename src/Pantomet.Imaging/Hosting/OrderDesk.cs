@@ -70,6 +70,7 @@ public sealed class OrderDesk : IDisposable
 
     private static Outcome Preview(PreviewOrder order)
     {
+        using var watch = DrawingTime.Watch(order.Drawing ? PictureFormat.Svg : null);
         using var scope = new Scope();
         // A small angle loses its corners: a little more is read than is shown.
         var side = order.Turn.Degrees == 0 ? order.Side : order.Side * 5 / 4;
@@ -95,16 +96,15 @@ public sealed class OrderDesk : IDisposable
 
         var slot = book!.Destinations[0].Slots[0];
         var work = new Work(order.Path, order.Facts, order.Turn, slot);
+        var source = new DeskPixels(this, work, cancel);
         if (order.Reference)
         {
-            File.WriteAllBytes(
-                order.Output,
-                LosslessPng.Write(Rendering(work, order.Size is { } size && size != order.Plan.Size ? order.Plan.At(size) : order.Plan))
-            );
+            using var pixels = source.Still(order.Size is { } size && size != order.Plan.Size ? order.Plan.At(size) : order.Plan);
+            File.WriteAllBytes(order.Output, LosslessPng.Write(pixels));
             return new();
         }
 
-        var made = Made(order, work, weighed => meanwhile?.Invoke(new() { Weighed = weighed }), cancel);
+        var made = Made(order, source, weighed => meanwhile?.Invoke(new() { Weighed = weighed }), cancel);
         if (made.File is { } file)
         {
             File.WriteAllBytes(order.Output, file);
@@ -126,59 +126,61 @@ public sealed class OrderDesk : IDisposable
         }
 
         var slot = book!.Destinations[0].Slots[0];
-        var pixels = Rendering(new(order.Path, order.Facts, order.Turn, slot), order.Plan);
+        var source = new DeskPixels(this, new(order.Path, order.Facts, order.Turn, slot), cancel);
         var points = new List<CurvePoint>();
         foreach (var quality in order.Format == PictureFormat.Png ? [100] : order.Qualities)
         {
             cancel.ThrowIfCancellationRequested();
-            var made = VariantMaker.ByHand(pixels, slot, order.Plan, order.Facts, order.Format, quality);
+            var made = VariantMaker.ByHand(source, slot, order.Plan, order.Format, quality);
             points.Add(new(made.Quality, made.File!.LongLength, made.Likeness!.Value.Score));
         }
 
         return new() { Curve = points };
     }
 
-    private MadeVariant Made(VariantOrder order, Work work, Action<WeighedFile> weighed, CancellationToken cancel)
+    private static MadeVariant Made(VariantOrder order, DeskPixels source, Action<WeighedFile> weighed, CancellationToken cancel)
     {
-        var (slot, plan) = (work.Slot, order.Plan);
-        if (order.Quality is null && MovingPicture.Applies(order.Facts, slot))
-        {
-            return MovingPicture.Make(order.Path, order.Facts, slot, plan, cancel, order.Turn);
-        }
-
-        var pixels = Rendering(work, plan);
-        if (order.Quality is { } quality)
-        {
-            return VariantMaker.ByHand(pixels, slot, plan, order.Facts, order.Format, quality, weighed);
-        }
-
-        var asked = slot with { Each = false, Types = order.Format is { } format ? [new(format)] : slot.Types };
-        return VariantMaker.Find(
-            pixels,
-            asked,
-            plan,
-            order.Facts,
-            smaller => VariantRenderer.Render(MasterFor(work, smaller), smaller, slot.Background, slot.Sharpen),
-            weighed,
-            cancel
-        )[0];
+        var slot = source.Work.Slot;
+        return order.Quality is { } quality
+            ? VariantMaker.ByHand(source, slot, order.Plan, order.Format, quality, weighed)
+            : VariantMaker.Make(
+                source,
+                slot with
+                {
+                    Each = false,
+                    Types = order.Format is { } format ? [new(format)] : slot.Types,
+                },
+                order.Plan,
+                weighed,
+                cancel
+            )[0];
     }
 
-    private RenderedPixels Rendering(Work work, VariantPlan plan)
+    private RenderedPixels Still(Work work, VariantPlan plan) =>
+        Once(
+            $"{work.Key}|{plan.Crop}|{plan.Size}|{plan.Content}|{work.Slot.Background}|{work.Slot.Sharpen}",
+            () => VariantRenderer.Render(MasterFor(work, plan), plan, work.Slot.Background, work.Slot.Sharpen)
+        );
+
+    private RenderedPixels Moving(Work work, VariantPlan plan, CancellationToken cancel) =>
+        Once(
+            $"{work.Key}|{plan.Crop}|{plan.Size}|{plan.Content}|{work.Slot.Background}|{work.Slot.Sharpen}|moving",
+            () => MovingPicture.Render(work.Path, work.Facts, work.Turn, work.Slot, plan, cancel)
+        );
+
+    private RenderedPixels Once(string key, Func<RenderedPixels> render)
     {
-        var slot = work.Slot;
-        var key = $"{work.Key}|{plan.Crop}|{plan.Size}|{plan.Content}|{slot.Background}|{slot.Sharpen}";
         for (var node = _renderings.First; node is not null; node = node.Next)
         {
             if (node.Value.Key == key)
             {
                 _renderings.Remove(node);
                 _renderings.AddFirst(node);
-                return node.Value.Pixels;
+                return node.Value.Pixels.Shared();
             }
         }
 
-        var pixels = VariantRenderer.Render(MasterFor(work, plan), plan, slot.Background, slot.Sharpen);
+        var pixels = render();
         _renderings.AddFirst((key, pixels));
         if (_renderings.Count > MostRenderings)
         {
@@ -186,7 +188,7 @@ public sealed class OrderDesk : IDisposable
             _renderings.RemoveLast();
         }
 
-        return pixels;
+        return pixels.Shared();
     }
 
     // The decode of the last picture, whole, so that another frame or slot of it decodes nothing again.
@@ -216,6 +218,17 @@ public sealed class OrderDesk : IDisposable
             made.Verdict,
             made.Reasons
         );
+
+    private sealed class DeskPixels(OrderDesk desk, Work work, CancellationToken cancel) : IPixelSource
+    {
+        public Work Work => work;
+
+        public PictureFacts Facts => work.Facts;
+
+        public RenderedPixels Still(VariantPlan plan) => desk.Still(work, plan);
+
+        public RenderedPixels Moving(VariantPlan plan) => desk.Moving(work, plan, cancel);
+    }
 
     private sealed record Work(string Path, PictureFacts Facts, Turn Turn, Slot Slot)
     {

@@ -1,5 +1,7 @@
+using System.Diagnostics;
 using System.Text.Json;
 using System.Text.Json.Serialization;
+using Pantomet.Imaging.Reading;
 
 namespace Pantomet.Imaging.Hosting;
 
@@ -29,6 +31,22 @@ public static class OrderLine
         ArgumentNullException.ThrowIfNull(orders);
         ArgumentNullException.ThrowIfNull(outcomes);
         using var desk = new OrderDesk();
+        var gate = new Lock();
+        void Tell(Outcome told)
+        {
+            lock (gate)
+            {
+                outcomes.WriteLine(Write(told));
+                outcomes.Flush();
+            }
+        }
+
+        // What draws cannot be stopped but with its process: the refusal is told first.
+        DrawingTime.Over = () =>
+        {
+            Tell(Outcome.Failed(OrderFailure.Refused, DrawingTime.Refusal) with { Ends = true });
+            Process.GetCurrentProcess().Kill();
+        };
         CancellationTokenSource? running = null;
         var work = Task.CompletedTask;
         while (await orders.ReadLineAsync() is { } line)
@@ -45,12 +63,6 @@ public static class OrderLine
             var stop = running.Token;
             work = Task.Run(async () =>
             {
-                void Tell(Outcome told)
-                {
-                    outcomes.WriteLine(Write(told));
-                    outcomes.Flush();
-                }
-
                 Outcome outcome;
                 Order? order = null;
                 try
@@ -83,5 +95,6 @@ public static class OrderLine
 
         await work;
         running?.Dispose();
+        DrawingTime.Over = null;
     }
 }

@@ -104,7 +104,7 @@ public static class PictureMaker
             await Task.WhenAll(
                 mine.OrderByDescending(i => plans[i].Size.Area)
                     .Select(async i =>
-                        made[i] = await room.RunAsync(() => MakeSafely(own ?? whole, wanted[i].Slot, plans[i], path, cancel), cancel)
+                        made[i] = await room.RunAsync(() => MakeSafely(own ?? whole, wanted[i].Slot, plans[i], cancel), cancel)
                     )
             );
         }
@@ -116,19 +116,11 @@ public static class PictureMaker
     private static ProfileRule ColoursOf(Slot slot, PictureFacts facts) => facts.Profile is null ? ProfileRule.Srgb : slot.Profile;
 
     // What the decoder or encoder cannot do for one slot must not stop the others.
-    private static IReadOnlyList<MadeVariant> MakeSafely(
-        PictureMaster master,
-        Slot slot,
-        VariantPlan plan,
-        string path,
-        CancellationToken cancel
-    )
+    private static IReadOnlyList<MadeVariant> MakeSafely(PictureMaster master, Slot slot, VariantPlan plan, CancellationToken cancel)
     {
         try
         {
-            return MovingPicture.Applies(master.Facts, slot) && plan.IsMade
-                ? [MovingPicture.Make(path, master.Facts, slot, plan, cancel)]
-                : VariantMaker.Make(master, slot, plan, cancel);
+            return VariantMaker.Make(new MasterPixels(master, slot, cancel), slot, plan, cancel: cancel);
         }
         catch (VipsException)
         {

@@ -21,7 +21,7 @@ internal sealed class Trials(VariantEncoder encoder, PictureFormat format, Cance
     };
 
     private readonly LikenessGauge _gauge = new(encoder.Reference(format));
-    private readonly LikenessGauge _sampleGauge = new(encoder.Sample(format));
+    private readonly LikenessGauge _sampleGauge = new(encoder.SampleReference(format));
     private readonly Dictionary<int, byte[]> _dear = [];
     private readonly Dictionary<(int Quality, bool Dear), byte[]> _samples = [];
     private readonly Dictionary<byte[], Likeness> _likeness = new(ReferenceEqualityComparer.Instance);
@@ -95,9 +95,9 @@ internal sealed class Trials(VariantEncoder encoder, PictureFormat format, Cance
 
     private PictureFormat Format => format;
 
-    private bool IsSampled => !ReferenceEquals(encoder.Sample(format), encoder.Reference(format));
+    private bool IsSampled => !ReferenceEquals(encoder.Sample(format), encoder.Pixels(format));
 
-    private double ShareOfSample() => (double)encoder.Sample(format).Height / encoder.Reference(format).Height;
+    private double ShareOfSample() => (double)encoder.Sample(format).Height / encoder.Pixels(format).Height;
 
     private double WholeOverSample(int quality)
     {

@@ -61,7 +61,7 @@ internal sealed class TypeSearch(RenderedPixels pixels, Slot slot, PictureFacts 
                 new(
                     ReasonCodes.LowQuality,
                     $"Quality {attempt.Quality}, below {range.Ceiling + 1}, to stay within {slot.Limits.MaxBytes}: "
-                        + $"{Figures.Weight(attempt.Bytes)}. Look at it at 100 %."
+                        + $"{Figures.Weight(attempt.Bytes)}. Look at it {(pixels.Moves ? "moving" : "at 100 %")}."
                 )
             );
         }

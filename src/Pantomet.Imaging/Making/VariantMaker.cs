@@ -10,7 +10,7 @@ namespace Pantomet.Imaging.Making;
 /// <summary>
 /// Makes the files of one plan: renders it, finds the file within the limits, and names every concession, in this order: below the likeness
 /// aim, the next allowed type, a quality below the floor where the slot allows it, fewer pixels where the size rule allows it. Then it
-/// breaks.
+/// breaks. Still and moving pictures go the same way.
 /// </summary>
 public static class VariantMaker
 {
@@ -18,13 +18,20 @@ public static class VariantMaker
     private const int MostShrinks = 12;
 
     /// <summary>Makes the first type that does, or with <see cref="Slot.Each"/> one file of each type.</summary>
-    /// <param name="master">The picture, decoded for this plan among others.</param>
+    /// <param name="source">Where the pixels come from.</param>
     /// <param name="slot">The slot.</param>
     /// <param name="plan">What to make of it.</param>
+    /// <param name="weighed">Told of a file that is found, before its likeness is measured.</param>
     /// <param name="cancel">Stops between encodes.</param>
-    public static IReadOnlyList<MadeVariant> Make(PictureMaster master, Slot slot, VariantPlan plan, CancellationToken cancel = default)
+    public static IReadOnlyList<MadeVariant> Make(
+        IPixelSource source,
+        Slot slot,
+        VariantPlan plan,
+        Action<WeighedFile>? weighed = null,
+        CancellationToken cancel = default
+    )
     {
-        ArgumentNullException.ThrowIfNull(master);
+        ArgumentNullException.ThrowIfNull(source);
         ArgumentNullException.ThrowIfNull(slot);
         ArgumentNullException.ThrowIfNull(plan);
         if (!plan.IsMade)
@@ -32,15 +39,18 @@ public static class VariantMaker
             return [NotMade(plan)];
         }
 
-        using var pixels = VariantRenderer.Render(master, plan, slot.Background, slot.Sharpen);
-        return Find(
-            pixels,
-            slot,
-            plan,
-            master.Facts,
-            smaller => VariantRenderer.Render(master, smaller, slot.Background, slot.Sharpen),
-            cancel: cancel
-        );
+        var call = new Call(source, slot, weighed ?? (_ => { }), cancel);
+        if (!slot.Each && MovingPicture.Applies(source.Facts, slot, slot.Types[0].Format))
+        {
+            return [First(call, plan, [PictureFormat.WebP], source.Moving)];
+        }
+
+        using var still = source.Still(plan);
+        var types = TypeChooser.Resolve(slot.Types, source.Facts.Kind ?? PictureKind.Photograph, still.HasAlpha);
+        RenderedPixels Still(VariantPlan wanted) => ReferenceEquals(wanted, plan) ? still.Shared() : source.Still(wanted);
+        return slot.Each
+            ? [.. types.Select(type => First(call, plan, [type], MovingPicture.Applies(source.Facts, slot, type) ? source.Moving : Still))]
+            : [First(call, plan, types, Still)];
     }
 
     /// <summary>A variant that its plan ruled out.</summary>
@@ -55,112 +65,91 @@ public static class VariantMaker
         };
     }
 
-    /// <summary>Finds the files for pixels that are rendered already.</summary>
-    /// <param name="pixels">The pixels of <paramref name="plan"/>.</param>
-    /// <param name="slot">The slot.</param>
-    /// <param name="plan">What they are.</param>
-    /// <param name="facts">The picture's facts.</param>
-    /// <param name="render">Renders the plan anew with fewer pixels.</param>
-    /// <param name="weighed">Told of a file that is found, before its likeness is measured.</param>
-    /// <param name="cancel">Stops between encodes.</param>
-    public static IReadOnlyList<MadeVariant> Find(
-        RenderedPixels pixels,
-        Slot slot,
-        VariantPlan plan,
-        PictureFacts facts,
-        Func<VariantPlan, RenderedPixels> render,
-        Action<WeighedFile>? weighed = null,
-        CancellationToken cancel = default
-    )
-    {
-        ArgumentNullException.ThrowIfNull(pixels);
-        ArgumentNullException.ThrowIfNull(slot);
-        ArgumentNullException.ThrowIfNull(plan);
-        ArgumentNullException.ThrowIfNull(facts);
-        ArgumentNullException.ThrowIfNull(render);
-        var types = TypeChooser.Resolve(slot.Types, facts.Kind ?? PictureKind.Photograph, pixels.HasAlpha);
-        var groups = slot.Each ? types.Select(type => (IReadOnlyList<PictureFormat>)[type]) : [types];
-        return [.. groups.Select(group => First(pixels, slot, plan, facts, group, render, weighed, cancel))];
-    }
-
     /// <summary>
     /// Makes the file at a type and quality chosen by hand. It is made even over the limit, so that it can be looked at; the verdict says
     /// so.
     /// </summary>
-    /// <param name="pixels">The pixels of <paramref name="plan"/>.</param>
+    /// <param name="source">Where the pixels come from.</param>
     /// <param name="slot">The slot.</param>
-    /// <param name="plan">What they are.</param>
-    /// <param name="facts">The picture's facts.</param>
+    /// <param name="plan">What to make of it.</param>
     /// <param name="format">The type; null takes the slot's first.</param>
     /// <param name="quality">1 to 100; nothing to a PNG.</param>
     /// <param name="weighed">Told of the file before its likeness is measured.</param>
     public static MadeVariant ByHand(
-        RenderedPixels pixels,
+        IPixelSource source,
         Slot slot,
         VariantPlan plan,
-        PictureFacts facts,
         PictureFormat? format,
         int quality,
         Action<WeighedFile>? weighed = null
     )
     {
-        ArgumentNullException.ThrowIfNull(pixels);
+        ArgumentNullException.ThrowIfNull(source);
         ArgumentNullException.ThrowIfNull(slot);
         ArgumentNullException.ThrowIfNull(plan);
-        ArgumentNullException.ThrowIfNull(facts);
-        var type = format ?? TypeChooser.Resolve(slot.Types, facts.Kind ?? PictureKind.Photograph, pixels.HasAlpha)[0];
-        using var search = new TypeSearch(pixels, slot, facts, CancellationToken.None);
+        using var pixels = MovingPicture.Applies(source.Facts, slot, format ?? slot.Types[0].Format)
+            ? source.Moving(plan)
+            : source.Still(plan);
+        var type =
+            format
+            ?? (
+                pixels.Moves
+                    ? PictureFormat.WebP
+                    : TypeChooser.Resolve(slot.Types, source.Facts.Kind ?? PictureKind.Photograph, pixels.HasAlpha)[0]
+            );
+        using var search = new TypeSearch(pixels, slot, source.Facts, CancellationToken.None);
         var attempt = search.ByHand(type, quality);
         weighed?.Invoke(WeighedFile.Of(attempt, plan.Size));
-        return Judge(plan, slot, facts, attempt, 1, pixels.HasAlpha);
+        return Judge(plan, slot, source.Facts, attempt, 1, pixels);
     }
 
+    // One file: rendered, weighed, made smaller where it may be and must, judged.
     private static MadeVariant First(
-        RenderedPixels pixels,
-        Slot slot,
+        Call call,
         VariantPlan plan,
-        PictureFacts facts,
         IReadOnlyList<PictureFormat> types,
-        Func<VariantPlan, RenderedPixels> render,
-        Action<WeighedFile>? weighed,
-        CancellationToken cancel
+        Func<VariantPlan, RenderedPixels> render
     )
     {
+        var limit = call.Slot.Limits.MaxBytes;
         var encodes = 0;
-        var attempt = BestOf(pixels, slot, facts, types, found => weighed?.Invoke(WeighedFile.Of(found, plan.Size)), cancel, ref encodes);
-        for (var i = 0; !attempt.Fits && plan.MayShrink && i < MostShrinks && plan.Size.ShortSide > 16; i++)
+        for (var shrinks = 0; ; shrinks++)
         {
-            var factor = Math.Clamp(Math.Sqrt((double)slot.Limits.MaxBytes!.Value.Bytes / attempt.Bytes) * 0.97, 0.5, 0.95);
-            plan = plan.Shrunk(factor);
-            using var smaller = render(plan);
-            attempt = BestOf(smaller, slot, facts, types, found => weighed?.Invoke(WeighedFile.Of(found, plan.Size)), cancel, ref encodes);
-            attempt.Concessions.Add(
-                new(ReasonCodes.FewerPixels, $"Made at {Figures.Size(plan.Size)} to stay within {slot.Limits.MaxBytes}.")
-            );
-        }
+            using var pixels = render(plan);
+            var size = plan.Size;
+            var attempt = BestOf(call, pixels, types, found => call.Weighed(WeighedFile.Of(found, size)), ref encodes);
+            if (shrinks > 0)
+            {
+                attempt.Concessions.Add(new(ReasonCodes.FewerPixels, $"Made at {Figures.Size(plan.Size)} to stay within {limit}."));
+            }
 
-        return Judge(plan, slot, facts, attempt, encodes, pixels.HasAlpha);
+            if (attempt.Fits || !plan.MayShrink || shrinks == MostShrinks || plan.Size.ShortSide <= 16)
+            {
+                return Judge(plan, call.Slot, call.Source.Facts, attempt, encodes, pixels);
+            }
+
+            plan = plan.Shrunk(Math.Clamp(Math.Sqrt((double)limit!.Value.Bytes / attempt.Bytes) * 0.97, 0.5, 0.95));
+        }
     }
 
     // The first type that fits within floor and ceiling; else the first that fits below the floor; else the lightest.
     private static Attempt BestOf(
+        Call call,
         RenderedPixels pixels,
-        Slot slot,
-        PictureFacts facts,
         IReadOnlyList<PictureFormat> types,
         Action<Attempt> found,
-        CancellationToken cancel,
         ref int encodes
     )
     {
-        using var search = new TypeSearch(pixels, slot, facts, cancel);
+        using var search = new TypeSearch(pixels, call.Slot, call.Source.Facts, call.Cancel);
+        var before = encodes;
         Attempt? lightest = null;
         foreach (var find in (Func<PictureFormat, Attempt?>[])[search.Comfortable, search.BelowFloor])
         {
             foreach (var type in types)
             {
                 var attempt = find(type);
-                encodes = search.Encodes;
+                encodes = before + search.Encodes;
                 if (attempt is { Fits: true })
                 {
                     if (type != types[0])
@@ -168,7 +157,7 @@ public static class VariantMaker
                         attempt.Concessions.Add(
                             new(
                                 ReasonCodes.NextType,
-                                $"{type.Label()} instead of {types[0].Label()}, to stay within {slot.Limits.MaxBytes}."
+                                $"{type.Label()} instead of {types[0].Label()}, to stay within {call.Slot.Limits.MaxBytes}."
                             )
                         );
                     }
@@ -185,30 +174,30 @@ public static class VariantMaker
         return lightest.Settled();
     }
 
-    private static MadeVariant Judge(VariantPlan plan, Slot slot, PictureFacts facts, Attempt attempt, int encodes, bool hasAlpha)
+    private static MadeVariant Judge(VariantPlan plan, Slot slot, PictureFacts facts, Attempt attempt, int encodes, RenderedPixels pixels)
     {
-        var reasons = new List<Reason>([.. plan.Reasons, .. attempt.Concessions]);
-        var verdict = attempt.Concessions.Count > 0 ? Verdict.Concedes : plan.Verdict;
+        var reasons = new List<Reason>(attempt.Concessions);
+        var own = attempt.Concessions.Count > 0 ? Verdict.Concedes : Verdict.Meets;
         if (!attempt.Fits)
         {
-            verdict = Verdict.Breaks;
+            own = Verdict.Breaks;
             reasons.Add(
                 new(
                     ReasonCodes.OverWeight,
-                    $"The file weighs {Figures.Weight(attempt.Bytes)}{AtQuality(attempt)}, "
+                    $"The {(pixels.Moves ? "moving picture" : "file")} weighs {Figures.Weight(attempt.Bytes)}{AtQuality(attempt)}, "
                         + $"{Figures.Count(attempt.Bytes - slot.Limits.MaxBytes!.Value.Bytes)} bytes over the limit of "
-                        + $"{slot.Limits.MaxBytes}."
+                        + $"{slot.Limits.MaxBytes}.{(pixels.Moves ? " Fewer frames or a still picture would weigh less." : "")}"
                 )
             );
         }
 
         reasons.AddRange(attempt.Notes);
-        if (hasAlpha && attempt.Format == PictureFormat.Jpeg)
+        if (pixels.HasAlpha && attempt.Format == PictureFormat.Jpeg)
         {
             reasons.Add(new(ReasonCodes.Flattened, $"JPEG has no transparency: it is laid on {Ground(slot)}."));
         }
 
-        if (facts.Frames > 1)
+        if (facts.Frames > 1 && !pixels.Moves)
         {
             reasons.Add(new(ReasonCodes.FirstFrame, $"The original has {facts.Frames} frames; only the first is used."));
         }
@@ -220,6 +209,7 @@ public static class VariantMaker
             );
         }
 
+        var (verdict, all) = Judgement.Of(plan, own, reasons);
         return new()
         {
             Plan = plan,
@@ -229,7 +219,7 @@ public static class VariantMaker
             Likeness = attempt.Likeness,
             Encodes = encodes,
             Verdict = verdict,
-            Reasons = ReasonCodes.InOrder(reasons),
+            Reasons = all,
         };
     }
 
@@ -239,4 +229,6 @@ public static class VariantMaker
         : "the edge's colour";
 
     private static string AtQuality(Attempt attempt) => attempt.Quality is { } quality ? $" at quality {quality}" : "";
+
+    private sealed record Call(IPixelSource Source, Slot Slot, Action<WeighedFile> Weighed, CancellationToken Cancel);
 }

@@ -41,6 +41,7 @@ public static class PictureReader
 
         try
         {
+            using var watch = DrawingTime.Watch(facts.Format);
             var whole = ContentReader.Read(path, facts);
             return IsCutShort(path, facts) ? Damaged(facts.Format) : new(whole, null);
         }
@@ -59,6 +60,22 @@ public static class PictureReader
     /// 11.2.4).
     /// </summary>
     internal static bool IsCutShort(string path, PictureFacts facts) => facts.Format == PictureFormat.Png && !HasPngEnd(path);
+
+    /// <summary>True for a file that begins like a drawing; false too for one that cannot be opened.</summary>
+    public static bool IsDrawing(string path)
+    {
+        try
+        {
+            using var file = new FileStream(path, FileMode.Open, FileAccess.Read, FileShare.Read, 1);
+            Span<byte> head = stackalloc byte[FileSignature.HeadLength];
+            return FileSignature.Recognise(head[..file.ReadAtLeast(head, head.Length, throwOnEndOfStream: false)], out _)
+                == PictureFormat.Svg;
+        }
+        catch (Exception fault) when (fault is IOException or UnauthorizedAccessException)
+        {
+            return false;
+        }
+    }
 
     /// <summary>Reads the facts from the header alone.</summary>
     public static ReadResult ReadFacts(string path)
@@ -99,6 +116,7 @@ public static class PictureReader
 
         try
         {
+            using var watch = DrawingTime.Watch(format);
             using var image = Image.NewFromFile(path, access: Enums.Access.Sequential);
             return Describe(image, format, bytes, format == PictureFormat.Jpeg ? QualityOf(path) : null);
         }

@@ -20,8 +20,9 @@ public sealed class PictureMaster : IDisposable
 
     private readonly double _reduction;
 
-    private PictureMaster(Image image, Crop part, PictureFacts facts, double reduction)
+    private PictureMaster(string path, Turn turn, Image image, Crop part, PictureFacts facts, double reduction)
     {
+        (Path, Turn) = (path, turn);
         _part = part;
         _reduction = reduction;
         Facts = facts;
@@ -39,6 +40,12 @@ public sealed class PictureMaster : IDisposable
 
         _ = _levels[0].Value;
     }
+
+    /// <summary>The original.</summary>
+    public string Path { get; }
+
+    /// <summary>How it is turned.</summary>
+    public Turn Turn { get; }
 
     /// <summary>The picture's facts.</summary>
     public PictureFacts Facts { get; private set; }
@@ -88,6 +95,7 @@ public sealed class PictureMaster : IDisposable
     {
         ArgumentNullException.ThrowIfNull(facts);
         ArgumentNullException.ThrowIfNull(plans);
+        using var watch = DrawingTime.Watch(facts.Format);
         using var scope = new Scope();
         var (load, block) = Scales(facts, plans);
         var part = whole ? Crop.All(facts.Size) : Part(facts, plans);
@@ -114,7 +122,7 @@ public sealed class PictureMaster : IDisposable
         }
 
         var memory = scope.Own(Colours.Convert(image, facts, profile)).CopyMemory();
-        return new(memory, part, facts, load * block);
+        return new(path, turn, memory, part, facts, load * block);
     }
 
     /// <summary>The picture's pixels for a plan: the coarsest copy that still leaves the reduction a factor of two, cropped.</summary>

@@ -3,18 +3,28 @@ using Pantomet.Core.Geometry;
 
 namespace Pantomet.Imaging.Rendering;
 
-/// <summary>A variant's pixels before encoding: 8-bit sRGB, with or without alpha, held in memory.</summary>
+/// <summary>A variant's pixels before encoding: 8-bit sRGB, with or without alpha, held in memory; the frames of a moving one below each
+/// other.</summary>
 public sealed class RenderedPixels : IDisposable
 {
-    internal RenderedPixels(Image image) => Image = image;
+    internal RenderedPixels(Image image, int frames = 1) => (Image, Frames) = (image, frames);
 
-    /// <summary>The size in pixels.</summary>
-    public PixelSize Size => new(Image.Width, Image.Height);
+    /// <summary>The size in pixels, of one frame.</summary>
+    public PixelSize Size => new(Image.Width, Image.Height / Frames);
+
+    /// <summary>How many frames there are: 1 for a still picture.</summary>
+    public int Frames { get; }
+
+    /// <summary>True when it moves.</summary>
+    public bool Moves => Frames > 1;
 
     /// <summary>True when there is an alpha channel.</summary>
     public bool HasAlpha => Image.HasAlpha();
 
     internal Image Image { get; }
+
+    /// <summary>The same pixels for somebody else: both are freed on their own.</summary>
+    public RenderedPixels Shared() => new(Image.Copy(), Frames);
 
     /// <summary>Frees the pixels.</summary>
     public void Dispose() => Image.Dispose();

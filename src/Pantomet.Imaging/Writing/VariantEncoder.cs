@@ -26,8 +26,10 @@ public sealed class VariantEncoder : IDisposable
     private readonly bool _flat;
     private readonly double _ppi;
     private readonly Rgb _fill;
+    private readonly int _frames;
     private readonly Dictionary<Image, Image> _samples = [];
     private Image? _opaque;
+    private Image? _first;
 
     /// <summary>
     /// Prepares to encode. WebP and AVIF have no place for a density label but EXIF, which is written where a slot asks for one.
@@ -45,6 +47,7 @@ public sealed class VariantEncoder : IDisposable
         (_image, _keep) = TagRules.Apply(pixels.Image, slot, keepsProfile, _ppi);
         _keepWithLabel = slot.Ppi is null ? _keep : _keep | Enums.ForeignKeep.Exif;
         _flat = facts.Kind == PictureKind.FlatGraphic;
+        _frames = pixels.Frames;
         HasAlpha = pixels.HasAlpha;
         _fill = slot.Background is null ? Rgb.White : slot.Background.Colour ?? VariantRenderer.EdgeColour(pixels);
     }
@@ -52,8 +55,15 @@ public sealed class VariantEncoder : IDisposable
     /// <summary>True when writing a type without transparency lays it on a background.</summary>
     public bool HasAlpha { get; }
 
-    /// <summary>The pixels that a file of a type is compared with.</summary>
-    internal Image Reference(PictureFormat format) => format == PictureFormat.Jpeg ? Opaque : _image;
+    /// <summary>The pixels that are encoded as a type.</summary>
+    internal Image Pixels(PictureFormat format) => format == PictureFormat.Jpeg ? Opaque : _image;
+
+    /// <summary>The pixels that a file of a type is compared with. The first frame stands for all: their pixels are alike in kind.</summary>
+    internal Image Reference(PictureFormat format) =>
+        _frames == 1 ? Pixels(format) : _first ??= _image.Crop(0, 0, _image.Width, _image.Height / _frames);
+
+    /// <summary>The pixels that a trial on a sample is compared with.</summary>
+    internal Image SampleReference(PictureFormat format) => _frames == 1 ? Sample(format) : Reference(format);
 
     private Image Opaque => _opaque ??= HasAlpha ? Flatten() : _image;
 
@@ -61,26 +71,27 @@ public sealed class VariantEncoder : IDisposable
     /// <param name="format">jpeg, webp or avif.</param>
     /// <param name="quality">1 to 100: the encoder's own setting; for JPEG see <see cref="JpegScale"/>.</param>
     /// <exception cref="ArgumentOutOfRangeException">The type has no quality.</exception>
-    public byte[] Dear(PictureFormat format, int quality) => Encode(Reference(format), format, quality, dear: true);
+    public byte[] Dear(PictureFormat format, int quality) => Encode(Pixels(format), format, quality, dear: true);
 
     /// <summary>The same type and quality with a fraction of the work; weight and likeness move with the delivered one's.</summary>
     /// <param name="format">jpeg, webp or avif.</param>
     /// <param name="quality">1 to 100: the encoder's own setting; for JPEG see <see cref="JpegScale"/>.</param>
     /// <exception cref="ArgumentOutOfRangeException">The type has no quality.</exception>
-    public byte[] Cheap(PictureFormat format, int quality) => Encode(Reference(format), format, quality, dear: false);
+    public byte[] Cheap(PictureFormat format, int quality) => Encode(Pixels(format), format, quality, dear: false);
 
     /// <summary>
-    /// Bands of the pixels from top to bottom, a twelfth of them, on which trials cost a twelfth; all of a small picture.
+    /// Bands of the pixels from top to bottom, a twelfth of them, on which trials cost a twelfth; all of a small picture, and of a moving
+    /// one, whose frames are packed by what differs.
     /// </summary>
     internal Image Sample(PictureFormat format)
     {
-        var whole = Reference(format);
+        var whole = Pixels(format);
         if (_samples.TryGetValue(whole, out var known))
         {
             return known;
         }
 
-        if ((long)whole.Width * whole.Height < SmallestSampled)
+        if (_frames > 1 || (long)whole.Width * whole.Height < SmallestSampled)
         {
             return _samples[whole] = whole;
         }
@@ -158,6 +169,7 @@ public sealed class VariantEncoder : IDisposable
             }
         }
 
+        _first?.Dispose();
         _opaque?.Dispose();
         _image.Dispose();
     }

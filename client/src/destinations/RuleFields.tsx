@@ -1,0 +1,89 @@
+import type { ReactNode } from 'react';
+import { SelectField, TextField, TickField } from './Fields';
+import { typed } from './rule';
+import { usePlace } from './slotForm';
+
+/** A place of the rule as a line of text. */
+export function RuleText({
+  place,
+  show = (value) => String(value ?? ''),
+  read = typed,
+  ...more
+}: {
+  name: string;
+  place: string;
+  show?: (value: unknown) => string;
+  read?: (text: string) => unknown;
+  unit?: string;
+  hint?: string;
+  placeholder?: string;
+  readOnly?: boolean;
+}) {
+  const { value, set, fault } = usePlace(place);
+  return <TextField value={show(value)} onSet={(text) => set(read(text))} fault={fault} {...more} />;
+}
+
+/** A place of the rule as a choice; what is usual is not written down. */
+export function RuleSelect({
+  name,
+  place,
+  usual,
+  options,
+}: {
+  name: string;
+  place: string;
+  usual: string;
+  options: readonly (readonly [string, string])[];
+}) {
+  const { value, set, fault } = usePlace(place);
+  return (
+    <SelectField
+      name={name}
+      value={String(value ?? usual)}
+      options={options}
+      onSet={(next) => set(next === usual ? undefined : next)}
+      fault={fault}
+    />
+  );
+}
+
+/** A place of the rule that is true or not said. */
+export function RuleTick({ name, place }: { name: string; place: string }) {
+  const { value, set } = usePlace(place);
+  return <TickField name={name} value={value === true} onSet={(on) => set(on || undefined)} />;
+}
+
+/** Two figures of one place, from and to. */
+export function RulePair({
+  place,
+  name,
+  show = (value) => String(value ?? ''),
+  placeholders = [],
+}: {
+  place: string;
+  name: string;
+  show?: (value: unknown) => string;
+  placeholders?: readonly string[];
+}) {
+  const { value, set, fault } = usePlace(place);
+  const both = (value as unknown[] | undefined) ?? [];
+  const setOne = (index: number, text: string) => {
+    const next = [0, 1].map((i) => (i === index ? typed(text) : both[i]) ?? '');
+    set(next.every((one) => one === '') ? undefined : next);
+  };
+  return [0, 1].map((i) => (
+    <TextField
+      key={i}
+      name={i === 0 ? `${name} from` : 'to'}
+      placeholder={placeholders[i]}
+      value={show(both[i])}
+      onSet={(text) => setOne(i, text)}
+      fault={i === 0 ? fault : undefined}
+    />
+  ));
+}
+
+/** So many of the four columns. */
+export function Wide({ columns, children }: { columns: 2 | 3 | 4; children?: ReactNode }) {
+  return <span className={{ 2: 'col-span-2', 3: 'col-span-3', 4: 'col-span-4' }[columns]}>{children}</span>;
+}

@@ -1,0 +1,84 @@
+import { SelectField, TextField } from './Fields';
+import { formOf, type Rule, sizeForms, sizeWords, typed } from './rule';
+import { RuleSelect, RuleText, Wide } from './RuleFields';
+import { usePlace } from './slotForm';
+
+/** How large the file is, how the picture lies in it, and for which screens. */
+export function SizeFields() {
+  return (
+    <>
+      <SizeForm />
+      <Wide columns={2}>
+        <RuleSelect
+          name="The picture"
+          place="fit"
+          usual="crop"
+          options={[
+            ['crop', 'is cut to the shape'],
+            ['whole', 'is whole, without margins'],
+            ['mat', 'is whole, on a ground'],
+          ]}
+        />
+      </Wide>
+      <RuleText name="Densities" place="densities" hint="1, 2" show={densitiesText} read={densitiesTyped} />
+      <RuleSelect
+        name="When too small"
+        place="whenTooSmall"
+        usual="cap"
+        options={[
+          ['cap', 'as large as honest'],
+          ['skip', 'leave out'],
+          ['break', 'refuse'],
+        ]}
+      />
+    </>
+  );
+}
+
+function SizeForm() {
+  const { value, set, fault } = usePlace('size');
+  const size = (value as Rule | undefined) ?? {};
+  const form = formOf(size);
+  const inBox = sizeForms[form]!.keys[0] === 'within';
+  const [figures, put] = inBox
+    ? [(size.within as Rule | undefined) ?? {}, (next: Rule) => set({ within: next })]
+    : [size, set];
+  return (
+    <>
+      <Wide columns={2}>
+        <SelectField
+          name="Said by"
+          value={String(form)}
+          options={sizeForms.map((one, i) => [String(i), one.name] as const)}
+          onSet={(next) => set(sizeForms[Number(next)]!.first)}
+          fault={fault}
+        />
+      </Wide>
+      {(inBox ? ['width', 'height'] : sizeForms[form]!.keys).map((key) => (
+        <TextField
+          key={key}
+          name={sizeWords[key]!}
+          unit={/width|height|Side/.test(key) ? 'px' : undefined}
+          value={String(figures[key] ?? '')}
+          onSet={(text) =>
+            put({ ...figures, [key]: key === 'ratio' && text.includes(':') ? text : typed(text) })
+          }
+        />
+      ))}
+    </>
+  );
+}
+
+function densitiesText(value: unknown): string {
+  const list = (value as unknown[] | undefined) ?? [];
+  return list.length > 0 ? list.join(', ') : '1';
+}
+
+/** An empty last figure stays: another one is about to be typed. */
+function densitiesTyped(text: string): unknown {
+  if (text.trim() === '1') return undefined;
+  return text
+    .split(/[,;]\s*|\s+/)
+    .filter((one, i, all) => one !== '' || i === all.length - 1)
+    .map((one) => typed(one) ?? '');
+}

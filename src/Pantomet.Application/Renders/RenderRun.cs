@@ -1,0 +1,160 @@
+using System.Diagnostics;
+using Pantomet.Application.Engine;
+using Pantomet.Core.Facts;
+using Pantomet.Core.Geometry;
+using Pantomet.Core.Marks;
+using Pantomet.Core.Naming;
+using Pantomet.Core.Reports;
+using Pantomet.Core.Rules;
+using Pantomet.Core.Verdicts;
+using Pantomet.Imaging.Hosting;
+using Pantomet.Imaging.Making;
+using Pantomet.Imaging.Reading;
+
+namespace Pantomet.Application.Renders;
+
+/// <summary>
+/// One run over files that lie on the disk, by a rules file, without a job. Pictures are worked on side by side, in this process; names are
+/// given and files written in the order of the call.
+/// </summary>
+/// <param name="book">The rules.</param>
+/// <param name="marks">What a person said about the pictures, by path or by file name.</param>
+/// <param name="output">The folder for the files; made if missing.</param>
+/// <param name="jobs">How many pictures, and how many files, are worked on at once.</param>
+/// <param name="files">The pictures.</param>
+public sealed class RenderRun(
+    RuleBook book,
+    IReadOnlyDictionary<string, PictureMarks> marks,
+    string output,
+    int jobs,
+    IReadOnlyList<string> files
+)
+{
+    private readonly UniqueNames _names = new();
+    private readonly HashSet<string> _sources = [.. files.Select(Path.GetFullPath)];
+    private readonly List<Place> _places =
+    [
+        .. book.Destinations.SelectMany(destination =>
+            destination.Slots.SelectMany(slot => slot.Densities.Select(density => new Place(destination, slot, density)))
+        ),
+    ];
+
+    /// <summary>Makes everything that can be made.</summary>
+    /// <exception cref="IOException">The folder cannot be written.</exception>
+    public async Task<RenderReport> ExecuteAsync(CancellationToken cancel)
+    {
+        var clock = Stopwatch.StartNew();
+        Directory.CreateDirectory(output);
+        var sources = new List<ReportedSource>();
+        var variants = new List<ReportedVariant>();
+        var room = new WorkRoom(jobs);
+        await using var processes = new EngineRoom(new() { Data = "", Workers = jobs });
+        // A picture's files wait in memory until those before it are written, so only a few pictures are under way at once.
+        var under = new Queue<(string File, Task<MadePicture> Work)>();
+        var next = 0;
+        while (under.Count > 0 || next < files.Count)
+        {
+            while (under.Count < jobs && next < files.Count)
+            {
+                var file = files[next++];
+                under.Enqueue((file, PictureAsync(file, room, processes, cancel)));
+            }
+
+            var (name, work) = under.Dequeue();
+            var picture = await work;
+            sources.Add(picture.Facts is { } facts ? ReportedSource.Of(name, facts) : new() { File = name, Error = picture.Refusal });
+            for (var i = 0; i < picture.Made.Count; i++)
+            {
+                variants.AddRange(picture.Made[i].Select(made => Deliver(name, _places[i], made)));
+            }
+        }
+
+        return RenderReport.Of(sources, variants, clock.Elapsed);
+    }
+
+    /// <summary>True when a limit was broken or a file could not be read.</summary>
+    public static bool Broke(RenderReport report)
+    {
+        ArgumentNullException.ThrowIfNull(report);
+        return report.Sources.Any(source => source.Error is not null) || report.Variants.Any(variant => variant.Verdict == Verdict.Breaks);
+    }
+
+    private async Task<MadePicture> PictureAsync(string file, WorkRoom room, EngineRoom processes, CancellationToken cancel)
+    {
+        // What draws cannot be stopped on the way: a drawing is tried in a process that can be ended.
+        if (
+            PictureReader.IsDrawing(file)
+            && (await processes.RunAsync(new ReadOrder(Path.GetFullPath(file)), cancel)).Refusal is { } refusal
+        )
+        {
+            return new(null, refusal, []);
+        }
+
+        var mark = MarksOf(file);
+        var wanted = _places
+            .Select(place => new Wanted(place.Slot, place.Density, mark.FramingFor(place.Destination.Key, place.Slot.Key)))
+            .ToList();
+        return await PictureMaker.MakeAsync(file, mark.Keep, mark.Focus, wanted, room, cancel);
+    }
+
+    private PictureMarks MarksOf(string file) =>
+        marks.GetValueOrDefault(file) ?? marks.GetValueOrDefault(Path.GetFileName(file)) ?? PictureMarks.None;
+
+    // What breaks a limit is told, and not written.
+    private ReportedVariant Deliver(string source, Place place, MadeVariant made)
+    {
+        var delivered = made.File is not null && made.Verdict is Verdict.Meets or Verdict.Concedes ? Write(source, place, made) : null;
+        return ReportedVariant.Of(
+            source,
+            place.Destination.Key,
+            place.Slot.Key,
+            made.Plan.Density,
+            made.Plan.Crop,
+            delivered,
+            made.Encodes,
+            made.Verdict,
+            made.Reasons
+        );
+    }
+
+    private ReportedFile Write(string source, Place place, MadeVariant made)
+    {
+        var name = NameFor(source, place, made);
+        var path = Path.Combine(output, name);
+        Directory.CreateDirectory(Path.GetDirectoryName(path)!);
+        File.WriteAllBytes(path + ".part", made.File!);
+        File.Move(path + ".part", path, overwrite: true);
+        return new(
+            name,
+            made.Size,
+            made.Format!.Value,
+            made.File!.LongLength,
+            made.Quality,
+            made.Likeness?.Score,
+            made.Likeness?.WorstTile
+        );
+    }
+
+    private string NameFor(string source, Place place, MadeVariant made)
+    {
+        var stem = place.Slot.NamePattern.Fill(
+            new(
+                MarksOf(source).Name ?? Path.GetFileNameWithoutExtension(source),
+                place.Destination.Key,
+                place.Slot.Key,
+                made.Plan.Density,
+                made.Size,
+                place.Slot.Size.Shape
+            )
+        );
+        string name;
+        do
+        {
+            name = _names.Take(place.Destination.Key, stem, made.Format!.Value.Ending());
+        } while (_sources.Contains(Path.GetFullPath(Path.Combine(output, name))));
+
+        return name;
+    }
+
+    private sealed record Place(Destination Destination, Slot Slot, Density Density);
+}

@@ -1,0 +1,70 @@
+using Pantomet.Core.Framing;
+using Pantomet.Core.Geometry;
+using Pantomet.Core.Planning;
+
+namespace Pantomet.Core.Verdicts;
+
+/// <summary>What a file and its framing come to together.</summary>
+public static class Judgement
+{
+    private static readonly HashSet<string> Quiet =
+    [
+        ReasonCodes.Flattened,
+        ReasonCodes.FirstFrame,
+        ReasonCodes.OriginalQuality,
+        ReasonCodes.Profile,
+    ];
+
+    /// <summary>The graver of two verdicts: breaks, then skipped, then concedes.</summary>
+    public static Verdict Graver(Verdict one, Verdict other) => Rank(one) >= Rank(other) ? one : other;
+
+    /// <summary>What a plan and the file that was made for it come to together: the graver verdict, and the reasons of both in order.</summary>
+    /// <param name="plan">The plan.</param>
+    /// <param name="file">The verdict on the file alone.</param>
+    /// <param name="reasons">The reasons for it.</param>
+    public static (Verdict Verdict, IReadOnlyList<Reason> Reasons) Of(VariantPlan plan, Verdict file, IReadOnlyList<Reason> reasons)
+    {
+        ArgumentNullException.ThrowIfNull(plan);
+        ArgumentNullException.ThrowIfNull(reasons);
+        return (Graver(plan.Verdict, file), ReasonCodes.InOrder([.. plan.Reasons, .. reasons]));
+    }
+
+    // A frame that shows nearly all of the picture shows the subject whatever it is; by judgement.
+    private const double ShowsEnough = 0.6;
+
+    /// <summary>
+    /// The reasons that want a look: all but the remarks, and a suggestion only where it was found in a busy scene and decides what is cut
+    /// away.
+    /// </summary>
+    /// <param name="reasons">All reasons.</param>
+    /// <param name="suggested">How the suggestion that frames it was found.</param>
+    /// <param name="frame">The frame.</param>
+    /// <param name="accepted">What was found good before.</param>
+    public static IReadOnlyList<string> WantsALook(
+        IEnumerable<Reason> reasons,
+        SuggestionKind? suggested,
+        Frame frame,
+        IReadOnlyList<string> accepted
+    ) =>
+        [
+            .. reasons
+                .Select(reason => reason.Code)
+                .Distinct()
+                .Where(code =>
+                    !Quiet.Contains(code)
+                    && !accepted.Contains(code)
+                    && (code != ReasonCodes.Suggested || (suggested == SuggestionKind.EyeCatching && Shown(frame) < ShowsEnough))
+                ),
+        ];
+
+    private static double Shown(Frame frame) => (frame.Right - frame.Left) * (frame.Bottom - frame.Top);
+
+    private static int Rank(Verdict verdict) =>
+        verdict switch
+        {
+            Verdict.Breaks => 3,
+            Verdict.Skipped => 2,
+            Verdict.Concedes => 1,
+            _ => 0,
+        };
+}

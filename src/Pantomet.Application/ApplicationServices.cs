@@ -3,6 +3,7 @@ using Pantomet.Application.Bundles;
 using Pantomet.Application.Destinations;
 using Pantomet.Application.Engine;
 using Pantomet.Application.Jobs;
+using Pantomet.Application.Keeping;
 using Pantomet.Application.Pictures;
 using Pantomet.Application.Upgrades;
 using Pantomet.Application.Variants;
@@ -18,7 +19,7 @@ internal static class ApplicationServices
         services.AddSingleton<Writer>().AddSingleton<UnderWay>().AddSingleton<CellJudge>().AddSingleton<OpenJobs>().AddSingleton<JobBell>();
         services.AddSingleton<JobRoom>().AddSingleton<JobList>().AddSingleton<FileDesk>().AddSingleton<JobQueue>();
         services.AddSingleton<RuleShelf>().AddSingleton<PictureIntake>().AddScoped<Revisions>().AddSingleton<BundleWriter>();
-        services.AddSingleton<FromDocuments>();
-        return services.AddHostedService<JobRunner>().AddHostedService<RemovalSweep>();
+        services.AddSingleton<FromDocuments>().AddSingleton<RemovalSweep>().AddSingleton<Keeper>();
+        return services.AddHostedService<JobRunner>().AddHostedService<Housekeeping>();
     }
 }

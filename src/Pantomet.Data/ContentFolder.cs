@@ -51,6 +51,14 @@ public sealed class ContentFolder
     /// <summary>True when the file is here and so long.</summary>
     public bool Holds(string hash, long bytes) => new FileInfo(PathOf(hash)) is { Exists: true } file && file.Length == bytes;
 
+    /// <summary>Every file that is kept, by its name and where it lies.</summary>
+    public IEnumerable<(string Hash, string Path)> Names() =>
+        Directory
+            .EnumerateDirectories(_root, "??")
+            .SelectMany(folder =>
+                Directory.EnumerateFiles(folder).Select(path => (System.IO.Path.GetFileName(folder) + System.IO.Path.GetFileName(path), path))
+            );
+
     /// <summary>A free path on the same disk, for a file under way.</summary>
     public string TemporaryPath() => Path.Combine(_incoming, $"{Guid.NewGuid():n}.part");
 

@@ -6,6 +6,9 @@ public sealed class SettingRow
     /// <summary>The last day, UTC, on which removed pictures were counted on.</summary>
     public const string LastDay = "removals.last-day";
 
+    /// <summary>How many bytes of files that nothing wants are kept at most.</summary>
+    public const string MostUnwanted = "files.most-unwanted-bytes";
+
     /// <summary>The name.</summary>
     public required string Name { get; set; }
 

@@ -20,6 +20,7 @@ using Pantomet.Server.Bundles;
 using Pantomet.Server.Destinations;
 using Pantomet.Server.Door;
 using Pantomet.Server.Jobs;
+using Pantomet.Server.Keeping;
 using Pantomet.Server.Pictures;
 using Pantomet.Server.Variants;
 
@@ -163,6 +164,7 @@ public static class PantometServer
         CellEndpoints.Map(api);
         BundleEndpoints.Map(api);
         VariantEndpoints.Map(api);
+        StorageEndpoints.Map(api);
         if (options.Client is not null && Directory.Exists(options.Client))
         {
             var files = new PhysicalFileProvider(Path.GetFullPath(options.Client));

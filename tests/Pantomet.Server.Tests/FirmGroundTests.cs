@@ -8,6 +8,7 @@ using Microsoft.Extensions.DependencyInjection;
 using Microsoft.Extensions.Hosting;
 using Pantomet.Application.Engine;
 using Pantomet.Application.Jobs;
+using Pantomet.Application.Keeping;
 using Pantomet.Application.Pictures;
 using Pantomet.Data;
 
@@ -178,8 +179,7 @@ public sealed class FirmGroundTests(ServerFixture server) : IClassFixture<Server
         var sweep = new RemovalSweep(
             server.Services.GetRequiredService<Writer>(),
             server.Services.GetRequiredService<DataFolder>(),
-            clock,
-            Microsoft.Extensions.Logging.Abstractions.NullLogger<RemovalSweep>.Instance
+            clock
         );
         await sweep.SweepAsync(CancellationToken.None);
         clock.Days = 31;

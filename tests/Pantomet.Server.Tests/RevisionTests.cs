@@ -2,6 +2,7 @@ using System.Net;
 using System.Text.Json;
 using Microsoft.EntityFrameworkCore;
 using Microsoft.Extensions.DependencyInjection;
+using Pantomet.Application.Keeping;
 using Pantomet.Application.Pictures;
 using Pantomet.Data;
 
@@ -70,7 +71,7 @@ public sealed class RevisionTests(ServerFixture server) : IClassFixture<ServerFi
         await server.SendAsync(HttpMethod.Delete, $"/api/pictures/{id}");
         Assert.Empty((await server.JobAsync(job)).GetProperty("cells").EnumerateArray());
         Assert.Contains(id, (await server.SendAsync(HttpMethod.Get, "/api/pictures/removed")).GetRawText(), StringComparison.Ordinal);
-        var sweep = server.Services.GetServices<Microsoft.Extensions.Hosting.IHostedService>().OfType<RemovalSweep>().Single();
+        var sweep = server.Services.GetRequiredService<RemovalSweep>();
         Assert.Equal(0, await sweep.SweepAsync(CancellationToken.None));
         await server.SendAsync(HttpMethod.Post, $"/api/pictures/{id}/restore");
         Assert.Single((await server.JobAsync(job)).GetProperty("cells").EnumerateArray());

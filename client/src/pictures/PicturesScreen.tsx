@@ -10,6 +10,7 @@ import { LibraryGrid } from './LibraryGrid';
 import { PictureFacts } from './PictureFacts';
 import { PictureCare } from './PictureCare';
 import { RemovedPictures } from './RemovedPictures';
+import { StorageSheet } from './StorageSheet';
 
 /** Everything that has arrived, each with its measures; beside it the facts of one, and its originals. */
 export function PicturesScreen({ onChoose }: { onChoose: () => void }) {
@@ -70,6 +71,7 @@ export function PicturesScreen({ onChoose }: { onChoose: () => void }) {
               className="w-24 accent-(--pm-accent)"
             />
           </label>
+          <StorageSheet />
           <RemovedPictures />
           <Button kind="main" onClick={onChoose}>
             Read pictures in <Key>R</Key>

@@ -47,6 +47,7 @@ internal sealed partial class FileDesk(
             var known = await StandingAsync(wanted.Id, cancel);
             if (known.Made(wanted.Id) is { } made && store.Holds(made))
             {
+                await WantedAsync(made);
                 return known;
             }
 
@@ -215,6 +216,25 @@ internal sealed partial class FileDesk(
         }
 
         return await room.FilesChangedAsync(db, [wanted.Id]);
+    }
+
+    // To the day: what was not wanted for longest is collected first.
+    private async Task WantedAsync(VariantRow row)
+    {
+        var today = clock.GetUtcNow().UtcDateTime.Date;
+        if (row.WantedAt < today)
+        {
+            await writer.WriteAsync<bool>(
+                async db =>
+                {
+                    await db
+                        .Variants.Where(one => one.Id == row.Id)
+                        .ExecuteUpdateAsync(set => set.SetProperty(one => one.WantedAt, today));
+                    return (true, null);
+                },
+                CancellationToken.None
+            );
+        }
     }
 
     private async Task<FileStandings> StandingAsync(string id, CancellationToken cancel)

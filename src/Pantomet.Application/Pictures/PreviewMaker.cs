@@ -9,7 +9,7 @@ using Pantomet.Imaging.Hosting;
 namespace Pantomet.Application.Pictures;
 
 /// <summary>Small copies for the screen, upright and in sRGB, made once and kept beside the originals.</summary>
-internal sealed class PreviewMaker(DataFolder folder, EngineRoom engine)
+internal sealed class PreviewMaker(DataFolder folder, EngineRoom engine, TimeProvider clock)
 {
     public const int Small = 480;
     public const int Large = 1800;
@@ -26,6 +26,7 @@ internal sealed class PreviewMaker(DataFolder folder, EngineRoom engine)
         );
         if (File.Exists(path))
         {
+            Touch(path);
             return path;
         }
 
@@ -43,5 +44,22 @@ internal sealed class PreviewMaker(DataFolder folder, EngineRoom engine)
 
         File.Move(part, path, overwrite: true);
         return path;
+    }
+
+    // To the day: the copy that was not looked at for longest is collected first.
+    private void Touch(string path)
+    {
+        var now = clock.GetUtcNow().UtcDateTime;
+        if (File.GetLastWriteTimeUtc(path) < now.Date)
+        {
+            try
+            {
+                File.SetLastWriteTimeUtc(path, now);
+            }
+            catch (Exception fault) when (fault is IOException or UnauthorizedAccessException)
+            {
+                // It was collected this moment, or stands on a disk that takes no times.
+            }
+        }
     }
 }

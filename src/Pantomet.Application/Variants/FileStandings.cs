@@ -10,7 +10,7 @@ namespace Pantomet.Application.Variants;
 internal sealed class FileStandings
 {
     private const string Columns =
-        "Id, PictureId, ContentHash, Format, Width, Height, Bytes, Quality, Likeness, WorstPlace, Encodes, Verdict, Reasons, MadeAt, Want";
+        "Id, PictureId, ContentHash, Format, Width, Height, Bytes, Quality, Likeness, WorstPlace, Encodes, Verdict, Reasons, MadeAt, Want, WantedAt";
 
     private readonly Dictionary<string, VariantRow> _made = [];
     private readonly Dictionary<string, FailureRow> _failed = [];
@@ -108,5 +108,6 @@ internal sealed class FileStandings
             Reasons = row.GetString(12),
             MadeAt = row.GetDateTime(13),
             Want = row.GetString(14),
+            WantedAt = row.GetDateTime(15),
         };
 }

@@ -207,5 +207,6 @@ internal sealed class VariantStore(DataFolder folder, EngineRoom engine, TimePro
         }
     }
 
-    private string SmallPath(string hash) => Path.Combine(folder.Previews, $"{hash}-made.webp");
+    /// <summary>Where the small copy of a file lies.</summary>
+    public string SmallPath(string hash) => Path.Combine(folder.Previews, $"{hash}-made.webp");
 }

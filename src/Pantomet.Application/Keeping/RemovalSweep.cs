@@ -1,22 +1,18 @@
 using System.Globalization;
 using Microsoft.EntityFrameworkCore;
-using Microsoft.Extensions.Hosting;
-using Microsoft.Extensions.Logging;
 using Pantomet.Application.Jobs;
+using Pantomet.Application.Pictures;
 using Pantomet.Data;
 
-namespace Pantomet.Application.Pictures;
+namespace Pantomet.Application.Keeping;
 
 /// <summary>
 /// Removes for good what was removed and not put back within the grace period. The only place where an original is deleted. It counts the
 /// days that it has seen pass:
 /// a clock that was set wrong, or a year on the shelf, is one day.
 /// </summary>
-internal sealed partial class RemovalSweep(Writer writer, DataFolder folder, TimeProvider clock, ILogger<RemovalSweep> log)
-    : BackgroundService
+internal sealed class RemovalSweep(Writer writer, DataFolder folder, TimeProvider clock)
 {
-    private static readonly TimeSpan Every = TimeSpan.FromHours(6);
-
     /// <summary>Sweeps once.</summary>
     /// <returns>How many pictures went.</returns>
     public Task<int> SweepAsync(CancellationToken cancel) =>
@@ -62,31 +58,6 @@ internal sealed partial class RemovalSweep(Writer writer, DataFolder folder, Tim
             cancel
         );
 
-    protected override async Task ExecuteAsync(CancellationToken stoppingToken)
-    {
-        using var timer = new PeriodicTimer(Every);
-        try
-        {
-            do
-            {
-                try
-                {
-                    await SweepAsync(stoppingToken);
-                }
-#pragma warning disable CA1031 // It is tried again in six hours.
-                catch (Exception fault) when (fault is not OperationCanceledException)
-#pragma warning restore CA1031
-                {
-                    NotSwept(log, fault);
-                }
-            } while (await timer.WaitForNextTickAsync(stoppingToken));
-        }
-        catch (OperationCanceledException)
-        {
-            // The program ends.
-        }
-    }
-
     private async Task CountOnAsync(PantometDb db)
     {
         var today = clock.GetUtcNow().ToString("yyyy-MM-dd", CultureInfo.InvariantCulture);
@@ -110,7 +81,4 @@ internal sealed partial class RemovalSweep(Writer writer, DataFolder folder, Tim
 
         await db.SaveChangesAsync();
     }
-
-    [LoggerMessage(Level = LogLevel.Error, Message = "Removed pictures could not be swept.")]
-    private static partial void NotSwept(ILogger log, Exception fault);
 }

@@ -1,0 +1,116 @@
+import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
+import { Dialog } from 'radix-ui';
+import { api, take } from '../api/client';
+import { Button } from '../design/Button';
+import { weight } from '../design/figures';
+import { useDraft } from '../design/useDraft';
+
+const megabyte = 1_000_000;
+
+/** How much lies in the data folder and for what, and how much is kept of files that no job wants any more. */
+export function StorageSheet() {
+  return (
+    <Dialog.Root>
+      <Dialog.Trigger asChild>
+        <Button>Space</Button>
+      </Dialog.Trigger>
+      <Dialog.Portal>
+        <Dialog.Overlay className="fixed inset-0 z-40 bg-black/40" />
+        <Dialog.Content
+          aria-describedby={undefined}
+          className="fixed top-1/2 left-1/2 z-50 w-[520px] -translate-x-1/2 -translate-y-1/2 border border-line bg-sheet p-6"
+        >
+          <Dialog.Title className="text-base font-semibold">Space on this machine</Dialog.Title>
+          <Storage />
+          <Dialog.Close asChild>
+            <Button className="mt-5">Close</Button>
+          </Dialog.Close>
+        </Dialog.Content>
+      </Dialog.Portal>
+    </Dialog.Root>
+  );
+}
+
+function Storage() {
+  const cache = useQueryClient();
+  const storage = useQuery({
+    queryKey: ['storage'],
+    queryFn: () => take(api.GET('/api/storage')),
+    staleTime: 0,
+  });
+  const set = useMutation({
+    mutationFn: (mostUnwanted: number) => take(api.PUT('/api/storage', { body: { mostUnwanted } })),
+    onSuccess: (now) => cache.setQueryData(['storage'], now),
+  });
+  const collect = useMutation({
+    mutationFn: () => take(api.POST('/api/storage/collect')),
+    onSuccess: () => cache.invalidateQueries({ queryKey: ['storage'] }),
+  });
+  const fault = storage.error ?? set.error ?? collect.error;
+  if (!storage.data) return <p className="my-4 text-ink-2">{fault?.message ?? 'Adding up.'}</p>;
+  const { originals, wanted, unwanted, previews, mostUnwanted } = storage.data;
+  return (
+    <>
+      <dl className="mt-4 grid grid-cols-[1fr_auto] border-t border-line">
+        <Row name="Originals, which are never touched" bytes={originals} />
+        <Row name="Files that jobs want" bytes={wanted} />
+        <Row name="Small copies for the screen" bytes={previews} />
+        <Row name="Files that no job wants any more" bytes={unwanted} />
+      </dl>
+      <p className="mt-4 text-ink-2">
+        A frame moved or a rule changed leaves files behind that nothing wants. They are there at once when
+        something is undone; without them it is made again.
+      </p>
+      <div className="mt-3 flex items-center gap-2">
+        <MostField value={mostUnwanted} onSet={(bytes) => set.mutate(bytes)} />
+        <span className="flex-1" />
+        <Button disabled={unwanted === 0 || collect.isPending} onClick={() => collect.mutate()}>
+          Clear them now
+        </Button>
+      </div>
+      {collect.data && (
+        <p className="mt-2 text-ink-2" role="status">
+          {collect.data.files === 0
+            ? 'Nothing was old enough: what was made in the last ten minutes stays.'
+            : `${collect.data.files} files went, ${weight(collect.data.bytes)}.`}
+        </p>
+      )}
+      {fault && (
+        <p role="alert" className="mt-2 text-breaks">
+          {fault.message}
+        </p>
+      )}
+    </>
+  );
+}
+
+function Row({ name, bytes }: { name: string; bytes: number }) {
+  return (
+    <>
+      <dt className="border-b border-line py-1.5">{name}</dt>
+      <dd className="border-b border-line py-1.5 text-right font-semibold">{weight(bytes)}</dd>
+    </>
+  );
+}
+
+function MostField({ value, onSet }: { value: number; onSet: (bytes: number) => void }) {
+  const figure = (text: string) => (text === '' ? NaN : Number(text.replace(',', '.')));
+  const { wrong, field } = useDraft(
+    String(value / megabyte),
+    (text) => onSet(Math.round(figure(text) * megabyte)),
+    (text) => figure(text) >= 0 && figure(text) <= 1e8,
+  );
+  return (
+    <label className="flex items-center gap-2">
+      <span>Keep at most</span>
+      <input
+        inputMode="numeric"
+        className={`w-24 rounded-md border bg-sheet px-2 py-1 text-right ${wrong ? 'border-breaks' : 'border-line'}`}
+        aria-invalid={wrong}
+        title={wrong ? 'A number of megabytes from 0' : undefined}
+        {...field}
+      />
+      <span className="text-ink-2">MB of them</span>
+    </label>
+  );
+}

@@ -1,0 +1,57 @@
+using Microsoft.AspNetCore.Builder;
+using Microsoft.AspNetCore.Http;
+using Microsoft.AspNetCore.Http.HttpResults;
+using Microsoft.AspNetCore.Routing;
+using Pantomet.Application.Keeping;
+using Pantomet.Server.Problems;
+
+namespace Pantomet.Server.Keeping;
+
+/// <summary>How much is kept of what nothing wants.</summary>
+/// <param name="MostUnwanted">Bytes, from 0.</param>
+public sealed record StorageWish(long MostUnwanted);
+
+/// <summary>What lies in the data folder, and how much of it is kept.</summary>
+internal static class StorageEndpoints
+{
+    public static void Map(IEndpointRouteBuilder routes)
+    {
+        var storage = routes.MapGroup("/api/storage").WithTags("Storage");
+        storage.MapGet("/", LookAsync).WithName("getStorage").WithSummary("How much lies in the data folder, and for what.");
+        storage
+            .MapPut("/", SetAsync)
+            .WithName("setStorage")
+            .WithSummary("Sets how much is kept of files that no job wants any more; what is more goes at once.")
+            .ProducesProblem(StatusCodes.Status400BadRequest);
+        storage
+            .MapPost("/collect", CollectAsync)
+            .WithName("collectUnwanted")
+            .WithSummary("Collects every file that no job wants any more; each is made again when it is asked for.");
+    }
+
+    private static async Task<Ok<StorageView>> LookAsync(Keeper keeper, CancellationToken cancel) =>
+        TypedResults.Ok(await keeper.LookAsync(cancel));
+
+    private static async Task<Results<Ok<StorageView>, ProblemHttpResult>> SetAsync(
+        StorageWish wish,
+        Keeper keeper,
+        CancellationToken cancel
+    )
+    {
+        if (wish.MostUnwanted is < 0 or > Keeper.LargestMost)
+        {
+            return Problem.Of(
+                StatusCodes.Status400BadRequest,
+                "wrong-amount",
+                $"mostUnwanted: an amount is from 0 to {Keeper.LargestMost} bytes."
+            );
+        }
+
+        await keeper.SetMostAsync(wish.MostUnwanted, cancel);
+        await keeper.CollectAsync(null, cancel);
+        return TypedResults.Ok(await keeper.LookAsync(cancel));
+    }
+
+    private static async Task<Ok<Collected>> CollectAsync(Keeper keeper, CancellationToken cancel) =>
+        TypedResults.Ok(await keeper.CollectAsync(0, cancel));
+}

@@ -17,7 +17,14 @@ internal static class ApplicationServices
     {
         services.AddSingleton<EngineRoom>().AddSingleton<PreviewMaker>().AddSingleton<VariantStore>();
         services.AddSingleton<Writer>().AddSingleton<UnderWay>().AddSingleton<CellJudge>().AddSingleton<OpenJobs>().AddSingleton<JobBell>();
-        services.AddSingleton<JobRoom>().AddSingleton<JobList>().AddSingleton<FileDesk>().AddSingleton<JobQueue>();
+        services
+            .AddSingleton<JobLayout>()
+            .AddSingleton<JobFiles>()
+            .AddSingleton<JobsOfPicture>()
+            .AddSingleton<JobRoom>()
+            .AddSingleton<JobList>()
+            .AddSingleton<FileDesk>()
+            .AddSingleton<JobQueue>();
         services.AddSingleton<RuleShelf>().AddSingleton<PictureIntake>().AddScoped<Revisions>().AddSingleton<BundleWriter>();
         services.AddSingleton<FromDocuments>().AddSingleton<RemovalSweep>().AddSingleton<Keeper>();
         return services.AddHostedService<JobRunner>().AddHostedService<Housekeeping>();

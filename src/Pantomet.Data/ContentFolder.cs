@@ -56,7 +56,9 @@ public sealed class ContentFolder
         Directory
             .EnumerateDirectories(_root, "??")
             .SelectMany(folder =>
-                Directory.EnumerateFiles(folder).Select(path => (System.IO.Path.GetFileName(folder) + System.IO.Path.GetFileName(path), path))
+                Directory
+                    .EnumerateFiles(folder)
+                    .Select(path => (System.IO.Path.GetFileName(folder) + System.IO.Path.GetFileName(path), path))
             );
 
     /// <summary>A free path on the same disk, for a file under way.</summary>

@@ -68,7 +68,13 @@ public sealed class PantometDb(DbContextOptions<PantometDb> options) : DbContext
         modelBuilder.Entity<PictureRow>(picture =>
         {
             picture.HasIndex(row => row.ContentHash).IsUnique();
-            picture.HasIndex(row => row.AddedAt);
+            // All that a search of the library asks of a picture, in the order in which it is shown.
+            picture.HasIndex(row => new
+            {
+                row.AddedAt,
+                row.Name,
+                row.RemovedAt,
+            });
             picture.Property(row => row.Format).HasConversion<string>();
             picture.Property(row => row.Kind).HasConversion<string>();
             picture
@@ -109,6 +115,14 @@ public sealed class PantometDb(DbContextOptions<PantometDb> options) : DbContext
             picture.HasKey(row => new { row.JobId, row.PictureId });
             picture.HasIndex(row => row.PictureId);
             picture.HasIndex(row => new { row.JobId, row.Place });
+            picture
+                .HasIndex(row => new
+                {
+                    row.Keywords,
+                    row.Alternative,
+                    row.PictureId,
+                })
+                .HasFilter("Keywords <> '' OR Alternative <> ''");
         });
         modelBuilder
             .Entity<JobFramingRow>()

@@ -176,11 +176,7 @@ public sealed class FirmGroundTests(ServerFixture server) : IClassFixture<Server
         var picture = await server.PictureAsync("DSC_0415.JPG");
         await server.SendAsync(HttpMethod.Delete, $"/api/pictures/{picture}");
         var clock = new ShiftedClock();
-        var sweep = new RemovalSweep(
-            server.Services.GetRequiredService<Writer>(),
-            server.Services.GetRequiredService<DataFolder>(),
-            clock
-        );
+        var sweep = new RemovalSweep(server.Services.GetRequiredService<Writer>(), server.Services.GetRequiredService<DataFolder>(), clock);
         await sweep.SweepAsync(CancellationToken.None);
         clock.Days = 31;
         Assert.Equal(0, await sweep.SweepAsync(CancellationToken.None));

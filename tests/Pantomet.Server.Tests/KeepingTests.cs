@@ -36,9 +36,7 @@ public sealed class KeepingTests(ServerFixture server) : IClassFixture<ServerFix
         // There is room for all of them but one byte.
         var storage = await StorageAsync(unwanted.Sum(row => row.Bytes) - 1);
         Assert.Equal(unwanted.SkipLast(1).Sum(row => row.Bytes), storage.GetProperty("unwanted").GetInt64());
-        var kept = await QueryAsync(db =>
-            db.Variants.Where(row => row.PictureId == rows[0].PictureId).Select(row => row.Id).ToListAsync()
-        );
+        var kept = await QueryAsync(db => db.Variants.Where(row => row.PictureId == rows[0].PictureId).Select(row => row.Id).ToListAsync());
         Assert.Equal(rows.Select(row => row.Id).Except([unwanted[^1].Id]).Order(), kept.Order());
         Assert.False(Folder.Variants.Holds(unwanted[^1].ContentHash));
         Assert.False(File.Exists(server.Services.GetRequiredService<VariantStore>().SmallPath(unwanted[^1].ContentHash)));

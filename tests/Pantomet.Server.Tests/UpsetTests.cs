@@ -216,10 +216,7 @@ public sealed class UpsetTests(ServerFixture server) : IClassFixture<ServerFixtu
             var good = OrderLine.Write<Order>(new ReadOrder(ServerFixture.DemoPicture("barometer-from-chat.jpg")));
             await OrderLine.ServeAsync(new StringReader($"nonsense\n{{\"work\":\"unknown\",\"path\":\"x\"}}\n{good}\n"), outcomes);
             var lines = outcomes.ToString().Split('\n', StringSplitOptions.RemoveEmptyEntries).Select(OrderLine.Read<Outcome>).ToList();
-            Assert.Equal(
-                [OrderFailure.Unforeseen, OrderFailure.Unforeseen, (OrderFailure?)null],
-                lines.Select(outcome => outcome.Failure)
-            );
+            Assert.Equal([OrderFailure.Unforeseen, OrderFailure.Unforeseen, (OrderFailure?)null], lines.Select(outcome => outcome.Failure));
             Assert.NotNull(lines[2].Facts);
         }
         finally

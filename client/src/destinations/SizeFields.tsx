@@ -20,17 +20,19 @@ export function SizeFields() {
           ]}
         />
       </Wide>
+      <Wide columns={2}>
+        <RuleSelect
+          name="When too small"
+          place="whenTooSmall"
+          usual="cap"
+          options={[
+            ['cap', 'as large as honest'],
+            ['skip', 'leave out'],
+            ['break', 'refuse'],
+          ]}
+        />
+      </Wide>
       <RuleText name="Densities" place="densities" hint="1, 2" show={densitiesText} read={densitiesTyped} />
-      <RuleSelect
-        name="When too small"
-        place="whenTooSmall"
-        usual="cap"
-        options={[
-          ['cap', 'as large as honest'],
-          ['skip', 'leave out'],
-          ['break', 'refuse'],
-        ]}
-      />
     </>
   );
 }

@@ -18,7 +18,8 @@ namespace Pantomet.Application.Jobs;
 internal sealed partial class FileDesk(
     IServiceScopeFactory scopes,
     VariantStore store,
-    JobRoom room,
+    JobFiles files,
+    JobBell bell,
     Writer writer,
     WorkOptions options,
     TimeProvider clock,
@@ -95,7 +96,7 @@ internal sealed partial class FileDesk(
         }
 
         FileIsDamaged(log, row.Id, row.ContentHash);
-        await room.ForgetAsync([row.Id], cancel);
+        await files.ForgetAsync([row.Id], cancel);
         var again = (await MakeAsync(wanted, urgent: true, cancel)).Made(wanted.Id);
         return again is not null && await store.ReadAsync(again, cancel) is { } fresh ? (fresh, again) : null;
     }
@@ -134,8 +135,8 @@ internal sealed partial class FileDesk(
                     .ExecuteUpdateAsync(set =>
                         set.SetProperty(row => row.NextAt, (DateTime?)null).SetProperty(row => row.Code, FailureRow.Due)
                     );
-                var changes = await room.FilesChangedAsync(db, due);
-                return (TimeSpan.Zero, () => changes.ForEach(one => room.Take(one.Change)));
+                var changes = await files.ChangedAsync(db, due);
+                return (TimeSpan.Zero, () => changes.ForEach(one => bell.Take(one.Change)));
             },
             cancel
         );
@@ -154,7 +155,7 @@ internal sealed partial class FileDesk(
                         var changes = rendered.Row is { } row
                             ? await MadeAsync(db, row)
                             : await FailedAsync(db, wanted, rendered.Failure!, tries + 1);
-                        return (true, () => changes.ForEach(one => room.Take(one.Change)));
+                        return (true, () => changes.ForEach(one => bell.Take(one.Change)));
                     },
                     CancellationToken.None
                 );
@@ -179,7 +180,7 @@ internal sealed partial class FileDesk(
             db.ChangeTracker.Clear();
         }
 
-        return await room.FilesChangedAsync(db, [row.Id]);
+        return await files.ChangedAsync(db, [row.Id]);
     }
 
     private async Task<List<(Guid Job, JobChange Change)>> FailedAsync(PantometDb db, WantedFile wanted, RenderFailure failure, int tries)
@@ -215,7 +216,7 @@ internal sealed partial class FileDesk(
             db.ChangeTracker.Clear();
         }
 
-        return await room.FilesChangedAsync(db, [wanted.Id]);
+        return await files.ChangedAsync(db, [wanted.Id]);
     }
 
     // To the day: what was not wanted for longest is collected first.
@@ -227,9 +228,7 @@ internal sealed partial class FileDesk(
             await writer.WriteAsync<bool>(
                 async db =>
                 {
-                    await db
-                        .Variants.Where(one => one.Id == row.Id)
-                        .ExecuteUpdateAsync(set => set.SetProperty(one => one.WantedAt, today));
+                    await db.Variants.Where(one => one.Id == row.Id).ExecuteUpdateAsync(set => set.SetProperty(one => one.WantedAt, today));
                     return (true, null);
                 },
                 CancellationToken.None

@@ -9,6 +9,14 @@ internal sealed class JobBell
         new BoundedChannelOptions(1) { FullMode = BoundedChannelFullMode.DropWrite }
     );
 
+    /// <summary>Takes over what was stored, tells it, and rings.</summary>
+    public void Take(JobChange change)
+    {
+        ArgumentNullException.ThrowIfNull(change);
+        change.Take();
+        Ring();
+    }
+
     public void Ring() => _rings.Writer.TryWrite(true);
 
     /// <summary>Waits until it rings, or so long.</summary>

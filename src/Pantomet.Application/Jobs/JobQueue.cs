@@ -13,7 +13,7 @@ internal sealed record QueuedFile(JobBoard Board, WantedFile File);
 /// <summary>
 /// What is to be made next: the head of an index over the wants that are open, so that it costs the same however many wait.
 /// </summary>
-internal sealed class JobQueue(OpenJobs jobs, JobRoom room, UnderWay underWay, IServiceScopeFactory scopes)
+internal sealed class JobQueue(OpenJobs jobs, JobFiles files, CellJudge judge, UnderWay underWay, IServiceScopeFactory scopes)
 {
     // Enough to find a picture that no other worker has at hand.
     private const int Ahead = 60;
@@ -43,7 +43,7 @@ internal sealed class JobQueue(OpenJobs jobs, JobRoom room, UnderWay underWay, I
                 if (board.Cell(head.Picture, head.Slot)?.Files.FirstOrDefault(file => file.Id == head.File) is not { } file)
                 {
                     // The row is older than the plan: it is brought in step, and looked for again.
-                    await room.StepInAsync(id, new(head.Picture, head.Slot), cancel);
+                    await files.StepInAsync(id, new(head.Picture, head.Slot), cancel);
                     continue;
                 }
 
@@ -173,9 +173,9 @@ internal sealed class JobQueue(OpenJobs jobs, JobRoom room, UnderWay underWay, I
                         null,
                         null,
                         null,
-                        [.. cells.Select(cell => room.Judge.View(cell, standings, sequence))],
+                        [.. cells.Select(cell => judge.View(cell, standings, sequence))],
                         false,
-                        JobChange.Progress(board, room.Judge),
+                        JobChange.Progress(board, judge),
                         state.Run
                     )
                 );

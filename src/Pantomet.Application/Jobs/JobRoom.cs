@@ -27,36 +27,22 @@ internal sealed record Sending(
 internal sealed record SendResult(long Sequence, RefusedCommand? Refused);
 
 /// <summary>Jobs and everything that is decided about them: read the tables, apply, store in one transaction, take over, tell.</summary>
-internal sealed class JobRoom(OpenJobs jobs, Writer writer, CellJudge judge, IServiceScopeFactory scopes, JobBell bell, TimeProvider clock)
+internal sealed class JobRoom(
+    OpenJobs jobs,
+    JobLayout layout,
+    Writer writer,
+    CellJudge judge,
+    IServiceScopeFactory scopes,
+    JobBell bell,
+    TimeProvider clock
+)
 {
     private DateTime Now => clock.GetUtcNow().UtcDateTime;
 
     public CellJudge Judge => judge;
 
     /// <summary>A job for those who look at it: laid out by the book as it is now. Null when there is none.</summary>
-    public async Task<JobBoard?> OpenAsync(Guid id, CancellationToken cancel)
-    {
-        var book = await jobs.SlotsAsync(cancel);
-        if (await jobs.OpenAsync(id, cancel) is not { } board)
-        {
-            return null;
-        }
-
-        var state = board.State;
-        var stale = state
-            .Job.Slots.Select(place => place.Address)
-            .Where(address =>
-                state.Stale.Contains(address) || !ReferenceEquals(state.Slots.GetValueOrDefault(address), book.GetValueOrDefault(address))
-            )
-            .ToList();
-        if (stale.Count > 0)
-        {
-            await LayOutAsync(id, stale, book, cancel);
-            return await jobs.OpenAsync(id, cancel);
-        }
-
-        return board;
-    }
+    public Task<JobBoard?> OpenAsync(Guid id, CancellationToken cancel) => layout.OpenAsync(id, cancel);
 
     /// <summary>Makes a job.</summary>
     /// <param name="name">Its name; null takes the day's. One that is taken already is counted.</param>
@@ -73,7 +59,7 @@ internal sealed class JobRoom(OpenJobs jobs, Writer writer, CellJudge judge, ISe
     /// <summary>Makes another job with the same pictures, slots and decisions; null when there is no such job.</summary>
     public async Task<Guid?> CopyAsync(Guid id, CancellationToken cancel)
     {
-        if (await OpenAsync(id, cancel) is not { } board)
+        if (await layout.OpenAsync(id, cancel) is not { } board)
         {
             return null;
         }
@@ -122,7 +108,7 @@ internal sealed class JobRoom(OpenJobs jobs, Writer writer, CellJudge judge, ISe
                     return (new(board.State.Sequence, null), null);
                 }
 
-                var step = await StepAsync(db, id, sending);
+                var step = await JobSteps.ForAsync(db, id, sending, Now);
                 var row = new CommandRow
                 {
                     JobId = id,
@@ -135,7 +121,7 @@ internal sealed class JobRoom(OpenJobs jobs, Writer writer, CellJudge judge, ISe
                     Inverse = StoredJson.Write(applied.Inverse),
                 };
                 var change = await StoreAsync(db, board, applied, row, around.Fresh, book);
-                return (new(change.Sequence, null), () => Take(change));
+                return (new(change.Sequence, null), () => bell.Take(change));
             },
             cancel
         );
@@ -176,17 +162,7 @@ internal sealed class JobRoom(OpenJobs jobs, Writer writer, CellJudge judge, ISe
                     return (null, null);
                 }
 
-                var last = await db
-                    .Steps.Where(one => one.JobId == id && one.State == StepState.Done)
-                    .OrderByDescending(one => one.Number)
-                    .FirstOrDefaultAsync();
-                var number = last?.Number ?? 0;
-                var step = back
-                    ? last
-                    : await db
-                        .Steps.Where(one => one.JobId == id && one.Number > number && one.State == StepState.Undone)
-                        .OrderBy(one => one.Number)
-                        .FirstOrDefaultAsync();
+                var step = await JobSteps.NextAsync(db, id, back);
                 if (step is null)
                 {
                     return (new(board.State.Sequence, null), null);
@@ -195,7 +171,7 @@ internal sealed class JobRoom(OpenJobs jobs, Writer writer, CellJudge judge, ISe
                 step.State = back ? StepState.Undone : StepState.Done;
                 await db.SaveChangesAsync();
                 var job = board.State.Job;
-                foreach (var inverse in await WaysBackAsync(db, id, step.Number))
+                foreach (var inverse in await JobSteps.WaysBackAsync(db, id, step.Number))
                 {
                     job = inverse.On(job);
                 }
@@ -212,7 +188,7 @@ internal sealed class JobRoom(OpenJobs jobs, Writer writer, CellJudge judge, ISe
                     Inverse = StoredJson.Write(applied.Inverse),
                 };
                 var change = await StoreAsync(db, board, applied, row, new Dictionary<Guid, PictureRow>(), book);
-                return (new(change.Sequence, null), () => Take(change));
+                return (new(change.Sequence, null), () => bell.Take(change));
             },
             cancel
         );
@@ -241,195 +217,12 @@ internal sealed class JobRoom(OpenJobs jobs, Writer writer, CellJudge judge, ISe
                     () =>
                     {
                         board.Pace.Forget();
-                        Take(change);
+                        bell.Take(change);
                     }
                 );
             },
             cancel
         );
-
-    /// <summary>Changes a picture of the library together with every job that has it.</summary>
-    /// <param name="picture">The picture.</param>
-    /// <param name="change">
-    /// Changes its row; gives false when it is not to be changed after all, and whether its shape became another.
-    /// </param>
-    /// <param name="cancel">Stops waiting.</param>
-    public async Task<T> ChangePictureAsync<T>(
-        Guid picture,
-        Func<PantometDb, PictureRow?, Task<(T Result, bool Changed, bool OtherShape)>> change,
-        CancellationToken cancel
-    )
-    {
-        var book = await jobs.SlotsAsync(cancel);
-        return await writer.WriteAsync(
-            async db =>
-            {
-                var ids = await db.JobPictures.Where(one => one.PictureId == picture).Select(one => one.JobId).ToListAsync();
-                var boards = new List<JobBoard>();
-                foreach (var id in ids)
-                {
-                    boards.AddRange(await jobs.OpenAsync(id, CancellationToken.None) is { } board ? [board] : []);
-                }
-
-                var (result, changed, otherShape) = await change(db, await db.Pictures.FindAsync(picture));
-                if (!changed)
-                {
-                    return (result, null);
-                }
-
-                await db.SaveChangesAsync();
-                db.ChangeTracker.Clear();
-                var row = await db.Pictures.AsNoTracking().FirstOrDefaultAsync(one => one.Id == picture && one.RemovedAt == null);
-                var changes = new List<JobChange>();
-                foreach (var board in boards)
-                {
-                    changes.Add(await PictureChangedAsync(db, board, picture, row, otherShape));
-                }
-
-                return (result, (Action?)(() => changes.ForEach(Take)));
-            },
-            cancel
-        );
-    }
-
-    /// <summary>Lays out anew, job by job, what was laid out by a rule that says something else now.</summary>
-    /// <returns>How many jobs were.</returns>
-    public async Task<int> LayOutAsync(CancellationToken cancel)
-    {
-        var book = await jobs.SlotsAsync(cancel);
-        List<IGrouping<Guid, string>> stale;
-        await using (var scope = scopes.CreateAsyncScope())
-        {
-            var db = scope.ServiceProvider.GetRequiredService<PantometDb>();
-            var rows = await db
-                .JobSlots.AsNoTracking()
-                .Where(row => db.Jobs.Any(job => job.Id == row.JobId && job.Fault == null && job.Text == null))
-                .Select(row => new
-                {
-                    row.JobId,
-                    row.Slot,
-                    row.LaidOutBy,
-                })
-                .ToListAsync(cancel);
-            stale =
-            [
-                .. rows.Where(row => row.LaidOutBy != (book.GetValueOrDefault(row.Slot)?.LaidOutBy ?? ""))
-                    .GroupBy(row => row.JobId, row => row.Slot),
-            ];
-        }
-
-        // Those that somebody looks at first.
-        foreach (var job in stale.OrderByDescending(job => jobs.Known(job.Key)?.IsLookedAt))
-        {
-            cancel.ThrowIfCancellationRequested();
-            await LayOutAsync(job.Key, [.. job], book, cancel);
-        }
-
-        return stale.Count;
-    }
-
-    /// <summary>Makes the files of some cells again; null when there is no such job.</summary>
-    public Task<SendResult?> AgainAsync(Guid id, IReadOnlyCollection<CellTables.Key> cells, CancellationToken cancel) =>
-        writer.WriteAsync<SendResult?>(
-            async db =>
-            {
-                if (await jobs.OpenAsync(id, CancellationToken.None) is not { } board)
-                {
-                    return (null, null);
-                }
-
-                var theirs = cells.Select(key => board.Cell(key.Picture, key.Slot)).OfType<BoardCell>().ToList();
-                var files = theirs.SelectMany(cell => cell.Files).Select(file => file.Id).ToHashSet();
-                var changes = await ForgetAsync(db, files);
-                return (
-                    new(changes.FirstOrDefault(change => change.Job == id).Change?.Sequence ?? board.State.Sequence, null),
-                    () => changes.ForEach(one => Take(one.Change))
-                );
-            },
-            cancel
-        );
-
-    /// <summary>Forgets files and their failures, in whatever job, so that they are made again.</summary>
-    public Task ForgetAsync(IReadOnlyCollection<string> files, CancellationToken cancel) =>
-        writer.WriteAsync<bool>(
-            async db =>
-            {
-                var changes = await ForgetAsync(db, files);
-                return (true, () => changes.ForEach(one => Take(one.Change)));
-            },
-            cancel
-        );
-
-    /// <summary>Tries files of a picture again that could not be made.</summary>
-    public Task TryAgainAsync(Guid picture, CancellationToken cancel) =>
-        writer.WriteAsync<bool>(
-            async db =>
-            {
-                var files = await db.Failures.Where(row => row.PictureId == picture).Select(row => row.FileId).ToListAsync();
-                var changes = files.Count == 0 ? [] : await ForgetAsync(db, files);
-                return (true, () => changes.ForEach(one => Take(one.Change)));
-            },
-            cancel
-        );
-
-    /// <summary>Brings every cell that wants some files in step with them, whatever job it is of.</summary>
-    /// <param name="db">The database, within a transaction.</param>
-    /// <param name="files">The files.</param>
-    public async Task<List<(Guid Job, JobChange Change)>> FilesChangedAsync(PantometDb db, IEnumerable<string> files)
-    {
-        using var sql = new Statements(db);
-        var wanting = new List<(Guid Job, CellTables.Key Cell)>();
-        foreach (var file in files)
-        {
-            wanting.AddRange(await CellTables.WantingAsync(sql, file));
-        }
-
-        var changes = new List<(Guid, JobChange)>();
-        foreach (var job in wanting.GroupBy(one => one.Job, one => one.Cell))
-        {
-            if (await jobs.OpenAsync(job.Key, CancellationToken.None) is { } board)
-            {
-                var cells = job.Distinct().ToDictionary(key => key, key => board.Cell(key.Picture, key.Slot));
-                changes.Add((job.Key, await JobChange.WriteAsync(db, judge, board, board.State, cells, new())));
-            }
-        }
-
-        return changes;
-    }
-
-    /// <summary>Brings the rows of one cell in step with how it is planned now.</summary>
-    public Task StepInAsync(Guid id, CellTables.Key cell, CancellationToken cancel) =>
-        writer.WriteAsync<bool>(
-            async db =>
-            {
-                if (await jobs.OpenAsync(id, CancellationToken.None) is not { } board)
-                {
-                    return (false, null);
-                }
-
-                var cells = new Dictionary<CellTables.Key, BoardCell?> { [cell] = board.Cell(cell.Picture, cell.Slot) };
-                var change = await JobChange.WriteAsync(db, judge, board, board.State, cells, new());
-                return (true, () => Take(change));
-            },
-            cancel
-        );
-
-    public void Take(JobChange change)
-    {
-        change.Take();
-        bell.Ring();
-    }
-
-    private async Task<List<(Guid Job, JobChange Change)>> ForgetAsync(PantometDb db, IReadOnlyCollection<string> files)
-    {
-        foreach (var chunk in files.Chunk(Statements.AtOnce))
-        {
-            await db.Variants.Where(row => chunk.Contains(row.Id)).ExecuteDeleteAsync();
-            await db.Failures.Where(row => chunk.Contains(row.FileId)).ExecuteDeleteAsync();
-        }
-
-        return await FilesChangedAsync(db, files);
-    }
 
     private async Task<(Guid Id, RefusedCommand? Refused)> MakeAsync(
         Func<PantometDb, Task<string>> name,
@@ -469,7 +262,7 @@ internal sealed class JobRoom(OpenJobs jobs, Writer writer, CellJudge judge, ISe
                 var board = new JobBoard(empty);
                 var first = new Applied(applied!.Job, JobPatch.Between(empty.Job, applied.Job), JobPatch.Between(applied.Job, empty.Job));
                 var change = await StoreAsync(db, board, first, null, around.Fresh, book);
-                return ((row.Id, (RefusedCommand?)null), (Action?)(() => Take(change)));
+                return ((row.Id, (RefusedCommand?)null), (Action?)(() => bell.Take(change)));
             },
             cancel
         );
@@ -565,148 +358,6 @@ internal sealed class JobRoom(OpenJobs jobs, Writer writer, CellJudge judge, ISe
         }
 
         return rows;
-    }
-
-    private async Task<JobChange> PictureChangedAsync(PantometDb db, JobBoard board, Guid picture, PictureRow? row, bool otherShape)
-    {
-        var before = board.State;
-        var rows = new Dictionary<Guid, PictureRow>(before.Rows);
-        rows.Remove(picture);
-        if (row is not null)
-        {
-            rows[picture] = row;
-        }
-
-        var next = before with { Rows = rows };
-        if (otherShape && before.Job.Find(picture) is { } mine)
-        {
-            var job = before.Job.With(picture, mine.Decisions with { OtherShape = true });
-            var patch = JobPatch.Between(before.Job, job);
-            await JobTables.StoreAsync(db, before.Id, job, patch, before.Places);
-            db.Commands.Add(
-                new()
-                {
-                    JobId = before.Id,
-                    Sequence = board.State.Sequence + 1,
-                    Actor = "library",
-                    At = Now,
-                    Kind = "library",
-                    Body = StoredJson.Write(patch),
-                    Inverse = StoredJson.Write(JobPatch.Between(job, before.Job)),
-                }
-            );
-            await db.SaveChangesAsync();
-            db.ChangeTracker.Clear();
-            next = next with { Job = job };
-        }
-
-        var cells = next.Job.Slots.ToDictionary(
-            place => new CellTables.Key(picture, place.Address),
-            place => board.Cell(next, picture, place.Address)
-        );
-        return await JobChange.WriteAsync(
-            db,
-            judge,
-            board,
-            next,
-            cells,
-            new()
-            {
-                Pictures = new HashSet<Guid> { picture },
-                Order = before.Rows.ContainsKey(picture) != rows.ContainsKey(picture),
-            }
-        );
-    }
-
-    private Task<bool> LayOutAsync(
-        Guid id,
-        IReadOnlyList<string> slots,
-        IReadOnlyDictionary<string, BoardSlot> book,
-        CancellationToken cancel
-    ) =>
-        writer.WriteAsync<bool>(
-            async db =>
-            {
-                if (await jobs.OpenAsync(id, CancellationToken.None) is not { } board)
-                {
-                    return (false, null);
-                }
-
-                var next = board.State with
-                {
-                    Slots = OpenJobs.SlotsOf(board.State.Job, book),
-                    Stale = board.State.Stale.Except(slots).ToHashSet(),
-                };
-                var cells = next
-                    .Shown.SelectMany(one => slots.Select(address => new CellTables.Key(one.Id, address)))
-                    .ToDictionary(key => key, key => board.Cell(next, key.Picture, key.Slot));
-                foreach (var slot in slots)
-                {
-                    var by = book.GetValueOrDefault(slot)?.LaidOutBy ?? "";
-                    await db
-                        .JobSlots.Where(one => one.JobId == id && one.Slot == slot)
-                        .ExecuteUpdateAsync(set => set.SetProperty(one => one.LaidOutBy, by));
-                }
-
-                var change = await JobChange.WriteAsync(db, judge, board, next, cells, new() { Title = true, Slots = true });
-                return (true, () => Take(change));
-            },
-            cancel
-        );
-
-    // The step that the commands belong to: a new one, or that of their gesture.
-    private async Task<long> StepAsync(PantometDb db, Guid id, Sending sending)
-    {
-        var top = await db.Steps.Where(step => step.JobId == id).OrderByDescending(step => step.Number).FirstOrDefaultAsync();
-        if (
-            top is { State: StepState.Done }
-            && sending.Gesture is { } gesture
-            && top.Gesture == gesture
-            && (sending.Within is null || Now - top.At < sending.Within)
-            && await db
-                .Commands.Where(row => row.JobId == id && row.Step == top.Number)
-                .OrderByDescending(row => row.Id)
-                .Select(row => row.Kind)
-                .FirstOrDefaultAsync() == "commands"
-        )
-        {
-            top.At = Now;
-            await db.SaveChangesAsync();
-            return top.Number;
-        }
-
-        await db
-            .Steps.Where(step => step.JobId == id && step.State == StepState.Undone)
-            .ExecuteUpdateAsync(set => set.SetProperty(step => step.State, StepState.Dropped));
-        var fresh = new StepRow
-        {
-            JobId = id,
-            Number = 1 + (top?.Number ?? 0),
-            Gesture = sending.Gesture,
-            At = Now,
-            State = StepState.Done,
-        };
-        db.Steps.Add(fresh);
-        await db.SaveChangesAsync();
-        return fresh.Number;
-    }
-
-    // What leads from where a step stands now to the other side of it: its last undo or redo as a whole, or its commands from the last to
-    // the first.
-    private static async Task<IReadOnlyList<JobPatch>> WaysBackAsync(PantometDb db, Guid id, long step)
-    {
-        var rows = await db
-            .Commands.AsNoTracking()
-            .Where(row => row.JobId == id && row.Step == step)
-            .OrderByDescending(row => row.Id)
-            .Select(row => new { row.Kind, row.Inverse })
-            .ToListAsync();
-        return
-        [
-            .. (rows[0].Kind == "commands" ? rows.TakeWhile(row => row.Kind == "commands") : rows.Take(1)).Select(row =>
-                StoredJson.Read<JobPatch>(row.Inverse)
-            ),
-        ];
     }
 
     private static async Task<string> FreeAsync(PantometDb db, string name)

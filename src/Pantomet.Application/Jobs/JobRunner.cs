@@ -13,7 +13,7 @@ namespace Pantomet.Application.Jobs;
 /// </summary>
 internal sealed partial class JobRunner(
     OpenJobs jobs,
-    JobRoom room,
+    JobLayout layout,
     JobQueue queue,
     FileDesk desk,
     Writer writer,
@@ -39,7 +39,7 @@ internal sealed partial class JobRunner(
             {
                 if (!laidOut)
                 {
-                    await room.LayOutAsync(stoppingToken);
+                    await layout.LayOutAsync(stoppingToken);
                     laidOut = true;
                 }
 

@@ -97,8 +97,7 @@ internal sealed partial class Keeper(
         db.Variants.Where(row => !db.Wants.Any(want => want.FileId == row.Id));
 
     private static async Task<long> MostAsync(PantometDb db, CancellationToken cancel) =>
-        await db.Settings.Where(row => row.Name == SettingRow.MostUnwanted).Select(row => row.Value).FirstOrDefaultAsync(cancel)
-            is { } set
+        await db.Settings.Where(row => row.Name == SettingRow.MostUnwanted).Select(row => row.Value).FirstOrDefaultAsync(cancel) is { } set
             ? long.Parse(set, CultureInfo.InvariantCulture)
             : UsualMost;
 
@@ -222,7 +221,9 @@ internal sealed partial class Keeper(
                 Directory
                     .EnumerateFiles(folder.Previews, "*.webp")
                     .Where(path =>
-                        !(path.EndsWith("-made.webp", StringComparison.Ordinal) ? variants : pictures).Contains(Head(Path.GetFileName(path)))
+                        !(path.EndsWith("-made.webp", StringComparison.Ordinal) ? variants : pictures).Contains(
+                            Head(Path.GetFileName(path))
+                        )
                     )
             );
         foreach (var path in strays.Where(IsOld))

@@ -30,7 +30,8 @@ internal sealed class PictureIntake(
     DataFolder folder,
     PreviewMaker previews,
     EngineRoom engine,
-    JobRoom room,
+    JobsOfPicture jobs,
+    JobFiles files,
     Writer writer,
     WorkOptions options,
     TimeProvider clock
@@ -126,7 +127,7 @@ internal sealed class PictureIntake(
     // could not be made of it is tried again.
     private async Task<PictureRow?> TakeAgainAsync(PictureRow known, ReceivedFile file, CancellationToken cancel)
     {
-        var row = await room.ChangePictureAsync<PictureRow?>(
+        var row = await jobs.ChangeAsync<PictureRow?>(
             known.Id,
             (_, row) =>
             {
@@ -144,7 +145,7 @@ internal sealed class PictureIntake(
         );
         if (row is not null)
         {
-            await room.TryAgainAsync(row.Id, CancellationToken.None);
+            await files.TryAgainAsync(row.Id, CancellationToken.None);
         }
 
         return row;

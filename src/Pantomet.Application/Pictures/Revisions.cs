@@ -8,7 +8,7 @@ using Pantomet.Data.Pictures;
 namespace Pantomet.Application.Pictures;
 
 /// <summary>Newer originals in the place of older ones, and the way back; removing a picture, and the way back from that.</summary>
-internal sealed class Revisions(PantometDb db, PictureIntake intake, DataFolder folder, JobRoom room, TimeProvider clock)
+internal sealed class Revisions(PantometDb db, PictureIntake intake, DataFolder folder, JobsOfPicture jobs, TimeProvider clock)
 {
     /// <summary>How many days a removed picture can be put back.</summary>
     public const int GraceDays = 30;
@@ -45,7 +45,7 @@ internal sealed class Revisions(PantometDb db, PictureIntake intake, DataFolder 
                 return unreadable;
             }
 
-            return await room.ChangePictureAsync<IntakeResult?>(
+            return await jobs.ChangeAsync<IntakeResult?>(
                 picture,
                 async (db, row) =>
                 {
@@ -96,7 +96,7 @@ internal sealed class Revisions(PantometDb db, PictureIntake intake, DataFolder 
     /// Puts an earlier original back; nothing is lost, the later ones stay. Null when there is no such picture or revision.
     /// </summary>
     public Task<IntakeResult?> PutBackAsync(Guid picture, int number, CancellationToken cancel) =>
-        room.ChangePictureAsync<IntakeResult?>(
+        jobs.ChangeAsync<IntakeResult?>(
             picture,
             async (db, row) =>
             {
@@ -125,7 +125,7 @@ internal sealed class Revisions(PantometDb db, PictureIntake intake, DataFolder 
     public Task<bool> RestoreAsync(Guid picture, CancellationToken cancel) => SetRemovedAsync(picture, null, cancel);
 
     private Task<bool> SetRemovedAsync(Guid picture, DateTime? at, CancellationToken cancel) =>
-        room.ChangePictureAsync(
+        jobs.ChangeAsync(
             picture,
             (_, row) =>
             {

@@ -271,6 +271,9 @@ namespace Pantomet.Data.Migrations
 
                     b.HasIndex("JobId", "Place");
 
+                    b.HasIndex("Keywords", "Alternative", "PictureId")
+                        .HasFilter("Keywords <> '' OR Alternative <> ''");
+
                     b.ToTable("JobPictures");
                 });
 
@@ -512,10 +515,10 @@ namespace Pantomet.Data.Migrations
 
                     b.HasKey("Id");
 
-                    b.HasIndex("AddedAt");
-
                     b.HasIndex("ContentHash")
                         .IsUnique();
+
+                    b.HasIndex("AddedAt", "Name", "RemovedAt");
 
                     b.ToTable("Pictures");
                 });

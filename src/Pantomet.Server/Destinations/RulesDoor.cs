@@ -8,7 +8,7 @@ using Pantomet.Server.Problems;
 namespace Pantomet.Server.Destinations;
 
 /// <summary>Changes of the book as they come over HTTP: stored, then every job that is touched is laid out anew.</summary>
-internal sealed class RulesDoor(RuleShelf shelf, Writer writer, OpenJobs jobs, JobRoom room)
+internal sealed class RulesDoor(RuleShelf shelf, Writer writer, OpenJobs jobs, JobLayout layout)
 {
     /// <summary>Changes the book as it is now; null from the change means that there is no such destination.</summary>
     public async Task<Results<Ok<IReadOnlyList<DestinationView>>, ProblemHttpResult>> ChangeAsync(
@@ -29,7 +29,7 @@ internal sealed class RulesDoor(RuleShelf shelf, Writer writer, OpenJobs jobs, J
         }
 
         // Whoever asked may be gone by now; the change stands, and what follows from it is carried out.
-        await room.LayOutAsync(CancellationToken.None);
+        await layout.LayOutAsync(CancellationToken.None);
         return TypedResults.Ok(await ViewAsync(CancellationToken.None));
     }
 

@@ -242,9 +242,9 @@ internal static class JobEndpoints
     private static async Task<Results<Ok<Reached>, ProblemHttpResult>> AgainAsync(
         Guid id,
         IReadOnlyList<CellName> cells,
-        JobRoom room,
+        JobFiles files,
         CancellationToken cancel
-    ) => Answer(await room.AgainAsync(id, [.. cells.Select(cell => new CellTables.Key(cell.Picture, cell.Slot))], cancel));
+    ) => Answer(await files.AgainAsync(id, [.. cells.Select(cell => new CellTables.Key(cell.Picture, cell.Slot))], cancel));
 
     private static async Task<Results<NoContent, ProblemHttpResult>> LookAsync(
         Guid id,

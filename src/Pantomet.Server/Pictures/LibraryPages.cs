@@ -43,14 +43,13 @@ internal static class LibraryPages
             db.Pictures.AsNoTracking().Where(row => row.RemovedAt == null),
             (rows, word) => Holding(db, rows, word)
         );
-        var total = await found.CountAsync(cancel);
-        var rows = await found
-            .OrderByDescending(row => row.AddedAt)
-            .ThenBy(row => row.Name)
-            .Skip(from ?? 0)
-            .Take(count ?? MostAtOnce)
-            .ToListAsync(cancel);
-        return TypedResults.Ok(new LibraryPage(total, from ?? 0, [.. rows.Select(PictureView.Of)]));
+        // One look through the names, for the count and for the page.
+        var ids = await found.OrderByDescending(row => row.AddedAt).ThenBy(row => row.Name).Select(row => row.Id).ToListAsync(cancel);
+        var page = ids.Skip(from ?? 0).Take(count ?? MostAtOnce).ToList();
+        var rows = await db.Pictures.AsNoTracking().Where(row => page.Contains(row.Id)).ToDictionaryAsync(row => row.Id, cancel);
+        return TypedResults.Ok(
+            new LibraryPage(ids.Count, from ?? 0, [.. page.Where(rows.ContainsKey).Select(id => PictureView.Of(rows[id]))])
+        );
     }
 
     // A word stands in the picture's name, or in what was written about it in some job.
@@ -60,7 +59,8 @@ internal static class LibraryPages
             $"%{word.Replace("\\", "\\\\", StringComparison.Ordinal).Replace("%", "\\%", StringComparison.Ordinal).Replace("_", "\\_", StringComparison.Ordinal)}%";
         // Those that the words name are looked up once, not for each picture.
         var named = db
-            .JobPictures.Where(one => EF.Functions.Like(one.Keywords, like, "\\") || EF.Functions.Like(one.Alternative, like, "\\"))
+            .JobPictures.Where(one => one.Keywords != "" || one.Alternative != "")
+            .Where(one => EF.Functions.Like(one.Keywords, like, "\\") || EF.Functions.Like(one.Alternative, like, "\\"))
             .Select(one => one.PictureId);
         return rows.Where(row => EF.Functions.Like(row.Name, like, "\\") || named.Contains(row.Id));
     }

@@ -33,7 +33,7 @@ internal static class VariantEndpoints
         string? name,
         PantometDb db,
         VariantStore store,
-        JobRoom room,
+        JobFiles files,
         HttpResponse response,
         CancellationToken cancel
     )
@@ -46,7 +46,7 @@ internal static class VariantEndpoints
         if (await store.ReadAsync(row, cancel) is not { } bytes)
         {
             // It is made again for whoever wants it; nobody gets a damaged one meanwhile.
-            await room.ForgetAsync([id], CancellationToken.None);
+            await files.ForgetAsync([id], CancellationToken.None);
             return Problem.Of(
                 StatusCodes.Status404NotFound,
                 "damaged",

@@ -67,7 +67,8 @@ internal static class Calibration
                 var (most, norm) = Butteraugli(reference, shown);
                 var scores = grid.Select(one => Number(LikenessMeter.Measure(planes, mine, one.share, one.pooling).Score));
                 output.WriteLine(
-                    $"{Path.GetFileNameWithoutExtension(path)},{format.Word()},{quality},{file.Length},{Number(most)},{Number(norm)},{Number(Last(Run("ssimulacra_main", reference, shown)))},{string.Join(',', scores)}"
+                    $"{Path.GetFileNameWithoutExtension(path)},{format.Word()},{quality},{file.Length},{Number(most)},{Number(norm)},"
+                        + $"{Number(Last(Run("ssimulacra_main", reference, shown)))},{string.Join(',', scores)}"
                 );
                 output.Flush();
             }

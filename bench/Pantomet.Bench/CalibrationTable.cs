@@ -4,7 +4,9 @@ using Pantomet.Core.Likeness;
 
 namespace Pantomet.Bench;
 
-/// <summary>Makes docs/likeness.md from the lines of <see cref="Calibration"/>: rank correlations and the borders between the words.</summary>
+/// <summary>
+/// Makes docs/likeness.md from the lines of <see cref="Calibration"/>: rank correlations and the borders between the words.
+/// </summary>
 internal static class CalibrationTable
 {
     // What the words mean on butteraugli's 3-norm, best first: the last word has no border.
@@ -26,7 +28,8 @@ internal static class CalibrationTable
         var text = new StringBuilder();
         Line(
             text,
-            $"{pictures.Count} photographs of lomiri-wallpapers-16.04, 1000 px on the longest side, 8 qualities x 3 types: {rows.Count} files.\n"
+            $"{pictures.Count} photographs of lomiri-wallpapers-16.04, 1000 px on the longest side, 8 qualities x 3 "
+                + $"types: {rows.Count} files.\n"
         );
         Line(text, $"## Rank correlation (Spearman) with butteraugli and ssimulacra\n");
         Line(text, $"| photograph | butteraugli, 3-norm | butteraugli, largest | ssimulacra |\n|---|---|---|---|");
@@ -34,13 +37,16 @@ internal static class CalibrationTable
         {
             Line(
                 text,
-                $"| {picture.Key} | {Correlation(picture, column, "butteraugli3"):0.000} | {Correlation(picture, column, "butteraugli"):0.000} | {Correlation(picture, column, "ssimulacra"):0.000} |"
+                $"| {picture.Key} | {Correlation(picture, column, "butteraugli3"):0.000} | "
+                    + $"{Correlation(picture, column, "butteraugli"):0.000} | "
+                    + $"{Correlation(picture, column, "ssimulacra"):0.000} |"
             );
         }
 
         Line(
             text,
-            $"| **across all** | **{Correlation(rows, column, "butteraugli3"):0.000}** | {Correlation(rows, column, "butteraugli"):0.000} | {Correlation(rows, column, "ssimulacra"):0.000} |\n"
+            $"| **across all** | **{Correlation(rows, column, "butteraugli3"):0.000}** | "
+                + $"{Correlation(rows, column, "butteraugli"):0.000} | {Correlation(rows, column, "ssimulacra"):0.000} |\n"
         );
         Line(text, $"## Weights: share of each colour difference (s) and exponent over tiles (p), across all photographs\n");
         Line(text, $"| | butteraugli, 3-norm | butteraugli, largest | ssimulacra | least within a photograph |\n|---|---|---|---|---|");
@@ -50,7 +56,9 @@ internal static class CalibrationTable
         {
             Line(
                 text,
-                $"| {head}{(head == column ? " (taken)" : "")} | {Correlation(rows, head, "butteraugli3"):0.000} | {Correlation(rows, head, "butteraugli"):0.000} | {Correlation(rows, head, "ssimulacra"):0.000} | {pictures.Min(picture => Correlation(picture, head, "butteraugli3")):0.000} |"
+                $"| {head}{(head == column ? " (taken)" : "")} | {Correlation(rows, head, "butteraugli3"):0.000} | "
+                    + $"{Correlation(rows, head, "butteraugli"):0.000} | {Correlation(rows, head, "ssimulacra"):0.000} | "
+                    + $"{pictures.Min(picture => Correlation(picture, head, "butteraugli3")):0.000} |"
             );
         }
 
@@ -69,7 +77,10 @@ internal static class CalibrationTable
         {
             Line(
                 text,
-                $"| {group.Key.Item1} | {group.Key.Item2} | {Median(group.Select(row => Value(row, "butteraugli3"))):0.00} | {Median(group.Select(row => Value(row, column))):0.0000} | {Median(group.Select(row => Value(row, "bytes"))):0} |"
+                $"| {group.Key.Item1} | {group.Key.Item2} | "
+                    + $"{Median(group.Select(row => Value(row, "butteraugli3"))):0.00} | "
+                    + $"{Median(group.Select(row => Value(row, column))):0.0000} | "
+                    + $"{Median(group.Select(row => Value(row, "bytes"))):0} |"
             );
         }
 
@@ -79,7 +90,8 @@ internal static class CalibrationTable
             Ranked([.. some.Select(row => Value(row, ours))], [.. some.Select(row => -Value(row, theirs))]);
     }
 
-    private static void Line(StringBuilder text, FormattableString line) => text.AppendLine(FormattableString.Invariant(line));
+    // The machine's language is the invariant one (InvariantGlobalization).
+    private static void Line(StringBuilder text, string line) => text.Append(line).Append('\n');
 
     private static (double Border, int Wrong) Border(List<string[]> rows, Func<string[], double> score, Func<string[], bool> good) =>
         rows.Select(score).Select(border => (border, rows.Count(row => score(row) >= border != good(row)))).MinBy(one => one.Item2);

@@ -36,8 +36,10 @@ switch (args)
                 folder
             );
             Console.WriteLine(
-                FormattableString.Invariant(
-                    $"| {format} | {tally.Inputs} | {tally.Read} | {tally.Refused} | {tally.Made} | {tally.Crashes} | {tally.Longest:0.00} |"
+                string.Create(
+                    CultureInfo.InvariantCulture,
+                    $"| {format} | {tally.Inputs} | {tally.Read} | {tally.Refused} | {tally.Made} | "
+                        + $"{tally.Crashes} | {tally.Longest:0.00} |"
                 )
             );
             failed += tally.Faults.Count;
@@ -50,7 +52,8 @@ switch (args)
         return failed == 0 ? 0 : 1;
     default:
         await Console.Error.WriteLineAsync(
-            "calls: calibrate PHOTOGRAPH..., likeness-table CSV, serve, stages PHOTOGRAPH, frames, scale DATA JPEG, mutate COUNT SEED FOLDER"
+            "calls: calibrate PHOTOGRAPH..., likeness-table CSV, serve, stages PHOTOGRAPH, frames, scale DATA JPEG, "
+                + "mutate COUNT SEED FOLDER"
         );
         return 2;
 }

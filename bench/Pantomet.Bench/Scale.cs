@@ -183,7 +183,8 @@ internal static class Scale
         return made;
     }
 
-    // A comment segment right behind the start of the image (ITU-T T.81, B.2.4.5) makes each copy another file. Not flushed: a measurement's data can be made again.
+    // A comment segment right behind the start of the image (ITU-T T.81, B.2.4.5) makes each copy another file. Not flushed: a
+    // measurement's data can be made again.
     private static async Task<string> KeepAsync(ContentFolder folder, byte[] seed, string comment)
     {
         var text = Encoding.ASCII.GetBytes(comment.PadRight(36)[..36]);

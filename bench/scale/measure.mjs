@@ -43,6 +43,10 @@ const at = (values, share) => sorted(values)[Math.min(values.length - 1, Math.fl
 const ms = (value) => `${value < 10 ? value.toFixed(1) : Math.round(value)} ms`;
 const rows = [];
 const row = (what, value, aim) => rows.push(`| ${what} | ${value} | ${aim} |`);
+const processor = (pid) => {
+  const [, , , , , , , , , , , user, system] = readFileSync(`/proc/${pid}/stat`, 'utf8').split(') ')[1].split(' ');
+  return (Number(user) + Number(system)) * 10;
+};
 const memory = (pid) => Number(/VmRSS:\s+(\d+)/.exec(readFileSync(`/proc/${pid}/status`, 'utf8'))[1]) / 1000;
 
 const empty = mkdtempSync(join(tmpdir(), 'pantomet-empty-'));
@@ -128,14 +132,31 @@ try {
   listening.abort();
   await heard;
 
+  // The imaging processes are others: what this one spends is the queue's, the tables' and the telling.
+  const made = middle[20];
+  const board = await call('GET', `/api/jobs/${made.id}`);
+  await call('PUT', `/api/jobs/${made.id}/run`, { run: 'running' });
+  const again = board.json.cells.slice(0, 400).map(({ picture, slot }) => ({ picture, slot }));
+  const before = processor(server.pid);
+  const began = performance.now();
+  await call('POST', `/api/jobs/${made.id}/again`, again);
+  let progress;
+  do {
+    await wait(250);
+    progress = (await call('GET', '/api/jobs')).json.find((job) => job.id === made.id).progress;
+  } while (progress.done + progress.failed < progress.files);
+  const [took, spent] = [performance.now() - began, processor(server.pid) - before];
+  row(`making ${again.length} small files again: ${ms(took / again.length)} a file, of it in the server's own process`, ms(spent / again.length), '3 ms');
+
   const library = [];
   const search = [];
-  for (let i = 0; i < 10; i++) {
+  for (let i = 0; i < 10; i++)
     library.push((await call('GET', '/api/pictures')).ms);
+  const firstSearch = (await call('GET', '/api/pictures/page?search=lantern&from=200')).ms;
+  for (let i = 0; i < 20; i++)
     search.push((await call('GET', '/api/pictures/page?search=lantern&from=200')).ms);
-  }
   row('the library of 10 000 as one list, p95 of 10', ms(at(library, 0.95)), '-');
-  row('a page of the library, searched, p95 of 10', ms(at(search, 0.95)), '50 ms');
+  row(`a page of the library, searched, p95 of 20 (the first ${ms(firstSearch)})`, ms(at(search, 0.95)), '50 ms');
   row('memory of the server at the end', `${Math.round(memory(server.pid))} MB`, '300 MB');
 } catch (fault) {
   console.error(String(fault));

@@ -120,7 +120,8 @@ internal static class ServeCommands
                 if (!options.IsLocal && !call.GetValue(everyone))
                 {
                     await Console.Error.WriteLineAsync(
-                        $"pantomet: {options.Host} can be reached by other machines, and there is no sign-in yet: whoever reaches it can see and "
+                        $"pantomet: {options.Host} can be reached by other machines, and there is no sign-in yet: "
+                            + $"whoever reaches it can see and "
                             + "change everything. If that is what you want, add --open-to-everyone."
                     );
                     return ExitCodes.WrongCall;

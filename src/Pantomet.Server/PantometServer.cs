@@ -65,7 +65,8 @@ public static class PantometServer
             .Any(service => service.ExecuteTask is { IsFaulted: true });
     }
 
-    // One line of JSON an event, with its time, level, request and trace; on standard error, so that what is printed for people stays apart.
+    // One line of JSON an event, with its time, level, request and trace; on standard error, so that what is printed for people
+    // stays apart.
     private static void AddLog(WebApplicationBuilder builder, ServerOptions options)
     {
         builder.Logging.ClearProviders();
@@ -102,7 +103,7 @@ public static class PantometServer
             .AddSingleton<WorkOptions>(options)
             .AddSingleton(_ => new DataFolder(options.Data))
             .AddSingleton(TimeProvider.System);
-        services.AddDbContext<PantometDb>((own, db) => db.UseSqlite(own.GetRequiredService<DataFolder>().ConnectionString));
+        services.AddDbContextPool<PantometDb>((own, db) => db.UseSqlite(own.GetRequiredService<DataFolder>().ConnectionString));
         services.AddApplication();
         services.AddScoped(own => new Seeding(
             own.GetRequiredService<PictureIntake>(),

@@ -132,7 +132,10 @@ public sealed class RenderCallTests : IDisposable
     {
         var report = _place.Render(
             _place.Rules(
-                """{ "key": "a", "size": { "width": 1500 }, "limits": { "maxBytes": 900 }, "types": ["jpeg", "png"] }, { "key": "b", "size": { "width": 300 } }"""
+                """
+                { "key": "a", "size": { "width": 1500 }, "limits": { "maxBytes": 900 }, "types": ["jpeg", "png"] },
+                { "key": "b", "size": { "width": 300 } }
+                """
             ),
             1,
             Workplace.Photographs[0]

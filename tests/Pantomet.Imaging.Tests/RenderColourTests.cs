@@ -71,7 +71,10 @@ public sealed class RenderColourTests : IDisposable
         wide.WriteToFile(_place.At("wide.png"));
         var report = _place.Render(
             _place.Rules(
-                """{ "key": "a", "size": { "width": 32 }, "types": ["jpeg", "png", "webp", "avif"], "each": true, "profile": "keep", "aims": { "quality": [90, 95] } }"""
+                """
+                { "key": "a", "size": { "width": 32 }, "types": ["jpeg", "png", "webp", "avif"], "each": true,
+                "profile": "keep", "aims": { "quality": [90, 95] } }
+                """
             ),
             0,
             _place.At("wide.png")
@@ -104,7 +107,10 @@ public sealed class RenderColourTests : IDisposable
         var source = _place.Quarters("mark.png", 200, 200, alpha: true);
         var report = _place.Render(
             _place.Rules(
-                """{ "key": "a", "size": { "width": 100 }, "types": ["png", "webp", "avif"], "each": true }, { "key": "auto", "size": { "width": 100 }, "types": ["auto"] }"""
+                """
+                { "key": "a", "size": { "width": 100 }, "types": ["png", "webp", "avif"], "each": true }, { "key": "auto",
+                "size": { "width": 100 }, "types": ["auto"] }
+                """
             ),
             0,
             source

@@ -121,7 +121,8 @@ public sealed class RenderFileTests : IDisposable
         var report = _place.Render(
             _place.Rules(
                 """
-                { "key": "print", "size": { "width": 200 }, "ppi": 300, "types": ["jpeg"] }, { "key": "drawn", "size": { "width": 200 }, "ppi": 144, "types": ["png"] }
+                { "key": "print", "size": { "width": 200 }, "ppi": 300, "types": ["jpeg"] }, { "key": "drawn", "size": {
+                "width": 200 }, "ppi": 144, "types": ["png"] }
                 """
             ),
             0,
@@ -271,7 +272,10 @@ public sealed class RenderFileTests : IDisposable
         _place.Quarters("a.jpg", 800, 400);
         var marks = _place.Write(
             "marks.json",
-            """{ "schema": "pantomet-marks/1", "pictures": { "a.jpg": { "name": "Storm vane, brass", "framings": { "d/a": [0, 0, 0.5, 0.5] } } } }"""
+            """
+            { "schema": "pantomet-marks/1", "pictures": { "a.jpg": { "name": "Storm vane, brass", "framings": { "d/a": [0,
+            0, 0.5, 0.5] } } } }
+            """
         );
         var answer = Programs.Pantomet(
             "render",

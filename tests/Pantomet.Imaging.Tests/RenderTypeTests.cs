@@ -76,7 +76,10 @@ public sealed class RenderTypeTests : IDisposable
         );
         var report = _place.Render(
             _place.Rules(
-                """{ "key": "all", "size": { "width": 60, "height": 60 }, "types": ["webp"], "frames": "all" }, { "key": "first", "size": { "width": 60 }, "types": ["webp"] }"""
+                """
+                { "key": "all", "size": { "width": 60, "height": 60 }, "types": ["webp"], "frames": "all" },
+                { "key": "first", "size": { "width": 60 }, "types": ["webp"] }
+                """
             ),
             0,
             _place.At("move.gif")
@@ -174,7 +177,10 @@ public sealed class RenderTypeTests : IDisposable
             """{ "schema": "pantomet-marks/1", "pictures": { "red.png": { "keep": [[0.7, 0.3333, 0.9, 0.6667]] } } }"""
         );
         var rules = _place.Rules(
-            """{ "key": "grid", "size": { "width": 200, "height": 200 }, "subjectShare": 0.8, "clear": [0, 0, 1, 1], "types": ["png"], "sharpen": "off" }"""
+            """
+            { "key": "grid", "size": { "width": 200, "height": 200 }, "subjectShare": 0.8, "clear": [0, 0, 1, 1],
+            "types": ["png"], "sharpen": "off" }
+            """
         );
         var answer = Programs.Pantomet(
             "render",

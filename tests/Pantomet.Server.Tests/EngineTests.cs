@@ -105,8 +105,10 @@ public sealed class EngineTests(ServerFixture server) : IClassFixture<ServerFixt
         await using var room = new EngineRoom(new() { Data = server.Data, Workers = 1 });
         using var cancel = new CancellationTokenSource();
         var facts = (await room.RunAsync(new ReadOrder(ServerFixture.DemoPicture("P1050233.JPG")), CancellationToken.None)).Facts!;
-        const string rules =
-            """{"schema":"pantomet-rules/1","destinations":[{"key":"d","slots":[{"key":"a","size":{"width":2500},"types":["avif"],"limits":{"maxBytes":"90 kB"}}]}]}""";
+        const string rules = """
+            {"schema":"pantomet-rules/1","destinations":[{"key":"d","slots":[{"key":"a","size":{"width":2500},
+            "types":["avif"],"limits":{"maxBytes":"90 kB"}}]}]}
+            """;
         var process = Assert.Single(room.ProcessIds);
         var output = Path.Combine(server.Data, "stopped.avif");
         var order = room.RunAsync(Mutations.Order(ServerFixture.DemoPicture("P1050233.JPG"), facts, rules, output), cancel.Token);

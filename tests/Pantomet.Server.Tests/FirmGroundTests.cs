@@ -14,7 +14,10 @@ using Pantomet.Data;
 
 namespace Pantomet.Server.Tests;
 
-/// <summary>Damage, locks, kills and changes in the middle: nothing stops the server, nothing stays unmade without a word, nothing damaged goes out.</summary>
+/// <summary>
+/// Damage, locks, kills and changes in the middle: nothing stops the server, nothing stays unmade without a word, nothing damaged
+/// goes out.
+/// </summary>
 public sealed class FirmGroundTests(ServerFixture server) : IClassFixture<ServerFixture>
 {
     private const string Square = "website/grid-square";

@@ -21,8 +21,10 @@ internal static class Mutations
 {
     public static readonly string[] Formats = ["jpeg", "png", "webp", "avif", "gif", "tiff", "svg"];
 
-    private const string Rules =
-        """{"schema":"pantomet-rules/1","destinations":[{"key":"d","slots":[{"key":"a","size":{"width":64},"types":["auto"],"metadata":"keep","limits":{"maxBytes":"6 kB"}}]}]}""";
+    private const string Rules = """
+        {"schema":"pantomet-rules/1","destinations":[{"key":"d","slots":[{"key":"a","size":{"width":64},
+        "types":["auto"],"metadata":"keep","limits":{"maxBytes":"6 kB"}}]}]}
+        """;
 
     public sealed record Tally(int Inputs, int Read, int Refused, int Made, int Crashes, double Longest, IReadOnlyList<string> Faults);
 

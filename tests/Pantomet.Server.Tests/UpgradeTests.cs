@@ -73,7 +73,8 @@ public sealed class UpgradeTests : IDisposable
             await db.OpenAsync();
             await using var spoil = db.CreateCommand();
             spoil.CommandText =
-                "UPDATE Jobs SET Text = replace(Text, '\"choice\":null', '\"choice\":{\"format\":\"xyz\",\"quality\":5}') WHERE Text LIKE '%Lampglow%'";
+                "UPDATE Jobs SET Text = replace(Text, '\"choice\":null', "
+                + "'\"choice\":{\"format\":\"xyz\",\"quality\":5}') WHERE Text LIKE '%Lampglow%'";
             Assert.Equal(1, await spoil.ExecuteNonQueryAsync());
         }
 

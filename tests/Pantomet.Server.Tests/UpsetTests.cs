@@ -235,7 +235,10 @@ public sealed class UpsetTests(ServerFixture server) : IClassFixture<ServerFixtu
         for (var i = 1; i <= depth; i++)
         {
             text.Append(
-                $"""<mask id="m{i}"><rect width="900" height="600" fill="#fff" mask="url(#m{i - 1})"/><rect width="450" height="600" fill="#ccc" mask="url(#m{i - 1})"/></mask>"""
+                $"""
+                <mask id="m{i}"><rect width="900" height="600" fill="#fff" mask="url(#m{i - 1})"/>
+                <rect width="450" height="600" fill="#ccc" mask="url(#m{i - 1})"/></mask>
+                """
             );
         }
 

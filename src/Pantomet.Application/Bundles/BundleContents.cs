@@ -61,7 +61,7 @@ internal sealed class BundleContents
     {
         ArgumentNullException.ThrowIfNull(board);
         var state = board.State;
-        var standings = await FileStandings.OfJobAsync(db, state.Id, cancel);
+        var standings = await FileStandings.OfJobAsync(db, state.Id, whole: true, cancel);
         List<BundleFile> files = [];
         foreach (
             var cell in state

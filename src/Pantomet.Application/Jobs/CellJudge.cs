@@ -70,15 +70,41 @@ internal sealed class CellJudge(UnderWay underWay)
     /// <summary>The reasons of a cell as a whole, each code once, the gravest file's first.</summary>
     public static IReadOnlyList<Reason> Reasons(BoardCell cell, IReadOnlyList<JudgedFile> files)
     {
-        var reasons = new List<Reason>();
+        // Asked for every cell of a job: a few reasons are told apart faster by looking than by hashing.
+        var reasons = new List<Reason>(4);
+        void Add(IReadOnlyList<Reason> some)
+        {
+            foreach (var reason in some)
+            {
+                if (!reasons.Exists(known => known.Code == reason.Code))
+                {
+                    reasons.Add(reason);
+                }
+            }
+        }
+
         if (cell.Mine.Decisions.OtherShape && cell.Plan.Solved.Origin == FrameOrigin.Hand)
         {
             reasons.Add(new(ReasonCodes.OtherShape, OtherShapeSentence));
         }
 
-        reasons.AddRange(cell.Plan.Wishes.SelectMany(wish => wish.Plan.Reasons));
-        reasons.AddRange(files.OrderByDescending(file => file.Verdict == Verdict.Breaks).SelectMany(file => file.Reasons));
-        return ReasonCodes.InOrder(reasons.DistinctBy(reason => reason.Code));
+        foreach (var wish in cell.Plan.Wishes)
+        {
+            Add(wish.Plan.Reasons);
+        }
+
+        foreach (var breaks in (bool[])[true, false])
+        {
+            foreach (var file in files)
+            {
+                if (file.Verdict == Verdict.Breaks == breaks)
+                {
+                    Add(file.Reasons);
+                }
+            }
+        }
+
+        return ReasonCodes.InOrder(reasons);
     }
 
     /// <summary>A cell as it is told.</summary>

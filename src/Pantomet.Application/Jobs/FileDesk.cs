@@ -29,6 +29,10 @@ internal sealed partial class FileDesk(
     private static readonly TimeSpan[] Locked = [.. new[] { 0.2, 1, 3, 10, 30 }.Select(TimeSpan.FromSeconds)];
     private readonly ConcurrentDictionary<string, Making> _underWay = new();
 
+    // When a failure is tried again next, as far as the table is known; looked up anew after each that is put down.
+    private DateTime? _nextTry;
+    private volatile bool _lookedThrough;
+
     /// <summary>
     /// Makes a file, or finds it again; what is being made for somebody else is waited for, and made here only if the other gives up.
     /// </summary>
@@ -106,17 +110,23 @@ internal sealed partial class FileDesk(
     public async Task<TimeSpan?> TickAsync(CancellationToken cancel)
     {
         var now = clock.GetUtcNow().UtcDateTime;
+        if (_lookedThrough && (_nextTry is null || _nextTry > now))
+        {
+            return _nextTry - now;
+        }
+
+        _lookedThrough = true;
         await using (var scope = scopes.CreateAsyncScope())
         {
             var db = scope.ServiceProvider.GetRequiredService<PantometDb>();
-            var next = await db
+            _nextTry = await db
                 .Failures.Where(row => row.NextAt != null)
                 .OrderBy(row => row.NextAt)
                 .Select(row => row.NextAt)
                 .FirstOrDefaultAsync(cancel);
-            if (next is null || next > now)
+            if (_nextTry is null || _nextTry > now)
             {
-                return next - now;
+                return _nextTry - now;
             }
         }
 
@@ -155,7 +165,15 @@ internal sealed partial class FileDesk(
                         var changes = rendered.Row is { } row
                             ? await MadeAsync(db, row)
                             : await FailedAsync(db, wanted, rendered.Failure!, tries + 1);
-                        return (true, () => changes.ForEach(one => bell.Take(one.Change)));
+                        return (
+                            true,
+                            () =>
+                            {
+                                // Only now does the table have the next try.
+                                _lookedThrough &= rendered.Failure is null;
+                                changes.ForEach(one => bell.Take(one.Change));
+                            }
+                        );
                     },
                     CancellationToken.None
                 );

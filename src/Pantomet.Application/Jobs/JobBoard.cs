@@ -118,6 +118,7 @@ internal sealed class JobBoard(BoardState state)
     private readonly Lock _gate = new();
     private JobLook _look = JobLook.Nothing;
     private long _lookedAt;
+    private int _planned;
 
     public Guid Id => State.Id;
 
@@ -192,9 +193,10 @@ internal sealed class JobBoard(BoardState state)
             return known;
         }
 
-        if (_plans.Count > MostPlans)
+        if (Interlocked.Increment(ref _planned) > MostPlans)
         {
             _plans.Clear();
+            _planned = 0;
         }
 
         return _plans[key] = BoardCell.Of(row, mine, place, slot);

@@ -96,15 +96,21 @@ internal sealed class JobList(IServiceScopeFactory scopes, OpenJobs jobs, JobRoo
         return new(sequence, cells, more);
     }
 
-    /// <summary>How a cell's files stand.</summary>
-    public async Task<FileStandings> StandingsAsync(BoardCell cell, CancellationToken cancel)
+    /// <summary>How the files of some cells stand.</summary>
+    public async Task<FileStandings> StandingsAsync(IReadOnlyList<BoardCell> cells, CancellationToken cancel)
     {
         await using var scope = scopes.CreateAsyncScope();
         return await FileStandings.OfAsync(
             scope.ServiceProvider.GetRequiredService<PantometDb>(),
-            cell.Files.Select(file => file.Id),
+            cells.SelectMany(cell => cell.Files).Select(file => file.Id),
             cancel
         );
+    }
+
+    private async Task<FileStandings> StandingsOfAsync(Guid job, CancellationToken cancel)
+    {
+        await using var scope = scopes.CreateAsyncScope();
+        return await FileStandings.OfJobAsync(scope.ServiceProvider.GetRequiredService<PantometDb>(), job, whole: false, cancel);
     }
 
     private async Task<(IReadOnlyList<CellView> Cells, int? More)> CellsAsync(
@@ -120,17 +126,18 @@ internal sealed class JobList(IServiceScopeFactory scopes, OpenJobs jobs, JobRoo
         var slots = Math.Max(1, state.Slots.Count);
         var all = from == 0 && shown.Count * slots <= MostCells;
         var until = all ? shown.Count : Math.Min(shown.Count, from + Math.Max(1, most / slots));
+        // While the files are looked up, the cells are planned: somebody waits for the first sight of a job.
+        var reading = all ? Task.Run(() => StandingsOfAsync(state.Id, cancel), cancel) : null;
         var cells = shown
             .Skip(from)
             .Take(until - from)
+            .AsParallel()
+            .AsOrdered()
             .SelectMany(mine => state.Job.Slots.Select(place => board.Cell(state, mine, place)).OfType<BoardCell>())
             .ToList();
-        await using var scope = scopes.CreateAsyncScope();
-        var db = scope.ServiceProvider.GetRequiredService<PantometDb>();
-        var standings = all
-            ? await FileStandings.OfJobAsync(db, state.Id, cancel)
-            : await FileStandings.OfAsync(db, cells.SelectMany(cell => cell.Files).Select(file => file.Id), cancel);
-        return ([.. cells.Select(cell => judge.View(cell, standings, sequence))], until < shown.Count ? until : null);
+        var standings = reading is not null ? await reading : await StandingsAsync(cells, cancel);
+        var views = cells.AsParallel().AsOrdered().Select(cell => judge.View(cell, standings, sequence)).ToList();
+        return (views, until < shown.Count ? until : null);
     }
 
     private JobProgress? ProgressOf(JobRow row) =>

@@ -25,6 +25,12 @@ internal sealed class JobQueue(OpenJobs jobs, JobFiles files, CellJudge judge, U
     /// <param name="cancel">Stops.</param>
     public async Task<QueuedFile?> BeginAsync(bool awaited, CancellationToken cancel)
     {
+        // Asked after every file: mostly nobody waits.
+        if (awaited && !jobs.All.Any(board => board.Look.Pictures.Count == 1))
+        {
+            return null;
+        }
+
         await using var scope = scopes.CreateAsyncScope();
         var db = scope.ServiceProvider.GetRequiredService<PantometDb>();
         await db.Database.OpenConnectionAsync(cancel);

@@ -11,7 +11,8 @@ namespace Pantomet.Application.Keeping;
 /// <summary>How much lies in the data folder, and for what.</summary>
 /// <param name="Originals">Bytes of originals, those of removed pictures and earlier ones included.</param>
 /// <param name="Wanted">Bytes of files that jobs want.</param>
-/// <param name="Unwanted">Bytes of files that were made and that no job wants any more; they are made again when they are asked for.</param>
+/// <param name="Unwanted">Bytes of files that were made and that no job wants any more; they are made again when they are asked
+/// for.</param>
 /// <param name="Previews">Bytes of small copies for the screen.</param>
 /// <param name="MostUnwanted">How many bytes of what nothing wants are kept at most.</param>
 public sealed record StorageView(long Originals, long Wanted, long Unwanted, long Previews, long MostUnwanted);

@@ -9,8 +9,9 @@ namespace Pantomet.Application.Variants;
 /// <summary>Which of some files are made, and which could not be, as the tables say.</summary>
 internal sealed class FileStandings
 {
-    private const string Columns =
-        "Id, PictureId, ContentHash, Format, Width, Height, Bytes, Quality, Likeness, WorstPlace, Encodes, Verdict, Reasons, MadeAt, Want, WantedAt";
+    // What is shown of a file among many comes first; the rest is read where one is looked at.
+    private const string Shown = "Id, PictureId, ContentHash, Format, Width, Height, Bytes, Quality, Likeness, Verdict, Reasons";
+    private const string All = $"{Shown}, WorstPlace, Encodes, MadeAt, Want, WantedAt";
 
     private readonly Dictionary<string, VariantRow> _made = [];
     private readonly Dictionary<string, FailureRow> _failed = [];
@@ -37,7 +38,7 @@ internal sealed class FileStandings
             foreach (var chunk in ids.Distinct().Chunk(Statements.AtOnce))
             {
                 var list = string.Join(',', Enumerable.Range(1, chunk.Length).Select(i => $"${i}"));
-                await standings.ReadAsync(sql, $"IN ({list})", chunk);
+                await standings.ReadAsync(sql, All, $"IN ({list})", chunk);
             }
         }
         finally
@@ -49,14 +50,18 @@ internal sealed class FileStandings
     }
 
     /// <summary>How all files of a job stand.</summary>
-    public static async Task<FileStandings> OfJobAsync(PantometDb db, Guid job, CancellationToken cancel)
+    /// <param name="db">The database.</param>
+    /// <param name="job">The job.</param>
+    /// <param name="whole">True for all that is known of each file, false for what is shown of it among many.</param>
+    /// <param name="cancel">Stops.</param>
+    public static async Task<FileStandings> OfJobAsync(PantometDb db, Guid job, bool whole, CancellationToken cancel)
     {
         var standings = new FileStandings();
         await db.Database.OpenConnectionAsync(cancel);
         try
         {
             using var sql = new Statements(db);
-            await standings.ReadAsync(sql, "IN (SELECT FileId FROM Wants WHERE JobId = $1)", [job]);
+            await standings.ReadAsync(sql, whole ? All : Shown, "IN (SELECT FileId FROM Wants WHERE JobId = $1)", [job]);
         }
         finally
         {
@@ -66,9 +71,9 @@ internal sealed class FileStandings
         return standings;
     }
 
-    private async Task ReadAsync(Statements sql, string which, object[] values)
+    private async Task ReadAsync(Statements sql, string columns, string which, object[] values)
     {
-        foreach (var row in await sql.ReadAsync($"SELECT {Columns} FROM Variants WHERE Id {which}", Variant, values))
+        foreach (var row in await sql.ReadAsync($"SELECT {columns} FROM Variants WHERE Id {which}", Variant, values))
         {
             _made[row.Id] = row;
         }
@@ -90,8 +95,9 @@ internal sealed class FileStandings
         failures.ForEach(row => _failed[row.FileId] = row);
     }
 
-    private static VariantRow Variant(Microsoft.Data.Sqlite.SqliteDataReader row) =>
-        new()
+    private static VariantRow Variant(Microsoft.Data.Sqlite.SqliteDataReader row)
+    {
+        var variant = new VariantRow
         {
             Id = row.GetString(0),
             PictureId = row.GetGuid(1),
@@ -102,12 +108,18 @@ internal sealed class FileStandings
             Bytes = row.GetInt64(6),
             Quality = row.IsDBNull(7) ? null : row.GetInt32(7),
             Likeness = row.IsDBNull(8) ? null : row.GetDouble(8),
-            WorstPlace = row.IsDBNull(9) ? null : row.GetString(9),
-            Encodes = row.GetInt32(10),
-            Verdict = Enum.Parse<Verdict>(row.GetString(11)),
-            Reasons = row.GetString(12),
-            MadeAt = row.GetDateTime(13),
-            Want = row.GetString(14),
-            WantedAt = row.GetDateTime(15),
+            Verdict = Enum.Parse<Verdict>(row.GetString(9)),
+            Reasons = row.GetString(10),
         };
+        if (row.FieldCount > 11)
+        {
+            variant.WorstPlace = row.IsDBNull(11) ? null : row.GetString(11);
+            variant.Encodes = row.GetInt32(12);
+            variant.MadeAt = row.GetDateTime(13);
+            variant.Want = row.GetString(14);
+            variant.WantedAt = row.GetDateTime(15);
+        }
+
+        return variant;
+    }
 }

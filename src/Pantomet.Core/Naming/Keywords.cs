@@ -30,7 +30,8 @@ public static partial class Keywords
     [GeneratedRegex(
         @"^(\d+|\p{L}{1,4}\d+\w*|\d+\p{L}{1,3}"
             + @"|dscn?|dscf|dcim|imgp?|image|img|pict?|pxl|mvimg|gopr|dji|cimg|sam|sany|kodak"
-            + @"|hpim|scan|photo|foto|picture|screenshot|screen|shot|bild|untitled|unnamed|download|file|copy|kopie|edited|final|unbenannt|wa)$",
+            + @"|hpim|scan|photo|foto|picture|screenshot|screen|shot|bild|untitled|unnamed|download|file|copy|kopie|"
+            + @"edited|final|unbenannt|wa)$",
         RegexOptions.IgnoreCase
     )]
     private static partial Regex Machine();

@@ -83,5 +83,14 @@ public sealed record Recipe
 
     private byte[] Canonical(bool withVersion) => RecipeJson.Write(this, withVersion);
 
-    private static string Hash(byte[] bytes) => Convert.ToHexStringLower(SHA256.HashData(bytes));
+    // Thousands are hashed when a job is opened: to look the algorithm up each time would cost more than the hashing.
+    [ThreadStatic]
+    private static IncrementalHash? _sha256;
+
+    private static string Hash(byte[] bytes)
+    {
+        var hash = _sha256 ??= IncrementalHash.CreateHash(HashAlgorithmName.SHA256);
+        hash.AppendData(bytes);
+        return Convert.ToHexStringLower(hash.GetHashAndReset());
+    }
 }

@@ -18,7 +18,9 @@ public static class Judgement
     /// <summary>The graver of two verdicts: breaks, then skipped, then concedes.</summary>
     public static Verdict Graver(Verdict one, Verdict other) => Rank(one) >= Rank(other) ? one : other;
 
-    /// <summary>What a plan and the file that was made for it come to together: the graver verdict, and the reasons of both in order.</summary>
+    /// <summary>
+    /// What a plan and the file that was made for it come to together: the graver verdict, and the reasons of both in order.
+    /// </summary>
     /// <param name="plan">The plan.</param>
     /// <param name="file">The verdict on the file alone.</param>
     /// <param name="reasons">The reasons for it.</param>
@@ -26,7 +28,11 @@ public static class Judgement
     {
         ArgumentNullException.ThrowIfNull(plan);
         ArgumentNullException.ThrowIfNull(reasons);
-        return (Graver(plan.Verdict, file), ReasonCodes.InOrder([.. plan.Reasons, .. reasons]));
+        var all =
+            reasons.Count == 0 ? plan.Reasons
+            : plan.Reasons.Count == 0 ? reasons
+            : [.. plan.Reasons, .. reasons];
+        return (Graver(plan.Verdict, file), ReasonCodes.InOrder(all));
     }
 
     // A frame that shows nearly all of the picture shows the subject whatever it is; by judgement.

@@ -25,8 +25,14 @@ public sealed record Reason(string Code, string Message);
 public static class ReasonCodes
 {
     /// <summary>What people should read first: what was given up, before what is only worth knowing.</summary>
-    public static IReadOnlyList<Reason> InOrder(IEnumerable<Reason> reasons) =>
-        [.. reasons.OrderBy(reason => reason.Code is Suggested or FirstFrame or Flattened or OriginalQuality ? 1 : 0)];
+    public static IReadOnlyList<Reason> InOrder(IReadOnlyList<Reason> reasons)
+    {
+        ArgumentNullException.ThrowIfNull(reasons);
+        // Asked for every cell of a job: most have one reason or none.
+        return reasons.Count < 2 ? reasons : [.. reasons.Where(reason => !IsRemark(reason)), .. reasons.Where(IsRemark)];
+    }
+
+    private static bool IsRemark(Reason reason) => reason.Code is Suggested or FirstFrame or Flattened or OriginalQuality;
 
     /// <summary>The framing has fewer pixels than the slot asks for.</summary>
     public const string TooSmall = "too-small";

@@ -1,4 +1,4 @@
-using System;
+﻿using System;
 using Microsoft.EntityFrameworkCore.Migrations;
 
 #nullable disable
@@ -378,8 +378,10 @@ namespace Pantomet.Data.Migrations
 
             migrationBuilder.Sql(
                 """
-                INSERT INTO Deliveries (Id, JobId, Number, Kind, At) SELECT JobId, JobId, 1, 'zip', max(At) FROM DeliveriesOfBefore GROUP BY JobId;
-                INSERT INTO DeliveredFiles (DeliveryId, Path, Destination, Slot, File) SELECT JobId, Path, Destination, Slot, File FROM DeliveriesOfBefore;
+                INSERT INTO Deliveries (Id, JobId, Number, Kind, At)
+                    SELECT JobId, JobId, 1, 'zip', max(At) FROM DeliveriesOfBefore GROUP BY JobId;
+                INSERT INTO DeliveredFiles (DeliveryId, Path, Destination, Slot, File)
+                    SELECT JobId, Path, Destination, Slot, File FROM DeliveriesOfBefore;
                 """);
 
             migrationBuilder.DropTable(name: "DeliveriesOfBefore");

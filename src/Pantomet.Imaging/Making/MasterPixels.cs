@@ -5,7 +5,9 @@ using Pantomet.Imaging.Rendering;
 
 namespace Pantomet.Imaging.Making;
 
-/// <summary>The pixels of a decoded picture, as a slot wants them; the frames of a moving one are decoded when they are asked for.</summary>
+/// <summary>
+/// The pixels of a decoded picture, as a slot wants them; the frames of a moving one are decoded when they are asked for.
+/// </summary>
 /// <param name="master">The picture; it must outlive this.</param>
 /// <param name="slot">The slot.</param>
 /// <param name="cancel">Stops between frames.</param>

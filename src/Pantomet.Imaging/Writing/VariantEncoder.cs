@@ -58,7 +58,9 @@ public sealed class VariantEncoder : IDisposable
     /// <summary>The pixels that are encoded as a type.</summary>
     internal Image Pixels(PictureFormat format) => format == PictureFormat.Jpeg ? Opaque : _image;
 
-    /// <summary>The pixels that a file of a type is compared with. The first frame stands for all: their pixels are alike in kind.</summary>
+    /// <summary>
+    /// The pixels that a file of a type is compared with. The first frame stands for all: their pixels are alike in kind.
+    /// </summary>
     internal Image Reference(PictureFormat format) =>
         _frames == 1 ? Pixels(format) : _first ??= _image.Crop(0, 0, _image.Width, _image.Height / _frames);
 

@@ -9,7 +9,8 @@ using Pantomet.Core.Weight;
 namespace Pantomet.Server.Door;
 
 /// <summary>
-/// What is a text or a figure in C# and one of a closed list by its meaning, told so in the description of the API: whoever is generated from
+/// What is a text or a figure in C# and one of a closed list by its meaning, told so in the description of the API: whoever is
+/// generated from
 /// it has the list, and a new entry breaks the build and not the page.
 /// </summary>
 internal static class ClosedLists

@@ -166,7 +166,7 @@ internal static class CellEndpoints
             await desk.MakeAsync(file, urgent: true, cancel);
         }
 
-        return TypedResults.Ok(room.Judge.View(cell, await list.StandingsAsync(cell, cancel), at.State.Sequence).Files);
+        return TypedResults.Ok(room.Judge.View(cell, await list.StandingsAsync([cell], cancel), at.State.Sequence).Files);
     }
 
     private static async Task<Results<Ok<IReadOnlyList<CurvePoint>>, ProblemHttpResult>> CurveAsync(
@@ -261,7 +261,7 @@ internal static class CellEndpoints
 
         var state = board.State;
         return board.Cell(state, picture, $"{destination}/{slot}") is { } cell
-            ? new(board, state, cell, await list.StandingsAsync(cell, cancel))
+            ? new(board, state, cell, await list.StandingsAsync([cell], cancel))
             : null;
     }
 

@@ -55,8 +55,10 @@ internal static class LibraryPages
     // A word stands in the picture's name, or in what was written about it in some job.
     private static IQueryable<PictureRow> Holding(PantometDb db, IQueryable<PictureRow> rows, string word)
     {
-        var like =
-            $"%{word.Replace("\\", "\\\\", StringComparison.Ordinal).Replace("%", "\\%", StringComparison.Ordinal).Replace("_", "\\_", StringComparison.Ordinal)}%";
+        var literal = word.Replace("\\", "\\\\", StringComparison.Ordinal)
+            .Replace("%", "\\%", StringComparison.Ordinal)
+            .Replace("_", "\\_", StringComparison.Ordinal);
+        var like = $"%{literal}%";
         // Those that the words name are looked up once, not for each picture.
         var named = db
             .JobPictures.Where(one => one.Keywords != "" || one.Alternative != "")

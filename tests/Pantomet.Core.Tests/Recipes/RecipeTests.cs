@@ -22,11 +22,9 @@ public sealed class RecipeTests
     public void The_canonical_text_of_a_plain_file_is_this_and_its_hash_is_the_identity()
     {
         Assert.Equal(
-            """{"version":4,"parts":[{"content":"HASH","crop":[0,0,400,300]}],"size":[200,150],"rule":{"key":"slot","size":{"width":200}}}""".Replace(
-                "HASH",
-                Hash,
-                StringComparison.Ordinal
-            ),
+            """
+            {"version":4,"parts":[{"content":"HASH","crop":[0,0,400,300]}],"size":[200,150],"rule":{"key":"slot","size":{"width":200}}}
+            """.Replace("HASH", Hash, StringComparison.Ordinal),
             Plain.ToJson()
         );
         Assert.Equal(

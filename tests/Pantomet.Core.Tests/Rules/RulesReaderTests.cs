@@ -30,9 +30,12 @@ public class RulesReaderTests
     {
         var slot = ReadSlot(
             """
-            { "key": "listing", "name": "Listing photo", "size": { "ratio": "5:4", "longSide": 2500 }, "fit": "crop", "densities": [1], "types": ["jpeg", "webp", "auto"],
-              "each": true, "limits": { "maxBytes": "1 MB" }, "aims": { "bytes": ["500 kB", "700 kB"], "quality": [60, 90], "likeness": 0.98, "belowFloor": true },
-              "clear": [0.05, 0.1, 0.95, 0.9], "subjectShare": 0.8, "whenTooSmall": "cap", "background": "#ffffff", "sharpen": "mild", "profile": "keep",
+            { "key": "listing", "name": "Listing photo", "size": { "ratio": "5:4", "longSide": 2500 }, "fit": "crop",
+            "densities": [1], "types": ["jpeg", "webp", "auto"],
+              "each": true, "limits": { "maxBytes": "1 MB" }, "aims": { "bytes": ["500 kB", "700 kB"], "quality": [60, 90],
+              "likeness": 0.98, "belowFloor": true },
+              "clear": [0.05, 0.1, 0.95, 0.9], "subjectShare": 0.8, "whenTooSmall": "cap", "background": "#ffffff", "sharpen":
+              "mild", "profile": "keep",
               "metadata": "copyright", "location": true, "ppi": 72, "frames": "all" }
             """
         );
@@ -172,8 +175,10 @@ public class RulesReaderTests
     public void Marks_are_read_and_tied_to_the_rules()
     {
         Assert.True(RulesReader.TryRead(Book("""{ "key": "a", "size": { "width": 9 } }"""), out var book, out _));
-        const string json =
-            """{ "schema": "pantomet-marks/1", "pictures": { "vane.jpg": { "focus": [0.4, 0.3], "keep": [[0.2, 0.1, 0.5, 0.9], [0.1, 0.2, 0.3, 0.4]], "name": "storm vane", "framings": { "d/a": [0.1, 0, 0.9, 0.8] } } } }""";
+        const string json = """
+            { "schema": "pantomet-marks/1", "pictures": { "vane.jpg": { "focus": [0.4, 0.3], "keep": [[0.2, 0.1, 0.5,
+            0.9], [0.1, 0.2, 0.3, 0.4]], "name": "storm vane", "framings": { "d/a": [0.1, 0, 0.9, 0.8] } } } }
+            """;
         Assert.True(MarksReader.TryRead(json, book!, out var marks, out var fault), fault?.ToString());
         Assert.Equal(0.1, marks!["vane.jpg"].FramingFor("d", "a")!.Value.Left);
         Assert.Equal([0.2, 0.1], marks["vane.jpg"].Keep.Select(box => box.Left));

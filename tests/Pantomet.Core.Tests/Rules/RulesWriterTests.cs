@@ -6,13 +6,18 @@ public class RulesWriterTests
 {
     private const string Full = """
         {"schema":"pantomet-rules/1","destinations":[{"key":"harbour-market","name":"Harbour Market","slots":[
-        {"key":"listing","name":"Listing photo","size":{"ratio":"5:4","longSide":2500},"fit":"crop","densities":[1,1.5,2],"types":["webp","jpeg"],"each":true,
+        {"key":"listing","name":"Listing photo","size":{"ratio":"5:4","longSide":2500},"fit":"crop","densities":[1,1.5,2],
+        "types":["webp","jpeg"],"each":true,
         "limits":{"maxBytes":"1 MB","maxWidth":4000,"maxHeight":4000,"minWidth":1000,"minHeight":800},
-        "aims":{"bytes":["500 kB","700 kB"],"quality":[60,90],"likeness":0.98,"belowFloor":true},"clear":[0.05,0.05,0.95,0.95],"subjectShare":0.8,
-        "whenTooSmall":"break","background":"#ffeedd","sharpen":"firm","profile":"keep","metadata":"copyright","location":true,"ppi":72,"frames":"all",
+        "aims":{"bytes":["500 kB","700 kB"],"quality":[60,90],"likeness":0.98,"belowFloor":true},"clear":[0.05,0.05,0.95,0.95],
+        "subjectShare":0.8,
+        "whenTooSmall":"break","background":"#ffeedd","sharpen":"firm","profile":"keep","metadata":"copyright","location":true,
+        "ppi":72,"frames":"all",
         "name":"{picture}-{slot}{density}-x"},
-        {"key":"b","size":{"within":{"width":400,"height":160}},"fit":"whole","background":"edge"},{"key":"c","size":{"share":0.5}},{"key":"d","size":{"maxPixels":2000000}},
-        {"key":"e","size":{"ratio":1.5}},{"key":"f","size":{"width":10,"height":20}},{"key":"g","size":{"shortSide":7}},{"key":"h","size":{"ratio":"1.91:1","height":9}}]}]}
+        {"key":"b","size":{"within":{"width":400,"height":160}},"fit":"whole","background":"edge"},{"key":"c",
+        "size":{"share":0.5}},{"key":"d","size":{"maxPixels":2000000}},
+        {"key":"e","size":{"ratio":1.5}},{"key":"f","size":{"width":10,"height":20}},{"key":"g","size":{"shortSide":7}},
+        {"key":"h","size":{"ratio":"1.91:1","height":9}}]}]}
         """;
 
     [Fact]

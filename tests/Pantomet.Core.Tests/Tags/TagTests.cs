@@ -8,7 +8,8 @@ public class TagTests
     private const string Packet = """
         <?xpacket begin="" id="W5M0MpCehiHzreSzNTczkc9d"?>
         <x:xmpmeta xmlns:x="adobe:ns:meta/"><rdf:RDF xmlns:rdf="http://www.w3.org/1999/02/22-rdf-syntax-ns#">
-          <rdf:Description rdf:about="" xmlns:dc="http://purl.org/dc/elements/1.1/" xmlns:exif="http://ns.adobe.com/exif/1.0/" xmlns:photoshop="http://ns.adobe.com/photoshop/1.0/"
+          <rdf:Description rdf:about="" xmlns:dc="http://purl.org/dc/elements/1.1/" xmlns:exif="http://ns.adobe.com/exif/1.0/"
+          xmlns:photoshop="http://ns.adobe.com/photoshop/1.0/"
             exif:GPSLongitude="2,30.0E" photoshop:City="Harbour">
             <exif:GPSLatitude>1,30.0N</exif:GPSLatitude>
             <dc:creator><rdf:Seq><rdf:li>Ada Skerry</rdf:li></rdf:Seq></dc:creator>

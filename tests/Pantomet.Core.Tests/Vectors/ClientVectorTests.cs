@@ -11,7 +11,8 @@ using Pantomet.Core.Rules;
 namespace Pantomet.Core.Tests.Vectors;
 
 /// <summary>
-/// Where the page must compute a rule itself, because a hand is moving, its cases come from here: the core works them out, and the client's unit tests hold the
+/// Where the page must compute a rule itself, because a hand is moving, its cases come from here: the core works them out, and the
+/// client's unit tests hold the
 /// page's own version against them. Set PANTOMET_WRITE_VECTORS=1 to write the files anew after a rule changed.
 /// </summary>
 public sealed class ClientVectorTests

@@ -3,7 +3,7 @@ import { useEffect } from 'react';
 import { api, type Cell, type JobSummary, take } from './client';
 
 /** How many pictures of the library are asked for at once. */
-export const pageSize = 100;
+export const pageSize = 60;
 
 const libraryPage = (search: string, page: number) => ({
   queryKey: ['pictures', 'page', search, page],

@@ -74,7 +74,7 @@ export function LibraryGrid({
                       picture={picture}
                       side={side}
                       chosen={picture.id === chosen}
-                      onChoose={() => onChoose(picture)}
+                      onChoose={onChoose}
                     />
                   ) : (
                     <span key={column} style={{ height: side + caption - gap.y }} />

@@ -1,11 +1,12 @@
+import { memo } from 'react';
 import { addresses, type Picture } from '../api/client';
 import { DimensionLine } from '../design/DimensionLine';
 import { count, weight } from '../design/figures';
 
 const gap = 22;
 
-/** One picture with its measures, as on a drawing sheet. */
-export function PictureSheet({
+/** One picture with its measures, as on a drawing sheet; drawn once while the library goes by. */
+export const PictureSheet = memo(function PictureSheet({
   picture,
   side,
   chosen,
@@ -14,7 +15,7 @@ export function PictureSheet({
   picture: Picture;
   side: number;
   chosen: boolean;
-  onChoose: () => void;
+  onChoose: (picture: Picture) => void;
 }) {
   const room = side - gap;
   const scale = Math.min(room / picture.width, room / picture.height);
@@ -24,7 +25,7 @@ export function PictureSheet({
     <div>
       <button
         type="button"
-        onClick={onChoose}
+        onClick={() => onChoose(picture)}
         aria-pressed={chosen}
         className="block w-full text-left"
         title={picture.name}
@@ -35,6 +36,7 @@ export function PictureSheet({
               src={addresses.preview(picture.id, picture.shown, 480)}
               alt=""
               loading="lazy"
+              decoding="async"
               width={width}
               height={height}
               className={`block object-fill ${picture.hasAlpha ? 'transparent-ground' : ''} ${chosen ? 'outline-3 outline-offset-2 outline-accent' : ''}`}
@@ -59,4 +61,4 @@ export function PictureSheet({
       </button>
     </div>
   );
-}
+});

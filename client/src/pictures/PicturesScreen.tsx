@@ -1,4 +1,4 @@
-import { useEffect, useRef, useState } from 'react';
+import { useCallback, useEffect, useRef, useState } from 'react';
 import { useSearchParams } from 'wouter';
 import type { Picture } from '../api/client';
 import { useLibraryPage, usePicture } from '../api/queries';
@@ -28,6 +28,15 @@ export function PicturesScreen({ onChoose }: { onChoose: () => void }) {
     return () => clearTimeout(timer);
   }, [search]);
 
+  const to = useRef(setParams);
+  useEffect(() => {
+    to.current = setParams;
+  });
+  const choose = useCallback(
+    (picture: Picture) => to.current({ picture: picture.id }, { replace: true }),
+    [],
+  );
+
   useKeys({ r: onChoose, '/': () => field.current?.focus() });
   if (pictures.isPending) return <Notice>Looking through the pictures.</Notice>;
   if (pictures.isError)
@@ -39,7 +48,6 @@ export function PicturesScreen({ onChoose }: { onChoose: () => void }) {
   const { total } = pictures.data;
   if (total === 0 && asked === '') return <Empty onChoose={onChoose} />;
 
-  const choose = (picture: Picture) => setParams({ picture: picture.id }, { replace: true });
   return (
     <div className="grid h-full min-h-0 grid-cols-[1fr_348px]">
       <section className="flex min-h-0 flex-col" aria-label="Pictures">

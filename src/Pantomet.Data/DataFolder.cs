@@ -1,3 +1,4 @@
+using Microsoft.Data.Sqlite;
 using Microsoft.EntityFrameworkCore;
 
 namespace Pantomet.Data;
@@ -7,6 +8,10 @@ namespace Pantomet.Data;
 /// </summary>
 public sealed class DataFolder : IDisposable
 {
+    // What the system says when another program has the lock: EWOULDBLOCK, or a sharing violation.
+    private const int WouldBlock = 11;
+    private const int SharingViolation = unchecked((int)0x80070020);
+
     private readonly FileStream _lock;
 
     /// <summary>Opens a data folder, made if missing.</summary>
@@ -60,10 +65,46 @@ public sealed class DataFolder : IDisposable
     public string ConnectionString => $"Data Source={Path.Combine(Root, "pantomet.db")};Default Timeout=4";
 
     /// <summary>Brings the database up to date and switches to write-ahead logging, so that readers never wait for a writer.</summary>
-    /// <exception cref="InvalidDataException">The database was written by a later version.</exception>
-    public static async Task PrepareAsync(PantometDb db, CancellationToken cancel)
+    /// <exception cref="InvalidDataException">
+    /// The database was written by a later version, or cannot be read or written; the message is a sentence.
+    /// </exception>
+    public async Task PrepareAsync(PantometDb db, CancellationToken cancel)
     {
         ArgumentNullException.ThrowIfNull(db);
+        try
+        {
+            await BringUpAsync(db, cancel);
+        }
+        catch (SqliteException fault)
+        {
+            throw new InvalidDataException(
+                fault.SqliteErrorCode switch
+                {
+                    Full => $"The disk that holds the data folder {Root} is full. Make room, then start again.",
+                    ReadOnly or CannotOpen or Perm =>
+                        $"The database in the data folder {Root} cannot be written to: the disk or the file is read-only.",
+                    NoDatabase or Corrupt =>
+                        $"The database {Path.Combine(Root, "pantomet.db")} is damaged and was left as it is. Put a copy from before in its place; "
+                            + "the originals lie unharmed in the folder beside it.",
+                    Busy => $"Another program holds the database in the data folder {Root}. End it, then start again.",
+                    _ => $"The database in the data folder {Root} cannot be used: {fault.Message}",
+                },
+                fault
+            );
+        }
+    }
+
+    // Result codes of SQLite (sqlite.org/rescode.html).
+    private const int Perm = 3;
+    private const int Busy = 5;
+    private const int ReadOnly = 8;
+    private const int Corrupt = 11;
+    private const int Full = 13;
+    private const int CannotOpen = 14;
+    private const int NoDatabase = 26;
+
+    private static async Task BringUpAsync(PantometDb db, CancellationToken cancel)
+    {
         var known = db.Database.GetMigrations().ToHashSet();
         if ((await db.Database.GetAppliedMigrationsAsync(cancel)).FirstOrDefault(applied => !known.Contains(applied)) is { } later)
         {
@@ -85,7 +126,7 @@ public sealed class DataFolder : IDisposable
         {
             return new FileStream(path, FileMode.OpenOrCreate, FileAccess.ReadWrite, FileShare.None);
         }
-        catch (IOException) when (File.Exists(path))
+        catch (IOException fault) when (fault.HResult is WouldBlock or SharingViolation)
         {
             throw new InvalidDataException(
                 $"Another Pantomet has the data folder {Path.GetDirectoryName(path)} open. Use that one, or end it first."

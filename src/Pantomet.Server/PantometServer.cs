@@ -91,7 +91,9 @@ public static class PantometServer
         await using (var scope = app.Services.CreateAsyncScope())
         {
             scope.ServiceProvider.GetRequiredService<DataFolder>();
-            await DataFolder.PrepareAsync(scope.ServiceProvider.GetRequiredService<PantometDb>(), CancellationToken.None);
+            await scope
+                .ServiceProvider.GetRequiredService<DataFolder>()
+                .PrepareAsync(scope.ServiceProvider.GetRequiredService<PantometDb>(), CancellationToken.None);
             await scope.ServiceProvider.GetRequiredService<FromDocuments>().RunAsync(CancellationToken.None);
         }
     }

@@ -272,6 +272,19 @@ public sealed class FirmGroundTests(ServerFixture server) : IClassFixture<Server
         Directory.Delete(later, recursive: true);
     }
 
+    [Fact]
+    public async Task A_damaged_database_is_told_in_a_sentence_and_left_as_it_is()
+    {
+        var folder = Directory.CreateTempSubdirectory("pantomet-damaged-").FullName;
+        var database = Path.Combine(folder, "pantomet.db");
+        await File.WriteAllTextAsync(database, string.Concat(Enumerable.Repeat("This is no database. ", 500)));
+        var refused = await Assert.ThrowsAsync<InvalidDataException>(() => PantometServer.BuildAsync(new() { Data = folder, Port = 0 }));
+        Assert.Contains("is damaged and was left as it is", refused.Message, StringComparison.Ordinal);
+        Assert.Equal(10_500, new FileInfo(database).Length);
+        SqliteConnection.ClearAllPools();
+        Directory.Delete(folder, recursive: true);
+    }
+
     // What is counted must be what a count gives.
     private async Task AgreesAsync(string id)
     {

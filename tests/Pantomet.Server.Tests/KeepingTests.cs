@@ -63,9 +63,22 @@ public sealed class KeepingTests(ServerFixture server) : IClassFixture<ServerFix
         var preview = Path.Combine(Folder.Previews, $"{new string('a', 64)}-480.webp");
         await File.WriteAllTextAsync(preview, "old");
         Old(preview);
+        var picture = await server.PictureAsync("DSC_0423.JPG");
+        var content = await QueryAsync(db =>
+            db.Pictures.Where(row => row.Id == Guid.Parse(picture)).Select(row => row.ContentHash).SingleAsync()
+        );
+        var (seen, forgotten) = (
+            Path.Combine(Folder.Previews, $"{content}-480.webp"),
+            Path.Combine(Folder.Previews, $"{content}-480-1.webp")
+        );
+        await File.WriteAllTextAsync(seen, "looked at");
+        await File.WriteAllTextAsync(forgotten, "of a turn that was tried");
+        File.SetLastWriteTimeUtc(seen, DateTime.UtcNow.AddDays(-29));
+        File.SetLastWriteTimeUtc(forgotten, DateTime.UtcNow.AddDays(-31));
         Old(Folder.Variants.PathOf(hash));
         await server.SendAsync(HttpMethod.Post, "/api/storage/collect");
         Assert.Equal((false, true, false), (Folder.Variants.Holds(hash), Folder.Variants.Holds(other), File.Exists(preview)));
+        Assert.Equal((true, false), (File.Exists(seen), File.Exists(forgotten)));
     }
 
     [Fact]

@@ -174,6 +174,10 @@ public sealed class UpsetTests(ServerFixture server) : IClassFixture<ServerFixtu
             Assert.Contains("full", await refused.Content.ReadAsStringAsync(), StringComparison.OrdinalIgnoreCase);
         }
 
+        var start = await Assert.ThrowsAsync<InvalidDataException>(() =>
+            PantometServer.BuildAsync(new() { Data = Path.Combine(disk.Path, "second"), Port = 0 })
+        );
+        Assert.Contains("full", start.Message, StringComparison.OrdinalIgnoreCase);
         await Task.Delay(2500);
         Assert.Equal("ready", await client.GetStringAsync(new Uri("/healthz", UriKind.Relative)));
         disk.Empty();

@@ -11,8 +11,7 @@ namespace Pantomet.Application.Keeping;
 /// <summary>How much lies in the data folder, and for what.</summary>
 /// <param name="Originals">Bytes of originals, those of removed pictures and earlier ones included.</param>
 /// <param name="Wanted">Bytes of files that jobs want.</param>
-/// <param name="Unwanted">Bytes of files that were made and that no job wants any more; they are made again when they are asked
-/// for.</param>
+/// <param name="Unwanted">Bytes of files that no job wants any more; each is made again when it is asked for.</param>
 /// <param name="Previews">Bytes of small copies for the screen.</param>
 /// <param name="MostUnwanted">How many bytes of what nothing wants are kept at most.</param>
 public sealed record StorageView(long Originals, long Wanted, long Unwanted, long Previews, long MostUnwanted);
@@ -45,6 +44,9 @@ internal sealed partial class Keeper(
 
     // A file is stored a moment before its row: what is younger is left alone.
     private static readonly TimeSpan Young = TimeSpan.FromMinutes(10);
+
+    // A small copy that nobody looked at for a month is made again in a tenth of a second when somebody does.
+    private static readonly TimeSpan Forgotten = TimeSpan.FromDays(30);
 
     /// <summary>How much lies in the data folder.</summary>
     public async Task<StorageView> LookAsync(CancellationToken cancel)
@@ -198,7 +200,7 @@ internal sealed partial class Keeper(
         }
     }
 
-    // Files without a row, and small copies of what is gone.
+    // Files without a row, small copies of what is gone, and those that nobody looks at any more.
     private async Task<Collected> CollectStraysAsync(CancellationToken cancel)
     {
         HashSet<ulong> variants,
@@ -222,9 +224,9 @@ internal sealed partial class Keeper(
                 Directory
                     .EnumerateFiles(folder.Previews, "*.webp")
                     .Where(path =>
-                        !(path.EndsWith("-made.webp", StringComparison.Ordinal) ? variants : pictures).Contains(
-                            Head(Path.GetFileName(path))
-                        )
+                        path.EndsWith("-made.webp", StringComparison.Ordinal)
+                            ? !variants.Contains(Head(Path.GetFileName(path)))
+                            : IsOlder(path, Forgotten) || !pictures.Contains(Head(Path.GetFileName(path)))
                     )
             );
         foreach (var path in strays.Where(IsOld))
@@ -254,7 +256,9 @@ internal sealed partial class Keeper(
             ? head
             : 0;
 
-    private bool IsOld(string path) => File.GetLastWriteTimeUtc(path) < clock.GetUtcNow().UtcDateTime - Young;
+    private bool IsOld(string path) => IsOlder(path, Young);
+
+    private bool IsOlder(string path, TimeSpan age) => File.GetLastWriteTimeUtc(path) < clock.GetUtcNow().UtcDateTime - age;
 
     private static void Delete(string path)
     {

@@ -32,7 +32,7 @@ internal static class Stages
         gauge.Measure(file);
         Line("facts", () => PictureReader.ReadFacts(path));
         Line("decode", () => PictureMaster.Decode(path, facts, [plan], ProfileRule.Srgb, whole: true).Dispose());
-        Line("look", () => master.Look());
+        Line("look", () => ContentReader.Read(path, facts));
         Line("render", () => VariantRenderer.Render(master, plan, null, Sharpening.Off).Dispose());
         Line("render, sharpened", () => VariantRenderer.Render(master, plan, null, Sharpening.Mild).Dispose());
         Line("cheap", () => encoder.Cheap(PictureFormat.Jpeg, 60));

@@ -16,7 +16,14 @@ public static class ImagingEngine
     /// would only get in each other's way: more than one is for an order that is alone.
     /// </summary>
     /// <param name="count">1 or more.</param>
-    public static void UseThreads(int count) => NetVips.NetVips.Concurrency = count;
+    public static void UseThreads(int count)
+    {
+        NetVips.NetVips.Concurrency = count;
+        Threads = count;
+    }
+
+    /// <summary>How many threads one pipeline uses.</summary>
+    public static int Threads { get; private set; } = 1;
 
     private static bool SetUp()
     {

@@ -94,9 +94,9 @@ public readonly record struct Ratio
     /// <inheritdoc/>
     public override string ToString() => Text;
 
-    // Ten digits and six decimals are far beyond any page; more would overflow the exact quotients.
+    // Ten digits before the point and six noughts behind it are far beyond any page; more would overflow the quotients. What follows may have
+    // as many digits as a program writes.
     private static bool Part(string text, out decimal value) =>
         decimal.TryParse(text.Trim(), NumberStyles.AllowDecimalPoint, CultureInfo.InvariantCulture, out value)
-        && value < 10_000_000_000m
-        && decimal.Round(value, 6) == value;
+        && value is 0 or (>= 0.000_001m and < 10_000_000_000m);
 }

@@ -55,24 +55,31 @@ public static class PictureMaker
         // Before anything is decoded, the widest frames tell how fine the decode must be.
         var provisional = Plans(facts, wanted, Subject.Of(keep, focus, null));
         using var hold = await room.HoldAsync(PictureMaster.BytesFor(facts, provisional), cancel);
-        PictureMaster whole;
+        // Looked at as it is when it is read into a library, whatever is wanted of it: its subject must not depend on that.
+        var looking = room.RunAsync(() => ContentReader.Read(path, facts), cancel);
+        PictureMaster? decoded = null;
+        PictureFacts looked;
         try
         {
-            whole = await room.RunAsync(() => PictureMaster.Decode(path, facts, provisional, ProfileRule.Srgb, whole: true), cancel);
+            decoded = await room.RunAsync(() => PictureMaster.Decode(path, facts, provisional, ProfileRule.Srgb, whole: true), cancel);
+            looked = await looking;
         }
         catch (VipsException)
         {
+            decoded?.Dispose();
+            await looking.ContinueWith(_ => { }, CancellationToken.None, TaskContinuationOptions.None, TaskScheduler.Default);
             return new(null, PictureReader.Damaged(facts.Format).Refusal, []);
         }
 
-        using (whole)
+        using (var whole = decoded)
         {
             if (PictureReader.IsCutShort(path, facts))
             {
                 return new(null, PictureReader.Damaged(facts.Format).Refusal, []);
             }
 
-            facts = await room.RunAsync(whole.Look, cancel);
+            facts = looked;
+            whole.Know(facts);
             var plans = Plans(facts, wanted, Subject.Of(keep, focus, facts.Suggestion));
             return new(facts, null, await MakeAllAsync(path, facts, wanted, plans, whole, room, cancel));
         }

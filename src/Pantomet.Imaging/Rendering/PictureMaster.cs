@@ -1,6 +1,7 @@
 using NetVips;
 using Pantomet.Core.Facts;
 using Pantomet.Core.Geometry;
+using Pantomet.Core.Pixels;
 using Pantomet.Core.Planning;
 using Pantomet.Core.Rules;
 using Pantomet.Imaging.Reading;
@@ -15,31 +16,42 @@ public sealed class PictureMaster : IDisposable
 {
     private const int MostLevels = 8;
 
-    private readonly Lazy<Image>[] _levels;
+    // How much of a reduction is left to the kernel: what is averaged before differs from the exact reduction, the less the finer it is.
+    private const int Left = 2;
+
+    private readonly Lazy<PixelRows>[] _levels;
     private readonly Crop _part;
 
-    private readonly double _reduction;
+    private readonly Grid _grid;
 
-    private PictureMaster(string path, Turn turn, Image image, Crop part, PictureFacts facts, double reduction)
+    private PictureMaster(string path, Turn turn, Image image, Crop part, PictureFacts facts, Grid grid)
     {
         (Path, Turn) = (path, turn);
         _part = part;
-        _reduction = reduction;
+        _grid = grid;
         Facts = facts;
-        _levels = new Lazy<Image>[MostLevels];
-        _levels[0] = new(image);
+        HasAlpha = image.HasAlpha();
+        var one = new byte[image.Bands];
+        using (var pixel = Image.NewFromMemoryCopy(one, 1, 1, image.Bands, Enums.BandFormat.Uchar))
+        {
+            Fields = VariantRenderer.WithFieldsOf(image, pixel);
+        }
+
+        var first = new PixelRows(image.WriteToMemory<byte>(), image.Width, image.Height, image.Bands);
+        _levels = new Lazy<PixelRows>[MostLevels];
+        _levels[0] = new(first);
         for (var i = 1; i < MostLevels; i++)
         {
             var finer = _levels[i - 1];
-            _levels[i] = new(() =>
-            {
-                using var half = finer.Value.Shrink(2, 2);
-                return half.CopyMemory();
-            });
+            _levels[i] = new(() => Halved(finer.Value));
         }
-
-        _ = _levels[0].Value;
     }
+
+    /// <summary>One pixel with everything that was read beside the pixels: profile, tags, what the channels mean.</summary>
+    internal Image Fields { get; }
+
+    /// <summary>True when the last channel is coverage.</summary>
+    internal bool HasAlpha { get; }
 
     /// <summary>The original.</summary>
     public string Path { get; }
@@ -53,24 +65,24 @@ public sealed class PictureMaster : IDisposable
     /// <summary>True when this decode is fine enough for the plans and holds all they show.</summary>
     public bool Serves(IReadOnlyList<VariantPlan> plans)
     {
-        var (load, block) = Scales(Facts, plans);
+        var (load, block) = Scales(Facts, plans, Turn);
         var part = Part(Facts, plans);
-        return load * block >= _reduction
+        return load * block >= _grid.Scale
             && part.Left >= _part.Left
             && part.Top >= _part.Top
             && part.Right <= _part.Right
             && part.Bottom <= _part.Bottom;
     }
 
-    /// <summary>Adds to the facts what the content says. Only for a decode of the whole picture.</summary>
-    public PictureFacts Look() => Facts = ContentReader.Look(_levels[0].Value, Facts, orientation: 1);
+    /// <summary>Takes over facts to which was added what the content says.</summary>
+    public void Know(PictureFacts facts) => Facts = facts;
 
     /// <summary>How many bytes of pixels a decode of the whole picture for these plans holds; known before anything is decoded.</summary>
     public static long BytesFor(PictureFacts facts, IReadOnlyList<VariantPlan> plans)
     {
         ArgumentNullException.ThrowIfNull(facts);
         ArgumentNullException.ThrowIfNull(plans);
-        var (load, block) = Scales(facts, plans);
+        var (load, block) = Scales(facts, plans, Turn.None);
         return facts.Size.Area / ((long)load * load * block * block) * (facts.HasAlpha ? 4 : 3);
     }
 
@@ -97,7 +109,7 @@ public sealed class PictureMaster : IDisposable
         ArgumentNullException.ThrowIfNull(plans);
         using var watch = DrawingTime.Watch(facts.Format);
         using var scope = new Scope();
-        var (load, block) = Scales(facts, plans);
+        var (load, block) = Scales(facts, plans, turn);
         var part = whole ? Crop.All(facts.Size) : Part(facts, plans);
         // A picture that lies on its side is read in another order than it is stored: it needs all of its pixels at hand.
         var access = facts.Orientation == 1 && turn.IsNone ? Enums.Access.Sequential : Enums.Access.Random;
@@ -108,75 +120,75 @@ public sealed class PictureMaster : IDisposable
         }
 
         image = Turning.Apply(image, turn, scope);
-        var (fx, fy) = ((double)image.Width / facts.Size.Width, (double)image.Height / facts.Size.Height);
-        var stored = Scaled(part, fx, fy, image);
+        var grid = Grid.Of(facts, load, turn, image);
+        var stored = grid.Around(part, image);
         if (stored.Width < image.Width || stored.Height < image.Height)
         {
             image = scope.Own(image.Crop(stored.Left, stored.Top, stored.Width, stored.Height));
+            grid = grid.From(stored.Left, stored.Top);
         }
 
         if (block > 1)
         {
-            image = scope.Own(Flat(image, scope).Shrink(block, block, ceil: true));
-            image = scope.Own(Straight(image, facts.HasAlpha, scope));
+            image = Averaged(image, block, scope);
+            grid = grid with { Scale = grid.Scale * block };
         }
 
-        var memory = scope.Own(Colours.Convert(image, facts, profile)).CopyMemory();
-        return new(path, turn, memory, part, facts, load * block);
+        using var converted = Colours.Convert(image, facts, profile);
+        return new(path, turn, converted, part, facts, grid);
     }
 
-    /// <summary>The picture's pixels for a plan: the coarsest copy that still leaves the reduction a factor of two, cropped.</summary>
-    internal Image Cut(VariantPlan plan, Scope scope)
+    /// <summary>
+    /// The picture's pixels for a plan: those of the coarsest copy that still leaves the kernel enough to do, and where in them the
+    /// plan's part lies.
+    /// </summary>
+    internal (PixelRows Pixels, PixelBox Frame) Cut(VariantPlan plan)
     {
-        var finest = _levels[0].Value;
-        var scale = Math.Min(
-            plan.Crop.Width * ((double)finest.Width / _part.Width) / plan.Content.Width,
-            plan.Crop.Height * ((double)finest.Height / _part.Height) / plan.Content.Height
-        );
+        var grid = _grid;
+        var scale = Math.Min(plan.Crop.Width / grid.Scale / plan.Content.Width, plan.Crop.Height / grid.Scale / plan.Content.Height);
         var level = 0;
-        while (level + 1 < MostLevels && scale >= 4)
+        while (level + 1 < MostLevels && scale >= 2 * Left)
         {
             scale /= 2;
             level++;
+            grid = grid with { Scale = grid.Scale * 2 };
         }
 
-        var image = _levels[level].Value;
-        // Halving leaves out an odd last row: the scale of a level is a power of two exactly, not its size over the whole.
-        var (fx, fy) = ((double)finest.Width / _part.Width / (1 << level), (double)finest.Height / _part.Height / (1 << level));
-        var crop = Scaled(
-            new(plan.Crop.Left - _part.Left, plan.Crop.Top - _part.Top, plan.Crop.Right - _part.Left, plan.Crop.Bottom - _part.Top),
-            fx,
-            fy,
-            image
-        );
-        return crop.Width == image.Width && crop.Height == image.Height
-            ? image
-            : scope.Own(image.Crop(crop.Left, crop.Top, crop.Width, crop.Height));
+        return (_levels[level].Value, grid.Place(plan.Crop));
     }
 
-    /// <summary>Frees the pixels.</summary>
-    public void Dispose()
+    /// <summary>Lets the pixels go.</summary>
+    public void Dispose() => Fields.Dispose();
+
+    private PixelRows Halved(PixelRows finer)
     {
-        foreach (var level in _levels.Where(level => level.IsValueCreated))
-        {
-            level.Value.Dispose();
-        }
+        using var scope = new Scope();
+        var image = scope.Own(Image.NewFromMemory(finer.Values, finer.Width, finer.Height, finer.Bands, Enums.BandFormat.Uchar));
+        var known = scope.Own(image.Copy(interpretation: Fields.Interpretation));
+        var half = Averaged(known, 2, scope);
+        return new(half.WriteToMemory<byte>(), half.Width, half.Height, half.Bands);
     }
 
     // How far a JPEG is reduced while it is read (1, 2, 4 or 8, ITU-T T.81's transform at a part of its size), and how many pixels
     // beyond that are averaged into one before the picture is held in memory.
-    private static (int Load, int Block) Scales(PictureFacts facts, IReadOnlyList<VariantPlan> plans)
+    private static (int Load, int Block) Scales(PictureFacts facts, IReadOnlyList<VariantPlan> plans, Turn turn)
     {
+        // What is straightened turns about the middle of its pixels, which a reduction moves when the size is no multiple of its scale.
+        if (turn.Degrees != 0)
+        {
+            return (1, 1);
+        }
+
         var scale = plans.Min(plan =>
             Math.Min((double)plan.Crop.Width / plan.Content.Width, (double)plan.Crop.Height / plan.Content.Height)
         );
         var load =
             facts.Format != PictureFormat.Jpeg ? 1
-            : scale >= 8 ? 8
-            : scale >= 4 ? 4
-            : scale >= 2 ? 2
+            : scale >= 8 * Left ? 8
+            : scale >= 4 * Left ? 4
+            : scale >= 2 * Left ? 2
             : 1;
-        return (load, Math.Max(1, (int)(scale / load / 2)));
+        return (load, Math.Max(1, (int)(scale / load / Left)));
     }
 
     private static Crop Part(PictureFacts facts, IReadOnlyList<VariantPlan> plans)
@@ -191,18 +203,78 @@ public sealed class PictureMaster : IDisposable
         );
     }
 
-    private static Crop Scaled(Crop crop, double fx, double fy, Image image)
+    // Means of blocks. In whole numbers the library rounds up twice, half a step in the mean for each halving; what is transparent must not
+    // colour its neighbours.
+    private static Image Averaged(Image image, int block, Scope scope)
     {
-        var left = Math.Clamp((int)Math.Round(crop.Left * fx), 0, image.Width - 1);
-        var top = Math.Clamp((int)Math.Round(crop.Top * fy), 0, image.Height - 1);
-        var width = Math.Clamp((int)Math.Round(crop.Width * fx), 1, image.Width - left);
-        var height = Math.Clamp((int)Math.Round(crop.Height * fy), 1, image.Height - top);
-        return new(left, top, left + width, top + height);
+        var alpha = image.HasAlpha();
+        var exact = scope.Own(alpha ? image.Premultiply() : image.Cast(Enums.BandFormat.Float));
+        var means = scope.Own(exact.Shrink(block, block, ceil: true));
+        var straight = alpha ? scope.Own(means.Unpremultiply()) : means;
+        return scope.Own(scope.Own(straight.Round(Enums.OperationRound.Rint)).Cast(image.Format));
     }
 
-    // What is transparent must not colour its neighbours when they are averaged.
-    private static Image Flat(Image image, Scope scope) => image.HasAlpha() ? scope.Own(image.Premultiply()) : image;
+    /// <summary>
+    /// How the pixels that are held stand to those of the picture as displayed: the first begins at an edge that may lie outside, each is
+    /// as wide as the scale. A file reduced while it is read ends with a pixel that is only partly the picture's; turned, that one comes
+    /// first.
+    /// </summary>
+    /// <param name="Left">Where the first column begins, in pixels of the picture.</param>
+    /// <param name="Top">Where the first row begins.</param>
+    /// <param name="Scale">How many pixels of the picture one of these is wide and high.</param>
+    private readonly record struct Grid(double Left, double Top, double Scale)
+    {
+        /// <summary>The grid of a whole picture, upright and turned.</summary>
+        public static Grid Of(PictureFacts facts, int load, Turn turn, Image image)
+        {
+            var (across, down) = Flipped(facts.Orientation, turn.Quarters);
+            return new(
+                across ? facts.Size.Width - (image.Width * (double)load) : 0,
+                down ? facts.Size.Height - (image.Height * (double)load) : 0,
+                load
+            );
+        }
 
-    private static Image Straight(Image image, bool alpha, Scope scope) =>
-        alpha ? scope.Own(image.Unpremultiply()).Cast(Enums.BandFormat.Uchar) : image;
+        /// <summary>The same from a column and a row on.</summary>
+        public Grid From(int column, int row) => new(Left + (column * Scale), Top + (row * Scale), Scale);
+
+        /// <summary>Where a part of the picture lies in these pixels.</summary>
+        public PixelBox Place(Crop part) =>
+            new((part.Left - Left) / Scale, (part.Top - Top) / Scale, (part.Right - Left) / Scale, (part.Bottom - Top) / Scale);
+
+        /// <summary>The pixels that a part of the picture touches.</summary>
+        public Crop Around(Crop part, Image image)
+        {
+            var place = Place(part);
+            var left = Math.Clamp((int)Math.Floor(place.Left), 0, image.Width - 1);
+            var top = Math.Clamp((int)Math.Floor(place.Top), 0, image.Height - 1);
+            return new(
+                left,
+                top,
+                Math.Clamp((int)Math.Ceiling(place.Right), left + 1, image.Width),
+                Math.Clamp((int)Math.Ceiling(place.Bottom), top + 1, image.Height)
+            );
+        }
+
+        // Whether the end of what is stored is the beginning of what is displayed (Exif 2.32, 4.6.4, tag 274; then quarters clockwise).
+        private static (bool Across, bool Down) Flipped(int orientation, int quarters)
+        {
+            var (across, down) = orientation switch
+            {
+                2 => (true, false),
+                3 => (true, true),
+                4 => (false, true),
+                6 => (true, false),
+                7 => (true, true),
+                8 => (false, true),
+                _ => (false, false),
+            };
+            for (var i = 0; i < quarters; i++)
+            {
+                (across, down) = (!down, across);
+            }
+
+            return (across, down);
+        }
+    }
 }

@@ -38,9 +38,20 @@ internal static class Turning
         using var bicubic = Interpolate.NewFromName("bicubic");
         var flat = turned.HasAlpha() ? scope.Own(turned.Premultiply()) : turned;
         var (sin, cos) = (Math.Sin(turn.Degrees * Math.PI / 180), Math.Cos(turn.Degrees * Math.PI / 180));
-        // The edge's own pixels go on beyond it, so that interpolation draws no seam where the cut touches the edge.
-        var slanted = scope.Own(flat.Affine([cos, -sin, sin, cos], interpolate: bicubic, extend: Enums.Extend.Copy));
-        var cut = scope.Own(slanted.Crop((slanted.Width - left.Width) / 2, (slanted.Height - left.Height) / 2, left.Width, left.Height));
+        // About the middle of the pixels, to the middle of what is left. The edge's own pixels go on beyond it, so that interpolation draws
+        // no seam where the cut touches the edge.
+        var (fromX, fromY) = ((turned.Width - 1) / 2.0, (turned.Height - 1) / 2.0);
+        var (toX, toY) = ((left.Width - 1) / 2.0, (left.Height - 1) / 2.0);
+        var cut = scope.Own(
+            flat.Affine(
+                [cos, -sin, sin, cos],
+                interpolate: bicubic,
+                oarea: [0, 0, left.Width, left.Height],
+                odx: toX - ((cos * fromX) - (sin * fromY)),
+                ody: toY - ((sin * fromX) + (cos * fromY)),
+                extend: Enums.Extend.Copy
+            )
+        );
         return turned.HasAlpha() ? scope.Own(scope.Own(cut.Unpremultiply()).Cast(turned.Format)) : cut;
     }
 }

@@ -1,5 +1,6 @@
 using NetVips;
 using Pantomet.Core.Geometry;
+using Pantomet.Core.Pixels;
 using Pantomet.Core.Planning;
 using Pantomet.Core.Rules;
 
@@ -23,7 +24,7 @@ public static class VariantRenderer
         ArgumentNullException.ThrowIfNull(master);
         ArgumentNullException.ThrowIfNull(plan);
         using var scope = new Scope();
-        var image = Reduce(master.Cut(plan, scope), plan, sharpen, scope);
+        var image = Reduced(master, plan, sharpen, scope);
         if (plan.HasMargins)
         {
             image = OnMat(image, plan, background, scope);
@@ -32,38 +33,30 @@ public static class VariantRenderer
         return new(WithoutIdleAlpha(image.CopyMemory()));
     }
 
-    private static Image Reduce(Image image, VariantPlan plan, Sharpening sharpen, Scope scope)
+    private static Image Reduced(PictureMaster master, VariantPlan plan, Sharpening sharpen, Scope scope)
     {
-        var content = plan.Content;
-        var (across, down) = ((double)content.Width / image.Width, (double)content.Height / image.Height);
-        var alpha = image.HasAlpha();
-        var reduced = image;
-        var resized = image.Width != content.Width || image.Height != content.Height;
-        if (resized)
+        var (content, alpha) = (plan.Content, master.HasAlpha);
+        var (rows, frame) = master.Cut(plan);
+        var values = Reduction.Reduce(rows, frame, content.Width, content.Height, alpha, ImagingEngine.Threads);
+        // Whether pixels were merged is told by the plan: the copy at hand may have been reduced before.
+        if (sharpen != Sharpening.Off && plan.Content.Width < plan.Crop.Width * 0.9)
         {
-            var flat = alpha ? scope.Own(image.Premultiply()) : image;
-            reduced = scope.Own(flat.Resize(across, kernel: Enums.Kernel.Lanczos3, vscale: down));
+            var weight = sharpen == Sharpening.Mild ? MildWeight : FirmWeight;
+            // The alpha channel keeps its own edges.
+            values = Crispness.Sharpen(values, content.Width, content.Height, rows.Bands, alpha ? 1 : 0, weight);
         }
 
-        // Whether pixels were merged is told by the plan: the copy at hand may have been reduced before.
-        var merged = plan.Content.Width < plan.Crop.Width * 0.9;
-        var straight = alpha && resized ? scope.Own(reduced.Unpremultiply()) : reduced;
-        var bytes = straight.Format == Enums.BandFormat.Uchar ? straight : scope.Own(straight.Cast(Enums.BandFormat.Uchar));
-        return sharpen == Sharpening.Off || !merged
-            ? bytes
-            : Crisp(bytes, alpha ? 1 : 0, sharpen == Sharpening.Mild ? MildWeight : FirmWeight, scope);
+        return WithValues(master.Fields, values, content, scope);
     }
 
-    // The alpha channel keeps its own edges.
-    private static Image Crisp(Image image, int kept, int weight, Scope scope)
+    // Profile, tags and the meaning of the channels ride on the image the values came from.
+    private static Image WithValues(Image from, byte[] values, PixelSize size, Scope scope)
     {
-        var sharp = Crispness.Sharpen(image.WriteToMemory<byte>(), image.Width, image.Height, image.Bands, kept, weight);
-        using var bare = Image.NewFromMemoryCopy(sharp, image.Width, image.Height, image.Bands, Enums.BandFormat.Uchar);
-        // Profile, tags and the meaning of the channels ride on the image the values came from.
-        return scope.Own(WithFieldsOf(image, bare));
+        using var bare = Image.NewFromMemoryCopy(values, size.Width, size.Height, from.Bands, Enums.BandFormat.Uchar);
+        return scope.Own(WithFieldsOf(from, bare));
     }
 
-    private static Image WithFieldsOf(Image from, Image values) =>
+    internal static Image WithFieldsOf(Image from, Image values) =>
         values
             .Copy(interpretation: from.Interpretation, xres: from.Xres, yres: from.Yres)
             .Mutate(fields =>

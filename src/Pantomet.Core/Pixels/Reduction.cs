@@ -1,0 +1,294 @@
+using System.Buffers;
+using System.Numerics;
+using System.Runtime.InteropServices;
+using System.Runtime.Intrinsics;
+
+namespace Pantomet.Core.Pixels;
+
+/// <summary>A rectangle in pixels whose edges may lie between pixels; 0 is the outer edge of the first pixel.</summary>
+/// <param name="Left">The left edge.</param>
+/// <param name="Top">The upper edge.</param>
+/// <param name="Right">The right edge.</param>
+/// <param name="Bottom">The lower edge.</param>
+public readonly record struct PixelBox(double Left, double Top, double Right, double Bottom)
+{
+    /// <summary>How wide it is.</summary>
+    public double Width => Right - Left;
+
+    /// <summary>How high it is.</summary>
+    public double Height => Bottom - Top;
+}
+
+/// <summary>8-bit pixels, their channels interleaved, row by row.</summary>
+/// <param name="Values">The values.</param>
+/// <param name="Width">Pixels across.</param>
+/// <param name="Height">Pixels down.</param>
+/// <param name="Bands">Channels, 1 to 4.</param>
+public readonly record struct PixelRows(byte[] Values, int Width, int Height, int Bands);
+
+/// <summary>
+/// Reduces pixels with Lanczos' kernel of three lobes, stretched to the reduction (Duchon, "Lanczos filtering in one and two dimensions",
+/// 1979; Turkowski, "Filters for common resampling tasks", 1990). Output pixel i has its centre exactly at (i + 1/2) · (frame / output) of the
+/// frame, whose edges may lie between pixels; nothing outside the frame's pixels is mixed in.
+/// </summary>
+public static class Reduction
+{
+    private const int Lobes = 3;
+
+    // Four values for each pixel, whatever it has: one step of the processor takes a whole pixel.
+    private const int Lanes = 4;
+
+    private const int RowsAtOnce = 16;
+
+    /// <summary>Reduces, or enlarges where the frame is smaller than what is asked.</summary>
+    /// <param name="source">The pixels.</param>
+    /// <param name="frame">What of them is shown.</param>
+    /// <param name="width">Pixels across of the result.</param>
+    /// <param name="height">Pixels down of the result.</param>
+    /// <param name="alpha">True when the last channel is coverage: what is transparent then colours nothing beside it.</param>
+    /// <param name="threads">How many rows may be worked on at once, from 1.</param>
+    /// <returns>The values of the result, interleaved.</returns>
+    /// <exception cref="ArgumentException">The frame has no extent, or lies outside.</exception>
+    public static byte[] Reduce(PixelRows source, PixelBox frame, int width, int height, bool alpha, int threads = 1)
+    {
+        if (!(frame.Width > 0) || !(frame.Height > 0) || frame.Left >= source.Width || frame.Top >= source.Height)
+        {
+            throw new ArgumentException("The frame lies outside of the pixels.", nameof(frame));
+        }
+
+        if (
+            frame
+            == new PixelBox(Math.Floor(frame.Left), Math.Floor(frame.Top), Math.Floor(frame.Left) + width, Math.Floor(frame.Top) + height)
+        )
+        {
+            return Copied(source, (int)frame.Left, (int)frame.Top, width, height);
+        }
+
+        var across = Taps.For(frame.Left, frame.Right, source.Width, width);
+        var down = Taps.For(frame.Top, frame.Bottom, source.Height, height);
+        var result = new byte[width * height * source.Bands];
+        Parallel.For(
+            0,
+            (height + RowsAtOnce - 1) / RowsAtOnce,
+            new ParallelOptions { MaxDegreeOfParallelism = Math.Max(1, threads) },
+            part => ReduceRows(source, across, down, alpha, result, part * RowsAtOnce, Math.Min(height, (part + 1) * RowsAtOnce))
+        );
+        return result;
+    }
+
+    private static byte[] Copied(PixelRows source, int left, int top, int width, int height)
+    {
+        var (row, stride) = (width * source.Bands, source.Width * source.Bands);
+        var result = new byte[row * height];
+        for (var y = 0; y < height; y++)
+        {
+            source.Values.AsSpan(((top + y) * stride) + (left * source.Bands), row).CopyTo(result.AsSpan(y * row));
+        }
+
+        return result;
+    }
+
+    private static void ReduceRows(PixelRows source, Taps across, Taps down, bool alpha, byte[] result, int from, int until)
+    {
+        var (first, last) = (across.First, across.Last);
+        var row = ArrayPool<float>.Shared.Rent((last - first) * source.Bands);
+        var pixels = ArrayPool<float>.Shared.Rent(last * Lanes);
+        var length = result.Length / down.Size;
+        for (var y = from; y < until; y++)
+        {
+            var sums = row.AsSpan(0, (last - first) * source.Bands);
+            SumRows(source, down, y, first, alpha, sums);
+            Spread(sums, source.Bands, pixels.AsSpan(first * Lanes, (last - first) * Lanes));
+            ReduceRow(pixels.AsSpan(0, last * Lanes), across, source.Bands, alpha, result.AsSpan(y * length, length));
+        }
+
+        ArrayPool<float>.Shared.Return(row);
+        ArrayPool<float>.Shared.Return(pixels);
+    }
+
+    // One row of the result's height, still as wide as the source: its rows, each by its weight.
+    private static void SumRows(PixelRows source, Taps down, int y, int from, bool alpha, Span<float> sums)
+    {
+        var row = source.Width * source.Bands;
+        var rows = source.Values.AsSpan((down.Start(y) * row) + (from * source.Bands));
+        if (!alpha)
+        {
+            Sum(rows, row, down.Weights(y), sums);
+            return;
+        }
+
+        sums.Clear();
+        var weights = down.Weights(y);
+        for (var k = 0; k < weights.Length; k++)
+        {
+            AddCovered(rows.Slice(k * row, sums.Length), source.Bands, weights[k], sums);
+        }
+    }
+
+    // A few values at a time through all rows: their sums stay where the processor adds.
+    private static void Sum(ReadOnlySpan<byte> rows, int row, ReadOnlySpan<float> weights, Span<float> sums)
+    {
+        var lanes = Vector<byte>.Count;
+        var quarter = Vector<float>.Count;
+        var x = 0;
+        for (; x + lanes <= sums.Length; x += lanes)
+        {
+            var (a, b, c, d) = (Vector<float>.Zero, Vector<float>.Zero, Vector<float>.Zero, Vector<float>.Zero);
+            for (int k = 0, at = x; k < weights.Length; k++, at += row)
+            {
+                var by = new Vector<float>(weights[k]);
+                Vector.Widen(Vector.LoadUnsafe(in rows[at]), out var low, out var high);
+                Vector.Widen(low, out var first, out var second);
+                Vector.Widen(high, out var third, out var fourth);
+                a = Vector.FusedMultiplyAdd(Vector.ConvertToSingle(Vector.AsVectorInt32(first)), by, a);
+                b = Vector.FusedMultiplyAdd(Vector.ConvertToSingle(Vector.AsVectorInt32(second)), by, b);
+                c = Vector.FusedMultiplyAdd(Vector.ConvertToSingle(Vector.AsVectorInt32(third)), by, c);
+                d = Vector.FusedMultiplyAdd(Vector.ConvertToSingle(Vector.AsVectorInt32(fourth)), by, d);
+            }
+
+            a.CopyTo(sums[x..]);
+            b.CopyTo(sums[(x + quarter)..]);
+            c.CopyTo(sums[(x + (2 * quarter))..]);
+            d.CopyTo(sums[(x + (3 * quarter))..]);
+        }
+
+        for (; x < sums.Length; x++)
+        {
+            var sum = 0f;
+            for (int k = 0, at = x; k < weights.Length; k++, at += row)
+            {
+                sum += rows[at] * weights[k];
+            }
+
+            sums[x] = sum;
+        }
+    }
+
+    // Each channel counts by how much of the pixel is covered.
+    private static void AddCovered(ReadOnlySpan<byte> values, int bands, float weight, Span<float> sums)
+    {
+        var colours = bands - 1;
+        for (var x = 0; x < values.Length; x += bands)
+        {
+            var covered = values[x + colours] * weight;
+            for (var band = 0; band < colours; band++)
+            {
+                sums[x + band] += values[x + band] * covered * (1f / 255);
+            }
+
+            sums[x + colours] += covered;
+        }
+    }
+
+    private static void Spread(ReadOnlySpan<float> sums, int bands, Span<float> pixels)
+    {
+        if (bands == Lanes)
+        {
+            sums.CopyTo(pixels);
+            return;
+        }
+
+        pixels.Clear();
+        for (int from = 0, to = 0; from < sums.Length; from += bands, to += Lanes)
+        {
+            for (var band = 0; band < bands; band++)
+            {
+                pixels[to + band] = sums[from + band];
+            }
+        }
+    }
+
+    private static void ReduceRow(ReadOnlySpan<float> pixels, Taps across, int bands, bool alpha, Span<byte> result)
+    {
+        var whole = MemoryMarshal.Cast<float, Vector128<float>>(pixels);
+        for (int x = 0, to = 0; to < result.Length; x++, to += bands)
+        {
+            var taps = whole.Slice(across.Start(x), across.Count(x));
+            var weights = across.Weights(x);
+            var sum = Vector128<float>.Zero;
+            for (var k = 0; k < taps.Length; k++)
+            {
+                sum = Vector128.FusedMultiplyAdd(taps[k], Vector128.Create(weights[k]), sum);
+            }
+
+            if (alpha)
+            {
+                var covered = sum[bands - 1];
+                sum *= covered > 0.5f ? 255 / covered : 0;
+                sum = sum.WithElement(bands - 1, covered);
+            }
+
+            for (var band = 0; band < bands; band++)
+            {
+                result[to + band] = (byte)Math.Clamp((int)MathF.Floor(sum[band] + 0.5f), 0, 255);
+            }
+        }
+    }
+
+    /// <summary>Which pixels each pixel of the result is made of along one axis, and how much of each.</summary>
+    private sealed class Taps
+    {
+        private readonly int[] _starts;
+        private readonly int[] _counts;
+        private readonly float[] _weights;
+        private readonly int _most;
+
+        private Taps(int[] starts, int[] counts, float[] weights, int most) =>
+            (_starts, _counts, _weights, _most) = (starts, counts, weights, most);
+
+        public int Size => _starts.Length;
+
+        public int First { get; private init; }
+
+        public int Last { get; private init; }
+
+        public int Start(int i) => _starts[i];
+
+        public int Count(int i) => _counts[i];
+
+        public ReadOnlySpan<float> Weights(int i) => _weights.AsSpan(i * _most, _counts[i]);
+
+        public static Taps For(double left, double right, int source, int size)
+        {
+            var scale = (right - left) / size;
+            var stretch = Math.Max(1, scale);
+            var reach = Lobes * stretch;
+            // The pixels that the frame touches; those outside are not of the picture's part.
+            var (least, end) = (Math.Max(0, (int)Math.Floor(left + 1e-6)), Math.Min(source, (int)Math.Ceiling(right - 1e-6)));
+            var most = (int)Math.Ceiling(2 * reach) + 2;
+            var taps = new Taps(new int[size], new int[size], new float[size * most], most) { First = least, Last = end };
+            Span<double> weights = stackalloc double[Math.Min(most, 4096)];
+            weights = most > weights.Length ? new double[most] : weights;
+            for (var i = 0; i < size; i++)
+            {
+                var centre = left + ((i + 0.5) * scale);
+                var start = Math.Clamp((int)Math.Ceiling(centre - reach - 0.5), least, end - 1);
+                var count = Math.Clamp((int)Math.Floor(centre + reach - 0.5) + 1 - start, 1, Math.Min(most, end - start));
+                var sum = 0.0;
+                for (var k = 0; k < count; k++)
+                {
+                    sum += weights[k] = Kernel((start + k + 0.5 - centre) / stretch);
+                }
+
+                for (var k = 0; k < count; k++)
+                {
+                    taps._weights[(i * most) + k] = (float)(weights[k] / sum);
+                }
+
+                (taps._starts[i], taps._counts[i]) = (start, count);
+            }
+
+            return taps;
+        }
+
+        private static double Kernel(double x)
+        {
+            if (Math.Abs(x) < 1e-9)
+            {
+                return 1;
+            }
+
+            return Math.Abs(x) >= Lobes ? 0 : Lobes * Math.Sin(Math.PI * x) * Math.Sin(Math.PI * x / Lobes) / (Math.PI * Math.PI * x * x);
+        }
+    }
+}

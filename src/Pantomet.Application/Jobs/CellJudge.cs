@@ -116,7 +116,8 @@ internal sealed class CellJudge(UnderWay underWay)
         var judged = Standing(cell, standings);
         var state =
             cell.Plan.Skipped ? CellState.Skipped
-            : cell.Files.Any(file => underWay.IsMaking(file.Id)) ? CellState.Making
+            // What is stored is made, though whoever made it has not put it down yet.
+            : judged.Files.Any(file => file.Row is null && underWay.IsMaking(file.Wanted.Id)) ? CellState.Making
             : judged.Files.Any(file => file.Row is null && (file.Failure is null || file.Failure.NextAt is not null)) ? CellState.Waiting
             : CellState.Done;
         var frame = cell.Plan.Frame;

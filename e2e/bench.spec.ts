@@ -17,17 +17,27 @@ test('a reason leaves only its cells, and what is accepted no longer asks', asyn
   await allMade(page);
   const small = job.pictures[0]!.id;
   await page.getByRole('button', { name: /^Too few pixels/ }).click();
+  const wall = page.getByTestId('wall');
   await expect(cellOf(page, small, 'skerry-site/opening-large')).toBeVisible();
   await expect(cellOf(page, job.pictures[1]!.id, 'skerry-shop/grid-square')).toBeHidden();
-  await expect(page.getByTestId('bench').getByRole('gridcell')).toHaveCount(2);
+  await expect(wall.getByRole('option')).toHaveCount(2);
+  // Large enough to judge.
+  const crop = (await wall.getByRole('option').first().locator('[data-crop]').boundingBox())!;
+  expect(Math.max(crop.width, crop.height)).toBeGreaterThan(220);
+  // One by one: what is settled leaves, the next is under the hand, and at the end the bench is there again.
+  await page.keyboard.press('a');
+  await expect(wall.getByRole('option')).toHaveCount(1);
+  await expect(wall.getByRole('option', { selected: true })).toHaveCount(1);
+  await page.keyboard.press('Control+z');
+  await expect(wall.getByRole('option')).toHaveCount(2);
   await page.keyboard.press('Control+a');
   await page.keyboard.press('a');
-  await expect(page.getByText('No cell has this reason any more.')).toBeVisible();
+  await expect(page.getByTestId('bench')).toBeVisible();
   await settled(page);
   const { cells } = await readJob(page, job.id);
   expect(cells.some((cell) => cell.looks.includes('too-small'))).toBe(false);
   await page.keyboard.press('Control+z');
-  await expect(page.getByTestId('bench').getByRole('gridcell')).toHaveCount(2);
+  await expect(page.getByRole('button', { name: /^Too few pixels 2/ })).toBeVisible();
 });
 
 test('a rectangle is chosen by drawing, rows and columns by their heads, and acted on in one step', async ({
@@ -149,4 +159,35 @@ test('jobs are copied and put aside without disturbing one another', async ({ pa
   await expect(copy).toBeVisible();
   await page.getByRole('button', { name: `Take up ${name}, copy` }).click();
   await expect(copy).toBeHidden();
+});
+
+test('crops are alike in height, in proportion by a key, and a closed dialog gives the keyboard back', async ({
+  page,
+}) => {
+  const slots = ['skerry-site/opening-large', 'skerry-shop/grid-square', 'harbour-market/listing'];
+  const job = await makeJob(page, 'Alike', ['DSC_0412.JPG', 'IMG_2102.jpg'], slots);
+  await page.goto(`/job/${job.id}`);
+  await allMade(page);
+  const crop = (slot: string) => cellOf(page, job.pictures[0]!.id, slot).locator('img');
+  const heights = async () =>
+    Promise.all(slots.map(async (slot) => Math.round((await crop(slot).boundingBox())!.height)));
+  const alike = await heights();
+  expect(new Set(alike).size).toBe(1);
+  expect(alike[0]).toBeGreaterThanOrEqual(64);
+  await page.keyboard.press('+');
+  await expect.poll(async () => (await heights())[0]).toBeGreaterThan(alike[0]!);
+  await page.keyboard.press('p');
+  // A listing of 2500 x 2000 stands to a square of 300 as it does on a page.
+  await expect
+    .poll(async () => {
+      const [, square, listing] = await heights();
+      return Math.abs(listing! / square! - 2000 / 300);
+    })
+    .toBeLessThan(0.5);
+  await page.keyboard.press('?');
+  await expect(page.getByRole('dialog', { name: 'Keys' })).toBeVisible();
+  await page.keyboard.press('Escape');
+  await expect(page.getByRole('dialog')).toBeHidden();
+  await page.keyboard.press('Enter');
+  await expect(page).toHaveURL(/framing/);
 });

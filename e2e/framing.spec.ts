@@ -25,15 +25,17 @@ test('the content is drawn under the slot, kin move together, and one is let loo
 
   const slot = page.getByTestId('slot-window');
   const box = (await slot.boundingBox())!;
-  await page.mouse.move(box.x + box.width / 2, box.y + box.height / 2);
+  // A pointer moves by whole pixels.
+  const [x, y] = [Math.round(box.x + box.width / 2), Math.round(box.y + box.height / 2)];
+  await page.mouse.move(x, y);
   await page.mouse.down();
-  await page.mouse.move(box.x + box.width / 2 - 15, box.y + box.height / 2, {
+  await page.mouse.move(x + 8, y, {
     steps: 5,
   });
   await page.mouse.up();
   const scale = box.width / tight.width;
-  // The content follows the finger: what is seen moves to the right in the picture.
-  await expect.poll(async () => Math.abs((await figures(page)).x - tight.x - 15 / scale)).toBeLessThan(4);
+  // The content follows the finger: what is seen moves to the left in the picture.
+  await expect.poll(async () => Math.abs(tight.x - (await figures(page)).x - 8 / scale)).toBeLessThan(4);
   await expect
     .poll(async () => {
       const now = await readJob(page, job.id);
@@ -82,10 +84,10 @@ test('a frame that is held is weighed, and the weight stands once it is let go',
 test('a keep box is drawn and every slot holds it; the focus takes its place; all is undone', async ({
   page,
 }) => {
-  const job = await makeJob(page, 'Keep', ['DSC_0452.JPG'], slots);
+  const job = await makeJob(page, 'Keep', ['IMG_2087.jpg'], slots);
   const id = job.pictures[0]!.id;
   await openFraming(page, job.id, id, slots[2]);
-  const stage = (await page.getByRole('img', { name: 'DSC_0452.JPG, whole' }).boundingBox())!;
+  const stage = (await page.getByRole('img', { name: 'IMG_2087.jpg, whole' }).boundingBox())!;
   const at = (x: number, y: number) => [stage.x + stage.width * x, stage.y + stage.height * y] as const;
   await page.keyboard.press('k');
   await page.mouse.move(...at(0.7, 0.25));

@@ -18,6 +18,17 @@ switch (args)
     case ["frames"]:
         Console.WriteLine(Frames.Measure());
         return 0;
+    case ["subjects", var table, var resources, .. var folders]:
+        Subjects.Run(table, resources, folders, Console.Out);
+        return 0;
+    case ["weights", var parts, var photographs, var drawings]:
+        Weights.Run(
+            parts.Split(','),
+            [.. (await File.ReadAllLinesAsync(photographs)).Where(File.Exists)],
+            [.. (await File.ReadAllLinesAsync(drawings)).Where(File.Exists)],
+            Console.Out
+        );
+        return 0;
     case ["stages", var photograph]:
         Stages.Run(photograph);
         return 0;
@@ -53,6 +64,7 @@ switch (args)
     default:
         await Console.Error.WriteLineAsync(
             "calls: calibrate PHOTOGRAPH..., likeness-table CSV, serve, stages PHOTOGRAPH, frames, scale DATA JPEG, "
+                + "weights PARTS PHOTOGRAPHS DRAWINGS, "
                 + "mutate COUNT SEED FOLDER"
         );
         return 2;

@@ -27,6 +27,7 @@ internal static class ApplicationServices
             .AddSingleton<JobQueue>();
         services.AddSingleton<RuleShelf>().AddSingleton<PictureIntake>().AddScoped<Revisions>().AddSingleton<BundleWriter>();
         services.AddSingleton<FromDocuments>().AddSingleton<RemovalSweep>().AddSingleton<Keeper>();
+        services.AddSingleton<SubjectSeeker>().AddHostedService(provider => provider.GetRequiredService<SubjectSeeker>());
         return services.AddHostedService<JobRunner>().AddHostedService<Housekeeping>();
     }
 }

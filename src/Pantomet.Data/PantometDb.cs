@@ -80,6 +80,9 @@ public sealed class PantometDb(DbContextOptions<PantometDb> options) : DbContext
             picture
                 .Property(row => row.Suggestion)
                 .HasConversion(suggestion => StoredJson.Write(suggestion), text => StoredJson.Read<Suggestion?>(text));
+            // Entries of before there was a network keep what they suggested.
+            picture.Property(row => row.SubjectSought).HasDefaultValue(true).HasSentinel(true);
+            picture.HasIndex(row => row.SubjectSought).HasFilter("SubjectSought = 0");
         });
         modelBuilder.Entity<RevisionRow>(revision =>
         {
@@ -93,6 +96,7 @@ public sealed class PantometDb(DbContextOptions<PantometDb> options) : DbContext
             variant.HasOne<PictureRow>().WithMany().HasForeignKey(row => row.PictureId).OnDelete(DeleteBehavior.Cascade);
             variant.Property(row => row.Format).HasConversion<string>();
             variant.Property(row => row.Verdict).HasConversion<string>();
+            variant.Ignore(row => row.Worst);
             variant.HasIndex(row => row.ContentHash);
         });
         modelBuilder.Entity<FailureRow>(failure =>

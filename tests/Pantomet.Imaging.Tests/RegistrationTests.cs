@@ -118,8 +118,8 @@ public sealed class RegistrationTests : IDisposable
                         "-filter",
                         "Catrom",
                         "-define",
-                        "distort:viewport="
-                            + $"{facts.Size.Width}x{facts.Size.Height}+{(turned.Width - facts.Size.Width) / 2}+{(turned.Height - facts.Size.Height) / 2}",
+                        $"distort:viewport={facts.Size.Width}x{facts.Size.Height}"
+                            + $"+{(turned.Width - facts.Size.Width) / 2}+{(turned.Height - facts.Size.Height) / 2}",
                         "-distort",
                         "SRT",
                         $"{degrees}",

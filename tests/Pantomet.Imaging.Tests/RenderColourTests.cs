@@ -63,6 +63,40 @@ public sealed class RenderColourTests : IDisposable
         }
     }
 
+    [Theory]
+    [InlineData(0)]
+    [InlineData(1)]
+    [InlineData(2)]
+    [InlineData(3)]
+    public void A_photograph_in_printing_colours_is_what_another_program_shows_down_to_its_darkest_places(int photograph)
+    {
+        var source = _place.At("print.tif");
+        using (var small = Image.Thumbnail(Workplace.Photographs[photograph], 400))
+        using (var print = small.IccTransform("cmyk", inputProfile: "srgb", intent: Enums.Intent.Relative, depth: 8))
+        {
+            print.WriteToFile(source);
+        }
+
+        var report = _place.Render(_place.Rules("""{ "key": "a", "size": { "width": 400 }, "types": ["png"] }"""), 0, source);
+        Programs.Checked(
+            "convert",
+            source,
+            "-intent",
+            "relative",
+            "-black-point-compensation",
+            "-profile",
+            Screen,
+            "-depth",
+            "8",
+            _place.At("other.png")
+        );
+        using var ours = Image.NewFromFile(Path.Combine(_place.Out, report.GetProperty("variants")[0].GetProperty("file").GetString()!));
+        using var theirs = Image.NewFromFile(_place.At("other.png"));
+        using var apart = (ours - theirs).Abs();
+        Assert.InRange(apart.Max(), 0, 2);
+        Assert.InRange(apart.Avg(), 0, 0.75);
+    }
+
     [Fact]
     public void A_profile_is_kept_with_its_values_where_a_slot_says_so()
     {
@@ -129,7 +163,7 @@ public sealed class RenderColourTests : IDisposable
     {
         Programs.Checked("convert", Workplace.Photographs[0], "-resize", "300x", "-alpha", "set", _place.At("idle.png"));
         var report = _place.Render(
-            _place.Rules("""{ "key": "a", "size": { "width": 100 }, "types": ["auto"] }"""),
+            _place.Rules("""{ "key": "a", "size": { "width": 100 }, "types": ["auto", "jpeg", "png"] }"""),
             0,
             _place.At("idle.png")
         );

@@ -117,9 +117,9 @@ public sealed class RenderTypeTests : IDisposable
             _place.Rules(
                 $$"""
                 { "key": "free", "size": { "width": 200, "height": 120 }, {{moving}} },
-                { "key": "tight", "size": { "width": 200, "height": 120 }, "limits": { "maxBytes": 9000 }, {{moving}} },
-                { "key": "smaller", "size": { "within": { "width": 200, "height": 200 } }, "limits": { "maxBytes": 2500 }, {{moving}} },
-                { "key": "never", "size": { "width": 200, "height": 120 }, "limits": { "maxBytes": 900 }, {{moving}} },
+                { "key": "tight", "size": { "width": 200, "height": 120 }, "limits": { "maxBytes": 6000 }, {{moving}} },
+                { "key": "smaller", "size": { "within": { "width": 200, "height": 200 } }, "limits": { "maxBytes": 1500 }, {{moving}} },
+                { "key": "never", "size": { "width": 200, "height": 120 }, "limits": { "maxBytes": 600 }, {{moving}} },
                 { "key": "both", "size": { "width": 60, "height": 60 }, "types": ["webp", "jpeg"], "each": true, "frames": "all" }
                 """
             ),
@@ -131,9 +131,9 @@ public sealed class RenderTypeTests : IDisposable
             [.. variants[i].GetProperty("reasons").EnumerateArray().Select(reason => reason.GetProperty("code").GetString()!)];
         Assert.Equal(["suggested"], Codes(0));
         Assert.Contains("low-quality", Codes(1));
-        Assert.InRange(variants[1].GetProperty("bytes").GetInt64(), 1, 9000);
+        Assert.InRange(variants[1].GetProperty("bytes").GetInt64(), 1, 6000);
         Assert.Contains("fewer-pixels", Codes(2));
-        Assert.InRange(variants[2].GetProperty("bytes").GetInt64(), 1, 2500);
+        Assert.InRange(variants[2].GetProperty("bytes").GetInt64(), 1, 1500);
         Assert.Equal(("breaks", false), (variants[3].GetProperty("verdict").GetString(), variants[3].TryGetProperty("file", out _)));
         Assert.Contains("still picture", variants[3].GetProperty("reasons")[0].GetProperty("message").GetString());
         Assert.Contains("first-frame", Codes(5));

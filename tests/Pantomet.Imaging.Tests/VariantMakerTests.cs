@@ -142,10 +142,54 @@ public sealed class VariantMakerTests
         var light = Make(
             SlotOf(new SizeRule.SideAlone(Side.Width, 600), null) with
             {
-                Aims = new() { Band = new(new(free * 3), new(free * 4)) },
+                Aims = new() { Band = new(new(free * 8), new(free * 9)) },
             }
         );
         Assert.Equal((Verdict.Concedes, ReasonCodes.UnderBand), (light.Verdict, light.Reasons.Single().Code));
+    }
+
+    [Theory]
+    [InlineData(PictureFormat.Jpeg)]
+    [InlineData(PictureFormat.WebP)]
+    public void A_band_is_asking_for_weight_its_lower_edge_lifts_the_ceiling(PictureFormat format)
+    {
+        var slot = SlotOf(new SizeRule.SideAlone(Side.Width, 300), null) with { Types = [new(format)] };
+        var free = Make(slot);
+        Assert.Equal(80, free.Quality);
+        var bytes = free.File!.LongLength;
+        var lifted = Make(slot with { Aims = new() { Band = new(new((long)(bytes * 1.3)), new((long)(bytes * 1.6))) } });
+        Assert.InRange(lifted.File!.LongLength, bytes * 1.3, bytes * 1.6);
+        Assert.InRange(lifted.Quality!.Value, 81, 95);
+        Assert.Equal(Verdict.Meets, lifted.Verdict);
+        // As far as it goes: the ceiling, or nothing more to be seen; the sentence says which.
+        var most = Make(slot with { Aims = new() { Band = new(new(bytes * 20), new(bytes * 30)) } });
+        Assert.True(most.Quality == 95 || most.Likeness!.Value.Score >= 0.9995, $"{most.Quality}, {most.Likeness!.Value.Score}");
+        var reason = Assert.Single(most.Reasons, one => one.Code == ReasonCodes.UnderBand);
+        Assert.Contains(
+            most.Likeness!.Value.Score >= 0.9995 ? "nothing more is to be seen" : "95 is the highest",
+            reason.Message,
+            StringComparison.Ordinal
+        );
+        // Not beyond what was written down.
+        var written = Make(
+            slot with
+            {
+                Aims = new() { Quality = new(60, 82), Band = new(new(bytes * 20), new(bytes * 30)) },
+            }
+        );
+        Assert.InRange(written.Quality!.Value, 80, 82);
+    }
+
+    [Fact]
+    public void A_likeness_aim_that_a_limit_forbids_costs_no_whole_encode_more_than_the_limit_alone()
+    {
+        var slot = SlotOf(new SizeRule.SideAlone(Side.Width, 1200), 60_000);
+        var plain = Make(slot);
+        var aimed = Make(slot with { Aims = new() { Likeness = 1 } });
+        Assert.Equal((plain.Quality, plain.Encodes), (aimed.Quality, aimed.Encodes));
+        Assert.Contains(aimed.Reasons, reason => reason.Code == ReasonCodes.Likeness);
+        Assert.InRange(plain.Encodes, 1, 4);
+        Assert.True(plain.Trials > 0);
     }
 
     [Fact]
@@ -161,6 +205,76 @@ public sealed class VariantMakerTests
         Assert.InRange(made.File!.LongLength, free * 0.8, free);
     }
 
+    [Theory]
+    [InlineData(400, 80)]
+    [InlineData(1100, 80)]
+    [InlineData(400, 50)]
+    public void A_quality_number_means_the_same_likeness_in_every_type(int width, int quality)
+    {
+        var made = MakeEach(
+            SlotOf(new SizeRule.SideAlone(Side.Width, width), null) with
+            {
+                Each = true,
+                Types = [new(PictureFormat.Jpeg), new(PictureFormat.WebP), new(PictureFormat.Avif)],
+                Aims = new() { Quality = new(quality, quality) },
+            }
+        );
+        Assert.All(made, one => Assert.Equal(quality, one.Quality));
+        var jpeg = made[0].Likeness!.Value.Score;
+        // Within what one step of an encoder's scale and a tenth of the loss make.
+        Assert.All(made, one => Assert.Equal(jpeg, one.Likeness!.Value.Score, Math.Max(0.002, (1 - jpeg) * 0.12)));
+        Assert.Equal(3, made.Select(one => one.File!.Length).Distinct().Count());
+    }
+
+    [Fact]
+    public void By_content_the_lightest_that_looks_the_same_is_taken()
+    {
+        var slot = SlotOf(new SizeRule.SideAlone(Side.Width, 500), null);
+        var taken = Make(slot with { Types = [SlotType.Auto] });
+        Assert.InRange(taken.Likeness!.Value.Score, 0.995, 1);
+        Assert.Equal(Verdict.Meets, taken.Verdict);
+        var each = MakeEach(
+            slot with
+            {
+                Each = true,
+                Types = [new(PictureFormat.Jpeg), new(PictureFormat.Png), new(PictureFormat.WebP), new(PictureFormat.Avif)],
+                Aims = new() { Likeness = 0.995, Quality = new(1, 95) },
+            }
+        );
+        var alike = each.Where(one => one.Likeness!.Value.Score >= 0.995).ToList();
+        Assert.NotEmpty(alike);
+        Assert.InRange(taken.File!.LongLength, 1, alike.Min(one => one.File!.LongLength) * 1.05);
+    }
+
+    [Fact]
+    public void By_content_only_named_types_are_taken_and_limits_hold()
+    {
+        var slot = SlotOf(new SizeRule.SideAlone(Side.Width, 500), 15_000) with
+        {
+            Types = [SlotType.Auto, new(PictureFormat.Jpeg), new(PictureFormat.WebP)],
+        };
+        var taken = Make(slot);
+        Assert.True(taken.Format is PictureFormat.Jpeg or PictureFormat.WebP);
+        Assert.InRange(taken.File!.LongLength, 1, 15_000);
+        var other = Make(slot with { Types = [new(taken.Format == PictureFormat.Jpeg ? PictureFormat.WebP : PictureFormat.Jpeg)] });
+        Assert.True(taken.Likeness!.Value.Score >= other.Likeness!.Value.Score - 0.001);
+    }
+
+    [Fact]
+    public void A_later_type_that_is_lighter_and_as_much_alike_is_taken_and_said()
+    {
+        var slot = SlotOf(new SizeRule.SideAlone(Side.Width, 500), null);
+        var jpeg = Make(slot);
+        var listed = Make(slot with { Types = [new(PictureFormat.Jpeg), new(PictureFormat.Avif)] });
+        Assert.Equal((PictureFormat.Avif, Verdict.Meets), (listed.Format, listed.Verdict));
+        Assert.True(listed.File!.Length < jpeg.File!.Length);
+        Assert.Equal(jpeg.Likeness!.Value.Score, listed.Likeness!.Value.Score, 0.002);
+        Assert.Contains("AVIF instead of JPEG", Assert.Single(listed.Reasons, one => one.Code == ReasonCodes.LighterType).Message);
+        var turned = Make(slot with { Types = [new(PictureFormat.Avif), new(PictureFormat.Jpeg)] });
+        Assert.Equal(PictureFormat.Avif, turned.Format);
+        Assert.DoesNotContain(turned.Reasons, one => one.Code == ReasonCodes.LighterType);
+    }
+
     [Fact]
     public void Each_type_gets_a_file_of_its_own()
     {
@@ -169,9 +283,7 @@ public sealed class VariantMakerTests
             Each = true,
             Types = [new(PictureFormat.WebP), new(PictureFormat.Jpeg), new(PictureFormat.Png), new(PictureFormat.Avif)],
         };
-        var plan = VariantPlanner.Plan(Facts.Size, slot, Density.One);
-        using var master = PictureMaster.Decode(Photograph, Facts, [plan], slot.Profile);
-        var made = VariantMaker.Make(new MasterPixels(master, slot), slot, plan);
+        var made = MakeEach(slot);
         Assert.Equal(
             [PictureFormat.WebP, PictureFormat.Jpeg, PictureFormat.Png, PictureFormat.Avif],
             made.Select(one => one.Format!.Value)
@@ -198,7 +310,13 @@ public sealed class VariantMakerTests
 
         Assert.Contains(made.Reasons, reason => reason.Code == ReasonCodes.OriginalQuality);
         var asked = slot with { Aims = new() { Quality = new(70, 90) } };
-        Assert.Equal(70, VariantMaker.Make(new MasterPixels(master, asked), asked, plan)[0].Quality);
+        // Who writes a range down, asks.
+        Assert.Equal(90, VariantMaker.Make(new MasterPixels(master, asked), asked, plan)[0].Quality);
+        // Reduced to a half, nothing of the damage is left that would be kept.
+        var half = SlotOf(new SizeRule.SideAlone(Side.Width, 400), null);
+        var reduced = VariantMaker.Make(new MasterPixels(master, half), half, VariantPlanner.Plan(facts.Size, half, Density.One))[0];
+        Assert.Equal(80, reduced.Quality);
+        Assert.DoesNotContain(reduced.Reasons, reason => reason.Code == ReasonCodes.OriginalQuality);
     }
 
     [Fact]
@@ -220,11 +338,13 @@ public sealed class VariantMakerTests
 
     private static MadeVariant Make(SizeRule rule, long? limit) => Make(SlotOf(rule, limit));
 
-    private static MadeVariant Make(Slot slot)
+    private static MadeVariant Make(Slot slot) => MakeEach(slot)[0];
+
+    private static IReadOnlyList<MadeVariant> MakeEach(Slot slot)
     {
         var plan = VariantPlanner.Plan(Facts.Size, slot, Density.One);
         using var master = PictureMaster.Decode(Photograph, Facts, [plan], slot.Profile);
-        return VariantMaker.Make(new MasterPixels(master, slot), slot, plan)[0];
+        return VariantMaker.Make(new MasterPixels(master, slot), slot, plan);
     }
 
     private static Slot SlotOf(SizeRule rule, long? limit) =>

@@ -92,11 +92,26 @@ public sealed class EngineTests(ServerFixture server) : IClassFixture<ServerFixt
         var outcomes = await Task.WhenAll(
             paths.Select(path => room.RunAsync(new ReadOrder(ServerFixture.DemoPicture(path)), CancellationToken.None))
         );
-        Assert.All(outcomes, outcome => Assert.NotNull(outcome.Facts?.Suggestion));
+        Assert.All(outcomes, outcome => Assert.NotNull(outcome.Facts?.Kind));
         Assert.Equal(2, room.ProcessIds.Count);
         var processes = room.ProcessIds.ToList();
         await room.DisposeAsync();
         Assert.All(processes, id => Assert.Throws<ArgumentException>(() => Process.GetProcessById(id)));
+    }
+
+    [Fact]
+    public async Task One_process_more_looks_for_subjects_whoever_asks_and_however_many()
+    {
+        await using var room = new EngineRoom(new() { Data = server.Data, Workers = 2 });
+        var path = ServerFixture.DemoPicture("P1050233.JPG");
+        var facts = (await room.RunAsync(new ReadOrder(path), CancellationToken.None)).Facts!;
+        Assert.False(facts.SubjectSought);
+        var looks = await Task.WhenAll(
+            Enumerable.Range(0, 4).Select(i => room.RunAsync(new LookOrder(path, facts), CancellationToken.None, urgent: i % 2 == 0))
+        );
+        Assert.All(looks, look => Assert.True(look.Facts!.SubjectSought));
+        Assert.Single(looks.Select(look => look.Facts!.Suggestion!.Value.Box).Distinct());
+        Assert.Equal(2, room.ProcessIds.Count);
     }
 
     [Fact]

@@ -26,7 +26,7 @@ public sealed class FirmGroundTests(ServerFixture server) : IClassFixture<Server
     [Fact]
     public async Task Pictures_taken_out_and_put_in_while_they_are_made_stop_nothing()
     {
-        var (id, pictures) = await JobAsync(Names, [Square, "website/opening-medium", "social/cover"], "running");
+        var (id, pictures) = await server.FreshJobAsync(Names, [Square, "website/opening-medium", "social/cover"], "running");
         for (var i = 0; i < 25; i++)
         {
             await Task.WhenAll(
@@ -45,7 +45,7 @@ public sealed class FirmGroundTests(ServerFixture server) : IClassFixture<Server
     [Fact]
     public async Task A_file_that_is_short_or_gone_is_made_again_when_it_is_met_and_the_bundle_is_whole()
     {
-        var (id, _) = await JobAsync(["barometer-from-chat.jpg"], [Square, "website/thumbnail"], "running");
+        var (id, _) = await server.FreshJobAsync(["barometer-from-chat.jpg"], [Square, "website/thumbnail"], "running");
         await server.MadeAsync(id);
         var files = Files(await server.JobAsync(id));
         var folder = server.Services.GetRequiredService<DataFolder>();
@@ -82,7 +82,7 @@ public sealed class FirmGroundTests(ServerFixture server) : IClassFixture<Server
     [Fact]
     public async Task A_database_that_is_locked_for_a_while_leaves_nothing_unmade()
     {
-        var (id, pictures) = await JobAsync(Names, [Square, "newsletter/aside"], "running");
+        var (id, pictures) = await server.FreshJobAsync(Names, [Square, "newsletter/aside"], "running");
         var folder = server.Services.GetRequiredService<DataFolder>();
         await using (var other = new SqliteConnection($"{folder.ConnectionString};Pooling=False"))
         {
@@ -122,7 +122,7 @@ public sealed class FirmGroundTests(ServerFixture server) : IClassFixture<Server
     [Fact]
     public async Task Imaging_processes_that_are_killed_cost_a_try_and_not_the_file()
     {
-        var (id, _) = await JobAsync(
+        var (id, _) = await server.FreshJobAsync(
             ["DSC_0412.JPG", "DSC_0431.JPG", "IMG_2081.jpg"],
             ["website/full-width", "shop/listing", Square],
             "running"
@@ -138,7 +138,7 @@ public sealed class FirmGroundTests(ServerFixture server) : IClassFixture<Server
             }
         }
 
-        for (var i = 0; i < 400; i++)
+        for (var i = 0; i < 1200; i++)
         {
             var progress = (await server.JobAsync(id)).GetProperty("progress");
             if (progress.GetProperty("done").GetInt32() == progress.GetProperty("files").GetInt32())
@@ -157,7 +157,7 @@ public sealed class FirmGroundTests(ServerFixture server) : IClassFixture<Server
     [Fact]
     public async Task A_removed_picture_that_is_read_in_again_comes_back_to_its_jobs_and_by_no_other_way()
     {
-        var (id, pictures) = await JobAsync(["IMG_2087.jpg", "P1050233.JPG"], [Square], "stopped");
+        var (id, pictures) = await server.FreshJobAsync(["IMG_2087.jpg", "P1050233.JPG"], [Square], "stopped");
         await server.SendAsync(HttpMethod.Delete, $"/api/pictures/{pictures[0]}");
         var bytes = await File.ReadAllBytesAsync(ServerFixture.DemoPicture("IMG_2087.jpg"));
         using var replaced = await server.Client.PostAsync(
@@ -197,7 +197,7 @@ public sealed class FirmGroundTests(ServerFixture server) : IClassFixture<Server
     [Fact]
     public async Task A_bundle_counts_as_delivered_once_it_was_sent_and_each_delivery_stays()
     {
-        var (id, _) = await JobAsync(["barometer-from-chat.jpg"], [Square], "running");
+        var (id, _) = await server.FreshJobAsync(["barometer-from-chat.jpg"], [Square], "running");
         await server.MadeAsync(id);
         Task<List<int>> NumbersAsync() =>
             QueryAsync(db =>
@@ -220,7 +220,7 @@ public sealed class FirmGroundTests(ServerFixture server) : IClassFixture<Server
     [Fact]
     public async Task A_moved_data_folder_still_shows_what_a_file_is_compared_with()
     {
-        var (id, pictures) = await JobAsync(["barometer-from-chat.jpg"], [Square], "stopped");
+        var (id, pictures) = await server.FreshJobAsync(["barometer-from-chat.jpg"], [Square], "stopped");
         var file = (await server.TryAsync(id, pictures[0], Square, "jpeg", 71)).GetProperty("file").GetProperty("id").GetString();
         var recipe = await QueryAsync(db => db.Variants.Where(row => row.Id == file).Select(row => row.Recipe).SingleAsync());
         Assert.DoesNotContain(server.Data, recipe, StringComparison.Ordinal);
@@ -230,7 +230,7 @@ public sealed class FirmGroundTests(ServerFixture server) : IClassFixture<Server
     [Fact]
     public async Task A_page_that_is_too_slow_is_cut_off_instead_of_missing_something()
     {
-        var (id, _) = await JobAsync(["barometer-from-chat.jpg"], [Square], "stopped");
+        var (id, _) = await server.FreshJobAsync(["barometer-from-chat.jpg"], [Square], "stopped");
         var board = (await server.Services.GetRequiredService<JobRoom>().OpenAsync(Guid.Parse(id), CancellationToken.None))!;
         var channel = board.Listen();
         var told = new JobEvent(1, null, null, null, null, [], false, new(0, 0, 0, 0, 0, null), Data.Jobs.RunState.Stopped);
@@ -314,17 +314,6 @@ public sealed class FirmGroundTests(ServerFixture server) : IClassFixture<Server
                 .Select(file => file.GetProperty("id").GetString()!)
                 .Distinct(),
         ];
-
-    private async Task<(string Id, List<string> Pictures)> JobAsync(string[] names, string[] slots, string run)
-    {
-        List<string> pictures = [];
-        foreach (var name in names)
-        {
-            pictures.Add(await server.PictureAsync(name));
-        }
-
-        return (await server.JobAsync(pictures, slots, run, anew: true), pictures);
-    }
 
     private sealed class ShiftedClock : TimeProvider
     {

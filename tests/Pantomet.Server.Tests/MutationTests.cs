@@ -11,6 +11,9 @@ public sealed class MutationTests
     [InlineData("gif")]
     [InlineData("tiff")]
     [InlineData("svg")]
+    [InlineData("heic")]
+    [InlineData("bmp")]
+    [InlineData("jxl")]
     public async Task Damaged_files_are_read_or_refused_with_a_reason_and_never_crash_or_hang(string format)
     {
         Imaging.ImagingEngine.Start();

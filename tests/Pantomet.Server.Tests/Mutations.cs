@@ -19,7 +19,7 @@ namespace Pantomet.Server.Tests;
 /// </summary>
 internal static class Mutations
 {
-    public static readonly string[] Formats = ["jpeg", "png", "webp", "avif", "gif", "tiff", "svg"];
+    public static readonly string[] Formats = ["jpeg", "png", "webp", "avif", "gif", "tiff", "svg", "heic", "bmp", "jxl"];
 
     private const string Rules = """
         {"schema":"pantomet-rules/1","destinations":[{"key":"d","slots":[{"key":"a","size":{"width":64},
@@ -208,10 +208,35 @@ internal static class Mutations
             "webp" => image.WebpsaveBuffer(lossless: image.Contains("icc-profile-data"), effort: 1),
             "avif" => image.HeifsaveBuffer(q: 60, compression: Enums.ForeignHeifCompression.Av1, effort: 0),
             "gif" => image.GifsaveBuffer(),
+            "heic" => ByProgram(image, "heic", (from, to) => ("heif-enc", ["-q", "60", from, "-o", to])),
+            "jxl" => ByProgram(image, "jxl", (from, to) => ("cjxl", [from, to])),
+            "bmp" => ByProgram(image, "bmp", (from, to) => ("convert", [from, "BMP3:" + to])),
             _ => image.TiffsaveBuffer(
                 compression: image.Contains("icc-profile-data") ? Enums.ForeignTiffCompression.Deflate : Enums.ForeignTiffCompression.None
             ),
         };
+
+    // Types that the imaging library does not write.
+    private static byte[] ByProgram(Image image, string ending, Func<string, string, (string Program, string[] Arguments)> call)
+    {
+        var folder = Directory.CreateTempSubdirectory("pantomet-mutation-source-").FullName;
+        try
+        {
+            var (from, to) = (Path.Combine(folder, "plain.png"), Path.Combine(folder, "written." + ending));
+            image.Pngsave(from);
+            var (program, arguments) = call(from, to);
+            using var process = Process.Start(
+                new ProcessStartInfo(program, arguments) { RedirectStandardOutput = true, RedirectStandardError = true }
+            )!;
+            process.StandardError.ReadToEnd();
+            process.WaitForExit();
+            return File.ReadAllBytes(to);
+        }
+        finally
+        {
+            Directory.Delete(folder, recursive: true);
+        }
+    }
 
     /// <summary>An order for the first slot of a rules file.</summary>
     public static VariantOrder Order(string path, PictureFacts facts, string rules, string output)

@@ -4,8 +4,10 @@ using Microsoft.AspNetCore.Builder;
 using Microsoft.AspNetCore.Hosting.Server;
 using Microsoft.AspNetCore.Hosting.Server.Features;
 using Microsoft.Data.Sqlite;
+using Microsoft.EntityFrameworkCore;
 using Microsoft.Extensions.DependencyInjection;
 using Microsoft.Extensions.Logging;
+using Pantomet.Data;
 
 namespace Pantomet.Server.Tests;
 
@@ -54,12 +56,32 @@ public sealed class ServerFixture : IAsyncLifetime
     public Task<HttpResponseMessage> SendAsync(string name, byte[] bytes) =>
         Client.PostAsync(new Uri($"/api/pictures?name={Uri.EscapeDataString(name)}", UriKind.Relative), new ByteArrayContent(bytes));
 
-    /// <summary>Reads one of the demo's pictures in and gives its id.</summary>
+    /// <summary>Reads one of the demo's pictures in and gives its id once its subject was sought.</summary>
     public async Task<string> PictureAsync(string name)
     {
         var answer = await SendAsync(name, await File.ReadAllBytesAsync(DemoPicture(name)));
         answer.EnsureSuccessStatusCode();
-        return (await answer.Content.ReadFromJsonAsync<JsonElement>()).GetProperty("picture").GetProperty("id").GetString()!;
+        var id = (await answer.Content.ReadFromJsonAsync<JsonElement>()).GetProperty("picture").GetProperty("id").GetString()!;
+        await SoughtAsync(Guid.Parse(id));
+        return id;
+    }
+
+    /// <summary>Waits until a picture was looked at for its subject.</summary>
+    public async Task SoughtAsync(Guid picture)
+    {
+        for (var tries = 0; tries < 600; tries++)
+        {
+            await using var scope = Services.CreateAsyncScope();
+            var db = scope.ServiceProvider.GetRequiredService<PantometDb>();
+            if (await db.Pictures.AnyAsync(row => row.Id == picture && row.SubjectSought))
+            {
+                return;
+            }
+
+            await Task.Delay(100);
+        }
+
+        throw new TimeoutException("Its subject was not sought within a minute.");
     }
 
     /// <summary>Makes a job and gives its id.</summary>
@@ -99,6 +121,22 @@ public sealed class ServerFixture : IAsyncLifetime
         await SendAsync(HttpMethod.Put, $"/api/jobs/{id}/slots", places);
         return id;
     }
+
+    /// <summary>A job of its own of the demo's pictures, read in if they are not yet.</summary>
+    public async Task<(string Id, List<string> Pictures)> FreshJobAsync(string[] names, string[] slots, string run = "running")
+    {
+        List<string> pictures = [];
+        foreach (var name in names)
+        {
+            pictures.Add(await PictureAsync(name));
+        }
+
+        return (await JobAsync(pictures, slots, run, anew: true), pictures);
+    }
+
+    /// <summary>The cells of a job as text, in a fixed order, without what changes from answer to answer.</summary>
+    public static List<string> Cells(JsonElement job) =>
+        [.. job.GetProperty("cells").EnumerateArray().Select(Bare).Order(StringComparer.Ordinal)];
 
     /// <summary>Sends JSON and gives the JSON that comes back; a refusal fails the test.</summary>
     public async Task<JsonElement> SendAsync(HttpMethod method, string address, object? body = null)

@@ -25,7 +25,10 @@ export type Decisions = Required<Omit<Schemas['Decisions'], 'cells' | 'turn' | '
   turn: Turn;
   focus: Point | null;
 };
-export type JobPicture = Omit<Schemas['JobPictureView'], 'decisions'> & { decisions: Decisions };
+export type JobPicture = Omit<Schemas['JobPictureView'], 'decisions' | 'content'> & {
+  decisions: Decisions;
+  content: Point | null;
+};
 export type JobTitle = Schemas['JobTitle'];
 export type JobSlot = Schemas['JobSlotView'];
 /** A job without its cells: what it says of itself, its pictures and slots. */

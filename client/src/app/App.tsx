@@ -112,7 +112,7 @@ export function App() {
         multiple
         hidden
         aria-label="Choose pictures"
-        accept="image/*,.svg,.avif,.webp,.tif,.tiff"
+        accept="image/*,.svg,.avif,.webp,.tif,.tiff,.heic,.heif,.hif,.bmp,.jxl"
         onChange={(event) => {
           void add([...(event.target.files ?? [])]);
           event.target.value = '';

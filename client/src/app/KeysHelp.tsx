@@ -1,7 +1,7 @@
-import { Dialog } from 'radix-ui';
 import { useState } from 'react';
 import { useLocation } from 'wouter';
-import { Button, Key } from '../design/Button';
+import { Key } from '../design/Button';
+import { Sheet } from '../design/Sheet';
 import { useKeys } from './useKeys';
 
 const groups: { name: string; keys: [string[], string][] }[] = [
@@ -9,6 +9,9 @@ const groups: { name: string; keys: [string[], string][] }[] = [
     name: 'Bench',
     keys: [
       [['←', '→', '↑', '↓'], 'go to a cell; with Shift choose a rectangle'],
+      [['+', '−'], 'larger, smaller crops'],
+      [['P'], 'all crops in proportion to each other, or alike in height'],
+      [['B'], 'from the wall of what wants a look back to the bench'],
       [['E'], 'the next cell that wants a look'],
       [['A'], 'accept what was given up'],
       [['U'], 'use the suggested keep box'],
@@ -78,43 +81,36 @@ export function KeysHelp() {
   const [, go] = useLocation();
   useKeys({ '?': () => setOpen(true), j: () => go('/') });
   return (
-    <Dialog.Root open={open} onOpenChange={setOpen}>
-      <Dialog.Trigger asChild>
+    <Sheet
+      title="Keys"
+      width="wide"
+      open={open}
+      onOpenChange={setOpen}
+      trigger={
         <button type="button" className="flex items-center gap-2 px-2 py-1 text-ink-2 hover:text-ink">
           <Key>?</Key> Keys
         </button>
-      </Dialog.Trigger>
-      <Dialog.Portal>
-        <Dialog.Overlay className="fixed inset-0 z-40 bg-black/40" />
-        <Dialog.Content
-          className="fixed top-1/2 left-1/2 z-50 max-h-[85vh] w-[920px] -translate-x-1/2 -translate-y-1/2 overflow-y-auto border border-line bg-sheet p-6"
-          aria-describedby={undefined}
-        >
-          <Dialog.Title className="text-base font-semibold">Keys</Dialog.Title>
-          <div className="columns-2 gap-8">
-            {groups.map((group) => (
-              <section key={group.name} className="mt-4 break-inside-avoid">
-                <h3 className="mb-1 text-ink-2">{group.name}</h3>
-                <dl className="grid grid-cols-[130px_1fr] gap-y-1.5 border-t border-line pt-2">
-                  {group.keys.map(([keys, does]) => (
-                    <div key={does} className="contents">
-                      <dt className="flex gap-1">
-                        {keys.map((key) => (
-                          <Key key={key}>{key}</Key>
-                        ))}
-                      </dt>
-                      <dd>{does}</dd>
-                    </div>
-                  ))}
-                </dl>
-              </section>
-            ))}
-          </div>
-          <Dialog.Close asChild>
-            <Button className="mt-5">Close</Button>
-          </Dialog.Close>
-        </Dialog.Content>
-      </Dialog.Portal>
-    </Dialog.Root>
+      }
+    >
+      <div className="columns-2 gap-8">
+        {groups.map((group) => (
+          <section key={group.name} className="mt-4 break-inside-avoid">
+            <h3 className="mb-1 text-ink-2">{group.name}</h3>
+            <dl className="grid grid-cols-[130px_1fr] gap-y-1.5 border-t border-line pt-2">
+              {group.keys.map(([keys, does]) => (
+                <div key={does} className="contents">
+                  <dt className="flex gap-1">
+                    {keys.map((key) => (
+                      <Key key={key}>{key}</Key>
+                    ))}
+                  </dt>
+                  <dd>{does}</dd>
+                </div>
+              ))}
+            </dl>
+          </section>
+        ))}
+      </div>
+    </Sheet>
   );
 }

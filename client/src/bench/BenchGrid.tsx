@@ -13,23 +13,22 @@ import { addresses, type JobPicture, type JobSlot } from '../api/client';
 import { sentence, weight } from '../design/figures';
 import { needs } from '../design/needs';
 import { useJobStore } from '../jobs/useJob';
+import { pointIn } from './actions';
 import { BenchCell } from './CellView';
-import type { Layout } from './layout';
+import { headHeight, type Layout, type View } from './layout';
 import { Rest } from './rest';
 import type { At } from './useSelection';
 
-export const headWidth = 148;
-const headHeight = 62;
+export const headWidth = 124;
 
-/** Pictures down, slots across, all at one scale; only what is on screen is in the page. */
+/** Pictures down, slots across; only what is on screen is in the page. */
 export function BenchGrid({
   pictures,
   slots,
   layout,
-  scale,
+  view,
   at,
   isSelected,
-  isShown,
   onGo,
   onSelect,
   onOpen,
@@ -39,10 +38,9 @@ export function BenchGrid({
   pictures: readonly JobPicture[];
   slots: readonly JobSlot[];
   layout: Layout;
-  scale: number;
+  view: View;
   at: At;
   isSelected: (row: number, column: number) => boolean;
-  isShown: (row: number, column: number) => boolean;
   onGo: (to: At, how?: { extend?: boolean; add?: boolean }) => void;
   onSelect: (from: At, to: At) => void;
   onOpen: (at: At) => void;
@@ -116,16 +114,9 @@ export function BenchGrid({
     if (!cell || event.button !== 0) return;
     const to = cellAt(event);
     if (!to) return;
-    const picture = pictures[to.row]!;
     const frame = store.cells.get(cell.dataset.cell!)?.frame;
     const crop = cell.firstElementChild?.firstElementChild?.getBoundingClientRect();
-    if (frame && crop && picture) {
-      const inside = (value: number) => Math.min(1, Math.max(0, value));
-      onPoint({
-        x: frame[0]! + (frame[2]! - frame[0]!) * inside((event.clientX - crop.left) / crop.width),
-        y: frame[1]! + (frame[3]! - frame[1]!) * inside((event.clientY - crop.top) / crop.height),
-      });
-    }
+    if (frame && crop) onPoint(pointIn(frame, crop, event));
     onGo(to, { extend: event.shiftKey, add: event.ctrlKey || event.metaKey });
     if (!event.shiftKey && !event.ctrlKey && !event.metaKey) {
       drag.current = to;
@@ -183,7 +174,7 @@ export function BenchGrid({
         >
           <span
             role="columnheader"
-            className="sticky left-0 z-10 flex h-full items-end border-r border-line bg-sheet px-4 pb-1.5 text-ink-2"
+            className="sticky left-0 z-10 flex h-full items-end border-r border-line bg-sheet px-3 pb-1.5 text-ink-2"
             style={{ width: headWidth }}
           >
             {pictures.length} {pictures.length === 1 ? 'picture' : 'pictures'}
@@ -209,12 +200,12 @@ export function BenchGrid({
                       { row: pictures.length - 1, column: column.index },
                     )
                   }
-                  className="flex h-full w-full flex-col justify-end px-2.5 pb-1.5 text-left hover:bg-sheet-2"
+                  className="flex h-full w-full flex-col justify-end px-2 pb-1.5 text-left hover:bg-sheet-2"
                 >
                   <span className="w-full truncate text-[11px] leading-4 text-ink-2">
                     {first ? slot.destinationName : '\u00a0'}
                   </span>
-                  <span className="line-clamp-1 w-full leading-4 font-medium break-all">
+                  <span className="line-clamp-2 w-full leading-4 font-medium text-balance wrap-anywhere">
                     {slot.slot.name}
                   </span>
                   <span className="w-full truncate text-[11px] leading-4 text-ink-2">{shapeWords(slot)}</span>
@@ -233,10 +224,9 @@ export function BenchGrid({
             width={columns.getTotalSize() + headWidth}
             slots={slots}
             shown={shownColumns}
-            scale={scale}
+            view={view}
             active={at.row === row.index ? at.column : null}
             isSelected={isSelected}
-            isShown={isShown}
             rest={rest}
             onSelect={onSelect}
           />
@@ -255,10 +245,9 @@ const BenchRow = memo(function BenchRow({
   width,
   slots,
   shown,
-  scale,
+  view,
   active,
   isSelected,
-  isShown,
   rest,
   onSelect,
 }: {
@@ -269,11 +258,10 @@ const BenchRow = memo(function BenchRow({
   width: number;
   slots: readonly JobSlot[];
   shown: readonly VirtualItem[];
-  scale: number;
+  view: View;
   /** The column of the active cell, if it is in this row. */
   active: number | null;
   isSelected: (row: number, column: number) => boolean;
-  isShown: (row: number, column: number) => boolean;
   rest: Rest;
   onSelect: (from: At, to: At) => void;
 }) {
@@ -293,7 +281,7 @@ const BenchRow = memo(function BenchRow({
           type="button"
           tabIndex={-1}
           onClick={() => onSelect({ row: index, column: 0 }, { row: index, column: slots.length - 1 })}
-          className="flex h-full w-full flex-col justify-center gap-0.5 px-4 text-left hover:bg-sheet-2"
+          className="flex h-full w-full flex-col justify-center gap-0.5 px-3 text-left hover:bg-sheet-2"
           title={picture.picture.name}
         >
           <img
@@ -301,32 +289,31 @@ const BenchRow = memo(function BenchRow({
             alt=""
             decoding="async"
             className="max-h-14 max-w-20 object-contain object-left"
-            style={{ maxHeight: Math.max(24, height - 56) }}
+            style={{ maxHeight: Math.max(24, height - 62) }}
           />
-          <span className="w-full truncate font-medium">{picture.words ?? picture.picture.name}</span>
+          <span className="line-clamp-2 w-full leading-4 font-medium wrap-anywhere">
+            {picture.words ?? picture.picture.name}
+          </span>
           <span className="w-full truncate text-[11px] text-ink-2">
             {picture.width}×{picture.height}, {weight(picture.picture.bytes)}
           </span>
         </button>
       </div>
-      {shown.map(
-        (column) =>
-          isShown(index, column.index) && (
-            <BenchCell
-              key={slots[column.index]!.address}
-              id={`cell-${index}-${column.index}`}
-              picture={picture}
-              slot={slots[column.index]!}
-              scale={scale}
-              left={headWidth + column.start}
-              width={column.size}
-              height={height}
-              rest={rest}
-              active={active === column.index}
-              selected={isSelected(index, column.index)}
-            />
-          ),
-      )}
+      {shown.map((column) => (
+        <BenchCell
+          key={slots[column.index]!.address}
+          id={`cell-${index}-${column.index}`}
+          picture={picture}
+          slot={slots[column.index]!}
+          view={view}
+          left={headWidth + column.start}
+          width={column.size}
+          height={height}
+          rest={rest}
+          active={active === column.index}
+          selected={isSelected(index, column.index)}
+        />
+      ))}
     </div>
   );
 });

@@ -6,14 +6,14 @@ import { Crop } from '../design/Crop';
 import { VerdictMark } from '../design/VerdictMark';
 import { reasonWord } from '../jobs/reasons';
 import { useCell } from '../jobs/useJob';
-import { caption, drawn, pad } from './layout';
+import { caption, drawn, pad, type View } from './layout';
 import { type Rest, useRested } from './rest';
 
-/** One cell: the crop as it will be delivered, at the bench's scale, and what it came to. */
+/** One cell: the crop as it will be delivered, and what it came to. */
 export const BenchCell = memo(function BenchCell({
   picture,
   slot,
-  scale,
+  view,
   left,
   width,
   height,
@@ -24,7 +24,7 @@ export const BenchCell = memo(function BenchCell({
 }: {
   picture: JobPicture;
   slot: JobSlot;
-  scale: number;
+  view: View;
   left: number;
   width: number;
   height: number;
@@ -37,8 +37,7 @@ export const BenchCell = memo(function BenchCell({
   const whole = useRested(rest);
   const cell = useCell(picture.picture.id, slot.address);
   if (!cell) return null;
-  const size = drawn(cell, scale);
-  const file = cell.files.find((one) => one.made);
+  const size = drawn(cell, view);
   return (
     <div
       id={id}
@@ -54,23 +53,7 @@ export const BenchCell = memo(function BenchCell({
           className={`relative ${cell.state === 'skipped' ? 'opacity-35' : ''}`}
           style={{ width: size.width, height: size.height }}
         >
-          {file && cell.state === 'done' ? (
-            <img
-              src={addresses.small(file.id)}
-              alt=""
-              draggable={false}
-              decoding="async"
-              className={`block h-full w-full object-fill select-none ${picture.picture.hasAlpha ? 'transparent-ground' : ''}`}
-            />
-          ) : (
-            <Crop
-              picture={picture}
-              slot={slot.slot}
-              frame={cell.frame}
-              width={size.width}
-              height={size.height}
-            />
-          )}
+          <CropOrFile item={{ picture, slot, cell }} {...size} />
           {whole && <Covered clear={slot.slot.clear} />}
           {cell.state === 'skipped' && <span className="absolute inset-x-0 top-1/2 border-t-2 border-ink" />}
         </div>
@@ -79,13 +62,37 @@ export const BenchCell = memo(function BenchCell({
         className="flex items-center justify-center gap-1 text-[11px] leading-none whitespace-nowrap"
         style={{ height: caption }}
       >
-        {whole && <Caption cell={cell} wide={width > 130} />}
+        {whole && <Caption cell={cell} looking={picture.looking} wide={width > 130} />}
       </p>
     </div>
   );
 });
 
-function Caption({ cell, wide }: { cell: Cell; wide: boolean }) {
+/** The file as it was made; until it is, what its frame shows. */
+export function CropOrFile({
+  item: { picture, slot, cell },
+  width,
+  height,
+}: {
+  item: { picture: JobPicture; slot: JobSlot; cell: Cell };
+  width: number;
+  height: number;
+}) {
+  const file = cell.files.find((one) => one.made);
+  return file && cell.state === 'done' ? (
+    <img
+      src={addresses.small(file.id)}
+      alt=""
+      draggable={false}
+      decoding="async"
+      className={`block h-full w-full object-fill select-none ${picture.picture.hasAlpha ? 'transparent-ground' : ''}`}
+    />
+  ) : (
+    <Crop picture={picture} slot={slot.slot} frame={cell.frame} width={width} height={height} />
+  );
+}
+
+function Caption({ cell, looking, wide }: { cell: Cell; looking: boolean; wide: boolean }) {
   const heaviest = Math.max(0, ...cell.files.map((file) => file.bytes ?? 0));
   const look = cell.looks[0];
   return (
@@ -104,7 +111,9 @@ function Caption({ cell, wide }: { cell: Cell; wide: boolean }) {
               : heaviest > 0
                 ? weight(heaviest)
                 : cell.state === 'waiting'
-                  ? 'waits'
+                  ? looking
+                    ? 'looked at'
+                    : 'waits'
                   : 'none'}
         </span>
       )}

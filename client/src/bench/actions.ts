@@ -64,3 +64,47 @@ export const benchActions = {
 
 const broken = (cell: Cell) =>
   cell.files.filter((file) => file.made && file.verdict === 'breaks').map((file) => file.id);
+
+/** The keys that act on chosen cells, the same on the bench and on the wall. */
+export function actionKeys(
+  store: JobStore,
+  chosen: readonly Chosen[],
+  focus: { x: number; y: number } | null,
+  then: () => void = () => {},
+) {
+  const act =
+    (does: () => unknown, may = true) =>
+    () => {
+      if (chosen.length === 0 || !may) return;
+      void does();
+      then();
+    };
+  return {
+    a: act(() => benchActions.accept(store, chosen)),
+    u: act(() => benchActions.useSuggestion(store, chosen)),
+    f: act(() => focus && benchActions.focusHere(store, chosen, focus), focus !== null),
+    x: act(() => benchActions.skip(store, chosen)),
+    l: act(() => benchActions.letLoose(store, chosen)),
+    t: act(() => benchActions.tieAgain(store, chosen)),
+    m: act(() => benchActions.again(store, chosen)),
+    v: act(
+      () => benchActions.letThrough(store, chosen),
+      chosen.some((one) => broken(one.cell).length > 0),
+    ),
+  };
+}
+
+/** The middle of what a cell shows, as fractions of its picture. */
+export const middleOf = ({ cell }: Chosen) => ({
+  x: (cell.frame[0]! + cell.frame[2]!) / 2,
+  y: (cell.frame[1]! + cell.frame[3]!) / 2,
+});
+
+/** The place of the picture under the pointer, as fractions of it. */
+export function pointIn(frame: readonly number[], crop: DOMRect, at: { clientX: number; clientY: number }) {
+  const inside = (value: number) => Math.min(1, Math.max(0, value));
+  return {
+    x: frame[0]! + (frame[2]! - frame[0]!) * inside((at.clientX - crop.left) / crop.width),
+    y: frame[1]! + (frame[3]! - frame[1]!) * inside((at.clientY - crop.top) / crop.height),
+  };
+}

@@ -2,34 +2,52 @@ import type { Cell, JobSlot } from '../api/client';
 import type { Cells } from '../jobs/JobStore';
 
 /** What a cell needs beside its picture: room around it and the caption below. */
-export const pad = 10;
+export const pad = 5;
 export const caption = 20;
-/** A slot may ask for more than any bench is wide; it is drawn no larger than this, in CSS pixels of the slot. */
+export const headHeight = 72;
+/** A slot may ask for more than any bench is wide; to one scale it is drawn no larger than this, in CSS pixels of the slot. */
 const mostSide = 3200;
-const leastColumn = 88;
-/** What the tallest slot takes of the screen at first. */
-const tallestAtFirst = 170;
-const leastRow = 64;
+const leastColumn = 84;
+const leastRow = 60;
+/** A strip is drawn no wider than this times the height of the others. */
+const widest = 2.2;
+/** So many rows stay in view at first. */
+const rowsInView = 5;
+
+/** How crops are drawn: alike in height, to be judged, or to one scale, as large as they stand to each other on a page. */
+export type View =
+  | { kind: 'alike'; /** In pixels. */ height: number }
+  | { kind: 'scale'; /** Pixels for one CSS pixel. */ scale: number };
+
+export const heights = { least: 48, most: 320, step: 4 };
+export const scales = { least: 0.04, most: 0.4, step: 0.005 };
 
 export interface Layout {
   columns: number[];
   rows: number[];
 }
 
-export const drawn = (cell: Pick<Cell, 'width' | 'height'>, scale: number) => {
+type Sides = Pick<Cell, 'width' | 'height'>;
+
+/** The size a crop is drawn at, in pixels. */
+export const drawn = (cell: Sides, view: View) => {
+  if (view.kind === 'alike') {
+    const width = Math.min(widest, cell.width / cell.height) * view.height;
+    return { width, height: Math.min(view.height, (width * cell.height) / cell.width) };
+  }
   const shrink = Math.min(1, mostSide / Math.max(cell.width, cell.height));
   return {
-    width: Math.max(6, cell.width * shrink * scale),
-    height: Math.max(6, cell.height * shrink * scale),
+    width: Math.max(6, cell.width * shrink * view.scale),
+    height: Math.max(6, cell.height * shrink * view.scale),
   };
 };
 
-/** Column widths and row heights at a scale: every cell fits, and nothing is drawn at another scale than the rest. */
+/** Column widths and row heights: every cell fits, and a row is no higher than its crops. */
 export function layOut(
   slots: readonly JobSlot[],
   pictures: readonly string[],
   cells: Cells,
-  scale: number,
+  view: View,
 ): Layout {
   const columns = slots.map(() => leastColumn);
   const rows = pictures.map(() => leastRow);
@@ -37,7 +55,7 @@ export function layOut(
     slots.forEach((slot, column) => {
       const cell = cells.at(picture, slot.address);
       if (!cell) return;
-      const size = drawn(cell, scale);
+      const size = drawn(cell, view);
       columns[column] = Math.max(columns[column]!, size.width + 2 * pad);
       rows[row] = Math.max(rows[row]!, size.height + 2 * pad + caption);
     });
@@ -45,14 +63,20 @@ export function layOut(
   return { columns, rows };
 }
 
-/** The scale at which all slots stand side by side, within what can still be judged. */
-export function fittingScale(slots: readonly JobSlot[], room: number): number {
-  const wide = (slot: JobSlot) => Math.min(mostSide, slot.slot.width);
-  const tallest = Math.max(...slots.map((slot) => Math.min(mostSide, slot.slot.height)));
-  let scale = Math.min(0.16, tallestAtFirst / tallest);
-  for (; scale > 0.05; scale -= 0.005) {
-    const all = slots.reduce((sum, slot) => sum + Math.max(leastColumn, wide(slot) * scale + 2 * pad), 0);
-    if (all <= room) break;
-  }
+const wideTogether = (slots: readonly JobSlot[], view: View) =>
+  slots.reduce((sum, { slot }) => sum + Math.max(leastColumn, drawn(slot, view).width + 2 * pad), 0);
+
+/** The greatest height at which all slots stand side by side and enough rows stay in view; never too small to be judged. */
+export function fittingHeight(slots: readonly JobSlot[], room: { width: number; height: number }): number {
+  const down = (room.height - headHeight) / rowsInView - 2 * pad - caption - 1;
+  let height = Math.max(64, Math.min(heights.most, Math.floor(down)));
+  while (height > 64 && wideTogether(slots, { kind: 'alike', height }) > room.width) height--;
+  return height;
+}
+
+/** The scale at which all slots stand side by side, within what can still be seen. */
+export function fittingScale(slots: readonly JobSlot[], room: { width: number }): number {
+  let scale = 0.16;
+  while (scale > 0.05 && wideTogether(slots, { kind: 'scale', scale }) > room.width) scale -= scales.step;
   return scale;
 }

@@ -41,3 +41,9 @@ export function megapixels(width: number, height: number): string {
 export function printed(pixels: number, ppi: number): string {
   return trim((pixels / ppi) * 2.54, 1);
 }
+
+/** A figure as it is typed, with a point or a comma; not a number where it is none. */
+export const figure = (text: string) => (text.trim() === '' ? NaN : Number(text.replace(',', '.')));
+
+/** A number of files in words. */
+export const files = (count: number) => `${count} ${count === 1 ? 'file' : 'files'}`;

@@ -1,3 +1,4 @@
+import { figure } from '../design/figures';
 import { useDraft } from '../design/useDraft';
 
 /** One exact figure in picture pixels. It is taken over on Enter or when the field is left. */
@@ -12,7 +13,6 @@ export function FigureField({
   most: number;
   onSet: (value: number) => void;
 }) {
-  const figure = (text: string) => (text === '' ? NaN : Number(text.replace(',', '.')));
   const { wrong, field } = useDraft(
     (Math.round(value * 10) / 10).toString(),
     (text) => onSet(figure(text)),
@@ -20,19 +20,18 @@ export function FigureField({
   );
   return (
     <label className="flex flex-col gap-0.5">
-      <span className="text-ink-2">{name}</span>
+      <span className="text-ink-2">{name}, px</span>
       <span
         className={`flex items-center rounded-md border bg-sheet ${wrong ? 'border-breaks' : 'border-line'}`}
       >
         <input
           inputMode="decimal"
-          className="w-full bg-transparent px-2 py-1 text-right"
+          className="w-full min-w-0 bg-transparent px-1.5 py-1 text-right"
           aria-invalid={wrong}
           title={wrong ? `A figure from 0 to ${most}` : undefined}
           onFocus={(event) => event.target.select()}
           {...field}
         />
-        <span className="pr-2 text-ink-2">px</span>
       </span>
     </label>
   );

@@ -1,7 +1,6 @@
-import { useEffect, useMemo, useRef } from 'react';
+import { useEffect, useMemo } from 'react';
 import type { Cell, Decisions, JobPicture, JobSlot } from '../api/client';
 import { useCellDetail } from '../api/queries';
-import { drawn } from '../bench/layout';
 import { KeyButton } from '../design/Button';
 import { needs } from '../design/needs';
 import { sentence, size, weight } from '../design/figures';
@@ -11,12 +10,13 @@ import { decisionFor } from '../jobs/decisions';
 import { useCells, useJob, useJobStore } from '../jobs/useJob';
 import { type Box, withFigure } from './box';
 import { FigureField } from './FigureField';
-import { SlotWindow } from './SlotWindow';
+import { SlotWindow, around, caption } from './SlotWindow';
+import { useElementSize } from './useElementSize';
 
-const widest = 300;
-const tallest = 200;
+const most = 190;
+const least = 56;
 
-/** All slots of the picture at one scale, and the active one in figures. */
+/** All slots of the picture at a glance, in two columns, and the active one in figures. */
 export function FramingPanel({
   picture,
   slot,
@@ -27,6 +27,7 @@ export function FramingPanel({
   held,
   ahead,
   byHand,
+  onPoint,
   onActive,
   onHold,
   onCommit,
@@ -48,6 +49,8 @@ export function FramingPanel({
   /** While a frame is held: the files it would come to. */
   ahead: Cell['files'] | null;
   byHand: boolean;
+  /** The slot that is pointed at, so that its frame shows on the picture. */
+  onPoint: (address: string | null) => void;
   onActive: (address: string) => void;
   onHold: (address: string, box: Box) => void;
   onCommit: (address: string, box: Box) => void;
@@ -62,37 +65,29 @@ export function FramingPanel({
   const store = useJobStore();
   const cells = useCells();
   const id = picture.picture.id;
+  const [list, room] = useElementSize<HTMLUListElement>();
+  // As large as two columns and the height allow; a slot of another shape takes what it can of its place.
   const sizes = useMemo(() => {
-    const all = slots.map((one) => {
-      const its = cells.at(id, one.address);
-      return its ? drawn(its, 1) : { width: one.slot.width, height: one.slot.height };
+    const wide = ((room?.width ?? 372) - 16) / 2 - around;
+    const rows = Math.ceil(slots.length / 2);
+    const high = Math.max(least, Math.min(most, ((room?.height ?? 460) - 12) / rows - caption - around));
+    return slots.map((one) => {
+      const { width, height } = cells.at(id, one.address) ?? one.slot;
+      const fits = Math.min(wide / width, high / height);
+      return { width: Math.max(20, width * fits), height: Math.max(12, height * fits) };
     });
-    // One scale for all, at which most are as large as they can be; only what would not fit is drawn smaller, and says so.
-    const fits = all
-      .map((one) => Math.min(widest / one.width, tallest / one.height))
-      .toSorted((a, b) => a - b);
-    const scale = fits[Math.floor(fits.length / 4)] ?? 0.1;
-    return all.map((one) => {
-      const own = Math.min(scale, widest / one.width, tallest / one.height);
-      return {
-        width: Math.max(20, one.width * own),
-        height: Math.max(12, one.height * own),
-        smaller: own < scale * 0.99,
-      };
-    });
-  }, [slots, cells, id]);
+  }, [slots, cells, id, room]);
   const detail = useCellDetail(store.id, cell);
   const box = boxes.get(slot.address)!;
   const decision = decisionFor(decisions, slot.address);
   const kin = slots.filter(
     (one) => one.slot.shapeKey === slot.slot.shapeKey && !decisionFor(decisions, one.address).loose,
   );
-  const list = useRef<HTMLUListElement>(null);
   useEffect(() => {
     list.current
       ?.querySelector(`[data-slot="${CSS.escape(slot.address)}"]`)
       ?.scrollIntoView({ block: 'nearest' });
-  }, [slot.address]);
+  }, [slot.address, list]);
   const field = (name: string, key: keyof Box, most: number) => (
     <FigureField
       name={name}
@@ -105,7 +100,7 @@ export function FramingPanel({
     <aside className="flex min-h-0 flex-col border-l border-line bg-sheet" aria-label="Slots">
       <ul
         ref={list}
-        className="flex min-h-0 flex-1 flex-wrap content-start gap-1 overflow-y-auto p-2"
+        className="grid min-h-0 flex-1 grid-cols-2 content-start overflow-y-auto p-1.5"
         aria-label="All slots of this picture"
       >
         {slots.map((one, i) => {
@@ -118,12 +113,12 @@ export function FramingPanel({
               box={boxes.get(one.address)!}
               width={sizes[i]!.width}
               height={sizes[i]!.height}
-              smaller={sizes[i]!.smaller}
               active={one.address === slot.address}
               loose={decisionFor(decisions, one.address).loose}
               skipped={decisionFor(decisions, one.address).skip}
               verdict={its?.verdict ?? 'meets'}
               wants={(its?.looks.length ?? 0) > 0}
+              onPoint={onPoint}
               onActive={onActive}
               onHold={onHold}
               onCommit={onCommit}

@@ -101,19 +101,22 @@ function Framing({ picture, slot }: { picture: JobPicture; slot: JobSlot }) {
   const box = boxes.get(slot.address)!;
   const ahead = useAhead(store.id, id, slot.destination, slot.slot.key, held);
   const cell = useJob((job) => job.cells.get(cellKey(id, slot.address)));
+  const [pointed, setPointed] = useState<string | null>(null);
   const others = useMemo(() => {
-    const seen = new Map<string, { key: string; name: string; box: Box }>();
+    const seen = new Map<string, { key: string; name: string; box: Box; slots: string[] }>();
     for (const one of head.slots) {
       const loose = decisionFor(decisions, one.address).loose;
       const key = loose ? one.address : one.slot.shapeKey;
       const mine = decisionFor(decisions, slot.address).loose ? slot.address : slot.slot.shapeKey;
       const other = boxes.get(one.address)!;
       const all = other.width >= picture.width - 0.5 && other.height >= picture.height - 0.5;
-      if (key !== mine && !all && !decisionFor(decisions, one.address).skip && !seen.has(key))
+      if (seen.has(key)) seen.get(key)!.slots.push(one.address);
+      else if (key !== mine && !all && !decisionFor(decisions, one.address).skip)
         seen.set(key, {
           key,
           name: loose ? one.slot.name : (one.slot.ratioText ?? one.slot.name),
           box: other,
+          slots: [one.address],
         });
     }
     return [...seen.values()];
@@ -196,7 +199,7 @@ function Framing({ picture, slot }: { picture: JobPicture; slot: JobSlot }) {
   });
 
   return (
-    <div className="grid min-h-0 grid-cols-[1fr_348px]">
+    <div className="grid min-h-0 grid-cols-[minmax(0,1fr)_clamp(348px,31vw,396px)]">
       <div className="grid min-h-0 grid-rows-[auto_1fr]">
         <MarksBar
           picture={picture}
@@ -215,6 +218,7 @@ function Framing({ picture, slot }: { picture: JobPicture; slot: JobSlot }) {
           slot={slot}
           box={box}
           others={others}
+          pointed={pointed}
           keep={decisions.keep}
           suggestion={decisions.noSuggestion ? null : picture.suggestion}
           focus={decisions.focus}
@@ -243,6 +247,7 @@ function Framing({ picture, slot }: { picture: JobPicture; slot: JobSlot }) {
         held={held !== null}
         ahead={ahead}
         byHand={hand != null}
+        onPoint={setPointed}
         onActive={activate}
         onHold={hold}
         onCommit={commit}

@@ -11,7 +11,6 @@ const margin = 56;
 const corners: Corner[] = ['top-left', 'top-right', 'bottom-left', 'bottom-right'];
 const settleAfter = 220;
 /** Frames of kindred shapes share edges: their names take turns at the corners. */
-const labelCorners = ['right-0 bottom-0', 'left-0 bottom-0', 'right-0 top-0', 'left-0 top-0'];
 
 export type Tool = 'frame' | 'keep' | 'focus';
 
@@ -21,6 +20,7 @@ export function PictureStage({
   slot,
   box,
   others,
+  pointed,
   keep,
   suggestion,
   focus,
@@ -34,7 +34,9 @@ export function PictureStage({
   slot: JobSlot;
   box: Box;
   /** The frames of the other slots, each shape once. */
-  others: readonly { key: string; name: string; box: Box }[];
+  others: readonly { key: string; name: string; box: Box; slots: readonly string[] }[];
+  /** The slot whose frame is shown whole. */
+  pointed: string | null;
   keep: readonly Edges[];
   suggestion: Edges | null;
   focus: { x: number; y: number } | null;
@@ -94,20 +96,22 @@ export function PictureStage({
           />
           <div className="pointer-events-none absolute inset-0 overflow-hidden">
             <div className="absolute shadow-[0_0_0_9999px_rgb(60_60_60/0.5)]" style={shown} />
-            {others.map((other, i) => (
-              <div
-                key={other.key}
-                data-testid="other-frame"
-                className="absolute border border-white/90 outline-1 -outline-offset-2 outline-black/35"
-                style={place(other.box)}
-              >
-                <span
-                  className={`absolute bg-black/60 px-1 text-[10px] leading-[14px] whitespace-nowrap text-white ${labelCorners[i % 4]}`}
+            {others.map((other) =>
+              pointed && other.slots.includes(pointed) ? (
+                <div
+                  key={other.key}
+                  data-testid="other-frame"
+                  className="absolute border border-white/90 outline-1 -outline-offset-2 outline-black/35"
+                  style={place(other.box)}
                 >
-                  {other.name}
-                </span>
-              </div>
-            ))}
+                  <span className="absolute right-0 bottom-0 bg-black/60 px-1 text-[10px] leading-[14px] whitespace-nowrap text-white">
+                    {other.name}
+                  </span>
+                </div>
+              ) : (
+                <TrimMarks key={other.key} style={place(other.box)} />
+              ),
+            )}
           </div>
           <div
             data-part={tool === 'frame' ? 'frame' : undefined}
@@ -159,6 +163,27 @@ export function PictureStage({
           </div>
         </div>
       )}
+    </div>
+  );
+}
+
+const trims = [
+  'top-0 left-0 border-t border-l',
+  'top-0 right-0 border-t border-r',
+  'bottom-0 left-0 border-b border-l',
+  'right-0 bottom-0 border-r border-b',
+];
+
+/** The corners of another shape's frame: lines that cross lines cannot be read. */
+function TrimMarks({ style }: { style: React.CSSProperties }) {
+  return (
+    <div data-testid="trim-marks" className="absolute" style={style}>
+      {trims.map((corner) => (
+        <span
+          key={corner}
+          className={`absolute h-2.5 w-2.5 border-white drop-shadow-[0_0_1px_black] ${corner}`}
+        />
+      ))}
     </div>
   );
 }

@@ -6,7 +6,9 @@ import { VerdictMark } from '../design/VerdictMark';
 import { type Box, moved, zoomed } from './box';
 
 const settleAfter = 220;
-const leastWidth = 92;
+/** What a slot's window needs beside the crop: the line above it, and room around both. */
+export const caption = 18;
+export const around = 14;
 
 interface Props {
   picture: JobPicture;
@@ -14,31 +16,30 @@ interface Props {
   box: Box;
   width: number;
   height: number;
-  /** True when it is drawn at a smaller scale than the others. */
-  smaller: boolean;
   active: boolean;
   loose: boolean;
   skipped: boolean;
   verdict: Verdict;
   wants: boolean;
+  onPoint: (address: string | null) => void;
   onActive: (address: string) => void;
   onHold: (address: string, box: Box) => void;
   onCommit: (address: string, box: Box) => void;
 }
 
-/** A slot's own window onto the picture: what will be delivered, in its shape, at one scale with the others. Dragging moves what is seen. */
+/** A slot's own window onto the picture: what will be delivered, in its shape. Dragging moves what is seen. */
 export const SlotWindow = memo(function SlotWindow({
   picture,
   slot,
   box,
   width,
   height,
-  smaller,
   active,
   loose,
   skipped,
   verdict,
   wants,
+  onPoint,
   onActive,
   onHold,
   onCommit,
@@ -94,27 +95,26 @@ export const SlotWindow = memo(function SlotWindow({
   return (
     <li
       data-slot={address}
-      className={`p-2 ${active ? 'bg-sheet-2' : ''}`}
-      style={{ width: Math.max(width, leastWidth) + 16 }}
+      className={`min-w-0 ${active ? 'bg-sheet-2' : ''}`}
+      style={{ padding: around / 2 }}
+      onPointerEnter={() => onPoint(address)}
+      onPointerLeave={() => onPoint(null)}
     >
       <button
         type="button"
         onClick={() => onActive(address)}
         aria-pressed={active}
         title={`${slot.slot.name}, ${slot.destinationName}`}
-        className="block w-full pb-1 text-left text-[12px] leading-4"
+        className="flex w-full items-center gap-1 text-left text-[11px] leading-none"
+        style={{ height: caption }}
       >
-        <span className={`block truncate ${active ? 'font-semibold' : ''}`}>{slot.slot.name}</span>
-        <span className="flex items-center gap-1.5 text-[11px] text-ink-2">
-          <VerdictMark verdict={skipped ? 'skipped' : verdict} />
-          {skipped
-            ? 'left out'
-            : loose
-              ? 'loose'
-              : (slot.slot.ratioText ?? (slot.slot.fit === 'crop' ? 'free' : 'whole'))}
-          {smaller && ', drawn smaller'}
-          {wants && <b className="font-semibold text-concedes">look</b>}
-        </span>
+        <VerdictMark verdict={skipped ? 'skipped' : verdict} />
+        <span className={`min-w-0 truncate ${active ? 'font-semibold' : ''}`}>{slot.slot.name}</span>
+        {(skipped || loose || wants) && (
+          <span className="shrink-0 text-ink-2">
+            {skipped ? 'left out' : wants ? <b className="font-semibold text-concedes">look</b> : 'loose'}
+          </span>
+        )}
       </button>
       <div
         className={`relative grid place-items-center bg-white ${active ? 'outline-2 outline-accent' : 'outline-1 outline-ink-2'} ${skipped ? 'opacity-35' : ''}`}

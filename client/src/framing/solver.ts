@@ -52,16 +52,27 @@ const shifted = (at: number, side: number, keepAt: number, keepSide: number, mos
     Math.max(0, most - side),
   );
 
+/** The widths of frames that hold the box in their clear area; none where the least is more than the most. */
+function widths(keep: Box, picture: Size, largest: Box, clear: Edges): { least: number; most: number } {
+  const aspect = largest.width / largest.height;
+  return {
+    least: Math.max(
+      keep.width / (clear.right - clear.left),
+      (aspect * keep.height) / (clear.bottom - clear.top),
+    ),
+    most: Math.min(
+      largest.width,
+      widest(keep.x, picture.width - keep.x - keep.width, clear.left, 1 - clear.right),
+      aspect * widest(keep.y, picture.height - keep.y - keep.height, clear.top, 1 - clear.bottom),
+    ),
+  };
+}
+
 function around(keep: Box, picture: Size, largest: Box, clear: Edges, share: number | null): Box {
   const aspect = largest.width / largest.height;
   const [across, down] = [clear.right - clear.left, clear.bottom - clear.top];
   const centre = { x: keep.x + keep.width / 2, y: keep.y + keep.height / 2 };
-  const least = Math.max(keep.width / across, (aspect * keep.height) / down);
-  const most = Math.min(
-    largest.width,
-    widest(keep.x, picture.width - keep.x - keep.width, clear.left, 1 - clear.right),
-    aspect * widest(keep.y, picture.height - keep.y - keep.height, clear.top, 1 - clear.bottom),
-  );
+  const { least, most } = widths(keep, picture, largest, clear);
   if (least > most + 1e-6) {
     const frame = placed(largest, picture, clear, centre.x, centre.y);
     return {
@@ -91,6 +102,16 @@ function around(keep: Box, picture: Size, largest: Box, clear: Edges, share: num
   };
 }
 
+/** A suggested box that overhangs its frame by no more than this is still framed as a whole. */
+const tolerated = 1.12;
+
+/** All of what is suggested where a frame can hold it, or nearly, else its strongest part. */
+function holdable(picture: JobPicture, suggestion: Edges, largest: Box, clear: Edges): Box {
+  const all = toBox(suggestion, picture);
+  const { least, most } = widths(all, picture, largest, clear);
+  return least > most * tolerated + 1e-6 && picture.strongest ? toBox(picture.strongest, picture) : all;
+}
+
 /** The frame that a slot shows of a picture under these decisions, in pixels of the turned picture. */
 export function frameFor(picture: JobPicture, slot: Slot, address: string, decisions: Decisions): Box {
   const all: Box = { x: 0, y: 0, width: picture.width, height: picture.height };
@@ -116,11 +137,19 @@ export function frameFor(picture: JobPicture, slot: Slot, address: string, decis
     );
   if (picture.suggestion && !decisions.noSuggestion)
     return around(
-      toBox(picture.suggestion, picture),
+      holdable(picture, picture.suggestion, largest, clear),
       picture,
       largest,
       clear,
       picture.suggestionKind === 'plainBackdrop' ? slot.subjectShare : null,
+    );
+  if (picture.content && !decisions.noSuggestion)
+    return placed(
+      largest,
+      picture,
+      clear,
+      picture.content.x * picture.width,
+      picture.content.y * picture.height,
     );
   return largest;
 }

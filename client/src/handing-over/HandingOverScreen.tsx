@@ -4,7 +4,7 @@ import { addresses, api, type HandOverFile, type JobPicture, take } from '../api
 import { useKeys } from '../app/useKeys';
 import { Beam } from '../design/Beam';
 import { Button, Key, MainLink } from '../design/Button';
-import { sentence, trim, weight } from '../design/figures';
+import { files, sentence, trim, weight } from '../design/figures';
 import { Notice } from '../design/Notice';
 import { VerdictMark } from '../design/VerdictMark';
 import { JobBar } from '../jobs/JobBar';
@@ -106,7 +106,7 @@ export function HandingOverScreen() {
               )}
               {folder.data && (
                 <p data-testid="folder" className="break-all">
-                  {folder.data.files} files are in {folder.data.folder}
+                  {files(folder.data.files)} {folder.data.files === 1 ? 'is' : 'are'} in {folder.data.folder}
                 </p>
               )}
               <div className="grid grid-cols-3 gap-1.5">
@@ -122,7 +122,7 @@ export function HandingOverScreen() {
               </div>
               {ready ? (
                 <MainLink data-download href={addresses.bundle(store.id)} download className="w-full">
-                  Download {waiting.length > 0 ? `${data.going} files so far` : 'the bundle'} <Key>D</Key>
+                  Download {waiting.length > 0 ? `${files(data.going)} so far` : 'the bundle'} <Key>D</Key>
                 </MainLink>
               ) : (
                 <Button kind="main" disabled className="w-full">

@@ -1,7 +1,7 @@
 import { Link } from 'wouter';
 import { useKeys } from '../app/useKeys';
 import { Button } from '../design/Button';
-import { weight } from '../design/figures';
+import { files, weight } from '../design/figures';
 import { useDraft } from '../design/useDraft';
 import { useHead, useJob, useJobStore } from './useJob';
 
@@ -132,6 +132,7 @@ function Progress() {
   const run = useJob((job) => job.run);
   if (!progress || progress.files === 0) return null;
   const left = progress.files - progress.done - progress.failed;
+  const state = run === 'running' ? remaining(progress.secondsLeft) : `, ${run}`;
   return (
     <div className="flex min-w-0 items-center gap-2" data-testid="progress" data-left={left}>
       <span
@@ -149,8 +150,8 @@ function Progress() {
       </span>
       <span className="truncate text-ink-2">
         {left === 0
-          ? `${progress.done} files, ${weight(progress.bytes)}`
-          : `${progress.done} of ${progress.files} files, ${weight(progress.bytes)}${run === 'running' ? remaining(progress.secondsLeft) : run === 'paused' ? ', paused' : ', stopped'}`}
+          ? `${files(progress.done)}, ${weight(progress.bytes)}`
+          : `${progress.done} of ${files(progress.files)}, ${weight(progress.bytes)}${state}`}
       </span>
       {left > 0 &&
         (run === 'running' ? (

@@ -5,7 +5,7 @@ import { addresses, api, type JobSummary, take } from '../api/client';
 import { useJobs } from '../api/queries';
 import { useKeys } from '../app/useKeys';
 import { Button, Key } from '../design/Button';
-import { weight } from '../design/figures';
+import { files, weight } from '../design/figures';
 import { Notice } from '../design/Notice';
 
 /** All jobs; making a new one is the next step. */
@@ -113,8 +113,8 @@ function JobLine({ job, onCopy, onArchive }: { job: JobSummary; onCopy: () => vo
           <>
             <span className="block">
               {left > 0
-                ? `${progress.done} of ${progress.files} files${job.run === 'running' ? '' : ', paused'}`
-                : `${progress.done} files, ${weight(progress.bytes)}`}
+                ? `${progress.done} of ${files(progress.files)}${job.run === 'running' ? '' : ', paused'}`
+                : `${files(progress.done)}, ${weight(progress.bytes)}`}
             </span>
             <span className="block text-ink-2">
               {job.looks > 0 ? `${job.looks} cells want a look` : 'nothing wants a look'}

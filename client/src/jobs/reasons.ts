@@ -9,6 +9,7 @@ const words: Record<ReasonCode, string> = {
   'low-quality': 'Low quality',
   palette: 'Few colours',
   'next-type': 'Other type',
+  'lighter-type': 'Lighter type',
   'fewer-pixels': 'Made smaller',
   flattened: 'Laid on a ground',
   reshaped: 'Frame narrowed',
@@ -31,6 +32,32 @@ const words: Record<ReasonCode, string> = {
 };
 
 export const reasonWord = (code: ReasonCode) => words[code];
+
+/** What is to be decided, where a reason leaves something to decide. */
+const questions: Partial<Record<ReasonCode, string>> = {
+  suggested: 'is the frame right?',
+  'keep-cut': 'may it be cut?',
+  'keep-covered': 'may it be covered?',
+  'subject-share': 'is it large enough?',
+  reshaped: 'is the rest right?',
+  'other-shape': 'does the frame still hold?',
+  'too-small': 'take it as it is, or leave it out?',
+  'largest-side': 'is it large enough?',
+  'smallest-side': 'leave it out?',
+  'over-weight': 'another quality, type or size?',
+  'low-quality': 'good enough to be seen?',
+  palette: 'are the colours right?',
+  'next-type': 'is that type right?',
+  'fewer-pixels': 'is it large enough?',
+  likeness: 'good enough to be seen?',
+  'under-band': 'is it fine enough?',
+  'over-band': 'may it weigh that?',
+  unreadable: 'leave it out?',
+};
+
+/** A reason with what is to be decided. */
+export const reasonQuestion = (code: ReasonCode) =>
+  questions[code] ? `${words[code]}: ${questions[code]}` : words[code];
 
 /** The gravest first. */
 const order: readonly ReasonCode[] = [

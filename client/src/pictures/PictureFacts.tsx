@@ -31,7 +31,8 @@ export function PictureFacts({ picture }: { picture: Picture }) {
           <Fact term="Quality">
             about {picture.jpegQuality}
             <span className="block text-ink-2">
-              Read from its tables. Variants go no higher unless asked.
+              Read from its tables. At full size variants go no higher unless asked; reduced to a half or
+              less, it no longer holds them.
             </span>
           </Fact>
         )}

@@ -1,8 +1,8 @@
 import { useMutation, useQueryClient } from '@tanstack/react-query';
-import { Dialog } from 'radix-ui';
 import { addresses, api, take } from '../api/client';
 import { useRemoved } from '../api/queries';
 import { Button } from '../design/Button';
+import { Sheet } from '../design/Sheet';
 
 /** Pictures that were removed and can still be put back. */
 export function RemovedPictures() {
@@ -14,40 +14,25 @@ export function RemovedPictures() {
   });
   if (!removed.data || removed.data.length === 0) return null;
   return (
-    <Dialog.Root>
-      <Dialog.Trigger asChild>
-        <Button>Removed ({removed.data.length})</Button>
-      </Dialog.Trigger>
-      <Dialog.Portal>
-        <Dialog.Overlay className="fixed inset-0 z-40 bg-black/40" />
-        <Dialog.Content
-          aria-describedby={undefined}
-          className="fixed top-1/2 left-1/2 z-50 max-h-[85vh] w-[560px] -translate-x-1/2 -translate-y-1/2 overflow-y-auto border border-line bg-sheet p-6"
-        >
-          <Dialog.Title className="text-base font-semibold">Removed pictures</Dialog.Title>
-          <ul className="my-4 border-t border-line">
-            {removed.data.map(({ picture, until }) => (
-              <li key={picture.id} className="flex items-center gap-3 border-b border-line py-2">
-                <img
-                  src={addresses.preview(picture.id, picture.shown, 480)}
-                  alt=""
-                  className="h-10 w-16 object-contain object-left"
-                />
-                <span className="min-w-0 flex-1">
-                  <span className="block truncate">{picture.name}</span>
-                  <span className="block text-ink-2">
-                    goes for good on {new Date(until).toLocaleDateString()}
-                  </span>
-                </span>
-                <Button onClick={() => restore.mutate(picture.id)}>Put back</Button>
-              </li>
-            ))}
-          </ul>
-          <Dialog.Close asChild>
-            <Button>Close</Button>
-          </Dialog.Close>
-        </Dialog.Content>
-      </Dialog.Portal>
-    </Dialog.Root>
+    <Sheet title="Removed pictures" trigger={<Button>Removed ({removed.data.length})</Button>}>
+      <ul className="mt-4 border-t border-line">
+        {removed.data.map(({ picture, until }) => (
+          <li key={picture.id} className="flex items-center gap-3 border-b border-line py-2">
+            <img
+              src={addresses.preview(picture.id, picture.shown, 480)}
+              alt=""
+              className="h-10 w-16 object-contain object-left"
+            />
+            <span className="min-w-0 flex-1">
+              <span className="block truncate">{picture.name}</span>
+              <span className="block text-ink-2">
+                goes for good on {new Date(until).toLocaleDateString()}
+              </span>
+            </span>
+            <Button onClick={() => restore.mutate(picture.id)}>Put back</Button>
+          </li>
+        ))}
+      </ul>
+    </Sheet>
   );
 }

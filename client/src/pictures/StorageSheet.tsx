@@ -1,8 +1,8 @@
 import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
-import { Dialog } from 'radix-ui';
 import { api, take } from '../api/client';
 import { Button } from '../design/Button';
-import { weight } from '../design/figures';
+import { files, figure, weight } from '../design/figures';
+import { Sheet } from '../design/Sheet';
 import { useDraft } from '../design/useDraft';
 
 const megabyte = 1_000_000;
@@ -10,24 +10,9 @@ const megabyte = 1_000_000;
 /** How much lies in the data folder and for what, and how much is kept of files that no job wants any more. */
 export function StorageSheet() {
   return (
-    <Dialog.Root>
-      <Dialog.Trigger asChild>
-        <Button>Space</Button>
-      </Dialog.Trigger>
-      <Dialog.Portal>
-        <Dialog.Overlay className="fixed inset-0 z-40 bg-black/40" />
-        <Dialog.Content
-          aria-describedby={undefined}
-          className="fixed top-1/2 left-1/2 z-50 w-[520px] -translate-x-1/2 -translate-y-1/2 border border-line bg-sheet p-6"
-        >
-          <Dialog.Title className="text-base font-semibold">Space on this machine</Dialog.Title>
-          <Storage />
-          <Dialog.Close asChild>
-            <Button className="mt-5">Close</Button>
-          </Dialog.Close>
-        </Dialog.Content>
-      </Dialog.Portal>
-    </Dialog.Root>
+    <Sheet title="Space on this machine" trigger={<Button>Space</Button>}>
+      <Storage />
+    </Sheet>
   );
 }
 
@@ -72,7 +57,7 @@ function Storage() {
         <p className="mt-2 text-ink-2" role="status">
           {collect.data.files === 0
             ? 'Nothing was old enough: what was made in the last ten minutes stays.'
-            : `${collect.data.files} files went, ${weight(collect.data.bytes)}.`}
+            : `${files(collect.data.files)} went, ${weight(collect.data.bytes)}.`}
         </p>
       )}
       {fault && (
@@ -94,7 +79,6 @@ function Row({ name, bytes }: { name: string; bytes: number }) {
 }
 
 function MostField({ value, onSet }: { value: number; onSet: (bytes: number) => void }) {
-  const figure = (text: string) => (text === '' ? NaN : Number(text.replace(',', '.')));
   const { wrong, field } = useDraft(
     String(value / megabyte),
     (text) => onSet(Math.round(figure(text) * megabyte)),

@@ -1,5 +1,5 @@
 import { useDrag } from '@use-gesture/react';
-import { useEffect, useRef, useState } from 'react';
+import { type ReactNode, useEffect, useRef, useState } from 'react';
 import { addresses, type VariantFile } from '../api/client';
 import { takesKey, useKeys } from '../app/useKeys';
 import { useElementSize } from '../framing/useElementSize';
@@ -7,10 +7,13 @@ import { useElementSize } from '../framing/useElementSize';
 /** Before and after at true pixels: one pixel of the file is one pixel of the screen. A divider is dragged between them. */
 export function Compare({
   file,
+  meanwhile,
   working,
   worst,
 }: {
   file: VariantFile | null;
+  /** What stands there until the file does. */
+  meanwhile: ReactNode;
   working: boolean;
   /** Counts how often the worst place was asked for. */
   worst: number;
@@ -20,6 +23,11 @@ export function Compare({
   const [pan, setPan] = useState({ x: 0, y: 0 });
   const seeThrough = useHeldKey('s');
   const [answered, setAnswered] = useState(0);
+  // The pixels without loss are made when they are asked for: until then the file is seen on both sides.
+  const [compared, setCompared] = useState<string | null>(null);
+  const whole = file !== null && compared === file.id;
+  const [arrived, setArrived] = useState<string | null>(null);
+  const isThere = file !== null && arrived === file.id;
   const step = (by: number) => () => setShare((now) => Math.min(1, Math.max(0, now + by)));
   useKeys({ arrowleft: step(-0.02), arrowright: step(0.02) });
   const ratio = window.devicePixelRatio || 1;
@@ -75,19 +83,32 @@ export function Compare({
           <span className="working-bar absolute inset-y-0 w-1/4 bg-accent" />
         </div>
       )}
+      {!isThere && meanwhile}
+      {!file && meanwhile && (
+        <span className="pointer-events-none absolute top-3 left-3 z-10 bg-sheet px-2 py-0.5 text-ink">
+          A small copy; the file follows
+        </span>
+      )}
       {file && size && (
         <>
           <div {...panning()} className="absolute inset-0 cursor-grab touch-none active:cursor-grabbing">
-            <div className="transparent-ground absolute" style={place} />
+            {isThere && <div className="transparent-ground absolute" style={place} />}
             <img
               key={file.sha256}
+              onLoad={() => setArrived(file.id)}
               src={addresses.file(file.id)}
               alt={`${file.name} as it will be delivered`}
               className={picture}
               style={place}
               data-testid="after"
             />
-            <div className="absolute inset-0" style={{ clipPath: `inset(0 ${size.width - divider}px 0 0)` }}>
+            <div
+              className="absolute inset-0"
+              style={{
+                clipPath: `inset(0 ${size.width - divider}px 0 0)`,
+                visibility: whole ? 'visible' : 'hidden',
+              }}
+            >
               <div className="transparent-ground absolute" style={place} />
               <img
                 src={addresses.reference(file.id)}
@@ -95,6 +116,7 @@ export function Compare({
                 className={picture}
                 style={place}
                 data-testid="before"
+                onLoad={() => setCompared(file.id)}
               />
             </div>
           </div>
@@ -126,7 +148,12 @@ export function Compare({
               <span className="absolute top-1/2 left-1/2 h-8 w-3 -translate-x-1/2 -translate-y-1/2 border border-black bg-white" />
             </div>
           )}
-          <Label side="left" text="Without loss" at={divider} shown={divider - from > 110} />
+          <Label
+            side="left"
+            text={whole ? 'Without loss' : 'Without loss follows'}
+            at={divider}
+            shown={divider - from > (whole ? 110 : 160)}
+          />
           <Label
             side="right"
             text={`${file.formatLabel}${file.quality != null ? ` ${file.quality}` : ''}`}

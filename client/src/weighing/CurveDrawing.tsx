@@ -156,7 +156,7 @@ function Line({
         <text
           x={x(curve.points.at(-1)!.bytes) + 8}
           y={label}
-          className={curve.taken ? 'fill-ink text-[11px] font-semibold' : 'fill-ink-2 text-[11px]'}
+          className={`stroke-sheet stroke-4 [paint-order:stroke] ${curve.taken ? 'fill-ink text-[11px] font-semibold' : 'fill-ink-2 text-[11px]'}`}
         >
           {typeNames[curve.format]}
         </text>

@@ -12,6 +12,7 @@ import { useHead, useJob, useJobStore } from '../jobs/useJob';
 import { Compare } from './Compare';
 import { Curves } from './Curves';
 import { useCurves } from './useCurves';
+import { SmallCopy } from './SmallCopy';
 import { WeighingPanel } from './WeighingPanel';
 
 export interface Wish {
@@ -81,6 +82,7 @@ function Weighing({ picture, slot }: { picture: JobPicture; slot: JobSlot }) {
     frame,
     cell !== undefined && !skipped,
     others,
+    file,
   );
 
   const quality = choice.quality ?? file?.quality ?? null;
@@ -136,7 +138,12 @@ function Weighing({ picture, slot }: { picture: JobPicture; slot: JobSlot }) {
         ) : variant.data && !file ? (
           <Notice>{variant.data.reasons.map((reason) => sentence(reason.message)).join(' ')}</Notice>
         ) : (
-          <Compare file={file} working={variant.isFetching} worst={worst} />
+          <Compare
+            file={file}
+            meanwhile={cell && <SmallCopy picture={picture} slot={slot} cell={cell} density={density} />}
+            working={variant.isFetching}
+            worst={worst}
+          />
         )}
         <Curves
           curves={curves}

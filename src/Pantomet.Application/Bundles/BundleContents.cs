@@ -156,18 +156,7 @@ internal sealed class BundleContents
     }
 
     private static ReportedFile Figures(string path, VariantRow row) =>
-        new(
-            path,
-            new(row.Width, row.Height),
-            row.Format,
-            row.Bytes,
-            row.Quality,
-            row.Likeness,
-            row.WorstPlace?.Split(',').Select(edge => int.Parse(edge, CultureInfo.InvariantCulture)).ToArray()
-                is [var left, var top, var right, var bottom]
-                ? new(left, top, right, bottom)
-                : null
-        );
+        new(path, new(row.Width, row.Height), row.Format, row.Bytes, row.Quality, row.Likeness, row.Worst);
 
     private static BundleFile NotMade(BoardCell cell, Wish wish)
     {

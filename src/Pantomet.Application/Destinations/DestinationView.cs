@@ -37,7 +37,7 @@ public sealed record DestinationView(string Key, string Name, IReadOnlyList<Slot
 /// <param name="Width">Pixels across at density 1 for a picture of 3:2: for drawing it to scale.</param>
 /// <param name="Height">Pixels down at density 1 for a picture of 3:2.</param>
 /// <param name="ShapeKey">Slots with the same key are kin: their frames move together.</param>
-/// <param name="Clear">The clear area: left, top, right, bottom as fractions of the slot.</param>
+/// <param name="Clear">The clear area, what is shown in other shapes too: left, top, right, bottom as fractions of the slot.</param>
 /// <param name="SubjectShare">The share of the clear area's tighter side that the subject takes; null takes the widest frame.</param>
 /// <param name="LikenessAim">The likeness that is wanted.</param>
 /// <param name="BandLeast">The least weight that is wanted.</param>
@@ -77,10 +77,7 @@ public sealed record SlotView(
         ArgumentNullException.ThrowIfNull(slot);
         var quality =
             slot.Aims.Quality
-            ?? new Core.Weight.QualityRange(
-                Core.Weight.QualityRange.Unusable,
-                Core.Weight.QualityRange.Comfortable(Core.Facts.PictureFormat.Jpeg).Ceiling
-            );
+            ?? new Core.Weight.QualityRange(Core.Weight.QualityRange.Unusable, Core.Weight.QualityRange.Comfortable.Ceiling);
         var drawn = slot.Size.Asked(Usual, Density.One);
         return new(
             slot.Key,
@@ -96,7 +93,7 @@ public sealed record SlotView(
             drawn.Width,
             drawn.Height,
             Core.Jobs.Shapes.KeyOf(slot),
-            [slot.Clear.Left, slot.Clear.Top, slot.Clear.Right, slot.Clear.Bottom],
+            [slot.Uncovered.Left, slot.Uncovered.Top, slot.Uncovered.Right, slot.Uncovered.Bottom],
             slot.SubjectShare,
             slot.Aims.Likeness,
             slot.Aims.Band?.Least.Bytes,

@@ -7,7 +7,8 @@ namespace Pantomet.Application.Engine;
 /// <summary>
 /// The imaging library at work, in processes of their own: strangers' files are decoded there, and a crash, a hang or a flood of memory
 /// ends that process and the one order, not the server. As many as there are cores for the background and as many for what a
-/// person waits for; each does one order at a time.
+/// person waits for; each does one order at a time. One more has the network that looks for subjects: it is held once, and lets reading in
+/// go first.
 /// </summary>
 internal sealed partial class EngineRoom(WorkOptions options, ILogger<EngineRoom>? log = null) : IAsyncDisposable
 {
@@ -26,9 +27,12 @@ internal sealed partial class EngineRoom(WorkOptions options, ILogger<EngineRoom
 
     // What a person waits for does not stand in line behind the background's work.
     private readonly SemaphoreSlim _urgent = new(options.Workers, options.Workers);
+    private readonly SemaphoreSlim _looking = new(1, 1);
     private readonly Lock _gate = new();
     private readonly LinkedList<EngineProcess> _idle = new();
     private readonly HashSet<EngineProcess> _all = [];
+    private EngineProcess? _looker;
+    private int _reading;
     private readonly ILogger _log = log ?? (ILogger)NullLogger.Instance;
     private bool _closed;
 
@@ -55,32 +59,49 @@ internal sealed partial class EngineRoom(WorkOptions options, ILogger<EngineRoom
     /// <param name="meanwhile">Told what is known before the outcome is.</param>
     public async Task<Outcome> RunAsync(Order order, CancellationToken cancel, bool urgent = false, Action<Outcome>? meanwhile = null)
     {
-        for (var tries = 1; ; tries++)
+        var reads = order is ReadOrder ? 1 : 0;
+        Interlocked.Add(ref _reading, reads);
+        try
         {
-            var outcome = await TryAsync(order, urgent, meanwhile, cancel);
-            if (order is VariantOrder || outcome.Failure != OrderFailure.Crashed || tries == MostTries)
+            for (var tries = 1; ; tries++)
             {
-                return outcome;
+                var outcome = await TryAsync(order, urgent, meanwhile, cancel);
+                if (order is VariantOrder || outcome.Failure != OrderFailure.Crashed || tries == MostTries)
+                {
+                    return outcome;
+                }
             }
+        }
+        finally
+        {
+            Interlocked.Add(ref _reading, -reads);
         }
     }
 
     private async Task<Outcome> TryAsync(Order order, bool urgent, Action<Outcome>? meanwhile, CancellationToken cancel)
     {
-        var line = urgent ? _urgent : _free;
+        var line =
+            order is LookOrder ? _looking
+            : urgent ? _urgent
+            : _free;
         await line.WaitAsync(cancel);
         EngineProcess? engine = null;
         try
         {
-            engine = Take(order is VariantOrder or CurveOrder ? order.Path : null);
+            if (order is LookOrder)
+            {
+                await LetReadingGoFirstAsync(cancel);
+            }
+
+            engine = order is LookOrder ? TakeLooker() : Take(order is VariantOrder or CurveOrder ? order.Path : null);
             // Alone, it may use every core.
-            var alone = _free.CurrentCount + _urgent.CurrentCount == 2 * options.Workers - 1;
+            var alone = order is LookOrder || _free.CurrentCount + _urgent.CurrentCount == 2 * options.Workers - 1;
             var (outcome, failure) = await engine.RunAsync(order with { Threads = alone ? options.Workers : 1 }, meanwhile, cancel);
             if (outcome is not null)
             {
                 if (!outcome.Ends)
                 {
-                    Return(engine);
+                    Return(engine, order);
                     engine = null;
                 }
 
@@ -124,6 +145,7 @@ internal sealed partial class EngineRoom(WorkOptions options, ILogger<EngineRoom
             all = [.. _all];
             _all.Clear();
             _idle.Clear();
+            _looker = null;
         }
 
         foreach (var engine in all)
@@ -133,6 +155,7 @@ internal sealed partial class EngineRoom(WorkOptions options, ILogger<EngineRoom
 
         _free.Dispose();
         _urgent.Dispose();
+        _looking.Dispose();
     }
 
     // The process that worked on the same picture last still has its pixels at hand; what needs no pixels leaves them there.
@@ -156,10 +179,46 @@ internal sealed partial class EngineRoom(WorkOptions options, ILogger<EngineRoom
                 return node.Value;
             }
 
-            var engine = EngineProcess.Start(options, (id, line) => ProcessSays(_log, id, line));
-            _all.Add(engine);
-            return engine;
+            return Begin();
         }
+    }
+
+    // For a while: somebody who reads in without end must not wait for subjects without end.
+    private async Task LetReadingGoFirstAsync(CancellationToken cancel)
+    {
+        const int looks = 20;
+        for (var i = 0; i < looks && Volatile.Read(ref _reading) > 0; i++)
+        {
+            await Task.Delay(TimeSpan.FromMilliseconds(100), cancel);
+        }
+    }
+
+    private EngineProcess TakeLooker()
+    {
+        lock (_gate)
+        {
+            ObjectDisposedException.ThrowIf(_closed, this);
+            var looker = _looker;
+            _looker = null;
+            if (looker is { IsAlive: true })
+            {
+                return looker;
+            }
+
+            if (looker is not null)
+            {
+                _all.Remove(looker);
+            }
+
+            return Begin();
+        }
+    }
+
+    private EngineProcess Begin()
+    {
+        var engine = EngineProcess.Start(options, (id, line) => ProcessSays(_log, id, line));
+        _all.Add(engine);
+        return engine;
     }
 
     // One that ended while it had nothing to do must not cost the next order.
@@ -172,11 +231,20 @@ internal sealed partial class EngineRoom(WorkOptions options, ILogger<EngineRoom
         }
     }
 
-    private void Return(EngineProcess engine)
+    private void Return(EngineProcess engine, Order order)
     {
         lock (_gate)
         {
-            if (!_closed)
+            if (_closed)
+            {
+                return;
+            }
+
+            if (order is LookOrder)
+            {
+                _looker = engine;
+            }
+            else
             {
                 _idle.AddFirst(engine);
             }

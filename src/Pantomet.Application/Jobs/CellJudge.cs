@@ -56,9 +56,7 @@ internal sealed class CellJudge(UnderWay underWay)
             .Concat(files.Select(file => file.Verdict))
             .Aggregate(Verdict.Meets, Judgement.Graver);
         var suggested =
-            cell.Plan.Solved.Origin == FrameOrigin.Suggested
-                ? CellPlan.SuggestionOf(cell.Picture.Facts, cell.Mine.Decisions.Turn)?.Kind
-                : null;
+            cell.Plan.Solved.Origin == FrameOrigin.Suggested ? CellPlan.SuggestionOf(cell.Picture.Facts, cell.Mine.Decisions.Turn) : null;
         var state =
             files.Count == 0 ? "planned"
             : files.Any(file => file.Row is null && file.Failure is null) ? "waiting"

@@ -188,6 +188,7 @@ internal sealed class JobBoard(BoardState state)
             && ReferenceEquals(known.Slot, slot)
             && known.Place == place
             && known.Picture.ContentHash == row.ContentHash
+            && known.Picture.Suggestion == row.Suggestion
         )
         {
             return known;

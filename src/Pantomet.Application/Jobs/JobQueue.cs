@@ -108,7 +108,10 @@ internal sealed class JobQueue(OpenJobs jobs, JobFiles files, CellJudge judge, U
     // On the screen first, then the nearest; a picture that another worker has at hand only when there is no other.
     private async Task<Head?> NextAsync(Statements sql, BoardState state, JobLook look, bool awaited)
     {
-        const string select = "SELECT PictureId, Slot, FileId FROM Wants WHERE JobId = $1 AND State = 'open'";
+        // A picture's files wait until its subject was sought: their frames depend on it.
+        const string select =
+            "SELECT PictureId, Slot, FileId FROM Wants WHERE JobId = $1 AND State = 'open' "
+            + "AND PictureId NOT IN (SELECT Id FROM Pictures WHERE SubjectSought = 0)";
         var making = underWay.Files.ToHashSet();
         var busy = underWay.Pictures;
         Head? Best(List<Head> heads)

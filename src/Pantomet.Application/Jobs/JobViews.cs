@@ -64,6 +64,9 @@ public sealed record ShownPicture(Guid Id, string Shown)
 /// <param name="Decisions">What was decided about it.</param>
 /// <param name="Suggestion">The suggested keep box, after the turn.</param>
 /// <param name="SuggestionKind">How it was found.</param>
+/// <param name="Strongest">The strongest of several suggested subjects, after the turn.</param>
+/// <param name="Content">Where most of the content of a picture without a subject lies, after the turn.</param>
+/// <param name="Looking">True while its subject is still sought; its files wait for that.</param>
 /// <param name="Words">What its files are named by; null while only a camera's number is there.</param>
 public sealed record JobPictureView(
     PictureView Picture,
@@ -73,6 +76,9 @@ public sealed record JobPictureView(
     Decisions Decisions,
     Frame? Suggestion,
     SuggestionKind? SuggestionKind,
+    Frame? Strongest,
+    FocusPoint? Content,
+    bool Looking,
     string? Words
 )
 {
@@ -80,14 +86,18 @@ public sealed record JobPictureView(
     {
         var size = mine.Decisions.Turn.SizeOf(row.Facts.Size);
         var suggestion = CellPlan.SuggestionOf(row.Facts, mine.Decisions.Turn);
+        var subject = suggestion is { Kind: Core.Framing.SuggestionKind.Content } ? null : suggestion;
         return new(
             PictureView.Of(row),
             ShownPicture.Words(row, mine.Decisions),
             size.Width,
             size.Height,
             mine.Decisions,
-            suggestion?.Box,
-            suggestion?.Kind,
+            subject?.Box,
+            subject?.Kind,
+            subject?.Strongest,
+            subject is null && suggestion is { Box: var box } ? new((box.Left + box.Right) / 2, (box.Top + box.Bottom) / 2) : null,
+            !row.SubjectSought,
             BundleNames.WordsFor(job, mine, row.Name)
         );
     }

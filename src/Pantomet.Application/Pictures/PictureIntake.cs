@@ -32,6 +32,7 @@ internal sealed class PictureIntake(
     EngineRoom engine,
     JobsOfPicture jobs,
     JobFiles files,
+    SubjectSeeker seeker,
     Writer writer,
     WorkOptions options,
     TimeProvider clock
@@ -65,6 +66,7 @@ internal sealed class PictureIntake(
             if (!already)
             {
                 await previews.MakeAsync(kept, PreviewMaker.Small, Turn.None, CancellationToken.None);
+                seeker.Ring();
             }
 
             return new(kept, already, null, null);

@@ -32,7 +32,7 @@ internal sealed class PreviewMaker(DataFolder folder, EngineRoom engine, TimePro
 
         var part = $"{path}.{Guid.NewGuid():n}.part";
         var outcome = await engine.RunAsync(
-            new PreviewOrder(folder.Originals.PathOf(picture.ContentHash), side, part, turn, picture.Facts.Format == PictureFormat.Svg),
+            new PreviewOrder(folder.Originals.PathOf(picture.ContentHash), side, part, turn, picture.Facts.Format),
             cancel,
             urgent: true
         );

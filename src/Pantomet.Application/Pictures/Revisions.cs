@@ -8,7 +8,14 @@ using Pantomet.Data.Pictures;
 namespace Pantomet.Application.Pictures;
 
 /// <summary>Newer originals in the place of older ones, and the way back; removing a picture, and the way back from that.</summary>
-internal sealed class Revisions(PantometDb db, PictureIntake intake, DataFolder folder, JobsOfPicture jobs, TimeProvider clock)
+internal sealed class Revisions(
+    PantometDb db,
+    PictureIntake intake,
+    DataFolder folder,
+    JobsOfPicture jobs,
+    SubjectSeeker seeker,
+    TimeProvider clock
+)
 {
     /// <summary>How many days a removed picture can be put back.</summary>
     public const int GraceDays = 30;
@@ -147,7 +154,7 @@ internal sealed class Revisions(PantometDb db, PictureIntake intake, DataFolder 
                 + $"{other.Name}{(other.RemovedAt is null ? "" : ", which was removed; it can be put back")}."
         );
 
-    private static (IntakeResult? Result, bool Changed, bool OtherShape) Take(
+    private (IntakeResult? Result, bool Changed, bool OtherShape) Take(
         PictureRow picture,
         int number,
         string hash,
@@ -158,6 +165,7 @@ internal sealed class Revisions(PantometDb db, PictureIntake intake, DataFolder 
         var otherShape = Math.Abs((Ratio.Of(facts.Size).Value / Ratio.Of(picture.Facts.Size).Value) - 1) > ShapeSlack;
         picture.Take(name, hash, facts);
         picture.Revision = number;
+        seeker.Ring();
         return (new IntakeResult(picture, false, null, null), true, otherShape);
     }
 

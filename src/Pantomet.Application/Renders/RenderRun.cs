@@ -114,7 +114,10 @@ public sealed class RenderRun(
             made.Encodes,
             made.Verdict,
             made.Reasons
-        );
+        ) with
+        {
+            Trials = made.Trials,
+        };
     }
 
     private ReportedFile Write(string source, Place place, MadeVariant made)

@@ -183,9 +183,7 @@ internal sealed class VariantStore(DataFolder folder, EngineRoom engine, TimePro
             Bytes = new FileInfo(folder.Variants.PathOf(hash)).Length,
             Quality = made.Quality,
             Likeness = made.Likeness,
-            WorstPlace = made.WorstTile is { } worst
-                ? string.Create(CultureInfo.InvariantCulture, $"{worst.Left},{worst.Top},{worst.Right},{worst.Bottom}")
-                : null,
+            Worst = made.WorstTile,
             Recipe = wanted.Recipe.ToJson(),
             Encodes = made.Encodes,
             Verdict = made.Verdict,

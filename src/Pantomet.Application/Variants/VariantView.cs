@@ -50,7 +50,7 @@ public sealed record VariantFileView(
             row.Quality,
             row.Likeness,
             row.Likeness is { } score ? Core.Likeness.Likeness.WordFor(score) : null,
-            row.WorstPlace?.Split(',').Select(edge => int.Parse(edge, CultureInfo.InvariantCulture)).ToArray(),
+            row.Worst is { } worst ? [worst.Left, worst.Top, worst.Right, worst.Bottom] : null,
             row.Encodes,
             row.ContentHash
         );

@@ -50,6 +50,27 @@ public static class FileSignature
             return Brand(head, out reason);
         }
 
+        // Two letters alone are no type: the second header begins with its own length, one of these.
+        if (
+            head.StartsWith("BM"u8)
+            && head.Length >= 26
+            && head[14] is 12 or 40 or 52 or 56 or 64 or 108 or 124
+            && head[7] == 0
+            && head[9] == 0
+        )
+        {
+            return PictureFormat.Bmp;
+        }
+
+        // ISO/IEC 18181-2: a bare codestream, or the box that a file begins with.
+        if (
+            head.StartsWith((ReadOnlySpan<byte>)[0xFF, 0x0A])
+            || head.StartsWith((ReadOnlySpan<byte>)[0, 0, 0, 0x0C, 0x4A, 0x58, 0x4C, 0x20, 0x0D, 0x0A, 0x87, 0x0A])
+        )
+        {
+            return PictureFormat.Jxl;
+        }
+
         return FromText(head, out reason);
     }
 
@@ -64,10 +85,16 @@ public static class FileSignature
             return PictureFormat.Avif;
         }
 
-        reason =
-            brands.Contains("hei", StringComparison.Ordinal) || brands.Contains("mif1", StringComparison.Ordinal)
-                ? "The file is a HEIC picture, which cannot be read here. Save it as JPEG and read that in."
-                : "The file is a film or another media file, not a picture.";
+        if (
+            brands.Contains("hei", StringComparison.Ordinal)
+            || brands.Contains("hev", StringComparison.Ordinal)
+            || brands.Contains("mif1", StringComparison.Ordinal)
+        )
+        {
+            return PictureFormat.Heic;
+        }
+
+        reason = "The file is a film or another media file, not a picture.";
         return null;
     }
 
@@ -93,7 +120,7 @@ public static class FileSignature
             text.StartsWith("%PDF", StringComparison.Ordinal) ? "The file is a PDF document, not a picture."
             : text.StartsWith("PK", StringComparison.Ordinal)
                 ? "The file is a zip archive, not a picture. Unpack it and read in what it holds."
-            : "The file is no picture of a known type (JPEG, PNG, WebP, AVIF, GIF, TIFF, SVG).";
+            : "The file is no picture of a known type (JPEG, PNG, WebP, AVIF, GIF, TIFF, SVG, HEIC, BMP, JPEG XL).";
         return null;
     }
 }

@@ -47,4 +47,7 @@ public sealed record PictureFacts
 
     /// <summary>The keep box that the picture itself suggests; null where there is none or only the header was read.</summary>
     public Suggestion? Suggestion { get; init; }
+
+    /// <summary>True once the whole picture was looked at for a subject; until then no suggestion says nothing.</summary>
+    public bool SubjectSought { get; init; }
 }

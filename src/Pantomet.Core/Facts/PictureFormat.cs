@@ -23,6 +23,15 @@ public enum PictureFormat
 
     /// <summary>SVG.</summary>
     Svg,
+
+    /// <summary>HEIC and other pictures in HEIF files (ISO/IEC 23008-12): what phones make.</summary>
+    Heic,
+
+    /// <summary>BMP.</summary>
+    Bmp,
+
+    /// <summary>JPEG XL (ISO/IEC 18181).</summary>
+    Jxl,
 }
 
 /// <summary>Names and endings of the file types.</summary>
@@ -37,6 +46,9 @@ public static class PictureFormats
         [PictureFormat.Gif] = ["gif"],
         [PictureFormat.Tiff] = ["tif", "tiff"],
         [PictureFormat.Svg] = ["svg"],
+        [PictureFormat.Heic] = ["heic", "heif", "hif"],
+        [PictureFormat.Bmp] = ["bmp", "dib"],
+        [PictureFormat.Jxl] = ["jxl"],
     };
 
     /// <summary>The types that files are made as.</summary>
@@ -44,7 +56,16 @@ public static class PictureFormats
     [PictureFormat.Jpeg, PictureFormat.Png, PictureFormat.WebP, PictureFormat.Avif];
 
     /// <summary>The name people know: JPEG, PNG, WebP ...</summary>
-    public static string Label(this PictureFormat format) => format == PictureFormat.WebP ? "WebP" : format.ToString().ToUpperInvariant();
+    public static string Label(this PictureFormat format) =>
+        format switch
+        {
+            PictureFormat.WebP => "WebP",
+            PictureFormat.Jxl => "JPEG XL",
+            _ => format.ToString().ToUpperInvariant(),
+        };
+
+    /// <summary>True for a type that only the second reader knows.</summary>
+    public static bool IsOther(this PictureFormat format) => format is PictureFormat.Heic or PictureFormat.Bmp or PictureFormat.Jxl;
 
     /// <summary>The word used in rules and reports: jpeg, png, webp ...</summary>
     public static string Word(this PictureFormat format) => format.ToString().ToLowerInvariant();

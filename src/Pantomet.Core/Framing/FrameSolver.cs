@@ -13,6 +13,12 @@ public static class FrameSolver
     /// <summary>How far the share may be off before it is called missed.</summary>
     private const double ShareSlack = 0.01;
 
+    /// <summary>
+    /// A suggested box that overhangs its frame by no more than this is still framed as a whole: its edges are not known better. Measured
+    /// (docs/subjects.md).
+    /// </summary>
+    private const double Tolerated = 1.12;
+
     /// <summary>A covered part of a slot smaller than this covers no pixel of anything.</summary>
     private const double Nothing = 1e-9;
 
@@ -47,13 +53,13 @@ public static class FrameSolver
         var widest = all.Shaped(ratio);
         if (subject.Keep is { } keep)
         {
-            return subject.Suggested is { } kind
+            return subject.Suggestion is { } suggestion
                 ? Around(
-                    keep.In(picture),
+                    Holdable(suggestion, picture, widest, area),
                     picture,
                     widest,
                     area,
-                    kind == SuggestionKind.PlainBackdrop ? share : null,
+                    suggestion.Kind == SuggestionKind.PlainBackdrop ? share : null,
                     FrameOrigin.Suggested
                 ) with
                 {
@@ -64,7 +70,9 @@ public static class FrameSolver
         }
 
         return subject.Focus is { } focus
-            ? new(Placed(widest, picture, area, focus.X * picture.Width, focus.Y * picture.Height), FrameOrigin.Focus)
+                ? new(Placed(widest, picture, area, focus.X * picture.Width, focus.Y * picture.Height), FrameOrigin.Focus)
+            : subject.Suggestion is { Box: var content }
+                ? new(Placed(widest, picture, area, content.In(picture).CentreX, content.In(picture).CentreY), FrameOrigin.Centred)
             : new(widest, FrameOrigin.Centred);
     }
 
@@ -81,7 +89,7 @@ public static class FrameSolver
 
     // A frame by hand is warned about, not moved; a suggestion nobody confirmed is nothing to warn about.
     private static SolvedFrame Checked(SolvedFrame frame, Subject subject, PixelSize picture, Frame area) =>
-        subject is { Keep: { } keep, Suggested: null } ? WithLosses(frame, keep.In(picture), area) : frame;
+        subject is { Keep: { } keep, Suggestion: null } ? WithLosses(frame, keep.In(picture), area) : frame;
 
     private static SolvedFrame WithLosses(SolvedFrame frame, Region keep, Frame area)
     {
@@ -93,11 +101,7 @@ public static class FrameSolver
     {
         var aspect = widest.Width / widest.Height;
         var (across, down) = (area.Right - area.Left, area.Bottom - area.Top);
-        var least = Math.Max(keep.Width / across, aspect * keep.Height / down);
-        var most = Math.Min(
-            Math.Min(widest.Width, Widest(keep.X, picture.Width - keep.Right, area.Left, 1 - area.Right)),
-            aspect * Widest(keep.Y, picture.Height - keep.Bottom, area.Top, 1 - area.Bottom)
-        );
+        var (least, most) = Widths(keep, picture, widest, area);
         if (least > most + 1e-6)
         {
             // No frame holds them in the clear area: the widest one shows the most, as well placed as the edges allow.
@@ -116,6 +120,27 @@ public static class FrameSolver
             picture.Height - frame.Height
         );
         return WithShare(new(frame with { X = x, Y = y }, origin), keep, area, share);
+    }
+
+    // All of it where a frame can hold it, or nearly, else its strongest part.
+    private static Region Holdable(Suggestion suggestion, PixelSize picture, Region widest, Frame area)
+    {
+        var all = suggestion.Box.In(picture);
+        var (least, most) = Widths(all, picture, widest, area);
+        return least > most * Tolerated + 1e-6 && suggestion.Strongest is { } strongest ? strongest.In(picture) : all;
+    }
+
+    // The widths of frames that hold the box in their clear area; none where the least is more than the most.
+    private static (double Least, double Most) Widths(Region keep, PixelSize picture, Region widest, Frame area)
+    {
+        var aspect = widest.Width / widest.Height;
+        return (
+            Math.Max(keep.Width / (area.Right - area.Left), aspect * keep.Height / (area.Bottom - area.Top)),
+            Math.Min(
+                Math.Min(widest.Width, Widest(keep.X, picture.Width - keep.Right, area.Left, 1 - area.Right)),
+                aspect * Widest(keep.Y, picture.Height - keep.Bottom, area.Top, 1 - area.Bottom)
+            )
+        );
     }
 
     private static SolvedFrame WithShare(SolvedFrame frame, Region keep, Frame area, double? share)

@@ -8,14 +8,50 @@ public enum SuggestionKind
     /// <summary>The picture has a plain backdrop; what is left after trimming it is the subject.</summary>
     PlainBackdrop,
 
-    /// <summary>The scene is busy; the box holds the most eye-catching region.</summary>
+    /// <summary>The box holds the most eye-catching region: what was found before there was a network.</summary>
     EyeCatching,
+
+    /// <summary>A network trained on objects sees something there.</summary>
+    Object,
+
+    /// <summary>The picture has no subject; the box is where most of its content lies, and frames are placed around its centre.</summary>
+    Content,
 }
 
 /// <summary>A keep box that nobody has confirmed yet.</summary>
 /// <param name="Box">As fractions of the picture as displayed.</param>
 /// <param name="Kind">How it was found.</param>
-public readonly record struct Suggestion(Frame Box, SuggestionKind Kind);
+public readonly record struct Suggestion(Frame Box, SuggestionKind Kind)
+{
+    /// <summary>How sure that is, 0 to 1; what was found before there were confidences counts as unsure.</summary>
+    public double Confidence { get; init; }
+
+    /// <summary>
+    /// The strongest of several subjects, or the heart of a single one, for frames that cannot hold <see cref="Box"/>; null where it is
+    /// not known.
+    /// </summary>
+    public Frame? Strongest { get; init; }
+
+    // By judgement: a frame that shows nearly all of the picture shows the subject whatever it is.
+    private const double ShowsEnough = 0.6;
+
+    /// <summary>True when it is sure enough, and shown whole enough in a frame, that nobody needs to look at it.</summary>
+    /// <param name="frame">The frame, of the same picture.</param>
+    public bool GoesWithoutALook(Frame frame) =>
+        Kind switch
+        {
+            SuggestionKind.PlainBackdrop or SuggestionKind.Content => true,
+            SuggestionKind.EyeCatching => frame.Area >= ShowsEnough,
+            _ => frame.Shared(Box) / Box.Area >= (Confidence >= Sure ? MostlyShown : WhollyShown),
+        };
+
+    /// <summary>The confidence from which a suggestion is taken for right.</summary>
+    public const double Sure = 0.5;
+
+    // How much of the box a frame must show; measured (docs/subjects.md).
+    private const double MostlyShown = 0.64;
+    private const double WhollyShown = 0.97;
+}
 
 /// <summary>What a frame is there to show: keep boxes, else a focus point, else a suggestion, else nothing in particular.</summary>
 public readonly record struct Subject
@@ -23,11 +59,11 @@ public readonly record struct Subject
     /// <summary>Nothing is known.</summary>
     public static readonly Subject None;
 
-    private Subject(Frame? keep, FocusPoint? focus, SuggestionKind? suggested)
+    private Subject(Frame? keep, FocusPoint? focus, Suggestion? suggestion)
     {
         Keep = keep;
         Focus = focus;
-        Suggested = suggested;
+        Suggestion = suggestion;
     }
 
     /// <summary>The union of the keep boxes, or the suggested one.</summary>
@@ -36,8 +72,8 @@ public readonly record struct Subject
     /// <summary>The focus point.</summary>
     public FocusPoint? Focus { get; }
 
-    /// <summary>How <see cref="Keep"/> was found when nobody set it.</summary>
-    public SuggestionKind? Suggested { get; }
+    /// <summary>The suggestion that <see cref="Keep"/> comes from when nobody set it.</summary>
+    public Suggestion? Suggestion { get; }
 
     /// <summary>Puts together what is known, in order of its rank.</summary>
     /// <param name="keep">The keep boxes set by a person.</param>
@@ -57,6 +93,8 @@ public readonly record struct Subject
             return new(union, focus, null);
         }
 
-        return focus is not null || suggestion is not { } suggested ? new(null, focus, null) : new(suggested.Box, null, suggested.Kind);
+        return focus is not null || suggestion is not { } suggested ? new(null, focus, null)
+            : suggested.Kind == SuggestionKind.Content ? new(null, null, suggested)
+            : new(suggested.Box, null, suggested);
     }
 }

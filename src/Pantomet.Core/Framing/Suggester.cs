@@ -3,8 +3,8 @@ using Pantomet.Core.Geometry;
 namespace Pantomet.Core.Framing;
 
 /// <summary>
-/// Suggests a keep box where nobody set one: a plain backdrop gives it by trimming, in a busy scene the most eye-catching
-/// region does.
+/// Suggests a keep box where nobody set one, if the picture has a plain backdrop: by trimming it. Other pictures are looked at by
+/// <see cref="ObjectFinder"/>.
 /// </summary>
 public static class Suggester
 {
@@ -20,7 +20,13 @@ public static class Suggester
     /// <summary>How much of the border must be backdrop; the rest may be a subject that leaves the picture.</summary>
     private const double BorderShare = 0.8;
 
-    /// <summary>The suggestion, or null when the picture gives none (one even colour, a subject that fills it).</summary>
+    /// <summary>
+    /// From this confidence on a backdrop is plain beyond doubt. Below it, something else than the subject may be what leaves the picture: a
+    /// branch, a shadow; a network is asked then.
+    /// </summary>
+    public const double Clean = 0.97;
+
+    /// <summary>The suggestion, or null when the backdrop is not plain or nothing stands before it.</summary>
     public static Suggestion? Suggest(Thumb thumb)
     {
         ArgumentNullException.ThrowIfNull(thumb);
@@ -29,16 +35,12 @@ public static class Suggester
             return null;
         }
 
-        if (Backdrop(thumb) is { } mask && Box(mask, thumb, SuggestionKind.PlainBackdrop, mostShare: 0.97) is { } subject)
-        {
-            return subject;
-        }
-
-        return Box(Saliency.EyeCatching(thumb), thumb, SuggestionKind.EyeCatching, mostShare: 0.8);
+        return Backdrop(thumb) is var (mask, plain) ? Box(mask, thumb, plain) : null;
     }
 
-    private static Suggestion? Box(bool[] mask, Thumb thumb, SuggestionKind kind, double mostShare)
+    private static Suggestion? Box(bool[] mask, Thumb thumb, double plain)
     {
+        const double mostShare = 0.97;
         if (Patches.Around(mask, thumb.Width, thumb.Height) is not { } tight)
         {
             return null;
@@ -65,17 +67,17 @@ public static class Suggester
                 out var frame,
                 out _
             )
-            ? new(frame, kind)
+            ? new(frame, SuggestionKind.PlainBackdrop) { Confidence = Math.Round(plain, 3) }
             : null;
     }
 
-    // What is not backdrop, or null when the border is not plain.
-    private static bool[]? Backdrop(Thumb thumb)
+    // What is not backdrop and how much of the border is, or null when the border is not plain.
+    private static (bool[] Mask, double Plain)? Backdrop(Thumb thumb)
     {
         var mask = new bool[thumb.Width * thumb.Height];
         if (thumb.HasAlpha && AlphaMask(thumb, mask))
         {
-            return mask;
+            return (mask, 1);
         }
 
         var border = Border(thumb).ToList();
@@ -86,7 +88,8 @@ public static class Suggester
             BackdropPlane.Fit(thumb, border, 2),
         };
         double Distance(int x, int y) => Enumerable.Range(0, 3).Max(band => Math.Abs(thumb.At(x, y, band) - planes[band].At(x, y)));
-        if (border.Count(at => Distance(at.X, at.Y) <= BackdropSlack) < border.Count * BorderShare)
+        var plain = (double)border.Count(at => Distance(at.X, at.Y) <= BackdropSlack) / border.Count;
+        if (plain < BorderShare)
         {
             return null;
         }
@@ -118,7 +121,7 @@ public static class Suggester
             }
         }
 
-        return mask;
+        return (mask, plain);
     }
 
     private static int Step(Thumb thumb, (int X, int Y) a, (int X, int Y) b) =>

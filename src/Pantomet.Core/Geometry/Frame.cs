@@ -61,6 +61,22 @@ public readonly record struct Frame
     public Region In(PixelSize picture) =>
         new(Left * picture.Width, Top * picture.Height, (Right - Left) * picture.Width, (Bottom - Top) * picture.Height);
 
+    /// <summary>Its share of the picture, 0 to 1.</summary>
+    [JsonIgnore]
+    public double Area => (Right - Left) * (Bottom - Top);
+
+    /// <summary>The share of the picture that two frames have in common, 0 to 1.</summary>
+    public double Shared(Frame other) =>
+        Math.Max(0, Math.Min(Right, other.Right) - Math.Max(Left, other.Left))
+        * Math.Max(0, Math.Min(Bottom, other.Bottom) - Math.Max(Top, other.Top));
+
+    /// <summary>True for a point inside, given as fractions of the picture.</summary>
+    public bool Holds(double x, double y) => x > Left && x < Right && y > Top && y < Bottom;
+
+    /// <summary>The part of a rectangle that lies in the picture; there must be one.</summary>
+    internal static Frame Within(double left, double top, double right, double bottom) =>
+        new(Math.Max(0, left), Math.Max(0, top), Math.Min(1, right), Math.Min(1, bottom));
+
     /// <summary>The smallest frame that holds this one and another.</summary>
     public Frame With(Frame other) =>
         new(Math.Min(Left, other.Left), Math.Min(Top, other.Top), Math.Max(Right, other.Right), Math.Max(Bottom, other.Bottom));

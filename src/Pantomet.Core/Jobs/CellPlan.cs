@@ -65,14 +65,20 @@ public sealed record CellPlan(Frame Frame, SolvedFrame Solved, IReadOnlyList<Wis
     public static Suggestion? SuggestionOf(PictureFacts facts, Turn turn)
     {
         ArgumentNullException.ThrowIfNull(facts);
-        return facts.Suggestion is { } suggestion && turn.Of(suggestion.Box, facts.Size) is { } box ? new(box, suggestion.Kind) : null;
+        return facts.Suggestion is { } suggestion && turn.Of(suggestion.Box, facts.Size) is { } box
+            ? suggestion with
+            {
+                Box = box,
+                Strongest = suggestion.Strongest is { } strongest ? turn.Of(strongest, facts.Size) : null,
+            }
+            : null;
     }
 
     private static IEnumerable<Wish> WishesOf(VariantPlan plan, Slot slot, Choice? choice)
     {
         var format = choice?.Format is { } word ? Enum.Parse<PictureFormat>(word, ignoreCase: true) : (PictureFormat?)null;
-        return slot.Each && format is null
-            ? slot.Types.Select(type => new Wish(plan, type.Format, choice?.Quality))
+        return slot.Each && format is null && !slot.ByContent
+            ? slot.Formats.Select(type => new Wish(plan, type, choice?.Quality))
             : [new(plan, format, choice?.Quality)];
     }
 

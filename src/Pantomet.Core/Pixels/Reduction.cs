@@ -24,7 +24,7 @@ public readonly record struct PixelBox(double Left, double Top, double Right, do
 /// <param name="Width">Pixels across.</param>
 /// <param name="Height">Pixels down.</param>
 /// <param name="Bands">Channels, 1 to 4.</param>
-public readonly record struct PixelRows(byte[] Values, int Width, int Height, int Bands);
+public readonly record struct PixelRows(ReadOnlyMemory<byte> Values, int Width, int Height, int Bands);
 
 /// <summary>
 /// Reduces pixels with Lanczos' kernel of three lobes, stretched to the reduction (Duchon, "Lanczos filtering in one and two dimensions",
@@ -82,7 +82,7 @@ public static class Reduction
         var result = new byte[row * height];
         for (var y = 0; y < height; y++)
         {
-            source.Values.AsSpan(((top + y) * stride) + (left * source.Bands), row).CopyTo(result.AsSpan(y * row));
+            source.Values.Span.Slice(((top + y) * stride) + (left * source.Bands), row).CopyTo(result.AsSpan(y * row));
         }
 
         return result;
@@ -110,7 +110,7 @@ public static class Reduction
     private static void SumRows(PixelRows source, Taps down, int y, int from, bool alpha, Span<float> sums)
     {
         var row = source.Width * source.Bands;
-        var rows = source.Values.AsSpan((down.Start(y) * row) + (from * source.Bands));
+        var rows = source.Values.Span[((down.Start(y) * row) + (from * source.Bands))..];
         if (!alpha)
         {
             Sum(rows, row, down.Weights(y), sums);

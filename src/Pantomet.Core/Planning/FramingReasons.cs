@@ -8,7 +8,7 @@ namespace Pantomet.Core.Planning;
 internal static class FramingReasons
 {
     /// <summary>Adds the reasons and says whether something was conceded.</summary>
-    public static Verdict Judge(SolvedFrame solved, Slot slot, SuggestionKind? suggested, List<Reason> reasons)
+    public static Verdict Judge(SolvedFrame solved, Slot slot, Suggestion? suggested, List<Reason> reasons)
     {
         if (solved.Reshaped)
         {
@@ -20,14 +20,20 @@ internal static class FramingReasons
             );
         }
 
-        if (solved.Origin == FrameOrigin.Suggested && suggested is { } kind)
+        if (solved.Origin == FrameOrigin.Suggested && suggested is { } suggestion)
         {
             reasons.Add(
                 new(
                     ReasonCodes.Suggested,
-                    kind == SuggestionKind.PlainBackdrop
-                        ? "Framed around what stands before the plain backdrop; a suggestion until it is confirmed."
-                        : "Framed around what catches the eye; a suggestion until it is confirmed."
+                    suggestion.Kind switch
+                    {
+                        SuggestionKind.PlainBackdrop =>
+                            "Framed around what stands before the plain backdrop; a suggestion until it is confirmed.",
+                        SuggestionKind.EyeCatching => "Framed around what catches the eye; a suggestion until it is confirmed.",
+                        _ when suggestion.Confidence < Suggestion.Sure =>
+                            "Framed around what may be its subject; a suggestion until it is confirmed.",
+                        _ => "Framed around its subject; a suggestion until it is confirmed.",
+                    }
                 )
             );
         }

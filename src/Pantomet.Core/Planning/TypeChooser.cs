@@ -3,26 +3,24 @@ using Pantomet.Core.Rules;
 
 namespace Pantomet.Core.Planning;
 
-/// <summary>Chooses file types by content where a slot leaves it to that.</summary>
+/// <summary>Which file types come into question for a picture in a slot.</summary>
 public static class TypeChooser
 {
-    /// <summary>The types to try, in order, each once.</summary>
-    /// <param name="types">What the slot takes.</param>
-    /// <param name="kind">Photograph or flat graphic.</param>
-    /// <param name="transparent">True when something shows through.</param>
-    public static IReadOnlyList<PictureFormat> Resolve(IReadOnlyList<SlotType> types, PictureKind kind, bool transparent)
-    {
-        ArgumentNullException.ThrowIfNull(types);
-        return [.. types.SelectMany(type => type.Format is { } format ? [format] : ByContent(kind, transparent)).Distinct()];
-    }
+    // Every type that browsers show and that is written here.
+    private static readonly PictureFormat[] Written = [PictureFormat.Jpeg, PictureFormat.Png, PictureFormat.WebP, PictureFormat.Avif];
 
-    // Common practice: JPEG for photographs, PNG where there is transparency or few colours. The second type of each is for weights
-    // that the first cannot reach; it never loses the transparency.
-    private static PictureFormat[] ByContent(PictureKind kind, bool transparent) =>
-        (kind, transparent) switch
-        {
-            (PictureKind.FlatGraphic, _) => [PictureFormat.Png, PictureFormat.WebP],
-            (_, true) => [PictureFormat.WebP, PictureFormat.Png],
-            _ => [PictureFormat.Jpeg, PictureFormat.WebP],
-        };
+    /// <summary>
+    /// The types, each once: those the slot names, in its order; where it leaves the choice to the content and names none, all that are
+    /// written. A choice by content never loses the transparency where a type can keep it.
+    /// </summary>
+    /// <param name="slot">The slot.</param>
+    /// <param name="transparent">True when something shows through.</param>
+    public static IReadOnlyList<PictureFormat> Resolve(Slot slot, bool transparent)
+    {
+        ArgumentNullException.ThrowIfNull(slot);
+        IReadOnlyList<PictureFormat> types = slot.Formats.Count > 0 ? slot.Formats : Written;
+        return slot.ByContent && transparent && types.Any(type => type != PictureFormat.Jpeg)
+            ? [.. types.Where(type => type != PictureFormat.Jpeg)]
+            : types;
+    }
 }

@@ -33,6 +33,9 @@ public sealed record VariantPlan
     /// <summary>True when the size rule names only a most, so that fewer pixels may be made to meet a weight limit.</summary>
     public required bool MayShrink { get; init; }
 
+    /// <summary>Pixels of the picture for one of the file, along the side that is reduced less.</summary>
+    public double Reduction => Math.Min((double)Crop.Width / Content.Width, (double)Crop.Height / Content.Height);
+
     /// <summary>True when there are margins to fill.</summary>
     public bool HasMargins => Content != Size;
 

@@ -21,7 +21,7 @@ public static class VariantPlanner
         var native = solved.Region.Native(picture);
         var wanted = Wanted(slot, native, density);
         var reasons = new List<Reason>();
-        var verdict = FramingReasons.Judge(solved, slot, subject.Suggested, reasons);
+        var verdict = FramingReasons.Judge(solved, slot, subject.Suggestion, reasons);
         var content = wanted.Content;
         var offered = (double)density.Value;
         if (!content.FitsIn(native))
@@ -74,7 +74,7 @@ public static class VariantPlanner
         ArgumentNullException.ThrowIfNull(slot);
         // Where the whole picture is shown, nothing of it can be cut by the shape; only a frame by hand is checked.
         return slot.Fit == Fit.Crop
-            ? FrameSolver.Solve(picture, slot.FrameShape, hand, subject, slot.Clear, slot.SubjectShare)
+            ? FrameSolver.Solve(picture, slot.FrameShape, hand, subject, slot.Uncovered, slot.SubjectShare)
             : FrameSolver.Solve(picture, null, hand, subject);
     }
 

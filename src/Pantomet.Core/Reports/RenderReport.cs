@@ -3,6 +3,7 @@ using System.Text.Json;
 using System.Text.Json.Serialization;
 using System.Text.Unicode;
 using Pantomet.Core.Facts;
+using Pantomet.Core.Framing;
 using Pantomet.Core.Geometry;
 using Pantomet.Core.Verdicts;
 
@@ -72,7 +73,7 @@ public sealed record ReportedSource
             Ppi = facts.Ppi,
             JpegQuality = facts.JpegQuality,
             Kind = facts.Kind,
-            Suggestion = facts.Suggestion is { Box: var box }
+            Suggestion = facts.Suggestion is { Kind: not SuggestionKind.Content, Box: var box }
                 ? [.. new[] { box.Left, box.Top, box.Right, box.Bottom }.Select(edge => Math.Round(edge, 4))]
                 : null,
         };
@@ -141,8 +142,11 @@ public sealed record ReportedVariant
     /// <summary>Left, top, right, bottom in source pixels as displayed.</summary>
     public IReadOnlyList<int>? Frame { get; init; }
 
-    /// <summary>How many trial encodes it took.</summary>
+    /// <summary>How many encodes of the whole picture it took.</summary>
     public int Encodes { get; init; }
+
+    /// <summary>How many encodes of samples of it; null where that is not known any more.</summary>
+    public int? Trials { get; init; }
 
     /// <summary>meets, concedes, breaks or skipped.</summary>
     public required Verdict Verdict { get; init; }

@@ -38,7 +38,7 @@ public static class DeliveredCheck
             reasons.Add(new(ReasonCodes.OtherDensity, $"The slot no longer asks for {file.Density:0.##}x."));
         }
 
-        if (slot.Types.All(type => type.Format is { } format && format != file.Format))
+        if (slot.Formats.Count > 0 && !slot.Formats.Contains(file.Format))
         {
             reasons.Add(new(ReasonCodes.OtherType, $"{file.Format.Label()} is no longer among the slot's types."));
         }

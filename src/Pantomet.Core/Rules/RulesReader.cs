@@ -106,6 +106,7 @@ public static class RulesReader
                 "limits",
                 "aims",
                 "clear",
+                "shownAs",
                 "subjectShare",
                 "whenTooSmall",
                 "background",
@@ -120,7 +121,7 @@ public static class RulesReader
         );
         var key = Key(members.Needed("key"), keys, "slots of one destination");
         var (name, pattern) = Names(members.Repeated, key);
-        return new()
+        var slot = new Slot
         {
             Key = key,
             Name = name,
@@ -133,6 +134,7 @@ public static class RulesReader
             Limits = members.Or("limits", Limits.None, LimitsOf),
             Aims = members.Or("aims", Rules.Aims.None, AimsOf),
             Clear = members.Or("clear", Frame.Whole, ClearArea),
+            ShownAs = members.Or<IReadOnlyList<Ratio>>("shownAs", [], n => [.. n.Items(1).Select(SizeReader.RatioOf)]),
             SubjectShare = members.MaybeValue("subjectShare", SubjectShare),
             WhenTooSmall = members.Or("whenTooSmall", WhenTooSmall.Cap, n => n.Choice(TooSmall)),
             Background = members.Maybe("background", BackgroundOf),
@@ -143,6 +145,16 @@ public static class RulesReader
             Location = members.Or("location", false, n => n.Flag()),
             AllFrames = members.Or("frames", false, n => n.Choice(Frames)),
         };
+        if (slot.ShownAs.Count > 0 && slot.FrameShape is null)
+        {
+            throw members
+                .Needed("shownAs")
+                .Fault("what is shown again in other shapes is cropped to a shape of its own; this slot has none");
+        }
+
+        return slot.Common is null
+            ? throw members.Needed("shownAs").Fault("no part of the clear area is shown in all of these shapes")
+            : slot;
     }
 
     // The format has two meanings for one key: a name for people ("Listing photo") and the pattern of file names

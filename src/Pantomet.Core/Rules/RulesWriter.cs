@@ -64,6 +64,7 @@ public static class RulesWriter
                 Key = "slot",
                 Name = "slot",
                 Clear = Frame.Whole,
+                ShownAs = [],
                 SubjectShare = null,
                 Densities = [Density.One],
                 WhenTooSmall = WhenTooSmall.Cap,
@@ -121,6 +122,13 @@ public static class RulesWriter
                 json.WriteNumberValue(edge);
             }
 
+            json.WriteEndArray();
+        }
+
+        if (slot.ShownAs.Count > 0)
+        {
+            json.WriteStartArray("shownAs");
+            slot.ShownAs.ToList().ForEach(shape => json.WriteStringValue(shape.ToString()));
             json.WriteEndArray();
         }
 

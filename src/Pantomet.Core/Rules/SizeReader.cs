@@ -8,6 +8,8 @@ internal static class SizeReader
 {
     private static readonly string Forms = Listed([.. SizeForms.All.Select(keys => $"{{{string.Join(",", keys)}}}")]);
 
+    private static readonly string[] Keys = [.. SizeForms.All.SelectMany(keys => keys).Distinct()];
+
     private static readonly Dictionary<string, Side> Sides = new()
     {
         ["width"] = Side.Width,
@@ -18,7 +20,7 @@ internal static class SizeReader
 
     public static SizeRule Read(JsonNode node)
     {
-        var members = node.Members("width", "height", "ratio", "longSide", "shortSide", "within", "share", "maxPixels");
+        var members = node.Members(Keys);
         var keys = members.Keys.Order(StringComparer.Ordinal).ToArray();
         return keys switch
         {
@@ -56,7 +58,8 @@ internal static class SizeReader
         return value is > 0 and <= 1 ? value : throw node.Fault($"a share is greater than 0 and at most 1, not {value}");
     }
 
-    private static Ratio RatioOf(JsonNode node)
+    /// <summary>A ratio, as a text or a number.</summary>
+    public static Ratio RatioOf(JsonNode node)
     {
         string? error;
         Ratio ratio;

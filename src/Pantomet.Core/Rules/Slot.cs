@@ -164,6 +164,15 @@ public sealed record Slot
     /// <summary>True to make one file for each type instead of the first that does.</summary>
     public bool Each { get; init; }
 
+    /// <summary>The types that are named, in order, each once.</summary>
+    public IReadOnlyList<PictureFormat> Formats => [.. Types.Select(type => type.Format).OfType<PictureFormat>().Distinct()];
+
+    /// <summary>
+    /// True where the content chooses: the lightest that looks the same, of the types named beside, or of all where none is. Where each
+    /// named type is made there is nothing to choose.
+    /// </summary>
+    public bool ByContent => Types.Contains(SlotType.Auto) && (!Each || Formats.Count == 0);
+
     /// <summary>Hard rules.</summary>
     public Limits Limits { get; init; } = Limits.None;
 
@@ -172,6 +181,34 @@ public sealed record Slot
 
     /// <summary>The part of the slot that nothing covers, as fractions of the slot.</summary>
     public Frame Clear { get; init; } = Frame.Whole;
+
+    /// <summary>The shapes in which the place shows the file again, cut from its middle.</summary>
+    public IReadOnlyList<Ratio> ShownAs { get; init; } = [];
+
+    /// <summary>
+    /// The part of the clear area that all of <see cref="ShownAs"/> show: of a slot of ratio r, a shape s cut from the middle shows min(1, s /
+    /// r) of the width and min(1, r / s) of the height. Null where nothing is common to them.
+    /// </summary>
+    public Frame? Common => ShownAs.Count == 0 || FrameShape is not { } shape ? Clear : Shown(shape.Value);
+
+    /// <summary>What a frame has to hold its subject in.</summary>
+    public Frame Uncovered => Common ?? Clear;
+
+    private Frame? Shown(double ratio)
+    {
+        var across = (1 - ShownAs.Min(shown => Math.Min(1, shown.Value / ratio))) / 2;
+        var down = (1 - ShownAs.Min(shown => Math.Min(1, ratio / shown.Value))) / 2;
+        return Frame.TryCreate(
+            Math.Max(Clear.Left, across),
+            Math.Max(Clear.Top, down),
+            Math.Min(Clear.Right, 1 - across),
+            Math.Min(Clear.Bottom, 1 - down),
+            out var common,
+            out _
+        )
+            ? common
+            : null;
+    }
 
     /// <summary>The share of the clear area's tighter side that the subject takes, 0 to 1; null takes the widest frame.</summary>
     public double? SubjectShare { get; init; }

@@ -35,20 +35,16 @@ public static class Judgement
         return (Graver(plan.Verdict, file), ReasonCodes.InOrder(all));
     }
 
-    // A frame that shows nearly all of the picture shows the subject whatever it is; by judgement.
-    private const double ShowsEnough = 0.6;
-
     /// <summary>
-    /// The reasons that want a look: all but the remarks, and a suggestion only where it was found in a busy scene and decides what is cut
-    /// away.
+    /// The reasons that want a look: all but the remarks, and a suggestion only where it is in doubt or much of it is cut away.
     /// </summary>
     /// <param name="reasons">All reasons.</param>
-    /// <param name="suggested">How the suggestion that frames it was found.</param>
+    /// <param name="suggested">The suggestion that frames it; null where none does.</param>
     /// <param name="frame">The frame.</param>
     /// <param name="accepted">What was found good before.</param>
     public static IReadOnlyList<string> WantsALook(
         IEnumerable<Reason> reasons,
-        SuggestionKind? suggested,
+        Suggestion? suggested,
         Frame frame,
         IReadOnlyList<string> accepted
     ) =>
@@ -59,11 +55,9 @@ public static class Judgement
                 .Where(code =>
                     !Quiet.Contains(code)
                     && !accepted.Contains(code)
-                    && (code != ReasonCodes.Suggested || (suggested == SuggestionKind.EyeCatching && Shown(frame) < ShowsEnough))
+                    && (code != ReasonCodes.Suggested || suggested?.GoesWithoutALook(frame) == false)
                 ),
         ];
-
-    private static double Shown(Frame frame) => (frame.Right - frame.Left) * (frame.Bottom - frame.Top);
 
     private static int Rank(Verdict verdict) =>
         verdict switch

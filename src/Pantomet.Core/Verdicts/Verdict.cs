@@ -32,7 +32,7 @@ public static class ReasonCodes
         return reasons.Count < 2 ? reasons : [.. reasons.Where(reason => !IsRemark(reason)), .. reasons.Where(IsRemark)];
     }
 
-    private static bool IsRemark(Reason reason) => reason.Code is Suggested or FirstFrame or Flattened or OriginalQuality;
+    private static bool IsRemark(Reason reason) => reason.Code is Suggested or FirstFrame or Flattened or OriginalQuality or LighterType;
 
     /// <summary>The framing has fewer pixels than the slot asks for.</summary>
     public const string TooSmall = "too-small";
@@ -54,6 +54,9 @@ public static class ReasonCodes
 
     /// <summary>A later type of the slot's list was taken to meet the weight.</summary>
     public const string NextType = "next-type";
+
+    /// <summary>A later type of the slot's list was taken because it is lighter and as much alike.</summary>
+    public const string LighterType = "lighter-type";
 
     /// <summary>Fewer pixels than the rule allows at most, to meet the weight.</summary>
     public const string FewerPixels = "fewer-pixels";

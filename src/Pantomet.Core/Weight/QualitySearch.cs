@@ -24,9 +24,9 @@ public interface IQualityProbes
 }
 
 /// <summary>
-/// Finds the best quality on one side of a bound: the highest whose weight stays within a limit, or the lowest whose loss of likeness
-/// does. A cheap and a dear encoder move together, so the place is searched with the cheap one, scaled by what the dear one gave, and
-/// confirmed with the dear one.
+/// Finds a quality: the highest whose weight stays within a limit, the lowest whose loss of likeness does, or the one whose loss comes
+/// nearest. For the first, a cheap and a dear encoder move together, so the place is searched with the cheap one, scaled by what the dear
+/// one gave, and confirmed with the dear one.
 /// </summary>
 /// <remarks>
 /// Weight against quality is monotone but for noise and nearly straight in the logarithm; so is the loss of likeness, falling. The
@@ -34,10 +34,29 @@ public interface IQualityProbes
 /// </remarks>
 public static class QualitySearch
 {
-    /// <summary>How near the bound a prediction for one more step may come and still be believed without an encode.</summary>
+    // Nothing weighs or loses less, so that logarithms can be taken.
+    private const double Least = 1e-12;
+
+    // By how much the logarithm of the loss falls for each step of a setting (the mean over docs/measurements/likeness.csv), and the least
+    // that is believed.
+    private const double UsualSlope = -0.027;
+    private const double FlattestSlope = -0.006;
+
+    // A loss that is as near as one step of a setting brings it, or a difference that nobody sees.
+    private const double Alike = 0.03;
+    private const double Unseen = 0.00015;
+    private const int MostLooks = 5;
+
+    // The slope is not the same from end to end: no step goes further than it can be trusted.
+    private const double LongestStep = 15;
+
+    // How much of the loss that is allowed must be used up for a search to end.
+    private const double NearlyAll = 0.9;
+
     // How far below the limit an estimate lies when a limit plainly does not matter.
     private const double Plain = 0.6;
 
+    /// <summary>How near the bound a prediction for one more step may come and still be believed without an encode.</summary>
     private const double Sure = 1.006;
 
     /// <summary>How near the bound is near enough: what a step more would win is not seen, and each costs a dear encode.</summary>
@@ -52,40 +71,20 @@ public static class QualitySearch
     /// <summary>The highest quality whose weight is at most <paramref name="most"/>.</summary>
     public static FoundQuality HighestWithin(QualityRange range, double most, IQualityProbes probes)
     {
-        var (at, fits) = Furthest(range.Floor, range.Ceiling, most, probes, quality => quality);
-        return new(at, fits);
-    }
-
-    /// <summary>The lowest quality whose loss is at most <paramref name="most"/>.</summary>
-    public static FoundQuality LowestWithin(QualityRange range, double most, IQualityProbes probes)
-    {
-        // Loss falls with quality, so the same search runs over the qualities mirrored.
-        var (at, fits) = Furthest(-range.Ceiling, -range.Floor, most, probes, quality => -quality);
-        return new(-at, fits);
-    }
-
-    // The furthest place in [low, high] whose value, growing with the place, is at most "most"; low when none is.
-    private static (int At, bool Fits) Furthest(int low, int high, double most, IQualityProbes probes, Func<int, int> quality)
-    {
         ArgumentNullException.ThrowIfNull(probes);
-        var cheap = (int at) => Math.Max(1e-12, probes.Cheap(quality(at)));
-        if (double.IsPositiveInfinity(most))
+        var (low, high) = (range.Floor, range.Ceiling);
+        var cheap = (int at) => Math.Max(Least, probes.Cheap(at));
+        if (IsPlainlyWithin(high, most, probes))
         {
-            return (high, true);
-        }
-
-        // Where even the furthest place is plainly within, one look at it is enough.
-        if (cheap(high) * probes.Ratio <= most * Plain && probes.Dear(quality(high)) <= most)
-        {
-            return (high, true);
+            return new(high, true);
         }
 
         // The bracket: "within" is known to fit (or lies before the range), "beyond" is known not to.
         var (within, beyond) = (low - 1, high + 1);
-        var ratio = probes.RatioNear(quality(Predicted(cheap, low, high, most / probes.Ratio)));
+        var ratio = probes.RatioNear(Predicted(cheap, low, high, most / probes.Ratio));
         if (cheap(low) * ratio > most * Hopeless)
         {
-            return (low, false);
+            return new(low, false);
         }
 
         while (beyond - within > 1)
@@ -101,8 +100,8 @@ public static class QualitySearch
                 }
             }
 
-            var value = probes.Dear(quality(guess));
-            ratio = Math.Max(1e-12, value) / cheap(guess);
+            var value = probes.Dear(guess);
+            ratio = Math.Max(Least, value) / cheap(guess);
             if (value <= most)
             {
                 within = guess;
@@ -117,7 +116,80 @@ public static class QualitySearch
             }
         }
 
-        return within >= low ? (within, true) : (low, false);
+        return within >= low ? new(within, true) : new(low, false);
+    }
+
+    /// <summary>True where one look at a quality shows that it is within the bound with room to spare.</summary>
+    public static bool IsPlainlyWithin(int quality, double most, IQualityProbes probes)
+    {
+        ArgumentNullException.ThrowIfNull(probes);
+        return double.IsPositiveInfinity(most)
+            || (Math.Max(Least, probes.Cheap(quality)) * probes.Ratio <= most * Plain && probes.Dear(quality) <= most);
+    }
+
+    /// <summary>The setting, 1 to 100, whose loss comes nearest to a wanted one, as far as a few looks tell.</summary>
+    /// <param name="guess">Where to look first.</param>
+    /// <param name="loss">The loss wanted: 1 − likeness.</param>
+    /// <param name="lossAt">The loss at a setting; it falls with it.</param>
+    /// <param name="looks">How many looks are worth it.</param>
+    /// <param name="slack">How near is near enough, as a share of the loss.</param>
+    public static int Nearest(int guess, double loss, Func<int, double> lossAt, int looks = MostLooks, double slack = Alike)
+    {
+        ArgumentNullException.ThrowIfNull(lossAt);
+        var (low, high) = (1, 100);
+        var slope = UsualSlope;
+        var best = (At: guess, Gap: double.PositiveInfinity);
+        (int At, double Loss)? last = null;
+        for (var (at, look) = (Math.Clamp(guess, low, high), 0); look < looks; look++)
+        {
+            var found = lossAt(at);
+            best = Math.Abs(found - loss) < best.Gap ? (at, Math.Abs(found - loss)) : best;
+            if (best.Gap <= Math.Max(Unseen, loss * slack))
+            {
+                break;
+            }
+
+            (low, high) = found > loss ? (at + 1, high) : (low, at - 1);
+            if (low > high)
+            {
+                break;
+            }
+
+            var logarithm = Math.Log(Math.Max(Least, found));
+            // Noise must not turn the slope round, nor make it so flat that the next look is at an end.
+            slope = last is { } before ? Math.Min(FlattestSlope, (logarithm - before.Loss) / (at - before.At)) : slope;
+            last = (at, logarithm);
+            var step = Math.Clamp((Math.Log(Math.Max(Least, loss)) - logarithm) / slope, -LongestStep, LongestStep);
+            at = Math.Clamp(at + (int)Math.Round(step), low, high);
+        }
+
+        return best.At;
+    }
+
+    /// <summary>The lowest setting, 1 to 100, whose loss is at most a wanted one, sought from a good guess.</summary>
+    /// <param name="guess">Where to look first.</param>
+    /// <param name="most">The loss: 1 − likeness.</param>
+    /// <param name="lossAt">The loss at a setting; it falls with it.</param>
+    /// <returns>A setting that is within, and little better than needed; 100 where none was found.</returns>
+    public static int LowestNear(int guess, double most, Func<int, double> lossAt)
+    {
+        ArgumentNullException.ThrowIfNull(lossAt);
+        var (beyond, within) = (0, 101);
+        for (var (at, look) = (Math.Clamp(guess, 1, 100), 0); look < MostLooks; look++)
+        {
+            var found = Math.Max(Least, lossAt(at));
+            (beyond, within) = found <= most ? (beyond, at) : (at, within);
+            if ((found <= most && found >= most * NearlyAll) || within - beyond <= 1)
+            {
+                break;
+            }
+
+            // Upwards rather a step too far: what is within ends the search.
+            var steps = (Math.Log(found) - Math.Log(Math.Max(Least, most))) / -UsualSlope;
+            at = Math.Clamp(at + (int)(steps > 0 ? Math.Ceiling(steps) : Math.Round(steps)), beyond + 1, Math.Min(100, within - 1));
+        }
+
+        return Math.Min(within, 100);
     }
 
     // The furthest place in [low, high] whose cheap value is at most target; low when none is.

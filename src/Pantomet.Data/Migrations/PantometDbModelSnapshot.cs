@@ -507,6 +507,11 @@ namespace Pantomet.Data.Migrations
                     b.Property<int>("Revision")
                         .HasColumnType("INTEGER");
 
+                    b.Property<bool>("SubjectSought")
+                        .ValueGeneratedOnAdd()
+                        .HasColumnType("INTEGER")
+                        .HasDefaultValue(true);
+
                     b.Property<string>("Suggestion")
                         .HasColumnType("TEXT");
 
@@ -517,6 +522,9 @@ namespace Pantomet.Data.Migrations
 
                     b.HasIndex("ContentHash")
                         .IsUnique();
+
+                    b.HasIndex("SubjectSought")
+                        .HasFilter("SubjectSought = 0");
 
                     b.HasIndex("AddedAt", "Name", "RemovedAt");
 

@@ -64,6 +64,9 @@ public sealed class PictureRow
     /// <summary>The keep box the picture suggests.</summary>
     public Suggestion? Suggestion { get; set; }
 
+    /// <summary>False while it still has to be looked at for a subject; its files wait for that.</summary>
+    public bool SubjectSought { get; set; } = true;
+
     /// <summary>Which revision of its original this is, from 1.</summary>
     public int Revision { get; set; } = 1;
 
@@ -91,6 +94,7 @@ public sealed class PictureRow
             JpegQuality = JpegQuality,
             Kind = Kind,
             Suggestion = Suggestion,
+            SubjectSought = SubjectSought,
         };
 
     /// <summary>A new entry from what was read.</summary>
@@ -122,6 +126,6 @@ public sealed class PictureRow
             facts.Orientation
         );
         (Profile, Colours, Bits, Ppi, HasLocation) = (facts.Profile, facts.Colours, facts.Bits, facts.Ppi, facts.HasLocation);
-        (JpegQuality, Kind, Suggestion) = (facts.JpegQuality, facts.Kind, facts.Suggestion);
+        (JpegQuality, Kind, Suggestion, SubjectSought) = (facts.JpegQuality, facts.Kind, facts.Suggestion, facts.SubjectSought);
     }
 }

@@ -1,4 +1,6 @@
+using System.Globalization;
 using Pantomet.Core.Facts;
+using Pantomet.Core.Geometry;
 using Pantomet.Core.Verdicts;
 
 namespace Pantomet.Data.Variants;
@@ -37,6 +39,20 @@ public sealed class VariantRow
 
     /// <summary>Where it differs most, in pixels of the file: left, top, right, bottom with commas.</summary>
     public string? WorstPlace { get; set; }
+
+    /// <summary><see cref="WorstPlace"/> as a rectangle.</summary>
+    public Crop? Worst
+    {
+        get =>
+            WorstPlace?.Split(',').Select(edge => int.Parse(edge, CultureInfo.InvariantCulture)).ToArray()
+                is [var left, var top, var right, var bottom]
+                ? new(left, top, right, bottom)
+                : null;
+        set =>
+            WorstPlace = value is { } worst
+                ? string.Create(CultureInfo.InvariantCulture, $"{worst.Left},{worst.Top},{worst.Right},{worst.Bottom}")
+                : null;
+    }
 
     /// <summary>
     /// The recipe it was made by as canonical JSON, so that its pixels can be made again; empty for files of before there were recipes.

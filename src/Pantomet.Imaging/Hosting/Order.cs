@@ -14,6 +14,7 @@ namespace Pantomet.Imaging.Hosting;
 [JsonDerivedType(typeof(PreviewOrder), "preview")]
 [JsonDerivedType(typeof(VariantOrder), "variant")]
 [JsonDerivedType(typeof(CurveOrder), "curve")]
+[JsonDerivedType(typeof(LookOrder), "look")]
 public abstract record Order(string Path)
 {
     /// <summary>How many threads it may use.</summary>
@@ -29,8 +30,13 @@ public sealed record ReadOrder(string Path) : Order(Path);
 /// <param name="Side">Its longest side in pixels.</param>
 /// <param name="Output">Where to write it.</param>
 /// <param name="Turn">How it is turned.</param>
-/// <param name="Drawing">True when it is a drawing.</param>
-public sealed record PreviewOrder(string Path, int Side, string Output, Turn Turn = default, bool Drawing = false) : Order(Path);
+/// <param name="Format">Its type, where it is known: a drawing gets a limited time.</param>
+public sealed record PreviewOrder(string Path, int Side, string Output, Turn Turn = default, PictureFormat? Format = null) : Order(Path);
+
+/// <summary>Look for the subject of a picture without a plain backdrop.</summary>
+/// <param name="Path">The original, or a small copy of it that lies upright.</param>
+/// <param name="Facts">Its facts.</param>
+public sealed record LookOrder(string Path, PictureFacts Facts) : Order(Path);
 
 /// <summary>Make one variant, or the pixels it is compared with.</summary>
 /// <param name="Path">The original.</param>
@@ -85,7 +91,7 @@ public sealed record CurvePoint(int? Quality, long Bytes, double Likeness);
 /// <summary>What came of an order.</summary>
 public sealed record Outcome
 {
-    /// <summary>Facts, after reading.</summary>
+    /// <summary>Facts, after reading or looking.</summary>
     public PictureFacts? Facts { get; init; }
 
     /// <summary>The variant, after making one.</summary>

@@ -4,6 +4,7 @@ using Pantomet.Core.Geometry;
 using Pantomet.Core.Planning;
 using Pantomet.Core.Rules;
 using Pantomet.Imaging.Making;
+using Pantomet.Imaging.Objects;
 using Pantomet.Imaging.Reading;
 using Pantomet.Imaging.Rendering;
 using Pantomet.Imaging.Writing;
@@ -40,6 +41,7 @@ public sealed class OrderDesk : IDisposable
                 PreviewOrder preview => Preview(preview),
                 VariantOrder variant => Variant(variant, meanwhile, cancel),
                 CurveOrder curve => Curve(curve, cancel),
+                LookOrder look => Look(look),
                 _ => new() { Refusal = "This order is not known." },
             };
         }
@@ -68,13 +70,19 @@ public sealed class OrderDesk : IDisposable
         return new() { Facts = read.Facts, Refusal = read.Refusal };
     }
 
+    private static Outcome Look(LookOrder order)
+    {
+        ObjectNetwork.UseThreads(order.Threads);
+        return new() { Facts = SubjectLook.Sought(order.Path, order.Facts) };
+    }
+
     private static Outcome Preview(PreviewOrder order)
     {
-        using var watch = DrawingTime.Watch(order.Drawing ? PictureFormat.Svg : null);
+        using var watch = DrawingTime.Watch(order.Format);
         using var scope = new Scope();
         // A small angle loses its corners: a little more is read than is shown.
         var side = order.Turn.Degrees == 0 ? order.Side : order.Side * 5 / 4;
-        var small = scope.Own(Image.Thumbnail(order.Path, side, height: side, size: Enums.Size.Down, outputProfile: "srgb"));
+        var small = scope.Own(PictureReader.Small(order.Path, side));
         // A small copy is read from top to bottom; turning it needs all of it at hand.
         var turned = Turning.Apply(order.Turn.IsNone ? small : scope.Own(small.CopyMemory()), order.Turn, scope);
         var longest = Math.Max(turned.Width, turned.Height);
@@ -89,13 +97,11 @@ public sealed class OrderDesk : IDisposable
 
     private Outcome Variant(VariantOrder order, Action<Outcome>? meanwhile, CancellationToken cancel)
     {
-        if (!RulesReader.TryRead(order.Rules, out var book, out var fault))
+        if (Work.Of(order, order.Facts, order.Turn, order.Rules, out var fault) is not { } work)
         {
-            return new() { Refusal = fault!.ToString() };
+            return new() { Refusal = fault };
         }
 
-        var slot = book!.Destinations[0].Slots[0];
-        var work = new Work(order.Path, order.Facts, order.Turn, slot);
         var source = new DeskPixels(this, work, cancel);
         if (order.Reference)
         {
@@ -120,18 +126,17 @@ public sealed class OrderDesk : IDisposable
 
     private Outcome Curve(CurveOrder order, CancellationToken cancel)
     {
-        if (!RulesReader.TryRead(order.Rules, out var book, out var fault))
+        if (Work.Of(order, order.Facts, order.Turn, order.Rules, out var fault) is not { } work)
         {
-            return new() { Refusal = fault!.ToString() };
+            return new() { Refusal = fault };
         }
 
-        var slot = book!.Destinations[0].Slots[0];
-        var source = new DeskPixels(this, new(order.Path, order.Facts, order.Turn, slot), cancel);
+        var source = new DeskPixels(this, work, cancel);
         var points = new List<CurvePoint>();
         foreach (var quality in order.Format == PictureFormat.Png ? [100] : order.Qualities)
         {
             cancel.ThrowIfCancellationRequested();
-            var made = VariantMaker.ByHand(source, slot, order.Plan, order.Format, quality);
+            var made = VariantMaker.ByHand(source, work.Slot, order.Plan, order.Format, quality);
             points.Add(new(made.Quality, made.File!.LongLength, made.Likeness!.Value.Score));
         }
 
@@ -157,16 +162,10 @@ public sealed class OrderDesk : IDisposable
     }
 
     private RenderedPixels Still(Work work, VariantPlan plan) =>
-        Once(
-            $"{work.Key}|{plan.Crop}|{plan.Size}|{plan.Content}|{work.Slot.Background}|{work.Slot.Sharpen}",
-            () => VariantRenderer.Render(MasterFor(work, plan), plan, work.Slot.Background, work.Slot.Sharpen)
-        );
+        Once(work.KeyOf(plan), () => VariantRenderer.Render(MasterFor(work, plan), plan, work.Slot.Background, work.Slot.Sharpen));
 
     private RenderedPixels Moving(Work work, VariantPlan plan, CancellationToken cancel) =>
-        Once(
-            $"{work.Key}|{plan.Crop}|{plan.Size}|{plan.Content}|{work.Slot.Background}|{work.Slot.Sharpen}|moving",
-            () => MovingPicture.Render(work.Path, work.Facts, work.Turn, work.Slot, plan, cancel)
-        );
+        Once($"{work.KeyOf(plan)}|moving", () => MovingPicture.Render(work.Path, work.Facts, work.Turn, work.Slot, plan, cancel));
 
     private RenderedPixels Once(string key, Func<RenderedPixels> render)
     {
@@ -233,5 +232,14 @@ public sealed class OrderDesk : IDisposable
     private sealed record Work(string Path, PictureFacts Facts, Turn Turn, Slot Slot)
     {
         public string Key => $"{Path}|{Turn}|{Slot.Profile}";
+
+        public string KeyOf(VariantPlan plan) => $"{Key}|{plan.Crop}|{plan.Size}|{plan.Content}|{Slot.Background}|{Slot.Sharpen}";
+
+        public static Work? Of(Order order, PictureFacts facts, Turn turn, string rules, out string? refusal)
+        {
+            var read = RulesReader.TryRead(rules, out var book, out var fault);
+            refusal = fault?.ToString();
+            return read ? new(order.Path, facts, turn, book!.Destinations[0].Slots[0]) : null;
+        }
     }
 }

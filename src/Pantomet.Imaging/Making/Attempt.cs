@@ -27,6 +27,9 @@ internal sealed class Attempt(PictureFormat format, int? quality, bool fits, Fun
     /// <summary>True when it is within the weight limit.</summary>
     public bool Fits => fits;
 
+    /// <summary>True when no higher quality is allowed.</summary>
+    public bool AtCeiling { get; init; }
+
     /// <summary>The file.</summary>
     public byte[] File => _file.Value;
 

@@ -27,6 +27,9 @@ public sealed record MadeVariant
     /// <summary>How many trial encodes it took.</summary>
     public int Encodes { get; init; }
 
+    /// <summary>How many encodes of samples.</summary>
+    public int Trials { get; init; }
+
     /// <summary>The final verdict.</summary>
     public required Verdict Verdict { get; init; }
 

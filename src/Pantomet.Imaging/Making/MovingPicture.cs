@@ -16,9 +16,16 @@ internal static class MovingPicture
     /// <summary>True when there are frames to keep, the slot keeps them, and the type can hold them.</summary>
     /// <param name="facts">The picture's facts.</param>
     /// <param name="slot">The slot.</param>
-    /// <param name="type">The type; null leaves it to the content.</param>
-    public static bool Applies(PictureFacts facts, Slot slot, PictureFormat? type) =>
-        slot.AllFrames && facts.Frames > 1 && facts.Format is PictureFormat.Gif or PictureFormat.WebP && type is null or PictureFormat.WebP;
+    /// <param name="type">The type.</param>
+    public static bool Applies(PictureFacts facts, Slot slot, PictureFormat type) =>
+        slot.AllFrames && facts.Frames > 1 && facts.Format is PictureFormat.Gif or PictureFormat.WebP && type == PictureFormat.WebP;
+
+    /// <summary>The same where the slot's types tell it: its first, or any that the content may choose.</summary>
+    /// <param name="facts">The picture's facts.</param>
+    /// <param name="slot">The slot.</param>
+    public static bool Applies(PictureFacts facts, Slot slot) =>
+        TypeChooser.Resolve(slot, transparent: false) is var types
+        && (slot.ByContent ? types : types.Take(1)).Any(type => Applies(facts, slot, type));
 
     /// <summary>Renders all frames.</summary>
     /// <exception cref="VipsException">They cannot be decoded.</exception>

@@ -5,6 +5,7 @@ using Pantomet.Core.Geometry;
 using Pantomet.Core.Planning;
 using Pantomet.Core.Rules;
 using Pantomet.Core.Verdicts;
+using Pantomet.Imaging.Objects;
 using Pantomet.Imaging.Reading;
 using Pantomet.Imaging.Rendering;
 
@@ -56,33 +57,42 @@ public static class PictureMaker
         var provisional = Plans(facts, wanted, Subject.Of(keep, focus, null));
         using var hold = await room.HoldAsync(PictureMaster.BytesFor(facts, provisional), cancel);
         // Looked at as it is when it is read into a library, whatever is wanted of it: its subject must not depend on that.
-        var looking = room.RunAsync(() => ContentReader.Read(path, facts), cancel);
-        PictureMaster? decoded = null;
-        PictureFacts looked;
+        var framed = keep.Count == 0 && focus is null && wanted.Any(one => one.Hand is null && one.Slot.FrameShape is not null);
+        var looking = room.RunAsync(
+            () =>
+            {
+                var content = ContentReader.Read(path, facts);
+                return framed ? SubjectLook.Sought(path, content) : content;
+            },
+            cancel
+        );
+        var decoding = room.RunAsync(() => PictureMaster.Decode(path, facts, provisional, ProfileRule.Srgb, whole: true), cancel);
         try
         {
-            decoded = await room.RunAsync(() => PictureMaster.Decode(path, facts, provisional, ProfileRule.Srgb, whole: true), cancel);
-            looked = await looking;
+            await Task.WhenAll(looking, decoding);
         }
         catch (VipsException)
         {
-            decoded?.Dispose();
-            await looking.ContinueWith(_ => { }, CancellationToken.None, TaskContinuationOptions.None, TaskScheduler.Default);
+            return new(null, PictureReader.Damaged(facts.Format).Refusal, []);
+        }
+        finally
+        {
+            if (!looking.IsCompletedSuccessfully && decoding.IsCompletedSuccessfully)
+            {
+                decoding.Result.Dispose();
+            }
+        }
+
+        using var whole = await decoding;
+        if (PictureReader.IsCutShort(path, facts))
+        {
             return new(null, PictureReader.Damaged(facts.Format).Refusal, []);
         }
 
-        using (var whole = decoded)
-        {
-            if (PictureReader.IsCutShort(path, facts))
-            {
-                return new(null, PictureReader.Damaged(facts.Format).Refusal, []);
-            }
-
-            facts = looked;
-            whole.Know(facts);
-            var plans = Plans(facts, wanted, Subject.Of(keep, focus, facts.Suggestion));
-            return new(facts, null, await MakeAllAsync(path, facts, wanted, plans, whole, room, cancel));
-        }
+        facts = await looking;
+        whole.Know(facts);
+        var plans = Plans(facts, wanted, Subject.Of(keep, focus, facts.Suggestion));
+        return new(facts, null, await MakeAllAsync(path, facts, wanted, plans, whole, room, cancel));
     }
 
     private static VariantPlan[] Plans(PictureFacts facts, IReadOnlyList<Wanted> wanted, Subject subject) =>

@@ -12,21 +12,39 @@ namespace Pantomet.Imaging.Making;
 /// <summary>
 /// Finds the best file of one rendering in one type: the smallest that reaches the likeness aim, within limit, band, floor and ceiling.
 /// </summary>
-internal sealed class TypeSearch(RenderedPixels pixels, Slot slot, PictureFacts facts, CancellationToken cancel) : IDisposable
+/// <param name="pixels">What is encoded.</param>
+/// <param name="slot">The slot.</param>
+/// <param name="facts">The original's facts.</param>
+/// <param name="reduction">Pixels of the original for one of the file along a side.</param>
+/// <param name="cancel">Stops between encodes.</param>
+internal sealed class TypeSearch(RenderedPixels pixels, Slot slot, PictureFacts facts, double reduction, CancellationToken cancel)
+    : IDisposable
 {
-    private static readonly Likeness Equal = new(1, 1, default);
+    /// <summary>Beyond this likeness nothing more is to be seen, whatever weight is wanted.</summary>
+    private const double NothingMore = 0.9995;
 
-    // From many colours to few: bits for a pixel, and how near the colours must stay.
-    private static readonly (int Bits, int Quality)[] Palettes = [(8, 100), (8, 80), (8, 60), (4, 100)];
+    /// <summary>The quality from which on colour at full size buys anything that could be seen (common practice).</summary>
+    private const int LeastFullColour = 90;
 
     private readonly VariantEncoder _encoder = new(pixels, slot, facts);
     private readonly Dictionary<PictureFormat, Trials> _trials = [];
-    private readonly Dictionary<(int Bits, int Quality), Attempt> _palettes = [];
-    private Attempt? _lossless;
-    private int _losslessEncodes;
+    private readonly Dictionary<double, int> _numbers = [];
+    private LosslessFiles? _whole;
 
-    /// <summary>How many encodes were made in all types.</summary>
-    public int Encodes => _losslessEncodes + _trials.Values.Sum(trials => trials.Encodes);
+    /// <summary>How many encodes of the whole picture were made in all types.</summary>
+    public int Encodes => (_whole?.Encodes ?? 0) + _trials.Values.Sum(trials => trials.Encodes);
+
+    /// <summary>How many encodes of samples of it were made.</summary>
+    public int Samples => _trials.Values.Sum(trials => trials.Samples);
+
+    /// <summary>
+    /// How much like the pixels a file must be: what the slot asks for; where it leaves the type open and asks for nothing, what is hard to
+    /// see.
+    /// </summary>
+    public double? Aim { get; } =
+        slot.Aims.Likeness ?? (slot.ByContent ? Likeness.Borders.First(border => border.Word == LikenessWord.HardToSee).Least : null);
+
+    private LosslessFiles Whole => _whole ??= new(_encoder, pixels, slot, Aim, cancel);
 
     private double Limit => slot.Limits.MaxBytes?.Bytes ?? double.PositiveInfinity;
 
@@ -36,9 +54,9 @@ internal sealed class TypeSearch(RenderedPixels pixels, Slot slot, PictureFacts 
     public Attempt Comfortable(PictureFormat format) =>
         format switch
         {
-            PictureFormat.Png => Png(),
-            PictureFormat.WebP when facts.Kind == PictureKind.FlatGraphic => Lighter(LosslessWebP(), Lossy(format, RangeOf(format))),
-            _ => Lossy(format, RangeOf(format)),
+            PictureFormat.Png => Whole.Png(),
+            PictureFormat.WebP when facts.Kind == PictureKind.FlatGraphic => Lighter(Lossless(format), Lossy(format, Range)),
+            _ => Lossy(format, Range),
         };
 
     /// <summary>The best below the floor; null where the type or the slot knows nothing below it.</summary>
@@ -46,10 +64,10 @@ internal sealed class TypeSearch(RenderedPixels pixels, Slot slot, PictureFacts 
     {
         if (format == PictureFormat.Png)
         {
-            return SmallPalette();
+            return Whole.SmallPalette();
         }
 
-        if ((slot.Aims.Quality is not null && !slot.Aims.BelowFloor) || RangeOf(format).Below is not { } range)
+        if ((slot.Aims.Quality is not null && !slot.Aims.BelowFloor) || Range.Below is not { } range)
         {
             return null;
         }
@@ -74,70 +92,189 @@ internal sealed class TypeSearch(RenderedPixels pixels, Slot slot, PictureFacts 
     {
         if (format == PictureFormat.Png)
         {
-            _losslessEncodes++;
-            return Whole(_encoder.Png(), format);
+            return Lossless(format);
         }
 
         var trials = TrialsOf(format);
-        var setting = format == PictureFormat.Jpeg ? JpegScale.SettingFor(quality) : quality;
+        var setting = trials.ExactSettingFor(quality);
         return new(format, quality, trials.Dear(setting).LongLength <= Limit, () => trials.Dear(setting), trials.Measure);
     }
+
+    /// <summary>The file without any loss.</summary>
+    /// <param name="format">png or webp.</param>
+    public Attempt Lossless(PictureFormat format) => Whole.Of(format);
+
+    /// <summary>What a file without loss is expected to weigh, from a sample; of a small picture, what it weighs.</summary>
+    /// <param name="format">png or webp.</param>
+    public double ExpectedLossless(PictureFormat format) => _encoder.IsPatched ? _encoder.ExpectedLossless(format) : Lossless(format).Bytes;
+
+    /// <summary>What a file is expected to weigh that is as much like the pixels as is wanted, from a sample.</summary>
+    /// <param name="format">jpeg, webp or avif.</param>
+    /// <param name="aim">The likeness; null takes the highest quality that is comfortable.</param>
+    public double Expected(PictureFormat format, double? aim)
+    {
+        var trials = TrialsOf(format);
+        if (aim is not { } least || NumberFor(least) is var number && number >= Range.Ceiling)
+        {
+            return trials.Expected(trials.SettingFor(Range.Ceiling));
+        }
+
+        return trials.Expected(number <= Range.Floor ? FloorOf(trials, Range) : trials.SettingNear(number, 1 - least));
+    }
+
+    /// <summary>What a file of a quality number is expected to weigh, from a sample.</summary>
+    /// <param name="format">jpeg, webp or avif.</param>
+    /// <param name="quality">1 to 100.</param>
+    public double ExpectedAt(PictureFormat format, int quality) => TrialsOf(format).Expected(TrialsOf(format).SettingFor(quality));
 
     public void Dispose() => _encoder.Dispose();
 
     private Attempt Lossy(PictureFormat format, QualityRange qualities)
     {
         var trials = TrialsOf(format);
-        var range = format == PictureFormat.Jpeg ? JpegScale.SettingsFor(qualities) : qualities;
         var most = Math.Min(Limit, BandMost);
-        var byWeight = () => QualitySearch.HighestWithin(range, most, trials.Weights);
-        FoundQuality found;
-        if (slot.Aims.Likeness is { } aim)
+        var found = slot.ByContent && Aim is { } aim ? AimFirst(trials, qualities, aim, most) : WeightFirst(trials, qualities, most);
+        if (slot.Aims.Band is { } band && found.Fits && IsUnder(trials, band, found))
         {
-            found = QualitySearch.LowestWithin(range, 1 - aim, trials.Losses);
-            if (!found.Fits)
-            {
-                // Nothing in the range is alike enough: the ceiling is the nearest.
-                found = new(range.Ceiling, true);
-            }
-
-            if (trials.Dear(found.Quality).LongLength > most)
-            {
-                found = byWeight();
-            }
-            else if (slot.Aims.Band is { } band && trials.Dear(found.Quality).LongLength < band.Least.Bytes)
-            {
-                found = Raised(trials, range with { Floor = found.Quality }, band, most);
-            }
-        }
-        else
-        {
-            found = byWeight();
+            found = Heavier(trials, qualities, found, band, most);
         }
 
-        if (!found.Fits && BandMost < Limit)
+        found = AtFloorAtLeast(trials, qualities, found, most);
+        var atCeiling = found.Fits && found.Quality == trials.SettingFor(qualities.Ceiling);
+        if (atCeiling && trials.ExactSettingFor(qualities.Ceiling) is var exact && IsWithin(trials, exact, most))
         {
-            // The band is only wanted: its top gives way before the limit does.
-            found = QualitySearch.HighestWithin(range with { Ceiling = range.Floor }, Limit, trials.Weights);
+            found = new(exact, true);
         }
 
-        var quality =
-            format == PictureFormat.Jpeg
-                ? Math.Clamp(JpegScale.QualityOf(found.Quality), qualities.Floor, qualities.Ceiling)
-                : found.Quality;
         var attempt = new Attempt(
             format,
-            quality,
+            atCeiling ? qualities.Ceiling : NumberOf(trials, qualities, found),
             found.Fits && trials.Dear(found.Quality).LongLength <= Limit,
             () => trials.Dear(found.Quality),
             trials.Measure
-        );
+        )
+        {
+            AtCeiling = atCeiling,
+        };
         if (attempt.Fits)
         {
-            Explain(attempt, qualities, found.Quality == range.Ceiling);
+            Explain(attempt);
         }
 
         return attempt;
+    }
+
+    // Only a band leads above the ceiling; an estimate does not.
+    private static int NumberOf(Trials trials, QualityRange qualities, FoundQuality found) =>
+        Math.Clamp(
+            trials.NumberOf(found.Quality),
+            qualities.Floor,
+            found.Quality > trials.SettingFor(qualities.Ceiling) ? QualityRange.Highest : qualities.Ceiling
+        );
+
+    // The heaviest that fits; only where it leaves room below the aim is less looked for.
+    private FoundQuality WeightFirst(Trials trials, QualityRange qualities, double most)
+    {
+        var ceiling = trials.SettingFor(qualities.Ceiling);
+        var found = QualitySearch.IsPlainlyWithin(ceiling, most, trials.Weights)
+            ? new(ceiling, true)
+            : QualitySearch.HighestWithin(trials.SettingsFor(qualities), most, trials.Weights);
+        return Aim is { } aim && found.Fits
+            ? Lowered(trials, trials.SettingsFor(qualities) with { Ceiling = found.Quality }, aim, double.IsPositiveInfinity(most))
+            : found;
+    }
+
+    // Where types compete only the aim counts, and mostly it leaves room below any limit.
+    private FoundQuality AimFirst(Trials trials, QualityRange qualities, double aim, double most)
+    {
+        var number = NumberFor(aim);
+        var at =
+            number >= qualities.Ceiling ? trials.SettingFor(qualities.Ceiling)
+            : number <= qualities.Floor ? FloorOf(trials, qualities)
+            : Reaching(trials, aim);
+        return IsWithin(trials, at, most)
+            ? new(at, true)
+            : QualitySearch.HighestWithin(new(Math.Min(at, trials.SettingsFor(qualities).Floor), at), most, trials.Weights);
+    }
+
+    // JPEG's number for a likeness: the same for every type.
+    private int NumberFor(double aim)
+    {
+        if (!_numbers.TryGetValue(aim, out var number))
+        {
+            _numbers[aim] = number = TrialsOf(PictureFormat.Jpeg).NumberNear(QualityRange.Comfortable.Ceiling, 1 - aim);
+        }
+
+        return number;
+    }
+
+    private static int FloorOf(Trials trials, QualityRange qualities) =>
+        trials.Format == PictureFormat.Jpeg ? trials.SettingsFor(qualities).Floor : trials.SettingFor(qualities.Floor);
+
+    // Of a type other than JPEG the number is known when the place is; below the floor, the floor is what is left to try.
+    private FoundQuality AtFloorAtLeast(Trials trials, QualityRange qualities, FoundQuality found, double most)
+    {
+        var isBelow = found.Fits && trials.Format != PictureFormat.Jpeg && trials.NumberOf(found.Quality) < qualities.Floor;
+        if (found.Fits && !isBelow)
+        {
+            return found;
+        }
+
+        // The band is only wanted: its top gives way before the limit does.
+        var floor = FloorOf(trials, qualities);
+        return new(floor, IsWithin(trials, floor, BandMost < Limit ? Limit : most));
+    }
+
+    private static bool IsWithin(Trials trials, int setting, double most) =>
+        double.IsPositiveInfinity(most) || trials.Dear(setting).LongLength <= most;
+
+    private static bool IsUnder(Trials trials, WeightBand band, FoundQuality found) =>
+        trials.Dear(found.Quality).LongLength < band.Least.Bytes;
+
+    // A band is asking for weight: up to the ceiling, and above it where nobody wrote one down.
+    private FoundQuality Heavier(Trials trials, QualityRange qualities, FoundQuality found, WeightBand band, double most)
+    {
+        var ceiling = trials.SettingFor(qualities.Ceiling);
+        var raised = found.Quality < ceiling ? Raised(trials, new(found.Quality, ceiling), band, most) : found;
+        return slot.Aims.Quality is null && raised.Quality == ceiling && IsUnder(trials, band, raised)
+            ? Lifted(trials, ceiling, band, most)
+            : raised;
+    }
+
+    // The lowest quality that reaches the aim; the ceiling, as the nearest, where none does.
+    private FoundQuality Lowered(Trials trials, QualityRange range, double aim, bool free) =>
+        !free && 1 - trials.Loss(range.Ceiling) <= aim
+            ? new(range.Ceiling, true)
+            : new(Math.Clamp(Reaching(trials, aim), range.Floor, range.Ceiling), true);
+
+    private int Reaching(Trials trials, double aim) =>
+        QualitySearch.LowestNear(trials.SettingNear(NumberFor(aim), 1 - aim), 1 - aim, trials.Loss);
+
+    // Above the comfortable ceiling until the band is reached, or nothing more is to be seen.
+    private FoundQuality Lifted(Trials trials, int ceiling, WeightBand band, double most)
+    {
+        if (1 - trials.Loss(ceiling) >= NothingMore)
+        {
+            return new(ceiling, true);
+        }
+
+        var above = new QualityRange(ceiling, trials.SettingFor(QualityRange.Highest));
+        if (above.Ceiling <= above.Floor)
+        {
+            return new(ceiling, true);
+        }
+
+        var raised = Raised(trials, above, band, most);
+        if (trials.Format == PictureFormat.Jpeg && raised.Quality == above.Ceiling && IsUnder(trials, band, raised))
+        {
+            var full = new QualityRange(JpegScale.FullColour(JpegScale.SettingFor(LeastFullColour)), JpegScale.FullColour(above.Ceiling));
+            var coloured = Raised(trials, full, band, most);
+            raised = IsWithin(trials, coloured.Quality, most) && coloured.Quality > full.Floor ? coloured : raised;
+        }
+
+        return JpegScale.IsFullColour(raised.Quality) || 1 - trials.Loss(raised.Quality) <= NothingMore
+            ? raised
+            : new(Math.Clamp(Reaching(trials, NothingMore), ceiling, raised.Quality), true);
     }
 
     // The lowest quality that brings the weight up into the band, as far as the range and the limit go.
@@ -148,11 +285,10 @@ internal sealed class TypeSearch(RenderedPixels pixels, Slot slot, PictureFacts 
         return new(trials.Dear(next).LongLength <= most ? next : under.Quality, true);
     }
 
-    private void Explain(Attempt attempt, QualityRange range, bool atCeiling)
+    private void Explain(Attempt attempt)
     {
         var bytes = attempt.Bytes;
-        var capped = Cap(attempt.Format) is { } cap && cap < Uncapped(attempt.Format).Ceiling && atCeiling;
-        if (capped)
+        if (Cap is { } cap && cap < Uncapped.Ceiling && attempt.AtCeiling)
         {
             attempt.Notes.Add(
                 new(
@@ -195,122 +331,31 @@ internal sealed class TypeSearch(RenderedPixels pixels, Slot slot, PictureFacts 
         else if (bytes < band.Least.Bytes)
         {
             attempt.Concessions.Add(
-                new(
-                    ReasonCodes.UnderBand,
-                    $"{Figures.Weight(bytes)}, under the {band.Least} wanted: quality {attempt.Quality} is the highest "
-                        + $"{(capped ? "the original has" : "of the range")}."
-                )
+                new(ReasonCodes.UnderBand, $"{Figures.Weight(bytes)}, under the {band.Least} wanted: {WhyNoHeavier(attempt)}.")
             );
         }
     }
 
-    // Lossless where it fits; with a likeness aim the smallest palette that reaches it; else the full palette, as a limit's price.
-    private Attempt Png()
-    {
-        _losslessEncodes++;
-        _lossless ??= Whole(_encoder.Png(), PictureFormat.Png);
-        if (slot.Aims.Likeness is { } aim)
-        {
-            var reaching = Palettes
-                .Select(Palette)
-                .TakeWhile(palette => palette.Likeness.Score >= aim)
-                .LastOrDefault(palette => palette.Bytes < _lossless.Bytes);
-            if (reaching is { Fits: true })
-            {
-                return reaching;
-            }
-        }
-
-        return _lossless.Fits ? _lossless : Conceded(Palette(Palettes[0]));
-    }
-
-    private Attempt SmallPalette()
-    {
-        var last = Conceded(Palette(Palettes[0]));
-        foreach (var palette in Palettes.Skip(1))
-        {
-            if (last.Fits)
-            {
-                break;
-            }
-
-            last = Conceded(Palette(palette));
-        }
-
-        return last;
-    }
-
-    private Attempt Palette((int Bits, int Quality) palette)
-    {
-        if (!_palettes.TryGetValue(palette, out var attempt))
-        {
-            cancel.ThrowIfCancellationRequested();
-            _losslessEncodes++;
-            var file = _encoder.PalettePng(palette.Bits, palette.Quality);
-            _palettes[palette] = attempt = new(
-                PictureFormat.Png,
-                null,
-                file.LongLength <= Limit,
-                () => file,
-                new LikenessGauge(_encoder.Reference(PictureFormat.Png)).Measure
-            );
-        }
-
-        return attempt;
-    }
-
-    private Attempt Conceded(Attempt palette)
-    {
-        if (palette.Fits && palette.Concessions.Count == 0)
-        {
-            palette.Concessions.Add(
-                new(
-                    ReasonCodes.Palette,
-                    $"Reduced to few colours, likeness {Figures.Number(palette.Likeness.Score, 3)}: lossless it would weigh "
-                        + $"{Figures.Weight(_lossless!.Bytes)} of {slot.Limits.MaxBytes}."
-                )
-            );
-        }
-
-        return palette;
-    }
-
-    private Attempt LosslessWebP()
-    {
-        _losslessEncodes++;
-        return Whole(_encoder.LosslessWebP(), PictureFormat.WebP);
-    }
-
-    private Attempt Whole(byte[] file, PictureFormat format) =>
-        new(
-            format,
-            null,
-            file.LongLength <= Limit,
-            () => file,
-            _ => Equal with { WorstTile = new(0, 0, pixels.Size.Width, pixels.Size.Height) }
-        );
+    private string WhyNoHeavier(Attempt attempt) =>
+        slot.Aims.Quality is not null ? $"quality {attempt.Quality} is the highest of the range"
+        : attempt.Likeness.Score >= NothingMore
+            ? $"likeness {Figures.Number(attempt.Likeness.Score, 4)} at quality {attempt.Quality}, nothing more is to be seen"
+        : $"quality {attempt.Quality} is the highest that is used";
 
     private static Attempt Lighter(Attempt lossless, Attempt lossy) =>
         lossless.Fits && (!lossy.Fits || lossy.Concessions.Count > 0 || lossless.Bytes <= lossy.Bytes) ? lossless : lossy;
 
-    private QualityRange RangeOf(PictureFormat format) =>
-        Cap(format) is { } cap ? Uncapped(format).CappedAt(cap, slot.Aims.Quality is not null) : Uncapped(format);
+    private QualityRange Range => Cap is { } cap ? Uncapped.CappedAt(cap) : Uncapped;
 
-    private QualityRange Uncapped(PictureFormat format) => slot.Aims.Quality ?? QualityRange.Comfortable(format);
+    // Where the content chooses, what looks the same is asked for, which may take more than is comfortable.
+    private QualityRange Uncapped =>
+        slot.Aims.Quality ?? (slot.ByContent ? QualityRange.Comfortable with { Ceiling = QualityRange.Highest } : QualityRange.Comfortable);
 
-    // What a JPEG original was worth, in the numbers of the type that is written.
-    private int? Cap(PictureFormat format) =>
-        facts.JpegQuality is not { } original
-            ? null
-            : format switch
-            {
-                PictureFormat.Avif => Math.Max(
-                    1,
-                    original * QualityRange.Comfortable(format).Ceiling / QualityRange.Comfortable(PictureFormat.Jpeg).Ceiling
-                ),
-                _ => original,
-            };
+    // What a JPEG original is still worth at this reduction. Who writes a range down, asks.
+    private int? Cap => slot.Aims.Quality is null && facts.JpegQuality is { } original ? QualityRange.Cap(original, reduction) : null;
 
     private Trials TrialsOf(PictureFormat format) =>
-        _trials.TryGetValue(format, out var known) ? known : _trials[format] = new(_encoder, format, cancel);
+        _trials.TryGetValue(format, out var known)
+            ? known
+            : _trials[format] = new(_encoder, format, format == PictureFormat.Jpeg ? null : TrialsOf(PictureFormat.Jpeg), cancel);
 }

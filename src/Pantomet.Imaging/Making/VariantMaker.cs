@@ -40,15 +40,15 @@ public static class VariantMaker
         }
 
         var call = new Call(source, slot, weighed ?? (_ => { }), cancel);
-        if (!slot.Each && MovingPicture.Applies(source.Facts, slot, slot.Types[0].Format))
+        if (!slot.Each && MovingPicture.Applies(source.Facts, slot))
         {
             return [First(call, plan, [PictureFormat.WebP], source.Moving)];
         }
 
         using var still = source.Still(plan);
-        var types = TypeChooser.Resolve(slot.Types, source.Facts.Kind ?? PictureKind.Photograph, still.HasAlpha);
+        var types = TypeChooser.Resolve(slot, still.HasAlpha);
         RenderedPixels Still(VariantPlan wanted) => ReferenceEquals(wanted, plan) ? still.Shared() : source.Still(wanted);
-        return slot.Each
+        return slot.Each && !slot.ByContent
             ? [.. types.Select(type => First(call, plan, [type], MovingPicture.Applies(source.Facts, slot, type) ? source.Moving : Still))]
             : [First(call, plan, types, Still)];
     }
@@ -87,20 +87,24 @@ public static class VariantMaker
         ArgumentNullException.ThrowIfNull(source);
         ArgumentNullException.ThrowIfNull(slot);
         ArgumentNullException.ThrowIfNull(plan);
-        using var pixels = MovingPicture.Applies(source.Facts, slot, format ?? slot.Types[0].Format)
-            ? source.Moving(plan)
-            : source.Still(plan);
+        using var pixels =
+            (format is { } asked ? MovingPicture.Applies(source.Facts, slot, asked) : MovingPicture.Applies(source.Facts, slot))
+                ? source.Moving(plan)
+                : source.Still(plan);
+        using var search = new TypeSearch(pixels, slot, source.Facts, plan.Reduction, CancellationToken.None);
+        var types = TypeChooser.Resolve(slot, pixels.HasAlpha);
+        var lossy = types.Where(one => one != PictureFormat.Png).ToList();
+        // A quality is asked for: of what the content may choose, the lightest type that has one.
         var type =
             format
             ?? (
-                pixels.Moves
-                    ? PictureFormat.WebP
-                    : TypeChooser.Resolve(slot.Types, source.Facts.Kind ?? PictureKind.Photograph, pixels.HasAlpha)[0]
+                pixels.Moves ? PictureFormat.WebP
+                : slot.ByContent && lossy.Count > 0 ? lossy.MinBy(one => search.ExpectedAt(one, quality))
+                : types[0]
             );
-        using var search = new TypeSearch(pixels, slot, source.Facts, CancellationToken.None);
         var attempt = search.ByHand(type, quality);
         weighed?.Invoke(WeighedFile.Of(attempt, plan.Size));
-        return Judge(plan, slot, source.Facts, attempt, 1, pixels);
+        return Judge(plan, slot, source.Facts, attempt, new() { Encodes = search.Encodes, Samples = search.Samples }, pixels);
     }
 
     // One file: rendered, weighed, made smaller where it may be and must, judged.
@@ -112,12 +116,12 @@ public static class VariantMaker
     )
     {
         var limit = call.Slot.Limits.MaxBytes;
-        var encodes = 0;
+        var tries = new Tries();
         for (var shrinks = 0; ; shrinks++)
         {
             using var pixels = render(plan);
             var size = plan.Size;
-            var attempt = BestOf(call, pixels, types, found => call.Weighed(WeighedFile.Of(found, size)), ref encodes);
+            var attempt = BestOf(call, pixels, types, plan.Reduction, found => call.Weighed(WeighedFile.Of(found, size)), tries);
             if (shrinks > 0)
             {
                 attempt.Concessions.Add(new(ReasonCodes.FewerPixels, $"Made at {Figures.Size(plan.Size)} to stay within {limit}."));
@@ -125,56 +129,36 @@ public static class VariantMaker
 
             if (attempt.Fits || !plan.MayShrink || shrinks == MostShrinks || plan.Size.ShortSide <= 16)
             {
-                return Judge(plan, call.Slot, call.Source.Facts, attempt, encodes, pixels);
+                return Judge(plan, call.Slot, call.Source.Facts, attempt, tries, pixels);
             }
 
             plan = plan.Shrunk(Math.Clamp(Math.Sqrt((double)limit!.Value.Bytes / attempt.Bytes) * 0.97, 0.5, 0.95));
         }
     }
 
-    // The first type that fits within floor and ceiling; else the first that fits below the floor; else the lightest.
     private static Attempt BestOf(
         Call call,
         RenderedPixels pixels,
         IReadOnlyList<PictureFormat> types,
+        double reduction,
         Action<Attempt> found,
-        ref int encodes
+        Tries tries
     )
     {
-        using var search = new TypeSearch(pixels, call.Slot, call.Source.Facts, call.Cancel);
-        var before = encodes;
-        Attempt? lightest = null;
-        foreach (var find in (Func<PictureFormat, Attempt?>[])[search.Comfortable, search.BelowFloor])
+        using var search = new TypeSearch(pixels, call.Slot, call.Source.Facts, reduction, call.Cancel);
+        var contest = new TypeContest(search, call.Slot, call.Source.Facts.Kind ?? PictureKind.Photograph);
+        var attempt = call.Slot.ByContent && types.Count > 1 ? contest.Lightest(types) : contest.InOrder(types);
+        if (attempt.Fits)
         {
-            foreach (var type in types)
-            {
-                var attempt = find(type);
-                encodes = before + search.Encodes;
-                if (attempt is { Fits: true })
-                {
-                    if (type != types[0])
-                    {
-                        attempt.Concessions.Add(
-                            new(
-                                ReasonCodes.NextType,
-                                $"{type.Label()} instead of {types[0].Label()}, to stay within {call.Slot.Limits.MaxBytes}."
-                            )
-                        );
-                    }
-
-                    found(attempt);
-                    return attempt.Settled();
-                }
-
-                lightest = attempt is not null && (lightest is null || attempt.Bytes < lightest.Bytes) ? attempt : lightest;
-            }
+            found(attempt);
         }
 
-        lightest!.Concessions.Clear();
-        return lightest.Settled();
+        tries.Encodes += search.Encodes;
+        tries.Samples += search.Samples;
+        return attempt.Settled();
     }
 
-    private static MadeVariant Judge(VariantPlan plan, Slot slot, PictureFacts facts, Attempt attempt, int encodes, RenderedPixels pixels)
+    private static MadeVariant Judge(VariantPlan plan, Slot slot, PictureFacts facts, Attempt attempt, Tries tries, RenderedPixels pixels)
     {
         var reasons = new List<Reason>(attempt.Concessions);
         var own = attempt.Concessions.Count > 0 ? Verdict.Concedes : Verdict.Meets;
@@ -217,7 +201,8 @@ public static class VariantMaker
             Format = attempt.Format,
             Quality = attempt.Quality,
             Likeness = attempt.Likeness,
-            Encodes = encodes,
+            Encodes = tries.Encodes,
+            Trials = tries.Samples,
             Verdict = verdict,
             Reasons = all,
         };
@@ -229,6 +214,13 @@ public static class VariantMaker
         : "the edge's colour";
 
     private static string AtQuality(Attempt attempt) => attempt.Quality is { } quality ? $" at quality {quality}" : "";
+
+    private sealed class Tries
+    {
+        public int Encodes { get; set; }
+
+        public int Samples { get; set; }
+    }
 
     private sealed record Call(IPixelSource Source, Slot Slot, Action<WeighedFile> Weighed, CancellationToken Cancel);
 }

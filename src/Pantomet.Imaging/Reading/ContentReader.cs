@@ -1,6 +1,7 @@
 using NetVips;
 using Pantomet.Core.Facts;
 using Pantomet.Core.Framing;
+using Pantomet.Imaging.Objects;
 
 namespace Pantomet.Imaging.Reading;
 
@@ -39,10 +40,12 @@ internal static class ContentReader
         var (across, down) = (Math.Min(step, pixels.Width), Math.Min(step, pixels.Height));
         using var picked = Shown(scope.Own(pixels.Subsample(across, down)), scope).CopyMemory();
         using var mixed = Shown(scope.Own(pixels.Shrink(across, down, ceil: true)), scope).CopyMemory();
+        var suggestion = Suggester.Suggest(Upright(mixed, orientation));
         return facts with
         {
             Kind = PictureKinds.Of(picked.WriteToMemory<byte>(), picked.Bands),
-            Suggestion = Suggester.Suggest(Upright(mixed, orientation)),
+            Suggestion = suggestion,
+            SubjectSought = suggestion is { Confidence: >= Suggester.Clean } || facts.Size.ShortSide < SubjectLook.LeastSide,
         };
     }
 

@@ -66,10 +66,7 @@ public static class PictureReader
     {
         try
         {
-            using var file = new FileStream(path, FileMode.Open, FileAccess.Read, FileShare.Read, 1);
-            Span<byte> head = stackalloc byte[FileSignature.HeadLength];
-            return FileSignature.Recognise(head[..file.ReadAtLeast(head, head.Length, throwOnEndOfStream: false)], out _)
-                == PictureFormat.Svg;
+            return HeadOf(path).Format == PictureFormat.Svg;
         }
         catch (Exception fault) when (fault is IOException or UnauthorizedAccessException)
         {
@@ -85,16 +82,13 @@ public static class PictureReader
         long bytes;
         try
         {
-            using var file = new FileStream(path, FileMode.Open, FileAccess.Read, FileShare.Read, 1);
-            Span<byte> head = stackalloc byte[FileSignature.HeadLength];
-            var length = file.ReadAtLeast(head, head.Length, throwOnEndOfStream: false);
-            bytes = file.Length;
-            if (FileSignature.Recognise(head[..length], out var reason) is not { } known)
+            (var known, var reason, bytes) = HeadOf(path);
+            if (known is null)
             {
                 return ReadResult.Refused(reason!);
             }
 
-            format = known;
+            format = known.Value;
         }
         catch (Exception fault) when (fault is FileNotFoundException or DirectoryNotFoundException)
         {
@@ -117,13 +111,23 @@ public static class PictureReader
         try
         {
             using var watch = DrawingTime.Watch(format);
-            using var image = Image.NewFromFile(path, access: Enums.Access.Sequential);
+            using var image = format.IsOther()
+                ? SecondReader.Open(path, format, Enums.Access.Sequential)
+                : Image.NewFromFile(path, access: Enums.Access.Sequential);
             return Describe(image, format, bytes, format == PictureFormat.Jpeg ? QualityOf(path) : null);
         }
         catch (VipsException)
         {
             return ReadResult.Refused($"The file begins like {Article(format)} but cannot be read: it is damaged or cut short.");
         }
+    }
+
+    private static (PictureFormat? Format, string? Reason, long Bytes) HeadOf(string path)
+    {
+        using var file = new FileStream(path, FileMode.Open, FileAccess.Read, FileShare.Read, 1);
+        Span<byte> head = stackalloc byte[FileSignature.HeadLength];
+        var length = file.ReadAtLeast(head, head.Length, throwOnEndOfStream: false);
+        return (FileSignature.Recognise(head[..length], out var reason), reason, file.Length);
     }
 
     private static int? QualityOf(string path)
@@ -189,8 +193,25 @@ public static class PictureReader
             PictureFormat.Jpeg => Image.Jpegload(path, shrink: shrink, access: access, failOn: Enums.FailOn.Truncated),
             PictureFormat.Gif => Image.Gifload(path, page: frame, access: access, failOn: Enums.FailOn.Truncated),
             PictureFormat.WebP => Image.Webpload(path, page: frame, access: access, failOn: Enums.FailOn.Truncated),
+            _ when format.IsOther() => SecondReader.Open(path, format, access),
             _ => Image.NewFromFile(path, access: access, failOn: Enums.FailOn.Truncated),
         };
+    }
+
+    /// <summary>A small copy, upright and in sRGB.</summary>
+    /// <param name="path">The file.</param>
+    /// <param name="side">The longest side in pixels; a smaller picture stays as it is.</param>
+    /// <exception cref="VipsException">It cannot be decoded.</exception>
+    internal static Image Small(string path, int side)
+    {
+        ImagingEngine.Start();
+        if (HeadOf(path).Format is not { } format || !format.IsOther())
+        {
+            return Image.Thumbnail(path, side, height: side, size: Enums.Size.Down, outputProfile: "srgb");
+        }
+
+        using var whole = SecondReader.Open(path, format, Enums.Access.Sequential);
+        return whole.ThumbnailImage(side, height: side, size: Enums.Size.Down, outputProfile: "srgb");
     }
 
     private static string Article(PictureFormat format) =>

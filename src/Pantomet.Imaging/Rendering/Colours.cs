@@ -11,14 +11,17 @@ internal static class Colours
     /// <remarks>CMYK is converted in any case: no type for screens shows it rightly everywhere.</remarks>
     public static Image Convert(Image image, PictureFacts facts, ProfileRule profile)
     {
-        var cmyk = image.Interpretation == Enums.Interpretation.Cmyk;
-        if (cmyk || (NeedsProfile(facts) && profile == ProfileRule.Srgb))
+        if (image.Interpretation == Enums.Interpretation.Cmyk)
         {
-            // The profile is applied before it is dropped; CMYK without one is read as common coated paper.
-            // In two steps through Lab: the library's one-step transform is off by up to 5/255 for CMYK against lcms itself.
+            return PrintColours.ToScreen(image);
+        }
+
+        if (NeedsProfile(facts) && profile == ProfileRule.Srgb)
+        {
+            // The profile is applied before it is dropped.
             using var plain = image.IccImport(
                 embedded: true,
-                inputProfile: cmyk ? "cmyk" : "srgb",
+                inputProfile: "srgb",
                 intent: Enums.Intent.Relative,
                 blackPointCompensation: true
             );

@@ -17,9 +17,9 @@ public sealed class PictureMaster : IDisposable
     private const int MostLevels = 8;
 
     // How much of a reduction is left to the kernel: what is averaged before differs from the exact reduction, the less the finer it is.
-    private const int Left = 2;
+    private const int LeftToKernel = 2;
 
-    private readonly Lazy<PixelRows>[] _levels;
+    private readonly Lazy<HeldPixels>[] _levels;
     private readonly Crop _part;
 
     private readonly Grid _grid;
@@ -37,8 +37,8 @@ public sealed class PictureMaster : IDisposable
             Fields = VariantRenderer.WithFieldsOf(image, pixel);
         }
 
-        var first = new PixelRows(image.WriteToMemory<byte>(), image.Width, image.Height, image.Bands);
-        _levels = new Lazy<PixelRows>[MostLevels];
+        var first = new HeldPixels(image);
+        _levels = new Lazy<HeldPixels>[MostLevels];
         _levels[0] = new(first);
         for (var i = 1; i < MostLevels; i++)
         {
@@ -147,26 +147,31 @@ public sealed class PictureMaster : IDisposable
         var grid = _grid;
         var scale = Math.Min(plan.Crop.Width / grid.Scale / plan.Content.Width, plan.Crop.Height / grid.Scale / plan.Content.Height);
         var level = 0;
-        while (level + 1 < MostLevels && scale >= 2 * Left)
+        while (level + 1 < MostLevels && scale >= 2 * LeftToKernel)
         {
             scale /= 2;
             level++;
             grid = grid with { Scale = grid.Scale * 2 };
         }
 
-        return (_levels[level].Value, grid.Place(plan.Crop));
+        return (_levels[level].Value.Rows, grid.Place(plan.Crop));
     }
 
-    /// <summary>Lets the pixels go.</summary>
-    public void Dispose() => Fields.Dispose();
+    /// <summary>Frees the pixels.</summary>
+    public void Dispose()
+    {
+        Fields.Dispose();
+        foreach (var level in _levels.Where(level => level.IsValueCreated))
+        {
+            ((IDisposable)level.Value).Dispose();
+        }
+    }
 
-    private PixelRows Halved(PixelRows finer)
+    private HeldPixels Halved(HeldPixels finer)
     {
         using var scope = new Scope();
-        var image = scope.Own(Image.NewFromMemory(finer.Values, finer.Width, finer.Height, finer.Bands, Enums.BandFormat.Uchar));
-        var known = scope.Own(image.Copy(interpretation: Fields.Interpretation));
-        var half = Averaged(known, 2, scope);
-        return new(half.WriteToMemory<byte>(), half.Width, half.Height, half.Bands);
+        var image = scope.Own(scope.Own(finer.AsImage()).Copy(interpretation: Fields.Interpretation));
+        return new(Averaged(image, 2, scope));
     }
 
     // How far a JPEG is reduced while it is read (1, 2, 4 or 8, ITU-T T.81's transform at a part of its size), and how many pixels
@@ -184,11 +189,11 @@ public sealed class PictureMaster : IDisposable
         );
         var load =
             facts.Format != PictureFormat.Jpeg ? 1
-            : scale >= 8 * Left ? 8
-            : scale >= 4 * Left ? 4
-            : scale >= 2 * Left ? 2
+            : scale >= 8 * LeftToKernel ? 8
+            : scale >= 4 * LeftToKernel ? 4
+            : scale >= 2 * LeftToKernel ? 2
             : 1;
-        return (load, Math.Max(1, (int)(scale / load / Left)));
+        return (load, Math.Max(1, (int)(scale / load / LeftToKernel)));
     }
 
     private static Crop Part(PictureFacts facts, IReadOnlyList<VariantPlan> plans)

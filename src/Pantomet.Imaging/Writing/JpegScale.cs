@@ -21,7 +21,16 @@ public static class JpegScale
     private static readonly Lazy<int[]> Qualities = new(Measure);
 
     /// <summary>The quality, 1 to 100, of a setting.</summary>
-    public static int QualityOf(int setting) => Qualities.Value[setting];
+    public static int QualityOf(int setting) => Qualities.Value[Plain(setting)];
+
+    /// <summary>The same setting with colour at full size, for who asks for more weight than is seen otherwise.</summary>
+    internal static int FullColour(int setting) => setting + Settings;
+
+    /// <summary>True for a setting with colour at full size.</summary>
+    internal static bool IsFullColour(int setting) => setting > Settings;
+
+    /// <summary>The encoder's own number of a setting.</summary>
+    internal static int Plain(int setting) => IsFullColour(setting) ? setting - Settings : setting;
 
     /// <summary>The highest setting whose quality is at most the given one; the lowest setting of all where none is.</summary>
     public static int SettingFor(int quality) =>

@@ -1,6 +1,4 @@
 using Pantomet.Core.Facts;
-using Pantomet.Core.Planning;
-using Pantomet.Core.Rules;
 
 namespace Pantomet.Core.Tests.Facts;
 
@@ -71,25 +69,6 @@ public class PictureKindTests
 
         Assert.Equal(PictureKind.FlatGraphic, PictureKinds.Of(pixels, 4));
     }
-
-    [Theory]
-    [InlineData(PictureKind.Photograph, false, PictureFormat.Jpeg)]
-    [InlineData(PictureKind.Photograph, true, PictureFormat.WebP)]
-    [InlineData(PictureKind.FlatGraphic, false, PictureFormat.Png)]
-    [InlineData(PictureKind.FlatGraphic, true, PictureFormat.Png)]
-    public void Types_follow_content_where_a_slot_leaves_it_to_that(PictureKind kind, bool transparent, PictureFormat first)
-    {
-        var types = TypeChooser.Resolve([SlotType.Auto], kind, transparent);
-        Assert.Equal(first, types[0]);
-        Assert.DoesNotContain(types, type => transparent && type == PictureFormat.Jpeg);
-    }
-
-    [Fact]
-    public void A_type_named_first_stays_first_and_none_is_tried_twice() =>
-        Assert.Equal(
-            [PictureFormat.Avif, PictureFormat.Jpeg, PictureFormat.WebP],
-            TypeChooser.Resolve([new(PictureFormat.Avif), SlotType.Auto, new(PictureFormat.WebP)], PictureKind.Photograph, false)
-        );
 
     private static byte[] Pixels(Func<int, (int Red, int Green, int Blue)> colour) =>
         [

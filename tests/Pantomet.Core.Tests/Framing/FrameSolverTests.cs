@@ -197,6 +197,31 @@ public class FrameSolverTests
     }
 
     [Fact]
+    public void What_is_shown_again_in_other_shapes_holds_its_subject_in_what_is_common_to_them_all()
+    {
+        var slot = SlotOf("2:1") with { ShownAs = [Shape("1:1"), Shape("4:3")], Clear = Box(0, 0.1, 1, 1) };
+        // A square in the middle of 2:1 is half as wide; 4:3 is two thirds as wide, and holds it.
+        Assert.Equal(Box(0.25, 0.1, 0.75, 1), slot.Uncovered);
+        var keep = Box(0.1, 0.4, 0.2, 0.6);
+        var picture = new PixelSize(4000, 2000);
+        var frame = VariantPlanner.Framed(picture, slot, null, Subject.Of([keep], null, null)).Region;
+        Assert.InRange((400 - frame.X) / frame.Width, 0.25 - 1e-9, 0.75);
+        Assert.InRange((800 - frame.X) / frame.Width, 0.25, 0.75 + 1e-9);
+    }
+
+    [Fact]
+    public void Two_suggested_subjects_are_both_shown_where_a_frame_holds_both_else_the_stronger_one()
+    {
+        var both = new Suggestion(Box(0.1, 0.2, 0.9, 0.8), SuggestionKind.Object) { Strongest = Box(0.7, 0.2, 0.9, 0.8) };
+        var picture = new PixelSize(3000, 1000);
+        var wide = FrameSolver.Solve(picture, Shape("5:2"), null, Subject.Of([], null, both)).Region;
+        Assert.True(wide.X <= 300 && wide.Right >= 2700);
+        var square = FrameSolver.Solve(picture, Shape("1:1"), null, Subject.Of([], null, both)).Region;
+        Assert.Equal(1900, square.X, 6);
+        Assert.True(square.Right >= 2700);
+    }
+
+    [Fact]
     public void The_whole_pixels_that_are_cut_out_still_hold_the_box() =>
         Gen.Select(Pictures, Shapes, Boxes)
             .Sample(

@@ -109,6 +109,16 @@ public class RulesReaderTests
         "left before right"
     )]
     [InlineData(
+        """{ "key": "a", "size": { "width": 9 }, "shownAs": ["1:1"] }""",
+        "$.destinations[0].slots[0].shownAs",
+        "this slot has none"
+    )]
+    [InlineData(
+        """{ "key": "a", "size": { "ratio": "4:1", "width": 9 }, "clear": [0, 0, 0.3, 1], "shownAs": ["1:1"] }""",
+        "$.destinations[0].slots[0].shownAs",
+        "no part of the clear area"
+    )]
+    [InlineData(
         """{ "key": "a", "size": { "width": 9 }, "subjectShare": 0 }""",
         "$.destinations[0].slots[0].subjectShare",
         "greater than 0"

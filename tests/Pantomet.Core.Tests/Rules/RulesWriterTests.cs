@@ -10,7 +10,7 @@ public class RulesWriterTests
         "types":["webp","jpeg"],"each":true,
         "limits":{"maxBytes":"1 MB","maxWidth":4000,"maxHeight":4000,"minWidth":1000,"minHeight":800},
         "aims":{"bytes":["500 kB","700 kB"],"quality":[60,90],"likeness":0.98,"belowFloor":true},"clear":[0.05,0.05,0.95,0.95],
-        "subjectShare":0.8,
+        "shownAs":["1:1","4:3"],"subjectShare":0.8,
         "whenTooSmall":"break","background":"#ffeedd","sharpen":"firm","profile":"keep","metadata":"copyright","location":true,
         "ppi":72,"frames":"all",
         "name":"{picture}-{slot}{density}-x"},

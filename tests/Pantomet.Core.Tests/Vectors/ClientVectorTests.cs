@@ -38,7 +38,11 @@ public sealed class ClientVectorTests
         {
             var size = sizes[i % 3];
             var slot = SomeSlot(random, i);
-            var suggestion = new Suggestion(Some(random), random.Next(2) == 0 ? SuggestionKind.PlainBackdrop : SuggestionKind.EyeCatching);
+            var suggestion = new Suggestion(Some(random), (SuggestionKind)random.Next(4))
+            {
+                Strongest = random.Next(2) == 0 ? Some(random) : null,
+            };
+            var content = suggestion.Kind == SuggestionKind.Content;
             var decisions = (i % 6) switch
             {
                 0 => Decisions.None with { Keep = [Some(random)] },
@@ -57,8 +61,15 @@ public sealed class ClientVectorTests
                     {
                         size.Width,
                         size.Height,
-                        Suggestion = suggestion.Box,
+                        Suggestion = content ? null : (Frame?)suggestion.Box,
                         SuggestionKind = suggestion.Kind,
+                        suggestion.Strongest,
+                        Content = content
+                            ? new FocusPoint(
+                                (suggestion.Box.Left + suggestion.Box.Right) / 2,
+                                (suggestion.Box.Top + suggestion.Box.Bottom) / 2
+                            )
+                            : (FocusPoint?)null,
                     },
                     slot = new
                     {

@@ -1,4 +1,5 @@
 using CsCheck;
+using Pantomet.Core.Facts;
 using Pantomet.Core.Weight;
 
 namespace Pantomet.Core.Tests.Weight;
@@ -41,24 +42,86 @@ public class QualitySearchTests
                 }
             );
 
+    // Losses fall with the setting, evenly in the logarithm but for the picture's own slope and some noise.
+    private static readonly Gen<(double Loss, double Slope, double Noise, int Seed)> Losses = Gen.Select(
+        Gen.Double[0.05, 0.3],
+        Gen.Double[0.015, 0.045],
+        Gen.Double[0, 0.01],
+        Gen.Int[0, 1000],
+        (loss, slope, noise, seed) => (loss, slope, noise, seed)
+    );
+
     [Fact]
-    public void The_lowest_quality_that_loses_little_enough_is_found() =>
-        Gen.Select(Encoders, Gen.Double[0.05, 1.5])
+    public void The_lowest_setting_that_loses_little_enough_is_found_within_a_few_looks() =>
+        Gen.Select(Losses, Gen.Int[10, 95], Gen.Int[5, 95])
             .Sample(
-                (encoder, share) =>
+                (losses, guess, at) =>
                 {
-                    // Loss falls with quality as weight grows.
-                    double Loss(int quality) => 1000.0 / Dear(encoder, quality);
-                    var most = Loss(20) * share;
-                    var found = QualitySearch.LowestWithin(new(10, 80), most, new Probes(q => 1100.0 / Cheap(encoder, q), Loss));
-                    Assert.Equal(Loss(80) <= most, found.Fits);
-                    if (found.Fits)
-                    {
-                        Assert.True(Loss(found.Quality) <= most);
-                        Assert.True(found.Quality == 10 || Loss(found.Quality - 1) > most * 0.98 || Loss(found.Quality) >= most * 0.985);
-                    }
+                    var (most, looks) = (LossAt(losses, at), 0);
+                    var found = QualitySearch.LowestNear(guess, most, setting => LossAt(losses, setting, ref looks));
+                    Assert.InRange(looks, 1, 5);
+                    Assert.True(LossAt(losses, found) <= most || found == 100, $"{found} for {at} from {guess}");
                 }
             );
+
+    [Fact]
+    public void From_a_good_guess_little_is_given_away() =>
+        Gen.Select(Losses, Gen.Int[20, 90], Gen.Int[-4, 4])
+            .Sample(
+                (losses, at, off) =>
+                {
+                    var most = LossAt(losses, at);
+                    var found = QualitySearch.LowestNear(at + off, most, setting => LossAt(losses, setting));
+                    Assert.InRange(found, at - 2, at + 6);
+                }
+            );
+
+    [Fact]
+    public void The_setting_that_comes_nearest_to_a_loss_is_found_from_as_far_off_as_pictures_differ() =>
+        Gen.Select(Losses, Gen.Int[-25, 25], Gen.Int[10, 90])
+            .Sample(
+                (losses, off, at) =>
+                {
+                    var (wanted, looks) = (LossAt(losses, at), 0);
+                    var found = QualitySearch.Nearest(at + off, wanted, setting => LossAt(losses, setting, ref looks));
+                    Assert.InRange(looks, 1, 5);
+                    Assert.InRange(found, at - 3, at + 3);
+                }
+            );
+
+    [Fact]
+    public void A_likeness_beyond_the_encoder_ends_at_its_highest_setting()
+    {
+        Assert.Equal(100, QualitySearch.LowestNear(80, 0.0001, _ => 0.01));
+        Assert.InRange(QualitySearch.Nearest(80, 0.0001, _ => 0.01), 80, 100);
+    }
+
+    [Theory]
+    [InlineData(PictureFormat.WebP)]
+    [InlineData(PictureFormat.Avif)]
+    public void Usual_settings_grow_with_the_number_and_lead_back_to_it(PictureFormat format)
+    {
+        var settings = Enumerable.Range(1, 100).Select(number => QualityScale.Usual(format, number)).ToList();
+        Assert.Equal(settings.Order(), settings);
+        Assert.Equal((1, 100), (settings[0], settings[^1]));
+        Assert.All(
+            Enumerable.Range(1, 100),
+            number =>
+                Assert.Equal(
+                    QualityScale.Usual(format, number),
+                    QualityScale.Usual(format, QualityScale.UsualNumber(format, QualityScale.Usual(format, number)))
+                )
+        );
+    }
+
+    private static double LossAt((double Loss, double Slope, double Noise, int Seed) losses, int setting, ref int looks)
+    {
+        looks++;
+        return LossAt(losses, setting);
+    }
+
+    private static double LossAt((double Loss, double Slope, double Noise, int Seed) losses, int setting) =>
+        losses.Loss * Math.Exp(-losses.Slope * setting) * (1 + (losses.Noise * Math.Sin((setting * 7.3) + losses.Seed)));
 
     [Fact]
     public void Without_a_limit_the_ceiling_is_taken_unseen()
@@ -76,17 +139,21 @@ public class QualitySearchTests
     }
 
     [Theory]
-    [InlineData(92, false, 60, 80)]
-    [InlineData(70, false, 60, 70)]
-    [InlineData(40, false, 40, 40)]
-    [InlineData(70, true, 60, 70)]
-    [InlineData(40, true, 60, 60)]
-    public void The_quality_of_an_original_lowers_the_ceiling_but_not_a_floor_that_was_asked_for(
-        int original,
-        bool asked,
-        int floor,
-        int ceiling
-    ) => Assert.Equal(new(floor, ceiling), new QualityRange(60, 80).CappedAt(original, asked));
+    [InlineData(92, 60, 80)]
+    [InlineData(70, 60, 70)]
+    [InlineData(40, 40, 40)]
+    public void The_quality_of_an_original_lowers_the_ceiling(int original, int floor, int ceiling) =>
+        Assert.Equal(new(floor, ceiling), new QualityRange(60, 80).CappedAt(original));
+
+    [Theory]
+    [InlineData(40, 1, 40)]
+    [InlineData(40, 1.5, 70)]
+    [InlineData(40, 1.99, 99)]
+    [InlineData(40, 2, null)]
+    [InlineData(90, 1.2, 92)]
+    [InlineData(100, 1, 100)]
+    public void Reduction_averages_an_originals_damage_away_until_it_caps_nothing(int original, double reduction, int? cap) =>
+        Assert.Equal(cap, QualityRange.Cap(original, reduction));
 
     [Theory]
     [InlineData("500 kB", 500_000)]

@@ -40,7 +40,7 @@ public sealed record ConfirmSuggestion(Guid Picture) : JobCommand
             : job.Deciding(
                 Picture,
                 decisions =>
-                    CellPlan.SuggestionOf(facts, decisions.Turn) is { } suggestion
+                    CellPlan.SuggestionOf(facts, decisions.Turn) is { Kind: not SuggestionKind.Content } suggestion
                         ? decisions with
                         {
                             Keep = [suggestion.Box],

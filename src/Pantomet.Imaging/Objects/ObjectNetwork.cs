@@ -1,0 +1,99 @@
+using Microsoft.ML.OnnxRuntime;
+using NetVips;
+using Pantomet.Core.Framing;
+
+namespace Pantomet.Imaging.Objects;
+
+/// <summary>
+/// The network trained on objects that ships with the program, looking at a picture at two scales. It is read from its file when it is
+/// needed first (64 MB, about a third of a second) and shared by all threads of a process.
+/// </summary>
+public sealed class ObjectNetwork : IObjectMaps, IDisposable
+{
+    // The longest side it sees, in pixels: once to see the whole, once for what is small in it (docs/subjects.md).
+    private static readonly int[] Sides = [448, 640];
+
+    // Its coarsest layer has one cell for so many pixels.
+    private const int Cell = 32;
+
+    // It was trained on blue, green and red less this.
+    private const float Middle = 115;
+
+    private static int _threads = 1;
+
+    private static readonly Lazy<ObjectNetwork> Shared = new(() => new(Path.Combine(AppContext.BaseDirectory, "objects.onnx")));
+
+    private readonly InferenceSession _session;
+    private readonly RunOptions _run = new();
+    private readonly string _input;
+
+    private ObjectNetwork(string path)
+    {
+        // Without an arena memory is given back.
+        using var options = new SessionOptions
+        {
+            IntraOpNumThreads = _threads,
+            InterOpNumThreads = 1,
+            EnableCpuMemArena = false,
+        };
+        // A thread that has nothing to do must not keep a core from others.
+        options.AddSessionConfigEntry("session.intra_op.allow_spinning", "0");
+        _session = new(path, options);
+        _input = _session.InputNames[0];
+    }
+
+    /// <summary>
+    /// How many threads look at one picture, to be said before the first: one where pictures are worked on side by side, more where this is
+    /// the one that looks.
+    /// </summary>
+    /// <param name="count">1 or more.</param>
+    public static void UseThreads(int count) => _threads = count;
+
+    /// <summary>The one of this process.</summary>
+    public static ObjectNetwork Instance => Shared.Value;
+
+    /// <inheritdoc/>
+    public IReadOnlyList<IReadOnlyList<ObjectMap>> Of(Thumb picture)
+    {
+        ArgumentNullException.ThrowIfNull(picture);
+        ImagingEngine.Start();
+        using var image = Image.NewFromMemory(picture.Pixels, picture.Width, picture.Height, picture.Bands, Enums.BandFormat.Uchar);
+        using var tagged = image.Copy(interpretation: Enums.Interpretation.Srgb);
+        return [.. Sides.Select(side => Look(tagged, side))];
+    }
+
+    /// <summary>Frees it.</summary>
+    public void Dispose()
+    {
+        _run.Dispose();
+        _session.Dispose();
+    }
+
+    private ObjectMap[] Look(Image picture, int side)
+    {
+        var scale = (double)side / Math.Max(picture.Width, picture.Height);
+        var (width, height) = (Whole(picture.Width * scale), Whole(picture.Height * scale));
+        using var seen = picture.ThumbnailImage(width, height: height, size: Enums.Size.Force);
+        var (pixels, bands) = (seen.WriteToMemory<byte>(), seen.Bands);
+        var values = new float[3 * width * height];
+        for (var i = 0; i < width * height; i++)
+        {
+            for (var channel = 0; channel < 3; channel++)
+            {
+                values[(channel * width * height) + i] = pixels[(i * bands) + 2 - channel] - Middle;
+            }
+        }
+
+        using var input = OrtValue.CreateTensorValueFromMemory(values, [1, 3, height, width]);
+        using var layers = _session.Run(_run, [_input], [input], _session.OutputNames);
+        return [.. layers.Select(MapOf)];
+    }
+
+    private static ObjectMap MapOf(OrtValue layer)
+    {
+        var shape = layer.GetTensorTypeAndShape().Shape;
+        return new(layer.GetTensorDataAsSpan<float>().ToArray(), (int)shape[1], (int)shape[3], (int)shape[2]);
+    }
+
+    private static int Whole(double pixels) => Math.Max(2, (int)Math.Round(pixels / Cell)) * Cell;
+}

@@ -50,6 +50,22 @@ public sealed class JobTests(ServerFixture server) : IClassFixture<ServerFixture
     }
 
     [Fact]
+    public async Task The_progress_that_is_told_never_knows_more_than_the_cells_beside_it()
+    {
+        var (id, _) = await server.FreshJobAsync(["IMG_2102.jpg", "DSC_0423.JPG", "IMG_2109.jpg"], [Square, Large]);
+        JsonElement job;
+        do
+        {
+            job = await server.JobAsync(id);
+            var made = job.GetProperty("cells")
+                .EnumerateArray()
+                .SelectMany(cell => cell.GetProperty("files").EnumerateArray())
+                .Count(file => file.GetProperty("made").GetBoolean());
+            Assert.InRange(job.GetProperty("progress").GetProperty("done").GetInt32(), 0, made);
+        } while (job.GetProperty("progress").GetProperty("done").GetInt32() < job.GetProperty("progress").GetProperty("files").GetInt32());
+    }
+
+    [Fact]
     public async Task A_changed_framing_redoes_its_variants_alone_and_the_way_back_redoes_nothing()
     {
         var (id, pictures) = await server.FreshJobAsync(["DSC_0423.JPG", "IMG_2109.jpg"], [Square, Large]);

@@ -84,9 +84,12 @@ internal sealed class JobChange
     }
 
     /// <summary>How far a job is.</summary>
-    public static JobProgress Progress(JobBoard board, CellJudge judge)
+    public static JobProgress Progress(JobBoard board, CellJudge judge) => Progress(board, board.State, judge);
+
+    /// <summary>How far a job was at a state of it: what is told beside cells must not know more than they do.</summary>
+    public static JobProgress Progress(JobBoard board, BoardState state, CellJudge judge)
     {
-        var (state, tally) = (board.State, board.State.Tally);
+        var tally = state.Tally;
         return new(
             tally.Files,
             tally.Done,

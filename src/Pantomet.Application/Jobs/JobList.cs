@@ -79,7 +79,7 @@ internal sealed class JobList(IServiceScopeFactory scopes, OpenJobs jobs, JobRoo
         var state = board.State;
         var sequence = state.Sequence;
         var (cells, more) = await CellsAsync(board, state, sequence, 0, FirstCells, cancel);
-        return new(JobHead.Of(state), cells, more, JobChange.Progress(board, judge));
+        return new(JobHead.Of(state), cells, more, JobChange.Progress(board, state, judge));
     }
 
     /// <summary>The cells of the pictures from a place on.</summary>

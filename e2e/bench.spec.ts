@@ -165,7 +165,8 @@ test('crops are alike in height, in proportion by a key, and a closed dialog giv
   page,
 }) => {
   const slots = ['skerry-site/opening-large', 'skerry-shop/grid-square', 'harbour-market/listing'];
-  const job = await makeJob(page, 'Alike', ['DSC_0412.JPG', 'IMG_2102.jpg'], slots);
+  const upright = 'skerry-site/portrait-feature';
+  const job = await makeJob(page, 'Alike', ['DSC_0412.JPG', 'IMG_2102.jpg'], [...slots, upright]);
   await page.goto(`/job/${job.id}`);
   await allMade(page);
   const crop = (slot: string) => cellOf(page, job.pictures[0]!.id, slot).locator('img');
@@ -174,6 +175,12 @@ test('crops are alike in height, in proportion by a key, and a closed dialog giv
   const alike = await heights();
   expect(new Set(alike).size).toBe(1);
   expect(alike[0]).toBeGreaterThanOrEqual(64);
+  // One that would be too narrow to be judged takes its caption's height as well; the row is no higher for it.
+  const tall = (await crop(upright).boundingBox())!;
+  expect(tall.width).toBeGreaterThanOrEqual(64);
+  expect((await cellOf(page, job.pictures[0]!.id, upright).boundingBox())!.height).toBe(
+    (await cellOf(page, job.pictures[0]!.id, slots[0]!).boundingBox())!.height,
+  );
   await page.keyboard.press('+');
   await expect.poll(async () => (await heights())[0]).toBeGreaterThan(alike[0]!);
   await page.keyboard.press('p');

@@ -56,6 +56,22 @@ test('the content is drawn under the slot, kin move together, and one is let loo
   await expect.poll(async () => (await figures(page)).width).toBe(before.width);
 });
 
+test('the slot in hand is drawn larger, and never grows while a hand is down', async ({ page }) => {
+  const job = await makeJob(page, 'In hand', ['DSC_0440.JPG'], slots);
+  await openFraming(page, job.id, job.pictures[0]!.id, slots[0]);
+  const windowOf = (slot: string) => page.locator(`[data-slot="${slot}"] > div`);
+  const size = async (slot: string) => (await windowOf(slot).boundingBox())!;
+  const [large, small] = [await size(slots[0]!), await size(slots[2]!)];
+  const place = { x: small.x + small.width / 2, y: small.y + small.height / 2 };
+  await page.mouse.move(place.x, place.y);
+  await page.mouse.down();
+  await expect(page.getByRole('region', { name: 'The active slot' })).toContainText('Grid square');
+  expect(await size(slots[2]!)).toEqual(small);
+  await page.mouse.up();
+  await expect.poll(async () => (await size(slots[2]!)).height).toBeGreaterThan(1.3 * small.height);
+  expect((await size(slots[0]!)).height).toBeLessThan(large.height);
+});
+
 test('a frame that is held is weighed, and the weight stands once it is let go', async ({ page }) => {
   const job = await makeJob(page, 'Held', ['IMG_2109.jpg'], [slots[0]!]);
   await openFraming(page, job.id, job.pictures[0]!.id, slots[0]);

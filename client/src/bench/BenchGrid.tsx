@@ -202,13 +202,15 @@ export function BenchGrid({
                   }
                   className="flex h-full w-full flex-col justify-end px-2 pb-1.5 text-left hover:bg-sheet-2"
                 >
-                  <span className="w-full truncate text-[11px] leading-4 text-ink-2">
+                  <span className="w-full truncate text-[11px] leading-[15px] text-ink-2">
                     {first ? slot.destinationName : '\u00a0'}
                   </span>
-                  <span className="line-clamp-2 w-full leading-4 font-medium text-balance wrap-anywhere">
+                  <span className="line-clamp-2 w-full leading-[15px] font-medium text-balance wrap-anywhere">
                     {slot.slot.name}
                   </span>
-                  <span className="w-full truncate text-[11px] leading-4 text-ink-2">{shapeWords(slot)}</span>
+                  <span className="w-full truncate text-[11px] leading-[15px] text-ink-2">
+                    {shapeWords(slot)}
+                  </span>
                 </button>
               </div>
             );

@@ -6,7 +6,7 @@ import { Crop } from '../design/Crop';
 import { VerdictMark } from '../design/VerdictMark';
 import { reasonWord } from '../jobs/reasons';
 import { useCell } from '../jobs/useJob';
-import { caption, drawn, pad, type View } from './layout';
+import { caption, captionBeside, drawn, pad, standsBeside, type View } from './layout';
 import { type Rest, useRested } from './rest';
 
 /** One cell: the crop as it will be delivered, and what it came to. */
@@ -38,6 +38,7 @@ export const BenchCell = memo(function BenchCell({
   const cell = useCell(picture.picture.id, slot.address);
   if (!cell) return null;
   const size = drawn(cell, view);
+  const beside = standsBeside(cell, view);
   return (
     <div
       id={id}
@@ -45,10 +46,10 @@ export const BenchCell = memo(function BenchCell({
       aria-selected={selected}
       aria-label={`${picture.picture.name} in ${slot.slot.name}: ${words(cell)}`}
       data-cell={`${picture.picture.id}|${slot.address}`}
-      className={`absolute top-0 flex flex-col [contain:layout_style] ${selected ? 'bg-sheet' : ''} ${active ? 'z-10 outline-2 -outline-offset-2 outline-accent' : ''}`}
+      className={`absolute top-0 flex ${beside ? 'justify-center' : 'flex-col'} [contain:layout_style] ${selected ? 'bg-sheet' : ''} ${active ? 'z-10 outline-2 -outline-offset-2 outline-accent' : ''}`}
       style={{ left, width, height, padding: pad }}
     >
-      <div className="grid flex-1 place-items-center">
+      <div className={`grid place-items-center ${beside ? '' : 'flex-1'}`}>
         <div
           className={`relative ${cell.state === 'skipped' ? 'opacity-35' : ''}`}
           style={{ width: size.width, height: size.height }}
@@ -59,10 +60,10 @@ export const BenchCell = memo(function BenchCell({
         </div>
       </div>
       <p
-        className="flex items-center justify-center gap-1 text-[11px] leading-none whitespace-nowrap"
-        style={{ height: caption }}
+        className={`flex text-[11px] ${beside ? 'flex-col items-start justify-end gap-1 pb-1 pl-1.5 leading-3' : 'items-center justify-center gap-1 leading-none whitespace-nowrap'}`}
+        style={beside ? { width: captionBeside } : { height: caption }}
       >
-        {whole && <Caption cell={cell} looking={picture.looking} wide={width > 130} />}
+        {whole && <Caption cell={cell} looking={picture.looking} wide={beside || width > 130} />}
       </p>
     </div>
   );
@@ -99,7 +100,7 @@ function Caption({ cell, looking, wide }: { cell: Cell; looking: boolean; wide: 
     <>
       <VerdictMark verdict={cell.verdict} />
       {look && wide ? (
-        <span className="truncate font-semibold">{reasonWord(look)}</span>
+        <span className="overflow-hidden font-semibold text-ellipsis">{reasonWord(look)}</span>
       ) : (
         <span
           className={look ? 'font-semibold underline decoration-dotted underline-offset-2' : 'text-ink-2'}
@@ -112,7 +113,7 @@ function Caption({ cell, looking, wide }: { cell: Cell; looking: boolean; wide: 
                 ? weight(heaviest)
                 : cell.state === 'waiting'
                   ? looking
-                    ? 'looked at'
+                    ? 'looking'
                     : 'waits'
                   : 'none'}
         </span>

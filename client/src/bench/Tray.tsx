@@ -28,8 +28,8 @@ export function Tray({
   return (
     <section
       aria-label="Chosen cells"
-      className="@container flex gap-6 border-t border-line bg-sheet px-5 py-3"
-      style={{ height: 104 }}
+      className="@container flex gap-6 border-t border-line bg-sheet px-5 py-2"
+      style={{ height: 80 }}
     >
       <div className="min-w-0 flex-1">
         {one ? (
@@ -44,7 +44,7 @@ export function Tray({
           </>
         )}
       </div>
-      <div className="grid w-[610px] shrink-0 grid-cols-5 content-start gap-1.5">
+      <div className="grid w-[610px] shrink-0 grid-cols-5 content-center gap-1.5">
         <KeyButton name="Accept" k="A" off={looks === 0} act={() => benchActions.accept(store, chosen)} />
         <KeyButton
           name="Suggestion"
@@ -118,7 +118,7 @@ function OneCell({ one }: { one: Chosen }) {
             {slot.slot.name}, {slot.destinationName}
           </span>
         </h2>
-        <div className="mt-1 max-h-[58px] overflow-y-auto" tabIndex={reasons.length > 2 ? 0 : undefined}>
+        <div className="mt-1 max-h-11 overflow-y-auto" tabIndex={reasons.length > 2 ? 0 : undefined}>
           {reasons.map((reason) => (
             <p key={reason.code} className={cell.looks.includes(reason.code) ? '' : 'text-ink-2'}>
               {sentence(reason.message)}

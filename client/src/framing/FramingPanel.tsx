@@ -10,11 +10,10 @@ import { decisionFor } from '../jobs/decisions';
 import { useCells, useJob, useJobStore } from '../jobs/useJob';
 import { type Box, withFigure } from './box';
 import { FigureField } from './FigureField';
-import { SlotWindow, around, caption } from './SlotWindow';
+import { arranged } from './arranged';
+import { SlotWindow } from './SlotWindow';
 import { useElementSize } from './useElementSize';
-
-const most = 190;
-const least = 56;
+import { useInHand } from './useInHand';
 
 /** All slots of the picture at a glance, in two columns, and the active one in figures. */
 export function FramingPanel({
@@ -66,17 +65,15 @@ export function FramingPanel({
   const cells = useCells();
   const id = picture.picture.id;
   const [list, room] = useElementSize<HTMLUListElement>();
-  // As large as two columns and the height allow; a slot of another shape takes what it can of its place.
-  const sizes = useMemo(() => {
-    const wide = ((room?.width ?? 372) - 16) / 2 - around;
-    const rows = Math.ceil(slots.length / 2);
-    const high = Math.max(least, Math.min(most, ((room?.height ?? 460) - 12) / rows - caption - around));
-    return slots.map((one) => {
-      const { width, height } = cells.at(id, one.address) ?? one.slot;
-      const fits = Math.min(wide / width, high / height);
-      return { width: Math.max(20, width * fits), height: Math.max(12, height * fits) };
-    });
-  }, [slots, cells, id, room]);
+  const large = useInHand(slot.address);
+  const { sizes, columns } = useMemo(() => {
+    const shapes = slots.map((one) => cells.at(id, one.address) ?? one.slot);
+    return arranged(
+      shapes,
+      slots.findIndex((one) => one.address === large),
+      room ?? { width: 372, height: 460 },
+    );
+  }, [slots, cells, id, room, large]);
   const detail = useCellDetail(store.id, cell);
   const box = boxes.get(slot.address)!;
   const decision = decisionFor(decisions, slot.address);
@@ -100,7 +97,8 @@ export function FramingPanel({
     <aside className="flex min-h-0 flex-col border-l border-line bg-sheet" aria-label="Slots">
       <ul
         ref={list}
-        className="grid min-h-0 flex-1 grid-cols-2 content-start overflow-y-auto p-1.5"
+        className="grid min-h-0 flex-1 content-start overflow-y-auto p-1.5"
+        style={{ gridTemplateColumns: columns }}
         aria-label="All slots of this picture"
       >
         {slots.map((one, i) => {

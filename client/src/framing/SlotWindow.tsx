@@ -3,12 +3,10 @@ import { memo, useEffect, useRef } from 'react';
 import { addresses, type JobPicture, type JobSlot, type Verdict } from '../api/client';
 import { Covered } from '../design/Covered';
 import { VerdictMark } from '../design/VerdictMark';
+import { around, caption } from './arranged';
 import { type Box, moved, zoomed } from './box';
 
 const settleAfter = 220;
-/** What a slot's window needs beside the crop: the line above it, and room around both. */
-export const caption = 18;
-export const around = 14;
 
 interface Props {
   picture: JobPicture;

@@ -156,6 +156,61 @@ public sealed class RegistrationTests : IDisposable
         }
     }
 
+    [Fact]
+    public void Lamps_at_night_keep_their_light()
+    {
+        var source = _place.At("lamps.jpg");
+        Programs.Checked(
+            "convert",
+            "-size",
+            "1237x1011",
+            "-seed",
+            "5",
+            "xc:gray(50%)",
+            "+noise",
+            "random",
+            "-channel",
+            "G",
+            "-separate",
+            "-threshold",
+            "97%",
+            "-blur",
+            "0x0.8",
+            "-level",
+            "0,40%",
+            "(",
+            "-size",
+            "1237x1011",
+            "plasma:midnightblue-saddlebrown",
+            "-modulate",
+            "50",
+            ")",
+            "-compose",
+            "screen",
+            "-composite",
+            "-quality",
+            "96",
+            source
+        );
+        var report = _place.Render(_place.Rules(Slots), 0, source);
+        Assert.True(report.GetProperty("sources")[0].GetProperty("inLight").GetBoolean());
+        foreach (var variant in report.GetProperty("variants").EnumerateArray())
+        {
+            var (width, height) = (variant.GetProperty("width").GetInt32(), variant.GetProperty("height").GetInt32());
+            var frame = variant.GetProperty("frame").EnumerateArray().Select(edge => edge.GetInt32()).ToArray();
+            using var mine = Image.NewFromFile(Path.Combine(_place.Out, variant.GetProperty("file").GetString()!), memory: true);
+            double Off(string[] into, string[] back)
+            {
+                using var exact = Image.NewFromFile(Exact(source, into, frame, width, height, back), memory: true);
+                using var difference = (mine - exact).Abs();
+                return difference.Avg();
+            }
+
+            var (inLight, stored) = (Off(["-colorspace", "RGB"], ["-colorspace", "sRGB"]), Off([], []));
+            Assert.True(inLight < 1.5 && stored > 5, $"{variant.GetProperty("slot").GetString()}: {inLight:0.00}, {stored:0.00} of 255");
+        }
+    }
+
     // No side is a multiple of what a JPEG is reduced by while it is read.
     private string Original(int orientation)
     {
@@ -181,10 +236,12 @@ public sealed class RegistrationTests : IDisposable
             path
         );
         Programs.Checked("exiftool", "-q", "-n", $"-Orientation={orientation}", "-overwrite_original", path);
+        // What is reduced in light is decoded whole: nothing would be said of what is read smaller.
+        Assert.False(PictureReader.ReadWhole(path).Facts!.NeedsLight);
         return path;
     }
 
-    private string Exact(string source, string[] steps, int[] frame, int width, int height)
+    private string Exact(string source, string[] steps, int[] frame, int width, int height, string[]? back = null)
     {
         var exact = _place.At("exact.png");
         Programs.Checked(
@@ -201,6 +258,7 @@ public sealed class RegistrationTests : IDisposable
                 "Lanczos",
                 "-resize",
                 $"{width}x{height}!",
+                .. back ?? [],
                 $"PNG24:{exact}",
             ]
         );

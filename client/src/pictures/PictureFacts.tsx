@@ -25,7 +25,14 @@ export function PictureFacts({ picture }: { picture: Picture }) {
       <dl className="mt-3 grid grid-cols-[96px_1fr] gap-x-3 gap-y-1.5">
         <Fact term="Pixels">{megapixels(picture.width, picture.height)}</Fact>
         {picture.kind && (
-          <Fact term="Content">{picture.kind === 'photograph' ? 'photograph' : 'flat graphic'}</Fact>
+          <Fact term="Content">
+            {picture.kind === 'photograph' ? 'photograph' : 'flat graphic'}
+            {picture.needsLight && (
+              <span className="block text-ink-2">
+                Much fine bright detail: reduced in linear light, so that it stays as bright as from afar.
+              </span>
+            )}
+          </Fact>
         )}
         {picture.jpegQuality != null && (
           <Fact term="Quality">

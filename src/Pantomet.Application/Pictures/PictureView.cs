@@ -22,6 +22,7 @@ namespace Pantomet.Application.Pictures;
 /// <param name="HasLocation">Whether the file tells where it was taken.</param>
 /// <param name="JpegQuality">The quality a JPEG was written at, estimated from its tables.</param>
 /// <param name="Kind">Photograph or flat graphic, by content.</param>
+/// <param name="NeedsLight">Whether it has so much fine bright detail that it is reduced in light.</param>
 /// <param name="Revision">Which of its originals this is, from 1.</param>
 /// <param name="Shown">Changes whenever its pixels do: a part of preview addresses.</param>
 /// <param name="Misnamed">Whether the name's ending says another type than the content.</param>
@@ -44,6 +45,7 @@ public sealed record PictureView(
     bool HasLocation,
     int? JpegQuality,
     PictureKind? Kind,
+    bool NeedsLight,
     int Revision,
     string Shown,
     bool Misnamed
@@ -72,6 +74,7 @@ public sealed record PictureView(
             row.HasLocation,
             row.JpegQuality,
             row.Kind,
+            row.Facts.NeedsLight,
             row.Revision,
             row.ContentHash[..12],
             PictureFormats.IsMisnamed(row.Name, row.Format)

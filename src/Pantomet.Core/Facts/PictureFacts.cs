@@ -1,5 +1,6 @@
 using Pantomet.Core.Framing;
 using Pantomet.Core.Geometry;
+using Pantomet.Core.Pixels;
 
 namespace Pantomet.Core.Facts;
 
@@ -44,6 +45,15 @@ public sealed record PictureFacts
 
     /// <summary>Photograph or flat graphic, by content; null where only the header was read.</summary>
     public PictureKind? Kind { get; init; }
+
+    /// <summary>
+    /// How much fine bright detail a reduction of stored values would darken, in 255ths (<see cref="Light.LossOf"/>); null where only the
+    /// header was read.
+    /// </summary>
+    public double? LightLoss { get; init; }
+
+    /// <summary>True for a photograph that loses so much that it is reduced in light.</summary>
+    public bool NeedsLight => Kind == PictureKind.Photograph && Colours != "CMYK" && LightLoss >= Light.Plain;
 
     /// <summary>The keep box that the picture itself suggests; null where there is none or only the header was read.</summary>
     public Suggestion? Suggestion { get; init; }

@@ -40,6 +40,8 @@ public static class Reduction
 
     private const int RowsAtOnce = 16;
 
+    private static readonly float[] Plain = [.. Enumerable.Range(0, 256).Select(value => (float)value)];
+
     /// <summary>Reduces, or enlarges where the frame is smaller than what is asked.</summary>
     /// <param name="source">The pixels.</param>
     /// <param name="frame">What of them is shown.</param>
@@ -47,9 +49,10 @@ public static class Reduction
     /// <param name="height">Pixels down of the result.</param>
     /// <param name="alpha">True when the last channel is coverage: what is transparent then colours nothing beside it.</param>
     /// <param name="threads">How many rows may be worked on at once, from 1.</param>
+    /// <param name="light">True to mix light instead of stored values (<see cref="Light"/>).</param>
     /// <returns>The values of the result, interleaved.</returns>
     /// <exception cref="ArgumentException">The frame has no extent, or lies outside.</exception>
-    public static byte[] Reduce(PixelRows source, PixelBox frame, int width, int height, bool alpha, int threads = 1)
+    public static byte[] Reduce(PixelRows source, PixelBox frame, int width, int height, bool alpha, int threads = 1, bool light = false)
     {
         if (!(frame.Width > 0) || !(frame.Height > 0) || frame.Left >= source.Width || frame.Top >= source.Height)
         {
@@ -71,7 +74,8 @@ public static class Reduction
             0,
             (height + RowsAtOnce - 1) / RowsAtOnce,
             new ParallelOptions { MaxDegreeOfParallelism = Math.Max(1, threads) },
-            part => ReduceRows(source, across, down, alpha, result, part * RowsAtOnce, Math.Min(height, (part + 1) * RowsAtOnce))
+            part =>
+                ReduceRows(source, across, down, new(alpha, light), result, part * RowsAtOnce, Math.Min(height, (part + 1) * RowsAtOnce))
         );
         return result;
     }
@@ -88,7 +92,7 @@ public static class Reduction
         return result;
     }
 
-    private static void ReduceRows(PixelRows source, Taps across, Taps down, bool alpha, byte[] result, int from, int until)
+    private static void ReduceRows(PixelRows source, Taps across, Taps down, Mixing mixing, byte[] result, int from, int until)
     {
         var (first, last) = (across.First, across.Last);
         var row = ArrayPool<float>.Shared.Rent((last - first) * source.Bands);
@@ -97,9 +101,9 @@ public static class Reduction
         for (var y = from; y < until; y++)
         {
             var sums = row.AsSpan(0, (last - first) * source.Bands);
-            SumRows(source, down, y, first, alpha, sums);
+            SumRows(source, down, y, first, mixing, sums);
             Spread(sums, source.Bands, pixels.AsSpan(first * Lanes, (last - first) * Lanes));
-            ReduceRow(pixels.AsSpan(0, last * Lanes), across, source.Bands, alpha, result.AsSpan(y * length, length));
+            ReduceRow(pixels.AsSpan(0, last * Lanes), across, source.Bands, mixing, result.AsSpan(y * length, length));
         }
 
         ArrayPool<float>.Shared.Return(row);
@@ -107,11 +111,11 @@ public static class Reduction
     }
 
     // One row of the result's height, still as wide as the source: its rows, each by its weight.
-    private static void SumRows(PixelRows source, Taps down, int y, int from, bool alpha, Span<float> sums)
+    private static void SumRows(PixelRows source, Taps down, int y, int from, Mixing mixing, Span<float> sums)
     {
         var row = source.Width * source.Bands;
         var rows = source.Values.Span[((down.Start(y) * row) + (from * source.Bands))..];
-        if (!alpha)
+        if (!mixing.Covered && !mixing.OfLight)
         {
             Sum(rows, row, down.Weights(y), sums);
             return;
@@ -119,9 +123,18 @@ public static class Reduction
 
         sums.Clear();
         var weights = down.Weights(y);
+        var values = mixing.OfLight ? Light.OfValues : Plain;
         for (var k = 0; k < weights.Length; k++)
         {
-            AddCovered(rows.Slice(k * row, sums.Length), source.Bands, weights[k], sums);
+            var part = rows.Slice(k * row, sums.Length);
+            if (mixing.Covered)
+            {
+                AddCovered(part, source.Bands, values, weights[k], sums);
+            }
+            else
+            {
+                Add(part, values, weights[k], sums);
+            }
         }
     }
 
@@ -164,16 +177,24 @@ public static class Reduction
         }
     }
 
+    private static void Add(ReadOnlySpan<byte> stored, ReadOnlySpan<float> values, float weight, Span<float> sums)
+    {
+        for (var x = 0; x < stored.Length; x++)
+        {
+            sums[x] += values[stored[x]] * weight;
+        }
+    }
+
     // Each channel counts by how much of the pixel is covered.
-    private static void AddCovered(ReadOnlySpan<byte> values, int bands, float weight, Span<float> sums)
+    private static void AddCovered(ReadOnlySpan<byte> stored, int bands, ReadOnlySpan<float> values, float weight, Span<float> sums)
     {
         var colours = bands - 1;
-        for (var x = 0; x < values.Length; x += bands)
+        for (var x = 0; x < stored.Length; x += bands)
         {
-            var covered = values[x + colours] * weight;
+            var covered = stored[x + colours] * weight;
             for (var band = 0; band < colours; band++)
             {
-                sums[x + band] += values[x + band] * covered * (1f / 255);
+                sums[x + band] += values[stored[x + band]] * covered * (1f / 255);
             }
 
             sums[x + colours] += covered;
@@ -198,7 +219,7 @@ public static class Reduction
         }
     }
 
-    private static void ReduceRow(ReadOnlySpan<float> pixels, Taps across, int bands, bool alpha, Span<byte> result)
+    private static void ReduceRow(ReadOnlySpan<float> pixels, Taps across, int bands, Mixing mixing, Span<byte> result)
     {
         var whole = MemoryMarshal.Cast<float, Vector128<float>>(pixels);
         for (int x = 0, to = 0; to < result.Length; x++, to += bands)
@@ -211,7 +232,7 @@ public static class Reduction
                 sum = Vector128.FusedMultiplyAdd(taps[k], Vector128.Create(weights[k]), sum);
             }
 
-            if (alpha)
+            if (mixing.Covered)
             {
                 var covered = sum[bands - 1];
                 sum *= covered > 0.5f ? 255 / covered : 0;
@@ -220,10 +241,18 @@ public static class Reduction
 
             for (var band = 0; band < bands; band++)
             {
-                result[to + band] = (byte)Math.Clamp((int)MathF.Floor(sum[band] + 0.5f), 0, 255);
+                result[to + band] =
+                    mixing.OfLight && !(mixing.Covered && band == bands - 1)
+                        ? Light.ToValue(sum[band])
+                        : (byte)Math.Clamp((int)MathF.Floor(sum[band] + 0.5f), 0, 255);
             }
         }
     }
+
+    /// <summary>How pixels are mixed.</summary>
+    /// <param name="Covered">The last channel is coverage: the others count by it.</param>
+    /// <param name="OfLight">Light is mixed, not what is stored.</param>
+    private readonly record struct Mixing(bool Covered, bool OfLight);
 
     /// <summary>Which pixels each pixel of the result is made of along one axis, and how much of each.</summary>
     private sealed class Taps

@@ -45,6 +45,9 @@ public sealed record ReportedSource
     /// <summary>photograph or flatGraphic, by content.</summary>
     public PictureKind? Kind { get; init; }
 
+    /// <summary>True where the picture is reduced in light; left out otherwise.</summary>
+    public bool? InLight { get; init; }
+
     /// <summary>The suggested keep box: left, top, right, bottom as fractions of the picture as displayed.</summary>
     public IReadOnlyList<double>? Suggestion { get; init; }
 
@@ -73,6 +76,7 @@ public sealed record ReportedSource
             Ppi = facts.Ppi,
             JpegQuality = facts.JpegQuality,
             Kind = facts.Kind,
+            InLight = facts.NeedsLight ? true : null,
             Suggestion = facts.Suggestion is { Kind: not SuggestionKind.Content, Box: var box }
                 ? [.. new[] { box.Left, box.Top, box.Right, box.Bottom }.Select(edge => Math.Round(edge, 4))]
                 : null,

@@ -485,6 +485,9 @@ namespace Pantomet.Data.Migrations
                     b.Property<string>("Kind")
                         .HasColumnType("TEXT");
 
+                    b.Property<double?>("LightLoss")
+                        .HasColumnType("REAL");
+
                     b.Property<string>("Name")
                         .IsRequired()
                         .HasColumnType("TEXT");

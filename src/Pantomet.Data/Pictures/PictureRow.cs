@@ -61,6 +61,9 @@ public sealed class PictureRow
     /// <summary>Photograph or flat graphic.</summary>
     public PictureKind? Kind { get; set; }
 
+    /// <summary>How much fine bright detail a reduction of stored values would darken; null for those of before it was measured.</summary>
+    public double? LightLoss { get; set; }
+
     /// <summary>The keep box the picture suggests.</summary>
     public Suggestion? Suggestion { get; set; }
 
@@ -93,6 +96,7 @@ public sealed class PictureRow
             HasLocation = HasLocation,
             JpegQuality = JpegQuality,
             Kind = Kind,
+            LightLoss = LightLoss,
             Suggestion = Suggestion,
             SubjectSought = SubjectSought,
         };
@@ -126,6 +130,7 @@ public sealed class PictureRow
             facts.Orientation
         );
         (Profile, Colours, Bits, Ppi, HasLocation) = (facts.Profile, facts.Colours, facts.Bits, facts.Ppi, facts.HasLocation);
-        (JpegQuality, Kind, Suggestion, SubjectSought) = (facts.JpegQuality, facts.Kind, facts.Suggestion, facts.SubjectSought);
+        (JpegQuality, Kind, LightLoss) = (facts.JpegQuality, facts.Kind, facts.LightLoss);
+        (Suggestion, SubjectSought) = (facts.Suggestion, facts.SubjectSought);
     }
 }

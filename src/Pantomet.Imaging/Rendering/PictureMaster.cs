@@ -17,7 +17,8 @@ public sealed class PictureMaster : IDisposable
     private const int MostLevels = 8;
 
     // How much of a reduction is left to the kernel: what is averaged before differs from the exact reduction, the less the finer it is.
-    private const int LeftToKernel = 2;
+    // In light the difference is larger, as the dark has many values for little light.
+    private static int LeftToKernel(bool light) => light ? 4 : 2;
 
     private readonly Lazy<HeldPixels>[] _levels;
     private readonly Crop _part;
@@ -31,6 +32,7 @@ public sealed class PictureMaster : IDisposable
         _grid = grid;
         Facts = facts;
         HasAlpha = image.HasAlpha();
+        InLight = facts.NeedsLight;
         var one = new byte[image.Bands];
         using (var pixel = Image.NewFromMemoryCopy(one, 1, 1, image.Bands, Enums.BandFormat.Uchar))
         {
@@ -53,6 +55,9 @@ public sealed class PictureMaster : IDisposable
     /// <summary>True when the last channel is coverage.</summary>
     internal bool HasAlpha { get; }
 
+    /// <summary>True when its pixels were averaged as light, and are reduced further so.</summary>
+    internal bool InLight { get; }
+
     /// <summary>The original.</summary>
     public string Path { get; }
 
@@ -67,7 +72,8 @@ public sealed class PictureMaster : IDisposable
     {
         var (load, block) = Scales(Facts, plans, Turn);
         var part = Part(Facts, plans);
-        return load * block >= _grid.Scale
+        return Facts.NeedsLight == InLight
+            && load * block >= _grid.Scale
             && part.Left >= _part.Left
             && part.Top >= _part.Top
             && part.Right <= _part.Right
@@ -130,7 +136,7 @@ public sealed class PictureMaster : IDisposable
 
         if (block > 1)
         {
-            image = Averaged(image, block, scope);
+            image = Averaged(image, block, facts.NeedsLight, scope);
             grid = grid with { Scale = grid.Scale * block };
         }
 
@@ -147,7 +153,7 @@ public sealed class PictureMaster : IDisposable
         var grid = _grid;
         var scale = Math.Min(plan.Crop.Width / grid.Scale / plan.Content.Width, plan.Crop.Height / grid.Scale / plan.Content.Height);
         var level = 0;
-        while (level + 1 < MostLevels && scale >= 2 * LeftToKernel)
+        while (level + 1 < MostLevels && scale >= 2 * LeftToKernel(InLight))
         {
             scale /= 2;
             level++;
@@ -171,7 +177,7 @@ public sealed class PictureMaster : IDisposable
     {
         using var scope = new Scope();
         var image = scope.Own(scope.Own(finer.AsImage()).Copy(interpretation: Fields.Interpretation));
-        return new(Averaged(image, 2, scope));
+        return new(Averaged(image, 2, InLight, scope));
     }
 
     // How far a JPEG is reduced while it is read (1, 2, 4 or 8, ITU-T T.81's transform at a part of its size), and how many pixels
@@ -188,12 +194,15 @@ public sealed class PictureMaster : IDisposable
             Math.Min((double)plan.Crop.Width / plan.Content.Width, (double)plan.Crop.Height / plan.Content.Height)
         );
         var load =
-            facts.Format != PictureFormat.Jpeg ? 1
-            : scale >= 8 * LeftToKernel ? 8
-            : scale >= 4 * LeftToKernel ? 4
-            : scale >= 2 * LeftToKernel ? 2
+            // What a JPEG is reduced by while it is read are means of stored values.
+            facts.Format != PictureFormat.Jpeg
+            || facts.NeedsLight
+                ? 1
+            : scale >= 8 * LeftToKernel(false) ? 8
+            : scale >= 4 * LeftToKernel(false) ? 4
+            : scale >= 2 * LeftToKernel(false) ? 2
             : 1;
-        return (load, Math.Max(1, (int)(scale / load / LeftToKernel)));
+        return (load, Math.Max(1, (int)(scale / load / LeftToKernel(facts.NeedsLight))));
     }
 
     private static Crop Part(PictureFacts facts, IReadOnlyList<VariantPlan> plans)
@@ -210,12 +219,18 @@ public sealed class PictureMaster : IDisposable
 
     // Means of blocks. In whole numbers the library rounds up twice, half a step in the mean for each halving; what is transparent must not
     // colour its neighbours.
-    private static Image Averaged(Image image, int block, Scope scope)
+    private static Image Averaged(Image image, int block, bool light, Scope scope)
     {
         var alpha = image.HasAlpha();
-        var exact = scope.Own(alpha ? image.Premultiply() : image.Cast(Enums.BandFormat.Float));
+        var values = light ? scope.Own(image.Colourspace(Enums.Interpretation.Scrgb)) : image;
+        var exact = scope.Own(alpha ? values.Premultiply() : values.Cast(Enums.BandFormat.Float));
         var means = scope.Own(exact.Shrink(block, block, ceil: true));
         var straight = alpha ? scope.Own(means.Unpremultiply()) : means;
+        if (light)
+        {
+            return scope.Own(straight.Colourspace(image.Interpretation));
+        }
+
         return scope.Own(scope.Own(straight.Round(Enums.OperationRound.Rint)).Cast(image.Format));
     }
 

@@ -37,7 +37,7 @@ public static class VariantRenderer
     {
         var (content, alpha) = (plan.Content, master.HasAlpha);
         var (rows, frame) = master.Cut(plan);
-        var values = Reduction.Reduce(rows, frame, content.Width, content.Height, alpha, ImagingEngine.Threads);
+        var values = Reduction.Reduce(rows, frame, content.Width, content.Height, alpha, ImagingEngine.Threads, master.InLight);
         // Whether pixels were merged is told by the plan: the copy at hand may have been reduced before.
         if (sharpen != Sharpening.Off && plan.Content.Width < plan.Crop.Width * 0.9)
         {

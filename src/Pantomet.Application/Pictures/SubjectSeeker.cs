@@ -42,9 +42,13 @@ internal sealed partial class SubjectSeeker(
             try
             {
                 var next = await NextAsync(stoppingToken);
-                foreach (var row in next)
+                var copy = CopyAsync(next.ElementAtOrDefault(0), stoppingToken);
+                for (var i = 0; i < next.Count; i++)
                 {
-                    await LookAsync(row, stoppingToken);
+                    // The copy of the next one is made while the network looks at this one.
+                    var path = await copy;
+                    copy = CopyAsync(next.ElementAtOrDefault(i + 1), stoppingToken);
+                    await LookAsync(next[i], path, stoppingToken);
                 }
 
                 if (next.Count == 0)
@@ -79,10 +83,12 @@ internal sealed partial class SubjectSeeker(
             .ToListAsync(cancel);
     }
 
-    private async Task LookAsync(PictureRow row, CancellationToken cancel)
+    private async Task<string?> CopyAsync(PictureRow? row, CancellationToken cancel) =>
+        row is null ? null : await previews.MakeAsync(row, PreviewMaker.Small, Turn.None, cancel);
+
+    private async Task LookAsync(PictureRow row, string? path, CancellationToken cancel)
     {
         // What cannot be looked at has no suggestion; its files must not wait for ever.
-        var path = await previews.MakeAsync(row, PreviewMaker.Small, Turn.None, cancel);
         var found = path is null ? null : (await engine.RunAsync(new LookOrder(path, row.Facts), cancel)).Facts;
         await jobs.ChangeAsync(
             row.Id,

@@ -27,25 +27,19 @@ internal sealed record Evidence(float[] Values, int Width, int Height)
     /// everything at the picture's border (the border as what lies behind: after Y. Wei et al., "Geodesic saliency using background
     /// priors", 2012).
     /// </summary>
-    /// <param name="scales">Layers from fine to coarse, for each scale.</param>
-    public static Evidence Of(IReadOnlyList<IReadOnlyList<ObjectMap>> scales)
+    /// <param name="layers">The layers from fine to coarse.</param>
+    public static Evidence Of(IReadOnlyList<ObjectMap> layers)
     {
-        var finest = scales[0][0];
+        var finest = layers[0];
         var sum = new Evidence(new float[4 * finest.Width * finest.Height], 2 * finest.Width, 2 * finest.Height);
-        foreach (var layers in scales)
+        for (var i = 0; i < layers.Count; i++)
         {
-            for (var i = 0; i < layers.Count; i++)
+            sum.Add(Rare(layers[i]));
+            if (i > 0)
             {
-                sum.Add(Rare(layers[i]));
-                if (i > 0)
-                {
-                    var unlike = UnlikeTheBorder(layers[i]);
-                    sum.Add(unlike);
-                    if (layers == scales[0] && i == layers.Count - 1)
-                    {
-                        sum.Apart = unlike.Values.Max();
-                    }
-                }
+                var unlike = UnlikeTheBorder(layers[i]);
+                sum.Add(unlike);
+                sum.Apart = unlike.Values.Max();
             }
         }
 

@@ -10,7 +10,7 @@ public sealed record ObjectMap(float[] Values, int Channels, int Width, int Heig
 /// <summary>Answers of a network trained on objects.</summary>
 public interface IObjectMaps
 {
-    /// <summary>Its layers from fine to coarse, for each scale at which it looks at the picture.</summary>
+    /// <summary>Its layers from fine to coarse.</summary>
     /// <param name="picture">The picture, upright, opaque, a few hundred pixels on its longest side.</param>
-    public IReadOnlyList<IReadOnlyList<ObjectMap>> Of(Thumb picture);
+    public IReadOnlyList<ObjectMap> Of(Thumb picture);
 }

@@ -5,13 +5,13 @@ using Pantomet.Core.Framing;
 namespace Pantomet.Imaging.Objects;
 
 /// <summary>
-/// The network trained on objects that ships with the program, looking at a picture at two scales. It is read from its file when it is
-/// needed first (64 MB, about a third of a second) and shared by all threads of a process.
+/// The network trained on objects that ships with the program. It is read from its file when it is needed first (64 MB, about a third of
+/// a second) and shared by all threads of a process.
 /// </summary>
 public sealed class ObjectNetwork : IObjectMaps, IDisposable
 {
-    // The longest side it sees, in pixels: once to see the whole, once for what is small in it (docs/subjects.md).
-    private static readonly int[] Sides = [448, 640];
+    // The longest side it sees, in pixels (docs/subjects.md has what others find).
+    private const int Side = 544;
 
     // Its coarsest layer has one cell for so many pixels.
     private const int Cell = 32;
@@ -53,27 +53,15 @@ public sealed class ObjectNetwork : IObjectMaps, IDisposable
     public static ObjectNetwork Instance => Shared.Value;
 
     /// <inheritdoc/>
-    public IReadOnlyList<IReadOnlyList<ObjectMap>> Of(Thumb picture)
+    public IReadOnlyList<ObjectMap> Of(Thumb picture)
     {
         ArgumentNullException.ThrowIfNull(picture);
         ImagingEngine.Start();
         using var image = Image.NewFromMemory(picture.Pixels, picture.Width, picture.Height, picture.Bands, Enums.BandFormat.Uchar);
         using var tagged = image.Copy(interpretation: Enums.Interpretation.Srgb);
-        return [.. Sides.Select(side => Look(tagged, side))];
-    }
-
-    /// <summary>Frees it.</summary>
-    public void Dispose()
-    {
-        _run.Dispose();
-        _session.Dispose();
-    }
-
-    private ObjectMap[] Look(Image picture, int side)
-    {
-        var scale = (double)side / Math.Max(picture.Width, picture.Height);
+        var scale = (double)Side / Math.Max(picture.Width, picture.Height);
         var (width, height) = (Whole(picture.Width * scale), Whole(picture.Height * scale));
-        using var seen = picture.ThumbnailImage(width, height: height, size: Enums.Size.Force);
+        using var seen = tagged.ThumbnailImage(width, height: height, size: Enums.Size.Force);
         var (pixels, bands) = (seen.WriteToMemory<byte>(), seen.Bands);
         var values = new float[3 * width * height];
         for (var i = 0; i < width * height; i++)
@@ -87,6 +75,13 @@ public sealed class ObjectNetwork : IObjectMaps, IDisposable
         using var input = OrtValue.CreateTensorValueFromMemory(values, [1, 3, height, width]);
         using var layers = _session.Run(_run, [_input], [input], _session.OutputNames);
         return [.. layers.Select(MapOf)];
+    }
+
+    /// <summary>Frees it.</summary>
+    public void Dispose()
+    {
+        _run.Dispose();
+        _session.Dispose();
     }
 
     private static ObjectMap MapOf(OrtValue layer)

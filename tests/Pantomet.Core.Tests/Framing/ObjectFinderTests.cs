@@ -84,10 +84,7 @@ public class ObjectFinderTests
 
     private sealed class Answers(Func<int, double, double, double> answer) : IObjectMaps
     {
-        public IReadOnlyList<IReadOnlyList<ObjectMap>> Of(Thumb picture) =>
-            [
-                [Layer(24, 16), Layer(12, 8), Layer(12, 8)],
-            ];
+        public IReadOnlyList<ObjectMap> Of(Thumb picture) => [Layer(24, 16), Layer(12, 8), Layer(12, 8)];
 
         private ObjectMap Layer(int width, int height)
         {

@@ -9,7 +9,7 @@ namespace Pantomet.Core.Framing;
 public static class ObjectFinder
 {
     /// <summary>Below this confidence a picture has no subject: a texture, a view without anything in it.</summary>
-    public const double LeastConfidence = 0.42;
+    public const double LeastConfidence = 0.55;
 
     // How many standard deviations above the mean a cell belongs to a subject.
     private const double Level = 0.9;

@@ -46,7 +46,7 @@ public readonly record struct Suggestion(Frame Box, SuggestionKind Kind)
         };
 
     /// <summary>The confidence from which a suggestion is taken for right.</summary>
-    public const double Sure = 0.5;
+    public const double Sure = 0.6;
 
     // How much of the box a frame must show; measured (docs/subjects.md).
     private const double MostlyShown = 0.64;

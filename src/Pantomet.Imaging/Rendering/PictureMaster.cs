@@ -16,10 +16,6 @@ public sealed class PictureMaster : IDisposable
 {
     private const int MostLevels = 8;
 
-    // How much of a reduction is left to the kernel: what is averaged before differs from the exact reduction, the less the finer it is.
-    // In light the difference is larger, as the dark has many values for little light.
-    private static int LeftToKernel(bool light) => light ? 4 : 2;
-
     private readonly Lazy<HeldPixels>[] _levels;
     private readonly Crop _part;
 
@@ -180,6 +176,10 @@ public sealed class PictureMaster : IDisposable
         return new(Averaged(image, 2, InLight, scope));
     }
 
+    // How much of a reduction is left to the kernel: what is averaged before differs from the exact reduction, the less the finer it is.
+    // In light the difference is larger, as the dark has many values for little light.
+    private static int LeftToKernel(bool light) => light ? 4 : 2;
+
     // How far a JPEG is reduced while it is read (1, 2, 4 or 8, ITU-T T.81's transform at a part of its size), and how many pixels
     // beyond that are averaged into one before the picture is held in memory.
     private static (int Load, int Block) Scales(PictureFacts facts, IReadOnlyList<VariantPlan> plans, Turn turn)
@@ -193,16 +193,17 @@ public sealed class PictureMaster : IDisposable
         var scale = plans.Min(plan =>
             Math.Min((double)plan.Crop.Width / plan.Content.Width, (double)plan.Crop.Height / plan.Content.Height)
         );
+        var left = LeftToKernel(facts.NeedsLight);
         var load =
             // What a JPEG is reduced by while it is read are means of stored values.
             facts.Format != PictureFormat.Jpeg
             || facts.NeedsLight
                 ? 1
-            : scale >= 8 * LeftToKernel(false) ? 8
-            : scale >= 4 * LeftToKernel(false) ? 4
-            : scale >= 2 * LeftToKernel(false) ? 2
+            : scale >= 8 * left ? 8
+            : scale >= 4 * left ? 4
+            : scale >= 2 * left ? 2
             : 1;
-        return (load, Math.Max(1, (int)(scale / load / LeftToKernel(facts.NeedsLight))));
+        return (load, Math.Max(1, (int)(scale / load / left)));
     }
 
     private static Crop Part(PictureFacts facts, IReadOnlyList<VariantPlan> plans)

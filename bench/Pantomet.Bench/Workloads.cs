@@ -102,7 +102,7 @@ internal static class Workloads
             Aims = new() { Quality = new(1, 95) },
             Sharpen = Sharpening.Off,
         };
-        var made = (await PictureMaker.MakeAsync(path, [], new(0.5, 0.5), [new(slot, Density.One, null)], room)).Made[0][0];
+        var made = (await PictureMaker.MakeAsync(path, [], new(0.5, 0.5), [new(slot, null)], room)).Made[0][0];
         return new
         {
             bytes = made.File?.Length ?? 0,

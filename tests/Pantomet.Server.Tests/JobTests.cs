@@ -255,7 +255,7 @@ public sealed class JobTests(ServerFixture server) : IClassFixture<ServerFixture
             $"/api/jobs/{id}/cells/{pictures[0]}/{Square}/curve",
             new
             {
-                density = 1,
+                descriptor = "1x",
                 format = "jpeg",
                 qualities = new[] { 85, 60, 30 },
             }

@@ -74,7 +74,7 @@ public sealed class QueueTests(ServerFixture server) : IClassFixture<ServerFixtu
         using var reader = new StreamReader(stream);
         await NextAsync(reader);
         await server.SendAsync(HttpMethod.Put, $"/api/jobs/{id}/run", new { run = "running" });
-        var told = new Dictionary<decimal, long>();
+        var told = new Dictionary<string, long>();
         JsonElement cell;
         do
         {
@@ -88,7 +88,7 @@ public sealed class QueueTests(ServerFixture server) : IClassFixture<ServerFixtu
             {
                 if (file.GetProperty("bytes").ValueKind == JsonValueKind.Number)
                 {
-                    told[file.GetProperty("density").GetDecimal()] = file.GetProperty("bytes").GetInt64();
+                    told[file.GetProperty("descriptor").GetString()!] = file.GetProperty("bytes").GetInt64();
                 }
             }
         } while (cell.ValueKind == JsonValueKind.Undefined || cell.GetProperty("state").GetString() != "done");
@@ -96,7 +96,7 @@ public sealed class QueueTests(ServerFixture server) : IClassFixture<ServerFixtu
         Assert.NotEmpty(told);
         var made = cell.GetProperty("files")
             .EnumerateArray()
-            .ToDictionary(file => file.GetProperty("density").GetDecimal(), file => file.GetProperty("bytes").GetInt64());
+            .ToDictionary(file => file.GetProperty("descriptor").GetString()!, file => file.GetProperty("bytes").GetInt64());
         Assert.All(told, one => Assert.Equal(made[one.Key], one.Value));
     }
 

@@ -184,13 +184,13 @@ public sealed class ServerFixture : IAsyncLifetime
         throw new TimeoutException("The job was not made.");
     }
 
-    public Task<JsonElement> TryAsync(string job, string picture, string slot, string? format, int? quality, decimal density = 1) =>
+    public Task<JsonElement> TryAsync(string job, string picture, string slot, string? format, int? quality, string descriptor = "1x") =>
         SendAsync(
             HttpMethod.Post,
             $"/api/jobs/{job}/cells/{picture}/{slot}/trial",
             new
             {
-                density,
+                descriptor,
                 format,
                 quality,
             }

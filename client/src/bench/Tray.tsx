@@ -131,7 +131,7 @@ function OneCell({ one }: { one: Chosen }) {
         {heaviest ? (
           <>
             <p className="mb-0.5 text-ink-2">
-              {heaviest.density}x, {size(heaviest.width, heaviest.height)}
+              {heaviest.descriptor}, {size(heaviest.width, heaviest.height)}
             </p>
             <Beam bytes={heaviest.bytes!} limit={slot.slot.maxBytes} />
           </>

@@ -141,11 +141,11 @@ export function FramingPanel({
           {held && !ahead && <p className="text-ink-2">measuring</p>}
           {held
             ? firstOfEach(ahead ?? []).map((file) => (
-                <Density key={file.density} {...file} files={ahead!} comes={false} />
+                <Rung key={file.descriptor} {...file} files={ahead!} comes={false} />
               ))
             : detail.data?.plans.map((plan) => (
-                <Density
-                  key={plan.density}
+                <Rung
+                  key={plan.descriptor}
                   {...plan}
                   files={cell?.files ?? []}
                   comes={cell?.state === 'waiting' || cell?.state === 'making'}
@@ -199,11 +199,11 @@ export function FramingPanel({
 }
 
 const firstOfEach = (files: Cell['files']) =>
-  files.filter((file, i) => files.findIndex((other) => other.density === file.density) === i);
+  files.filter((file, i) => files.findIndex((other) => other.descriptor === file.descriptor) === i);
 
-/** One density: its pixels, of those asked where they are fewer, and what its files weigh as soon as that is known. */
-function Density({
-  density,
+/** One density, or one width of a ladder: its pixels, of those asked where they are fewer, and what its files weigh as soon as that is known. */
+function Rung({
+  descriptor,
   verdict,
   width,
   height,
@@ -212,19 +212,19 @@ function Density({
   files,
   comes,
 }: {
-  density: number;
+  descriptor: string;
   verdict: Cell['verdict'];
   width: number;
   height: number;
   askedWidth?: number;
   askedHeight?: number;
-  /** Files of this density and others. */
+  /** Files of this one and others. */
   files: Cell['files'];
   /** True while a file is still to be made. */
   comes: boolean;
 }) {
   const run = useJob((job) => job.run);
-  const mine = files.filter((file) => file.density === density);
+  const mine = files.filter((file) => file.descriptor === descriptor);
   const known = mine.filter((file) => file.bytes != null);
   const words =
     known.length > 1
@@ -239,12 +239,16 @@ function Density({
   return (
     <p className="flex items-center gap-2">
       <VerdictMark verdict={verdict} />
-      <b className="w-7 font-semibold">{density}x</b> {size(width, height)}
+      <b className={`font-semibold ${descriptor.endsWith('w') ? 'w-12' : 'w-7'}`}>{descriptor}</b>{' '}
+      {size(width, height)}
       {(width !== askedWidth || height !== askedHeight) && (
         <span className="text-ink-2">of {size(askedWidth, askedHeight)}</span>
       )}
       {(known.length > 0 || (comes && mine.length > 0)) && (
-        <span className={`ml-auto truncate ${known.length === 0 ? 'text-ink-2' : ''}`} data-weight={density}>
+        <span
+          className={`ml-auto truncate ${known.length === 0 ? 'text-ink-2' : ''}`}
+          data-weight={descriptor}
+        >
           {words}
         </span>
       )}

@@ -1,4 +1,4 @@
-import type { Decisions, Edges, JobPicture, Slot } from '../api/client';
+import type { Decisions, Edges, JobPicture, Point, Slot } from '../api/client';
 import { decisionFor } from '../jobs/decisions';
 import { type Box, boxOf, inside, type Size } from './box';
 
@@ -143,6 +143,8 @@ export function frameFor(picture: JobPicture, slot: Slot, address: string, decis
       clear,
       picture.suggestionKind === 'plainBackdrop' ? slot.subjectShare : null,
     );
+  const toward = slot.toward as Point | null;
+  if (toward) return placed(largest, picture, clear, toward.x * picture.width, toward.y * picture.height);
   if (picture.content && !decisions.noSuggestion)
     return placed(
       largest,

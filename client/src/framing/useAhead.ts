@@ -7,7 +7,7 @@ const rest = 60;
 type Files = Cell['files'];
 
 /**
- * What the active slot's first density weighs under decisions that a hand still holds; null until that is known.
+ * What the active slot's first file weighs under decisions that a hand still holds; null until that is known.
  * It is asked for when the hand rests, and given up when it moves on; once let go, the same file is already there.
  */
 export function useAhead(

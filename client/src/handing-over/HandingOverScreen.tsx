@@ -203,7 +203,7 @@ function NotGoing({
           const picture = pictures.get(file.picture);
           return (
             <li
-              key={`${file.picture}${file.slot}${file.id}${file.density}`}
+              key={`${file.picture}${file.slot}${file.id}${file.descriptor}`}
               className="flex items-center gap-3 border-b border-line px-3 py-1.5"
             >
               <VerdictMark verdict={file.verdict} />
@@ -214,7 +214,7 @@ function NotGoing({
                 >
                   {picture?.words ?? picture?.picture.name}
                 </Link>
-                , {slots.get(file.slot)?.slot.name} {file.density}x
+                , {slots.get(file.slot)?.slot.name} {file.descriptor}
               </span>
               <span className="min-w-0 flex-1">
                 {file.reasons

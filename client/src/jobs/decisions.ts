@@ -1,4 +1,4 @@
-import type { CellDecision, Decisions } from '../api/client';
+import type { Cell, JobSlot, CellDecision, Decisions } from '../api/client';
 
 export const noDecision: CellDecision = {
   loose: false,
@@ -28,3 +28,9 @@ export function withCell(decisions: Decisions, slot: string, change: Partial<Cel
     delete cells[slot];
   return { ...decisions, cells };
 }
+
+/** What tells the files of a cell apart, in their order: densities, or the widths of its ladder. */
+export const descriptorsOf = (cell: Cell | undefined, slot: JobSlot): readonly string[] =>
+  cell && cell.files.length > 0
+    ? [...new Set(cell.files.map((file) => file.descriptor))]
+    : slot.slot.descriptors;

@@ -6,14 +6,14 @@ export function SmallCopy({
   picture,
   slot,
   cell,
-  density,
+  descriptor,
 }: {
   picture: JobPicture;
   slot: JobSlot;
   cell: Cell;
-  density: number;
+  descriptor: string;
 }) {
-  const pixels = cell.files.find((one) => one.density === density) ?? cell;
+  const pixels = cell.files.find((one) => one.descriptor === descriptor) ?? cell;
   const ratio = window.devicePixelRatio || 1;
   const [width, height] = [pixels.width / ratio, pixels.height / ratio];
   return (

@@ -13,6 +13,7 @@ import { Button, Key, KeyButton, MainLink } from '../design/Button';
 import { count, sentence, size, trim, weight } from '../design/figures';
 import { VerdictMark } from '../design/VerdictMark';
 import { typeNames } from '../design/typeNames';
+import { descriptorsOf } from '../jobs/decisions';
 import { typesOf } from './useCurves';
 import type { Wish } from './WeighingScreen';
 
@@ -37,7 +38,7 @@ export function WeighingPanel({
   working,
   wish,
   tried,
-  onDensity,
+  onDescriptor,
   onTry,
   onKeep,
   onAutomatic,
@@ -51,14 +52,14 @@ export function WeighingPanel({
   wish: Wish;
   /** True while something else is looked at than what was decided. */
   tried: boolean;
-  onDensity: (density: number) => void;
+  onDescriptor: (descriptor: string) => void;
   onTry: (choice: Choice) => void;
   onKeep: (where: 'cell' | 'slot' | 'all') => void;
   onAutomatic: () => void;
   onWorst: () => void;
 }) {
   const file = variant?.file ?? null;
-  const densities = slot.slot.densities;
+  const descriptors = descriptorsOf(cell, slot);
   const types = typesOf(slot.slot.types);
   return (
     <aside
@@ -72,17 +73,30 @@ export function WeighingPanel({
             {picture.words ?? picture.picture.name}, {slot.destinationName}
           </p>
         </div>
-        {densities.length > 1 &&
-          densities.map((density) => (
+        {descriptors.length > 4 ? (
+          <select
+            className="h-7 rounded-[3px] border border-line-2 bg-sheet px-1.5"
+            aria-label="Width of the ladder"
+            value={wish.descriptor}
+            onChange={(event) => onDescriptor(event.target.value)}
+          >
+            {descriptors.map((descriptor) => (
+              <option key={descriptor}>{descriptor}</option>
+            ))}
+          </select>
+        ) : (
+          descriptors.length > 1 &&
+          descriptors.map((descriptor) => (
             <Button
-              key={density}
-              aria-pressed={density === wish.density}
-              className={`h-7! ${density === wish.density ? 'border-ink! bg-sheet-2!' : ''}`}
-              onClick={() => onDensity(density)}
+              key={descriptor}
+              aria-pressed={descriptor === wish.descriptor}
+              className={`h-7! ${descriptor === wish.descriptor ? 'border-ink! bg-sheet-2!' : ''}`}
+              onClick={() => onDescriptor(descriptor)}
             >
-              {density}x
+              {descriptor}
             </Button>
-          ))}
+          ))
+        )}
       </header>
       <section className="border-b border-line px-5 pt-3 pb-4" aria-label="The file" aria-busy={working}>
         {variant && (

@@ -5,7 +5,7 @@ import { api, type Choice, type FileType, type JobPicture, type JobSlot, take } 
 import { useKeys } from '../app/useKeys';
 import { sentence } from '../design/figures';
 import { Notice } from '../design/Notice';
-import { decisionFor } from '../jobs/decisions';
+import { decisionFor, descriptorsOf } from '../jobs/decisions';
 import { JobBar } from '../jobs/JobBar';
 import { cellKey } from '../jobs/JobStore';
 import { useHead, useJob, useJobStore } from '../jobs/useJob';
@@ -16,7 +16,7 @@ import { SmallCopy } from './SmallCopy';
 import { WeighingPanel } from './WeighingPanel';
 
 export interface Wish {
-  density: number;
+  descriptor: string;
   format: FileType | null;
   quality: number | null;
 }
@@ -48,13 +48,15 @@ function Weighing({ picture, slot }: { picture: JobPicture; slot: JobSlot }) {
   const cell = useJob((job) => job.cells.get(cellKey(id, slot.address)));
   const mine = decisionFor(picture.decisions, slot.address).choice;
   const decided: Choice = mine ?? slot.choice ?? { format: null, quality: null };
-  const [density, setDensity] = useState(slot.slot.densities.at(-1) ?? 1);
+  const [chosen, setDescriptor] = useState<string | null>(null);
+  const descriptors = descriptorsOf(cell, slot);
+  const descriptor = chosen && descriptors.includes(chosen) ? chosen : descriptors.at(-1)!;
   // What is being looked at; null is what was decided.
   const [trial, setTrial] = useState<Choice | null>(null);
   const [worst, setWorst] = useState(0);
   const [others, setOthers] = useState(false);
   const choice = trial ?? decided;
-  const wish: Wish = { density, ...choice };
+  const wish: Wish = { descriptor, ...choice };
   const skipped = cell?.state === 'skipped';
   const path = { id: store.id, picture: id, destination: slot.destination, slot: slot.slot.key };
   // Another frame, turn or rule makes another file.
@@ -78,7 +80,7 @@ function Weighing({ picture, slot }: { picture: JobPicture; slot: JobSlot }) {
     store.id,
     picture.picture,
     slot,
-    density,
+    descriptor,
     frame,
     cell !== undefined && !skipped,
     others,
@@ -140,7 +142,9 @@ function Weighing({ picture, slot }: { picture: JobPicture; slot: JobSlot }) {
         ) : (
           <Compare
             file={file}
-            meanwhile={cell && <SmallCopy picture={picture} slot={slot} cell={cell} density={density} />}
+            meanwhile={
+              cell && <SmallCopy picture={picture} slot={slot} cell={cell} descriptor={descriptor} />
+            }
             working={variant.isFetching}
             worst={worst}
           />
@@ -163,7 +167,7 @@ function Weighing({ picture, slot }: { picture: JobPicture; slot: JobSlot }) {
         working={variant.isFetching}
         wish={wish}
         tried={trial !== null}
-        onDensity={setDensity}
+        onDescriptor={setDescriptor}
         onTry={setTrial}
         onKeep={keep}
         onAutomatic={automatic}

@@ -49,7 +49,7 @@ export function useCurves(
   job: string,
   picture: Picture,
   slot: JobSlot,
-  density: number,
+  descriptor: string,
   frame: string,
   enabled: boolean,
   others: boolean,
@@ -66,7 +66,7 @@ export function useCurves(
   );
   const answers = useQueries({
     queries: wanted.map(({ format, qualities }) => ({
-      queryKey: ['curve', job, picture.id, slot.address, density, frame, format, qualities],
+      queryKey: ['curve', job, picture.id, slot.address, descriptor, frame, format, qualities],
       queryFn: ({ signal }: { signal: AbortSignal }) =>
         line(() =>
           take(
@@ -74,7 +74,7 @@ export function useCurves(
               params: {
                 path: { id: job, picture: picture.id, destination: slot.destination, slot: slot.slot.key },
               },
-              body: { density, format, qualities },
+              body: { descriptor, format, qualities },
               signal,
             }),
           ),

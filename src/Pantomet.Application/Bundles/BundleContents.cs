@@ -35,7 +35,7 @@ internal sealed record BundleFile(BoardCell Cell, JudgedFile File, HandOver Stat
     /// <summary>What was planned and came to nothing has a plan that is not made.</summary>
     public required IReadOnlyList<Reason> Reasons { get; init; }
 
-    public required Density Density { get; init; }
+    public required Descriptor Descriptor { get; init; }
 }
 
 /// <summary>What of a job goes out, under which names, and what does not, and why.</summary>
@@ -76,7 +76,7 @@ internal sealed class BundleContents
                     .Select(file => new BundleFile(cell, file, StateOf(file), null)
                     {
                         Reasons = file.Reasons,
-                        Density = file.Wanted.Wish.Plan.Density,
+                        Descriptor = file.Wanted.Wish.Plan.Descriptor,
                     })
             );
             files.AddRange(cell.Plan.Wishes.Where(wish => !wish.Plan.IsMade).Select(wish => NotMade(cell, wish)));
@@ -89,9 +89,10 @@ internal sealed class BundleContents
                 file.Cell.Picture.Id,
                 file.Cell.Place.Destination,
                 file.Cell.Slot.Slot,
-                file.Density,
+                file.Descriptor,
                 new(file.File.Row!.Width, file.File.Row.Height),
-                file.File.Row.Format.Ending()
+                file.File.Row.Format.Ending(),
+                file.File.Row.ContentHash
             )),
             FileNames(state)
         );
@@ -146,7 +147,7 @@ internal sealed class BundleContents
             file.Cell.Picture.Name,
             file.Cell.Place.Destination,
             file.Cell.Place.Slot,
-            file.Density,
+            file.Descriptor,
             file.File.Wanted.Wish.Plan.Crop,
             file.State == HandOver.Goes ? Figures(file.Path!, row!) : null,
             row?.Encodes ?? 0,
@@ -164,7 +165,7 @@ internal sealed class BundleContents
         return new(cell, new(wanted, null, null, wish.Plan.Verdict, wish.Plan.Reasons, false), HandOver.Missing, null)
         {
             Reasons = wish.Plan.Reasons,
-            Density = wish.Plan.Density,
+            Descriptor = wish.Plan.Descriptor,
         };
     }
 

@@ -126,7 +126,7 @@ internal sealed class BundleWriter(DataFolder folder, FileDesk desk, Writer writ
         var row = file.File.Row!;
         var delivered = new DeliveredFile(
             file.File.Wanted.Wish.Plan.Crop.Size,
-            file.Density.Value,
+            file.Descriptor.Density?.Value,
             new PixelSize(row.Width, row.Height),
             row.Format,
             row.Bytes,

@@ -1,6 +1,9 @@
 using Pantomet.Core;
 using Pantomet.Core.Facts;
+using Pantomet.Core.Framing;
 using Pantomet.Core.Geometry;
+using Pantomet.Core.Planning;
+using Pantomet.Core.Responsive;
 using Pantomet.Core.Rules;
 
 namespace Pantomet.Application.Destinations;
@@ -23,6 +26,17 @@ public sealed record DestinationView(string Key, string Name, IReadOnlyList<Slot
     }
 }
 
+/// <summary>The rule of a ladder as the client sees it.</summary>
+/// <param name="Sizes">How wide the picture is shown, as the page says it.</param>
+/// <param name="From">The narrowest viewport that is served, in CSS pixels.</param>
+/// <param name="To">The widest viewport that is served.</param>
+/// <param name="Waste">The share of pixels that may be wasted; null where a number of files is agreed.</param>
+/// <param name="Files">The number of files that is agreed; null where a waste is.</param>
+public sealed record LadderRuleView(string Sizes, int From, int To, decimal? Waste, int? Files)
+{
+    internal static LadderRuleView Of(ResponsiveRule rule) => new(rule.Sizes.Text, rule.From, rule.To, rule.Waste, rule.Files);
+}
+
 /// <summary>A slot as the client sees it.</summary>
 /// <param name="Key">Short name in addresses.</param>
 /// <param name="Name">Name for people.</param>
@@ -31,7 +45,13 @@ public sealed record DestinationView(string Key, string Name, IReadOnlyList<Slot
 /// <param name="Ratio">Width divided by height that a frame must have; null where it is free.</param>
 /// <param name="RatioText">The same as written.</param>
 /// <param name="Shape">Width divided by height of the slot itself, if it has a shape: for drawing it.</param>
-/// <param name="Densities">The densities asked for.</param>
+/// <param name="Densities">The densities asked for; on a ladder those of the screens it serves.</param>
+/// <param name="Descriptors">What its files are told apart by: densities, or the widths of its ladder for a picture with pixels enough.</param>
+/// <param name="Responsive">The rule of its ladder; null where it has none.</param>
+/// <param name="Group">The slots that become one picture on the page with it.</param>
+/// <param name="Media">When it is the one of its group that is shown; null for the last.</param>
+/// <param name="Toward">Where the frame goes when nothing else says it: across and down, 0 to 1.</param>
+/// <param name="Inline">Files up to this weight are given as data in the markup.</param>
 /// <param name="Types">File types in order of preference.</param>
 /// <param name="MaxBytes">The weight limit.</param>
 /// <param name="Width">Pixels across at density 1 for a picture of 3:2: for drawing it to scale.</param>
@@ -54,6 +74,12 @@ public sealed record SlotView(
     string? RatioText,
     double? Shape,
     IReadOnlyList<decimal> Densities,
+    IReadOnlyList<string> Descriptors,
+    LadderRuleView? Responsive,
+    string? Group,
+    string? Media,
+    FocusPoint? Toward,
+    long? Inline,
     IReadOnlyList<string> Types,
     long? MaxBytes,
     int Width,
@@ -78,16 +104,24 @@ public sealed record SlotView(
         var quality =
             slot.Aims.Quality
             ?? new Core.Weight.QualityRange(Core.Weight.QualityRange.Unusable, Core.Weight.QualityRange.Comfortable.Ceiling);
-        var drawn = slot.Size.Asked(Usual, Density.One);
+        var drawn = VariantPlanner.Plan(Usual, slot, slot.AtDensityOne).Asked;
         return new(
             slot.Key,
             slot.Name,
-            SizeInWords(slot.Size),
+            slot.Responsive is null ? SizeInWords(slot.Size)
+                : slot.FrameShape is { } ladder ? $"{Simple(ladder)}, any width"
+                : "any width",
             slot.Fit,
             slot.FrameShape?.Value,
             slot.FrameShape is { } shape ? Simple(shape) : null,
             slot.Size.Shape?.Value ?? (slot.Size is SizeRule.Within within ? Core.Geometry.Ratio.Of(within.Box).Value : null),
-            [.. slot.Densities.Select(density => density.Value)],
+            [.. (slot.Responsive?.Densities ?? slot.Densities).Select(density => density.Value)],
+            [.. slot.Descriptors.Select(descriptor => descriptor.ToString())],
+            slot.Responsive is { } responsive ? LadderRuleView.Of(responsive) : null,
+            slot.Group,
+            slot.Media?.Text,
+            slot.Toward,
+            slot.Inline?.Bytes,
             [.. slot.Types.Select(type => type.ToString())],
             slot.Limits.MaxBytes?.Bytes,
             drawn.Width,

@@ -10,8 +10,6 @@ namespace Pantomet.Application.Destinations;
 /// <param name="Pattern">The pattern of file names.</param>
 public sealed record SlotDraft(JsonElement Rule, string? Pattern)
 {
-    private const string Place = "$.destinations[0].slots[0]";
-
     /// <summary>The draft of a slot.</summary>
     public static SlotDraft Of(Slot slot)
     {
@@ -25,24 +23,13 @@ public sealed record SlotDraft(JsonElement Rule, string? Pattern)
     /// <param name="fault">Where and what is wrong; the place is relative to the slot, like "limits.maxBytes".</param>
     public bool TryRead(out Slot? slot, out JsonFault? fault)
     {
-        slot = null;
         var text = Rule.ValueKind == JsonValueKind.Object ? Rule.GetRawText() : "{}";
-        if (
-            !RulesReader.TryRead(
-                $$"""{"schema":"{{RulesReader.Schema}}","destinations":[{"key":"place","slots":[{{text}}]}]}""",
-                out var book,
-                out fault
-            )
-        )
+        if (!RulesReader.TryReadSlot(text, out slot, out fault))
         {
-            fault = fault! with
-            {
-                Path = fault.Path.StartsWith(Place, StringComparison.Ordinal) ? fault.Path[Place.Length..].TrimStart('.') : fault.Path,
-            };
+            fault = fault! with { Path = fault.Path.TrimStart('$').TrimStart('.') };
             return false;
         }
 
-        slot = book!.Destinations[0].Slots[0];
         if (Pattern is { Length: > 0 } own)
         {
             if (!NamePattern.TryParse(own, out var pattern, out var error))
@@ -51,7 +38,7 @@ public sealed record SlotDraft(JsonElement Rule, string? Pattern)
                 return false;
             }
 
-            slot = slot with { NamePattern = pattern };
+            slot = slot! with { NamePattern = pattern };
         }
 
         return true;

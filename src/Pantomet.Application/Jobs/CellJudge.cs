@@ -138,11 +138,11 @@ internal sealed class CellJudge(UnderWay underWay)
     private CellFile View(JudgedFile file)
     {
         var (id, wish) = (file.Wanted.Id, file.Wanted.Wish);
-        var density = wish.Plan.Density.Value;
+        var descriptor = wish.Plan.Descriptor.ToString();
         return file.Row is { } row
                 ? new(
                     row.Id,
-                    density,
+                    descriptor,
                     row.Width,
                     row.Height,
                     row.Format.Word(),
@@ -156,7 +156,7 @@ internal sealed class CellJudge(UnderWay underWay)
             : underWay.Weighed(id) is { } found
                 ? new(
                     id,
-                    density,
+                    descriptor,
                     found.Size.Width,
                     found.Size.Height,
                     found.Format.Word(),
@@ -169,7 +169,7 @@ internal sealed class CellJudge(UnderWay underWay)
                 )
             : new(
                 id,
-                density,
+                descriptor,
                 wish.Plan.Size.Width,
                 wish.Plan.Size.Height,
                 wish.Format?.Word(),

@@ -117,7 +117,7 @@ public sealed record JobSlotView(string Address, string Destination, string Dest
 
 /// <summary>One file of a cell.</summary>
 /// <param name="Id">Identity in addresses, once it is made.</param>
-/// <param name="Density">The density asked for.</param>
+/// <param name="Descriptor">The density asked for, or the width of the ladder: 2x, 800w.</param>
 /// <param name="Width">Pixels across.</param>
 /// <param name="Height">Pixels down.</param>
 /// <param name="Format">The type; null before it is made and where the slot finds it.</param>
@@ -129,7 +129,7 @@ public sealed record JobSlotView(string Address, string Destination, string Dest
 /// <param name="LetThrough">True when it goes out though it breaks a limit.</param>
 public sealed record CellFile(
     string Id,
-    decimal Density,
+    string Descriptor,
     int Width,
     int Height,
     string? Format,

@@ -3,17 +3,17 @@ using Pantomet.Core.Verdicts;
 
 namespace Pantomet.Application.Jobs;
 
-/// <summary>What one density of a slot gets from a frame.</summary>
-/// <param name="Density">The density asked for.</param>
+/// <summary>What one density, or one width of a ladder, gets from a frame.</summary>
+/// <param name="Descriptor">The density asked for, or the width: 2x, 800w.</param>
 /// <param name="Width">Pixels across that will be made.</param>
 /// <param name="Height">Pixels down that will be made.</param>
 /// <param name="AskedWidth">Pixels across that the slot asks for.</param>
 /// <param name="AskedHeight">Pixels down that the slot asks for.</param>
-/// <param name="Offered">The density that the frame honestly offers.</param>
+/// <param name="Offered">The density that the frame honestly offers; 1 on a ladder.</param>
 /// <param name="Verdict">The verdict before any weight is known.</param>
 /// <param name="Reasons">Why.</param>
 public sealed record PlanView(
-    decimal Density,
+    string Descriptor,
     int Width,
     int Height,
     int AskedWidth,
@@ -28,7 +28,7 @@ public sealed record PlanView(
     {
         ArgumentNullException.ThrowIfNull(plan);
         return new(
-            plan.Density.Value,
+            plan.Descriptor.ToString(),
             plan.Size.Width,
             plan.Size.Height,
             plan.Asked.Width,

@@ -1,4 +1,5 @@
 using System.Diagnostics;
+using System.Security.Cryptography;
 using Pantomet.Application.Engine;
 using Pantomet.Core.Facts;
 using Pantomet.Core.Geometry;
@@ -34,9 +35,7 @@ public sealed class RenderRun(
     private readonly HashSet<string> _sources = [.. files.Select(Path.GetFullPath)];
     private readonly List<Place> _places =
     [
-        .. book.Destinations.SelectMany(destination =>
-            destination.Slots.SelectMany(slot => slot.Densities.Select(density => new Place(destination, slot, density)))
-        ),
+        .. book.Destinations.SelectMany(destination => destination.Slots.Select(slot => new Place(destination, slot))),
     ];
 
     /// <summary>Makes everything that can be made.</summary>
@@ -91,9 +90,7 @@ public sealed class RenderRun(
         }
 
         var mark = MarksOf(file);
-        var wanted = _places
-            .Select(place => new Wanted(place.Slot, place.Density, mark.FramingFor(place.Destination.Key, place.Slot.Key)))
-            .ToList();
+        var wanted = _places.Select(place => new Wanted(place.Slot, mark.FramingFor(place.Destination.Key, place.Slot.Key))).ToList();
         return await PictureMaker.MakeAsync(file, mark.Keep, mark.Focus, wanted, room, cancel);
     }
 
@@ -108,7 +105,7 @@ public sealed class RenderRun(
             source,
             place.Destination.Key,
             place.Slot.Key,
-            made.Plan.Density,
+            made.Plan.Descriptor,
             made.Plan.Crop,
             delivered,
             made.Encodes,
@@ -145,9 +142,10 @@ public sealed class RenderRun(
                 MarksOf(source).Name ?? Path.GetFileNameWithoutExtension(source),
                 place.Destination.Key,
                 place.Slot.Key,
-                made.Plan.Density,
+                made.Plan.Descriptor,
                 made.Size,
-                place.Slot.Size.Shape
+                place.Slot.Size.Shape,
+                Convert.ToHexStringLower(SHA256.HashData(made.File!))
             )
         );
         string name;
@@ -159,5 +157,5 @@ public sealed class RenderRun(
         return name;
     }
 
-    private sealed record Place(Destination Destination, Slot Slot, Density Density);
+    private sealed record Place(Destination Destination, Slot Slot);
 }

@@ -130,7 +130,7 @@ internal sealed class VariantStore(DataFolder folder, EngineRoom engine, TimePro
     private VariantOrder OrderOf(WantedFile wanted) =>
         OrderOf(wanted.Recipe, wanted.Picture) with
         {
-            Plan = PlanOf(wanted.Recipe) with { Density = wanted.Wish.Plan.Density },
+            Plan = PlanOf(wanted.Recipe) with { Descriptor = wanted.Wish.Plan.Descriptor },
         };
 
     // What the frame gave up is told apart from the file: the same file may serve a frame that was confirmed since.
@@ -157,7 +157,7 @@ internal sealed class VariantStore(DataFolder folder, EngineRoom engine, TimePro
     private static VariantPlan PlanOf(Recipe recipe) =>
         new()
         {
-            Density = Core.Geometry.Density.One,
+            Descriptor = Core.Geometry.Density.One,
             Crop = recipe.Parts[0].Crop,
             Size = recipe.Size,
             Content = recipe.Content,

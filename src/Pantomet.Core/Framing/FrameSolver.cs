@@ -29,13 +29,15 @@ public static class FrameSolver
     /// <param name="subject">What the frame is to show.</param>
     /// <param name="clear">The part of the slot that nothing covers, as fractions of it; null is all of it.</param>
     /// <param name="share">The share of the clear area's tighter side that the subject takes, 0 to 1; null takes the widest frame.</param>
+    /// <param name="toward">Where the frame goes when neither marks nor a subject say anything.</param>
     public static SolvedFrame Solve(
         PixelSize picture,
         Ratio? shape,
         Frame? hand = null,
         Subject subject = default,
         Frame? clear = null,
-        double? share = null
+        double? share = null,
+        FocusPoint? toward = null
     )
     {
         var area = clear ?? Frame.Whole;
@@ -71,6 +73,7 @@ public static class FrameSolver
 
         return subject.Focus is { } focus
                 ? new(Placed(widest, picture, area, focus.X * picture.Width, focus.Y * picture.Height), FrameOrigin.Focus)
+            : toward is { } side ? new(Placed(widest, picture, area, side.X * picture.Width, side.Y * picture.Height), FrameOrigin.Centred)
             : subject.Suggestion is { Box: var content }
                 ? new(Placed(widest, picture, area, content.In(picture).CentreX, content.In(picture).CentreY), FrameOrigin.Centred)
             : new(widest, FrameOrigin.Centred);

@@ -16,7 +16,7 @@ public sealed record Wish(VariantPlan Plan, PictureFormat? Format, int? Quality)
 /// <summary>How one picture stands in one slot: its frame and the files that are wanted.</summary>
 /// <param name="Frame">The frame, of the turned picture.</param>
 /// <param name="Solved">Where it came from and what it gave up.</param>
-/// <param name="Wishes">The files, by density; empty when the cell is skipped.</param>
+/// <param name="Wishes">The files, by density or width; empty when the cell is skipped.</param>
 /// <param name="Asked">The size that the slot asks for at density 1, in CSS pixels.</param>
 /// <param name="Skipped">True when the picture does not go there.</param>
 public sealed record CellPlan(Frame Frame, SolvedFrame Solved, IReadOnlyList<Wish> Wishes, PixelSize Asked, bool Skipped)
@@ -41,14 +41,12 @@ public sealed record CellPlan(Frame Frame, SolvedFrame Solved, IReadOnlyList<Wis
         var subject = SubjectOf(facts, decisions);
         var solved = VariantPlanner.Framed(size, slot, hand, subject);
         var choice = cell.Choice ?? place.Choice;
-        var wishes = cell.Skip
-            ? []
-            : slot.Densities.SelectMany(density => WishesOf(VariantPlanner.Plan(size, slot, density, hand, subject), slot, choice));
+        var wishes = cell.Skip ? [] : VariantPlanner.PlanAll(size, slot, hand, subject).SelectMany(plan => WishesOf(plan, slot, choice));
         return new(
             FrameOf(solved.Region, size),
             solved,
             [.. wishes],
-            VariantPlanner.Plan(size, slot, Density.One, hand, subject).Asked,
+            VariantPlanner.Plan(size, slot, slot.AtDensityOne, hand, subject).Asked,
             cell.Skip
         );
     }

@@ -8,10 +8,19 @@ namespace Pantomet.Core.Naming;
 /// <param name="Picture">The picture.</param>
 /// <param name="Destination">The destination's key.</param>
 /// <param name="Slot">The slot.</param>
-/// <param name="Density">The density.</param>
+/// <param name="Descriptor">The density, or the width of the ladder.</param>
 /// <param name="Size">The file's pixel size.</param>
 /// <param name="Ending">Without a dot.</param>
-public sealed record NamedFile(Guid Picture, string Destination, Slot Slot, Density Density, PixelSize Size, string Ending);
+/// <param name="Hash">Its content, SHA-256 in lower-case hexadecimal.</param>
+public sealed record NamedFile(
+    Guid Picture,
+    string Destination,
+    Slot Slot,
+    Descriptor Descriptor,
+    PixelSize Size,
+    string Ending,
+    string Hash = ""
+);
 
 /// <summary>Names the files of a job: unique in the bundle, and the same at every call.</summary>
 public static class BundleNames
@@ -81,9 +90,10 @@ public static class BundleNames
                         $"{job.Prefix} {words.GetValueOrDefault(file.Picture, "picture")}".Trim(),
                         file.Destination,
                         file.Slot.Key,
-                        file.Density,
+                        file.Descriptor,
                         file.Size,
-                        file.Slot.Size.Shape
+                        file.Slot.Size.Shape,
+                        file.Hash
                     )
                 );
                 return unique.Take(file.Destination, stem, file.Ending);

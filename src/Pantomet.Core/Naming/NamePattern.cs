@@ -7,13 +7,22 @@ namespace Pantomet.Core.Naming;
 /// <param name="Picture">The picture's name or keywords.</param>
 /// <param name="Destination">The destination's key.</param>
 /// <param name="Slot">The slot's key.</param>
-/// <param name="Density">The variant's density.</param>
+/// <param name="Descriptor">The variant's density, or its width on a ladder.</param>
 /// <param name="Size">The variant's pixel size.</param>
 /// <param name="Shape">The slot's shape, if it has one.</param>
-public readonly record struct NameParts(string Picture, string Destination, string Slot, Density Density, PixelSize Size, Ratio? Shape);
+/// <param name="Hash">The file's content, SHA-256 in lower-case hexadecimal.</param>
+public readonly record struct NameParts(
+    string Picture,
+    string Destination,
+    string Slot,
+    Descriptor Descriptor,
+    PixelSize Size,
+    Ratio? Shape,
+    string Hash = ""
+);
 
 /// <summary>
-/// A pattern of tokens for file names: {picture}, {slot}, {destination}, {density}, {width}, {height}, {ratio}, with plain
+/// A pattern of tokens for file names: {picture}, {slot}, {destination}, {density}, {width}, {height}, {ratio}, {hash}, with plain
 /// letters, digits, hyphens, underscores and dots between them.
 /// </summary>
 public sealed record NamePattern
@@ -21,7 +30,10 @@ public sealed record NamePattern
     /// <summary>What holds where a slot says nothing.</summary>
     public static readonly NamePattern Usual = new("{picture}-{slot}{density}");
 
-    private static readonly string[] Tokens = ["picture", "slot", "destination", "density", "width", "height", "ratio"];
+    private static readonly string[] Tokens = ["picture", "slot", "destination", "density", "width", "height", "ratio", "hash"];
+
+    // As many digits of a file's hash as a name takes.
+    private const int HashDigits = 8;
 
     private NamePattern(string text) => Text = text;
 
@@ -64,15 +76,22 @@ public sealed record NamePattern
         return text.Length == 0 ? "picture" : text;
     }
 
-    private static string Value(string token, NameParts parts) =>
+    // A ladder's files are told apart by their width, where the pattern does not name it already.
+    private string Suffix(Descriptor descriptor) =>
+        descriptor.Density is { } density ? density.Suffix
+        : Text.Contains("{width}", StringComparison.Ordinal) ? ""
+        : $"-{descriptor}";
+
+    private string Value(string token, NameParts parts) =>
         token switch
         {
             "picture" => Slug.From(parts.Picture),
             "slot" => parts.Slot,
             "destination" => parts.Destination,
-            "density" => parts.Density.Suffix,
+            "density" => Suffix(parts.Descriptor),
             "width" => Figure(parts.Size.Width),
             "height" => Figure(parts.Size.Height),
+            "hash" => parts.Hash.Length > HashDigits ? parts.Hash[..HashDigits] : parts.Hash,
             _ => (parts.Shape ?? Ratio.Of(parts.Size)).Text.Replace(':', 'x'),
         };
 

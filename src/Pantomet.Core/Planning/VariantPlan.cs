@@ -6,8 +6,8 @@ namespace Pantomet.Core.Planning;
 /// <summary>What one variant will be, before a pixel is touched.</summary>
 public sealed record VariantPlan
 {
-    /// <summary>The density asked for.</summary>
-    public required Density Density { get; init; }
+    /// <summary>The density asked for, or the width of the ladder.</summary>
+    public required Descriptor Descriptor { get; init; }
 
     /// <summary>What is cut out of the picture as displayed.</summary>
     public required Crop Crop { get; init; }
@@ -21,7 +21,7 @@ public sealed record VariantPlan
     /// <summary>The pixel size that the slot asked for.</summary>
     public required PixelSize Asked { get; init; }
 
-    /// <summary>The density that the framing honestly offers; at least <see cref="Density"/> when nothing is missing.</summary>
+    /// <summary>The density that the framing honestly offers, at least the one asked for when nothing is missing; on a ladder always 1.</summary>
     public required double Offered { get; init; }
 
     /// <summary>The verdict so far, before any weight is known.</summary>

@@ -8,18 +8,41 @@ namespace Pantomet.Core.Planning;
 /// <summary>Decides what a variant will be: which part of the picture, at which pixel size, and what is missing for it.</summary>
 public static class VariantPlanner
 {
+    /// <summary>Plans every variant of a slot: one for each density, or for each width of its ladder, from the smallest up.</summary>
+    /// <param name="picture">The picture as displayed.</param>
+    /// <param name="slot">The slot.</param>
+    /// <param name="hand">A frame set by hand.</param>
+    /// <param name="subject">What the frame is to show.</param>
+    public static IReadOnlyList<VariantPlan> PlanAll(PixelSize picture, Slot slot, Frame? hand = null, Subject subject = default)
+    {
+        ArgumentNullException.ThrowIfNull(slot);
+        return slot.Responsive is { } responsive
+            ?
+            [
+                .. responsive
+                    .Widths(
+                        slot.WhenTooSmall == WhenTooSmall.Cap
+                            ? WidestHonest(slot, Framed(picture, slot, hand, subject).Region.Native(picture))
+                            : Rounding.LongestSide
+                    )
+                    .Select(width => Plan(picture, slot, Descriptor.Wide(width), hand, subject)),
+            ]
+            : [.. slot.Densities.Select(density => Plan(picture, slot, density, hand, subject))];
+    }
+
     /// <summary>Plans one variant.</summary>
     /// <param name="picture">The picture as displayed.</param>
     /// <param name="slot">The slot.</param>
-    /// <param name="density">One of the slot's densities.</param>
+    /// <param name="descriptor">One of the slot's densities, or a width of its ladder.</param>
     /// <param name="hand">A frame set by hand.</param>
     /// <param name="subject">What the frame is to show.</param>
-    public static VariantPlan Plan(PixelSize picture, Slot slot, Density density, Frame? hand = null, Subject subject = default)
+    public static VariantPlan Plan(PixelSize picture, Slot slot, Descriptor descriptor, Frame? hand = null, Subject subject = default)
     {
         ArgumentNullException.ThrowIfNull(slot);
         var solved = Framed(picture, slot, hand, subject);
         var native = solved.Region.Native(picture);
-        var wanted = Wanted(slot, native, density);
+        var density = descriptor.Density ?? Density.One;
+        var wanted = descriptor.Width is { } width ? OnLadder(slot, native, width) : Wanted(slot, native, density);
         var reasons = new List<Reason>();
         var verdict = FramingReasons.Judge(solved, slot, subject.Suggestion, reasons);
         var content = wanted.Content;
@@ -47,20 +70,32 @@ public static class VariantPlanner
                 Verdict.Breaks => "Not made.",
                 _ => "Made at the largest honest size.",
             };
-            reasons.Add(new(ReasonCodes.TooSmall, $"{Short(native, wanted.Content, offered, density)} {instead}"));
+            reasons.Add(
+                new(
+                    ReasonCodes.TooSmall,
+                    descriptor.Width is null
+                        ? $"{Short(native, wanted.Content, offered, density)} {instead}"
+                        : $"The frame has {Figures.Size(native)} of the {Figures.Size(wanted.Content)} wanted. {instead}"
+                )
+            );
+        }
+        else if (CutShort(slot, native, descriptor.Width) is { } fewer)
+        {
+            verdict = verdict == Verdict.Meets ? Verdict.Concedes : verdict;
+            reasons.Add(fewer);
         }
 
         return new()
         {
-            Density = density,
+            Descriptor = descriptor,
             Crop = Cut(solved, slot, native, size, picture, subject),
             Size = size,
             Content = content,
             Asked = wanted.Canvas,
-            Offered = offered,
+            Offered = descriptor.Width is null ? offered : 1,
             Verdict = verdict,
             Reasons = ReasonCodes.InOrder(reasons),
-            MayShrink = slot.Size.IsCeiling,
+            MayShrink = descriptor.Width is null && slot.Size.IsCeiling,
         };
     }
 
@@ -74,7 +109,7 @@ public static class VariantPlanner
         ArgumentNullException.ThrowIfNull(slot);
         // Where the whole picture is shown, nothing of it can be cut by the shape; only a frame by hand is checked.
         return slot.Fit == Fit.Crop
-            ? FrameSolver.Solve(picture, slot.FrameShape, hand, subject, slot.Uncovered, slot.SubjectShare)
+            ? FrameSolver.Solve(picture, slot.FrameShape, hand, subject, slot.Uncovered, slot.SubjectShare, slot.Toward)
             : FrameSolver.Solve(picture, null, hand, subject);
     }
 
@@ -89,6 +124,66 @@ public static class VariantPlanner
         return solved.Origin == FrameOrigin.Kept && solved.Cut.IsNone && subject.Keep is { } keep
             ? crop.Holding(keep.In(picture), picture)
             : crop;
+    }
+
+    // What the slot asks of a framing for one width of its ladder; the size rule gives the shape alone.
+    private static (PixelSize Canvas, PixelSize Content, bool HasMargins) OnLadder(Slot slot, PixelSize native, int width)
+    {
+        var shape = Ratio.Of(native);
+        var canvas = new PixelSize(width, (LadderShape(slot) ?? shape).HeightFor(width));
+        return slot.Fit == Fit.Mat ? (canvas, Honest.Largest(shape, canvas), true) : (canvas, canvas, false);
+    }
+
+    // A mat has the shape of its box; what is shown whole has the picture's own.
+    private static Ratio? LadderShape(Slot slot) =>
+        slot.Fit switch
+        {
+            Fit.Crop => slot.FrameShape,
+            Fit.Mat => slot.Size.Shape ?? (slot.Size is SizeRule.Within within ? Ratio.Of(within.Box) : null),
+            _ => null,
+        };
+
+    // The widest file for which the frame has pixels and which the slot's largest sides allow.
+    private static int WidestHonest(Slot slot, PixelSize native)
+    {
+        var shape = LadderShape(slot) ?? Ratio.Of(native);
+        var most = new PixelSize(slot.Limits.MaxWidth ?? Rounding.LongestSide, slot.Limits.MaxHeight ?? Rounding.LongestSide);
+        var width = Math.Min(Honest.Largest(shape, most).Width, slot.Responsive!.Needs.Largest);
+        if (!Fits(width))
+        {
+            var (low, high) = (1, width);
+            while (low < high)
+            {
+                var middle = (low + high + 1) / 2;
+                (low, high) = Fits(middle) ? (middle, high) : (low, middle - 1);
+            }
+
+            width = low;
+        }
+
+        return width;
+
+        bool Fits(int across) =>
+            OnLadder(slot, native, across) is var wanted && wanted.Content.FitsIn(native) && wanted.Canvas.FitsIn(most);
+    }
+
+    // The widest file of a ladder that ends before the widest need.
+    private static Reason? CutShort(Slot slot, PixelSize native, int? width)
+    {
+        if (
+            slot.Responsive is not { Needs.Largest: var needed }
+            || slot.WhenTooSmall != WhenTooSmall.Cap
+            || width >= needed
+            || width != WidestHonest(slot, native)
+        )
+        {
+            return null;
+        }
+
+        var ends = $"{Figures.Count(needed)} px across are needed at the widest; the ladder ends at {Figures.Count(width.Value)} px";
+        return OnLadder(slot, native, width.Value + 1).Content.FitsIn(native)
+            ? new(ReasonCodes.LargestSide, $"{ends}: the slot allows no more.")
+            : new(ReasonCodes.TooSmall, $"{ends}: the frame has {Figures.Size(native)}. Fewer files are made.");
     }
 
     private static string Short(PixelSize native, PixelSize asked, double offered, Density density) =>

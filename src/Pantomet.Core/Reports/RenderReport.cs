@@ -114,8 +114,11 @@ public sealed record ReportedVariant
     /// <summary>The slot's key.</summary>
     public required string Slot { get; init; }
 
-    /// <summary>The density asked for.</summary>
-    public required decimal Density { get; init; }
+    /// <summary>The density asked for; absent on a ladder.</summary>
+    public decimal? Density { get; init; }
+
+    /// <summary>The width on its ladder, such as <c>800w</c>; absent where the slot asks for densities.</summary>
+    public string? Descriptor { get; init; }
 
     /// <summary>Where it lies, relative to the output folder; absent when none was made.</summary>
     public string? File { get; init; }
@@ -162,7 +165,7 @@ public sealed record ReportedVariant
     /// <param name="source">What its picture is reported under.</param>
     /// <param name="destination">The destination's key.</param>
     /// <param name="slot">The slot's key.</param>
-    /// <param name="density">The density asked for.</param>
+    /// <param name="descriptor">The density asked for, or the width of the ladder.</param>
     /// <param name="crop">The part of the picture.</param>
     /// <param name="file">The file; null when none is delivered.</param>
     /// <param name="encodes">How many trial encodes it took.</param>
@@ -172,7 +175,7 @@ public sealed record ReportedVariant
         string source,
         string destination,
         string slot,
-        Density density,
+        Descriptor descriptor,
         Crop crop,
         ReportedFile? file,
         int encodes,
@@ -184,7 +187,8 @@ public sealed record ReportedVariant
             Source = source,
             Destination = destination,
             Slot = slot,
-            Density = density.Value,
+            Density = descriptor.Density?.Value,
+            Descriptor = descriptor.Width is null ? null : descriptor.ToString(),
             File = file?.Path,
             Width = file?.Size.Width,
             Height = file?.Size.Height,

@@ -42,7 +42,7 @@ public static class ReportTable
                 variant.Source,
                 variant.Destination,
                 variant.Slot,
-                Figure(variant.Density),
+                variant.Descriptor ?? Figure(variant.Density),
                 variant.File,
                 Figure(variant.Width),
                 Figure(variant.Height),

@@ -6,7 +6,7 @@ namespace Pantomet.Core.Rules;
 
 /// <summary>A file that was handed over, as far as a rule can be held against it.</summary>
 /// <param name="Frame">The pixel size of the part of the picture that it shows.</param>
-/// <param name="Density">The density it was made for.</param>
+/// <param name="Density">The density it was made for; null on a ladder.</param>
 /// <param name="Size">Its pixel size.</param>
 /// <param name="Format">Its type.</param>
 /// <param name="Bytes">Its weight.</param>
@@ -14,7 +14,7 @@ namespace Pantomet.Core.Rules;
 /// <param name="Likeness">Its likeness.</param>
 public sealed record DeliveredFile(
     PixelSize Frame,
-    decimal Density,
+    decimal? Density,
     PixelSize Size,
     PictureFormat Format,
     long Bytes,
@@ -33,7 +33,16 @@ public static class DeliveredCheck
         ArgumentNullException.ThrowIfNull(slot);
         ArgumentNullException.ThrowIfNull(file);
         var reasons = new List<Reason>();
-        if (slot.Densities.All(density => density.Value != file.Density))
+        if (file.Density is null != slot.Responsive is not null)
+        {
+            reasons.Add(
+                new(
+                    ReasonCodes.OtherDensity,
+                    file.Density is null ? "The slot no longer asks for a ladder of widths." : "The slot now asks for a ladder of widths."
+                )
+            );
+        }
+        else if (file.Density is not null && slot.Densities.All(density => density.Value != file.Density))
         {
             reasons.Add(new(ReasonCodes.OtherDensity, $"The slot no longer asks for {file.Density:0.##}x."));
         }
@@ -43,7 +52,7 @@ public static class DeliveredCheck
             reasons.Add(new(ReasonCodes.OtherType, $"{file.Format.Label()} is no longer among the slot's types."));
         }
 
-        var asked = slot.Size.Asked(file.Frame, new(file.Density));
+        var asked = file.Density is { } asks ? slot.Size.Asked(file.Frame, new(asks)) : file.Size;
         if (
             slot.Fit == Fit.Crop
             && slot.FrameShape is { } shape

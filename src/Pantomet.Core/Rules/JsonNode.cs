@@ -38,6 +38,9 @@ internal readonly struct JsonNode(JsonElement element, string path)
         }
     }
 
+    /// <summary>A member that is known to stand there.</summary>
+    public JsonNode Inner(string key) => new(element.GetProperty(key), $"{path}.{key}");
+
     public JsonFaultException Fault(string message) => new(new(path, message));
 
     /// <summary>The members of an object; an unknown or a repeated key is a fault.</summary>

@@ -1,6 +1,8 @@
 using Pantomet.Core.Facts;
+using Pantomet.Core.Framing;
 using Pantomet.Core.Geometry;
 using Pantomet.Core.Naming;
+using Pantomet.Core.Responsive;
 using Pantomet.Core.Weight;
 
 namespace Pantomet.Core.Rules;
@@ -89,7 +91,30 @@ public static class RulesReader
         var members = node.Members("key", "name", "slots");
         var key = Key(members.Needed("key"), keys, "destinations");
         var slotKeys = new HashSet<string>(StringComparer.OrdinalIgnoreCase);
-        return new(key, members.Or("name", key, Name), [.. members.Needed("slots").Items(1).Select(slot => Slot(slot, slotKeys))]);
+        var nodes = members.Needed("slots").Items(1);
+        List<Slot> slots = [.. nodes.Select(slot => Slot(slot, slotKeys))];
+        return new(key, members.Or("name", key, Name), GroupReader.Grouped(slots, nodes));
+    }
+
+    /// <summary>Reads one slot on its own, as it stands in a rules file; how it stands in its group is not looked at.</summary>
+    /// <param name="json">The text of the slot.</param>
+    /// <param name="slot">The slot, when there is no fault.</param>
+    /// <param name="fault">What is wrong and where, from the slot on.</param>
+    public static bool TryReadSlot(string json, out Slot? slot, out JsonFault? fault)
+    {
+        (slot, fault) = (null, null);
+        try
+        {
+            var node = JsonNode.Parse(json);
+            var read = Slot(node, []);
+            slot = GroupReader.Shown(read, read.Media?.Holds ?? ViewportRanges.All, node);
+            return true;
+        }
+        catch (JsonFaultException wrong)
+        {
+            fault = wrong.Fault;
+            return false;
+        }
     }
 
     private static Slot Slot(JsonNode node, HashSet<string> keys)
@@ -101,6 +126,10 @@ public static class RulesReader
                 "size",
                 "fit",
                 "densities",
+                "responsive",
+                "group",
+                "media",
+                "inline",
                 "types",
                 "each",
                 "limits",
@@ -108,6 +137,7 @@ public static class RulesReader
                 "clear",
                 "shownAs",
                 "subjectShare",
+                "toward",
                 "whenTooSmall",
                 "background",
                 "sharpen",
@@ -129,6 +159,11 @@ public static class RulesReader
             Size = SizeReader.Read(members.Needed("size")),
             Fit = members.Or("fit", Fit.Crop, n => n.Choice(Fits)),
             Densities = members.Or<IReadOnlyList<Density>>("densities", [Density.One], Densities),
+            Responsive = members.Maybe("responsive", ResponsiveReader.Read),
+            Group = members.Maybe("group", n => Key(n, [], "groups")),
+            Media = members.Maybe("media", ResponsiveReader.Media),
+            Inline = members.MaybeValue("inline", Weight),
+            Toward = members.MaybeValue("toward", Toward),
             Types = members.Or<IReadOnlyList<SlotType>>("types", [new(PictureFormat.Jpeg)], TypeList),
             Each = members.Or("each", false, n => n.Flag()),
             Limits = members.Or("limits", Limits.None, LimitsOf),
@@ -145,6 +180,16 @@ public static class RulesReader
             Location = members.Or("location", false, n => n.Flag()),
             AllFrames = members.Or("frames", false, n => n.Choice(Frames)),
         };
+        if (slot.Responsive is not null && members.Has("densities"))
+        {
+            throw members.Needed("densities").Fault("a responsive slot has its densities in \"responsive\"; both cannot stand");
+        }
+
+        if (slot.Media is not null && slot.Group is null)
+        {
+            throw members.Needed("media").Fault("a media condition chooses among the slots of a group; this slot has none");
+        }
+
         if (slot.ShownAs.Count > 0 && slot.FrameShape is null)
         {
             throw members
@@ -211,7 +256,13 @@ public static class RulesReader
         return taken.Add(key) ? key : throw node.Fault($"the key \"{key}\" stands twice among the {among}");
     }
 
-    private static List<Density> Densities(JsonNode node)
+    private static FocusPoint Toward(JsonNode node) =>
+        node.Items() is [var x, var y]
+            ? new(x.Fraction(), y.Fraction())
+            : throw node.Fault("a place to go toward is a list of two fractions, across and down");
+
+    /// <summary>A list of densities, each once, ascending.</summary>
+    internal static List<Density> Densities(JsonNode node)
     {
         var all = new SortedSet<Density>();
         foreach (var item in node.Items(1))

@@ -6,6 +6,7 @@ using Pantomet.Core.Facts;
 using Pantomet.Core.Framing;
 using Pantomet.Core.Geometry;
 using Pantomet.Core.Naming;
+using Pantomet.Core.Responsive;
 
 namespace Pantomet.Core.Rules;
 
@@ -65,6 +66,11 @@ public static class RulesWriter
                 Name = "slot",
                 Clear = Frame.Whole,
                 ShownAs = [],
+                Toward = null,
+                Responsive = null,
+                Group = null,
+                Media = null,
+                Inline = null,
                 SubjectShare = null,
                 Densities = [Density.One],
                 WhenTooSmall = WhenTooSmall.Cap,
@@ -97,13 +103,19 @@ public static class RulesWriter
         Size(json, slot.Size);
         json.WriteEndObject();
         WordUnless(json, "fit", slot.Fit, Fit.Crop);
-        if (slot.Densities is not [{ Value: 1 }])
+        if (slot.Responsive is null && slot.Densities is not [{ Value: 1 }])
         {
-            json.WriteStartArray("densities");
-            slot.Densities.ToList().ForEach(density => json.WriteNumberValue(density.Value / 1.000000000000000000m));
-            json.WriteEndArray();
+            DensitiesOf(json, slot.Densities);
         }
 
+        if (slot.Responsive is { } responsive)
+        {
+            ResponsiveOf(json, responsive);
+        }
+
+        TextIf(json, "group", slot.Group);
+        TextIf(json, "media", slot.Media?.Text);
+        NumberIf(json, "inline", slot.Inline?.Bytes);
         if (slot.Types is not [{ Format: PictureFormat.Jpeg }])
         {
             json.WriteStartArray("types");
@@ -133,6 +145,14 @@ public static class RulesWriter
         }
 
         NumberIf(json, "subjectShare", slot.SubjectShare);
+        if (slot.Toward is { } toward)
+        {
+            json.WriteStartArray("toward");
+            json.WriteNumberValue(toward.X);
+            json.WriteNumberValue(toward.Y);
+            json.WriteEndArray();
+        }
+
         WordUnless(json, "whenTooSmall", slot.WhenTooSmall, WhenTooSmall.Cap);
         if (slot.Background is { } background)
         {
@@ -194,6 +214,36 @@ public static class RulesWriter
         json.WriteNumber("height", box.Height);
     }
 
+    private static void DensitiesOf(Utf8JsonWriter json, IReadOnlyList<Density> densities)
+    {
+        json.WriteStartArray("densities");
+        foreach (var density in densities)
+        {
+            // Divided so that 2.0 is written as 2.
+            json.WriteNumberValue(density.Value / 1.000000000000000000m);
+        }
+
+        json.WriteEndArray();
+    }
+
+    private static void ResponsiveOf(Utf8JsonWriter json, ResponsiveRule rule)
+    {
+        json.WriteStartObject("responsive");
+        json.WriteString("sizes", rule.Sizes.Text);
+        json.WriteStartArray("viewports");
+        json.WriteNumberValue(rule.From);
+        json.WriteNumberValue(rule.To);
+        json.WriteEndArray();
+        DensitiesOf(json, rule.Densities);
+        NumberIf(json, "files", rule.Files);
+        if (rule.Files is null)
+        {
+            json.WriteNumber("waste", rule.Waste ?? ResponsiveRule.UsualWaste);
+        }
+
+        json.WriteEndObject();
+    }
+
     private static void LimitsOf(Utf8JsonWriter json, Limits limits)
     {
         if (limits == Limits.None)
@@ -244,6 +294,14 @@ public static class RulesWriter
         if (value is { } number)
         {
             json.WriteNumber(key, number);
+        }
+    }
+
+    private static void TextIf(Utf8JsonWriter json, string key, string? value)
+    {
+        if (value is { } text)
+        {
+            json.WriteString(key, text);
         }
     }
 

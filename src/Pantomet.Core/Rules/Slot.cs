@@ -1,6 +1,8 @@
 using Pantomet.Core.Facts;
+using Pantomet.Core.Framing;
 using Pantomet.Core.Geometry;
 using Pantomet.Core.Naming;
+using Pantomet.Core.Responsive;
 using Pantomet.Core.Weight;
 
 namespace Pantomet.Core.Rules;
@@ -157,6 +159,37 @@ public sealed record Slot
 
     /// <summary>The densities asked for, ascending, at least one.</summary>
     public IReadOnlyList<Density> Densities { get; init; } = [Density.One];
+
+    /// <summary>The ladder of widths that stands instead of <see cref="Densities"/>; null where there is none.</summary>
+    public ResponsiveRule? Responsive { get; init; }
+
+    /// <summary>
+    /// What the slot is shown at as a whole: density 1, or on a ladder the width at which it is shown widest.
+    /// </summary>
+    public Descriptor AtDensityOne => Responsive is { } responsive ? Descriptor.Wide(Math.Max(1, responsive.WidestShown)) : Density.One;
+
+    /// <summary>What its files are told apart by, for a picture with pixels enough: its densities, or the widths of its ladder.</summary>
+    public IReadOnlyList<Descriptor> Descriptors =>
+        Responsive is { } responsive
+            ? [.. responsive.Widths().Select(Descriptor.Wide)]
+            : [.. Densities.Select(density => Descriptor.Of(density))];
+
+    /// <summary>
+    /// The name of the slots of its destination that become one picture on the page, each at its screen widths; null for a slot of its own.
+    /// </summary>
+    public string? Group { get; init; }
+
+    /// <summary>When this slot of its group is the one that is shown; null for the last, which is shown otherwise.</summary>
+    public MediaCondition? Media { get; init; }
+
+    /// <summary>The viewports at which the slot is shown: those of its condition that no slot of the group before it takes.</summary>
+    public ViewportRanges ShownAt { get; init; } = ViewportRanges.All;
+
+    /// <summary>Files up to this weight are given as data in the markup; null gives all as addresses.</summary>
+    public ByteCount? Inline { get; init; }
+
+    /// <summary>Where the frame goes when neither marks nor a subject say anything; null for the middle.</summary>
+    public FocusPoint? Toward { get; init; }
 
     /// <summary>File types in order of preference, at least one.</summary>
     public IReadOnlyList<SlotType> Types { get; init; } = [new(PictureFormat.Jpeg)];

@@ -11,16 +11,15 @@ using Pantomet.Imaging.Rendering;
 
 namespace Pantomet.Imaging.Making;
 
-/// <summary>One variant that is wanted of a picture.</summary>
+/// <summary>A slot that a picture is to fill, with all its densities or widths.</summary>
 /// <param name="Slot">The slot.</param>
-/// <param name="Density">One of its densities.</param>
 /// <param name="Hand">The frame set by hand, if there is one.</param>
-public sealed record Wanted(Slot Slot, Density Density, Frame? Hand);
+public sealed record Wanted(Slot Slot, Frame? Hand);
 
 /// <summary>What came of one picture.</summary>
 /// <param name="Facts">Its facts; null when it cannot be read.</param>
 /// <param name="Refusal">Why it cannot be read.</param>
-/// <param name="Made">The files, in the order of what was wanted; for one wish several where a slot takes each type.</param>
+/// <param name="Made">The files, in the order of what was wanted; for one slot several, by density or width and type.</param>
 public sealed record MadePicture(PictureFacts? Facts, string? Refusal, IReadOnlyList<IReadOnlyList<MadeVariant>> Made);
 
 /// <summary>
@@ -54,7 +53,7 @@ public static class PictureMaker
         }
 
         // Before anything is decoded, the widest frames tell how fine the decode must be.
-        var provisional = Plans(facts, wanted, Subject.Of(keep, focus, null));
+        List<VariantPlan> provisional = [.. Plans(facts, wanted, Subject.Of(keep, focus, null)).Select(one => one.Plan)];
         using var hold = await room.HoldAsync(PictureMaster.BytesFor(facts, provisional), cancel);
         // Looked at as it is when it is read into a library, whatever is wanted of it: its subject must not depend on that.
         var framed = keep.Count == 0 && focus is null && wanted.Any(one => one.Hand is null && one.Slot.FrameShape is not null);
@@ -92,42 +91,50 @@ public static class PictureMaker
         facts = await looking;
         whole.Know(facts);
         var plans = Plans(facts, wanted, Subject.Of(keep, focus, facts.Suggestion));
-        return new(facts, null, await MakeAllAsync(path, facts, wanted, plans, whole, room, cancel));
+        var made = await MakeAllAsync(path, facts, plans, whole, room, cancel);
+        var byPlace = plans.Zip(made).ToLookup(pair => pair.First.Place, pair => pair.Second);
+        return new(facts, null, [.. wanted.Select((_, place) => byPlace[place].SelectMany(files => files).ToList())]);
     }
 
-    private static VariantPlan[] Plans(PictureFacts facts, IReadOnlyList<Wanted> wanted, Subject subject) =>
-        [.. wanted.Select(one => VariantPlanner.Plan(facts.Size, one.Slot, one.Density, one.Hand, subject))];
+    private static Planned[] Plans(PictureFacts facts, IReadOnlyList<Wanted> wanted, Subject subject) =>
+        [
+            .. wanted.SelectMany(
+                (one, place) =>
+                    VariantPlanner.PlanAll(facts.Size, one.Slot, one.Hand, subject).Select(plan => new Planned(place, one.Slot, plan))
+            ),
+        ];
 
     private static async Task<IReadOnlyList<IReadOnlyList<MadeVariant>>> MakeAllAsync(
         string path,
         PictureFacts facts,
-        IReadOnlyList<Wanted> wanted,
-        VariantPlan[] plans,
+        Planned[] plans,
         PictureMaster whole,
         WorkRoom room,
         CancellationToken cancel
     )
     {
         var made = new IReadOnlyList<MadeVariant>[plans.Length];
-        foreach (var group in Enumerable.Range(0, plans.Length).GroupBy(i => ColoursOf(wanted[i].Slot, facts)))
+        foreach (var group in Enumerable.Range(0, plans.Length).GroupBy(i => ColoursOf(plans[i].Slot, facts)))
         {
             var mine = group.ToList();
-            var theirs = mine.Select(i => plans[i]).Where(plan => plan.IsMade).ToList();
+            var theirs = mine.Select(i => plans[i].Plan).Where(plan => plan.IsMade).ToList();
             using var own =
                 theirs.Count > 0 && (group.Key != ProfileRule.Srgb || !whole.Serves(theirs))
                     ? await room.RunAsync(() => PictureMaster.Decode(path, facts, theirs, group.Key), cancel)
                     : null;
             // The largest first: what is left at the end is short.
             await Task.WhenAll(
-                mine.OrderByDescending(i => plans[i].Size.Area)
+                mine.OrderByDescending(i => plans[i].Plan.Size.Area)
                     .Select(async i =>
-                        made[i] = await room.RunAsync(() => MakeSafely(own ?? whole, wanted[i].Slot, plans[i], cancel), cancel)
+                        made[i] = await room.RunAsync(() => MakeSafely(own ?? whole, plans[i].Slot, plans[i].Plan, cancel), cancel)
                     )
             );
         }
 
         return made;
     }
+
+    private readonly record struct Planned(int Place, Slot Slot, VariantPlan Plan);
 
     // A picture without a profile is sRGB either way.
     private static ProfileRule ColoursOf(Slot slot, PictureFacts facts) => facts.Profile is null ? ProfileRule.Srgb : slot.Profile;

@@ -18,7 +18,7 @@ namespace Pantomet.Server.Bundles;
 /// <param name="Picture">The picture.</param>
 /// <param name="Slot">The slot's address.</param>
 /// <param name="Id">Identity of the file.</param>
-/// <param name="Density">The density.</param>
+/// <param name="Descriptor">The density, or the width of the ladder: 2x, 800w.</param>
 /// <param name="State">Whether it goes out.</param>
 /// <param name="Path">Its path in the bundle; null before it is made.</param>
 /// <param name="Width">Pixels across.</param>
@@ -32,7 +32,7 @@ public sealed record HandOverFile(
     Guid Picture,
     string Slot,
     string Id,
-    decimal Density,
+    string Descriptor,
     HandOver State,
     string? Path,
     int Width,
@@ -192,7 +192,7 @@ internal static class BundleEndpoints
             file.Cell.Picture.Id,
             file.Cell.Place.Address,
             file.File.Wanted.Id,
-            file.Density.Value,
+            file.Descriptor.ToString(),
             file.State,
             file.Path,
             row?.Width ?? plan.Size.Width,

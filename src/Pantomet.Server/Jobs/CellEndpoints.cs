@@ -16,10 +16,10 @@ using Pantomet.Server.Problems;
 namespace Pantomet.Server.Jobs;
 
 /// <summary>A file to look at, before it is decided on.</summary>
-/// <param name="Density">One of the slot's densities.</param>
+/// <param name="Descriptor">One of the slot's densities, or a width of its ladder: 2x, 800w.</param>
 /// <param name="Format">A type chosen by hand; null leaves it to the slot.</param>
 /// <param name="Quality">A quality chosen by hand, 1 to 100; null finds it.</param>
-public sealed record TrialWish(decimal Density, string? Format, int? Quality);
+public sealed record TrialWish(string Descriptor, string? Format, int? Quality);
 
 /// <summary>What came of a trial: a file, or the reasons why there is none.</summary>
 /// <param name="Verdict">The verdict.</param>
@@ -32,10 +32,10 @@ public sealed record TrialView(Verdict Verdict, IReadOnlyList<Reason> Reasons, V
 public sealed record AheadWish(IReadOnlyList<JobCommand> Commands);
 
 /// <summary>Points of a curve that are asked for.</summary>
-/// <param name="Density">One of the slot's densities.</param>
+/// <param name="Descriptor">One of the slot's densities, or a width of its ladder: 2x, 800w.</param>
 /// <param name="Format">jpeg, png, webp or avif.</param>
 /// <param name="Qualities">The qualities, each 1 to 100.</param>
-public sealed record CurveWish(decimal Density, string Format, IReadOnlyList<int> Qualities);
+public sealed record CurveWish(string Descriptor, string Format, IReadOnlyList<int> Qualities);
 
 /// <summary>One cell of a job: its reasons, and weighing it.</summary>
 internal static class CellEndpoints
@@ -54,7 +54,7 @@ internal static class CellEndpoints
         cells
             .MapPost("/ahead", AheadAsync)
             .WithName("weighAhead")
-            .WithSummary("What the slot's first density weighs under other decisions, while a hand still holds the frame.");
+            .WithSummary("What the slot's first file weighs under other decisions, while a hand still holds the frame.");
         cells.MapPost("/curve", CurveAsync).WithName("weighCurve").WithSummary("Weight and likeness of one type at several qualities.");
     }
 
@@ -79,7 +79,7 @@ internal static class CellEndpoints
             new CellDetail(
                 room.Judge.View(cell, standings, at.State.Sequence),
                 judged.Reasons,
-                [.. cell.Plan.Wishes.DistinctBy(wish => wish.Plan.Density).Select(wish => PlanView.Of(wish.Plan))],
+                [.. cell.Plan.Wishes.DistinctBy(wish => wish.Plan.Descriptor).Select(wish => PlanView.Of(wish.Plan))],
                 [
                     .. judged
                         .Files.Where(file => file.Row is not null)
@@ -106,12 +106,12 @@ internal static class CellEndpoints
             return Problem.NoCell();
         }
 
-        if (Fault(at.Cell, wish.Density, wish.Format, wish.Quality) is { } fault)
+        if (Fault(at.Cell, wish.Descriptor, wish.Format, wish.Quality) is { } fault)
         {
             return fault;
         }
 
-        var plan = PlanAt(at.Cell, wish.Density);
+        var plan = PlanAt(at.Cell, wish.Descriptor);
         if (!plan.IsMade)
         {
             return TypedResults.Ok(new TrialView(plan.Verdict, plan.Reasons, null));
@@ -160,7 +160,7 @@ internal static class CellEndpoints
             return TypedResults.Ok<IReadOnlyList<CellFile>>([]);
         }
 
-        cell = cell with { Files = [.. cell.Files.Where(file => file.Wish.Plan.Density == cell.Files[0].Wish.Plan.Density)] };
+        cell = cell with { Files = [.. cell.Files.Where(file => file.Wish.Plan.Descriptor == cell.Files[0].Wish.Plan.Descriptor)] };
         foreach (var file in cell.Files)
         {
             await desk.MakeAsync(file, urgent: true, cancel);
@@ -196,12 +196,12 @@ internal static class CellEndpoints
             );
         }
 
-        if (Fault(at.Cell, wish.Density, wish.Format, null) is { } fault)
+        if (Fault(at.Cell, wish.Descriptor, wish.Format, null) is { } fault)
         {
             return fault;
         }
 
-        var plan = PlanAt(at.Cell, wish.Density);
+        var plan = PlanAt(at.Cell, wish.Descriptor);
         if (!plan.IsMade)
         {
             return TypedResults.Ok<IReadOnlyList<CurvePoint>>([]);
@@ -211,20 +211,20 @@ internal static class CellEndpoints
         return TypedResults.Ok(await store.CurveAsync(Wanted(at.Cell, new(plan, format, null)), format, wish.Qualities, cancel) ?? []);
     }
 
-    private static ProblemHttpResult? Fault(BoardCell cell, decimal density, string? format, int? quality) =>
-        cell.Plan.Wishes.All(wish => wish.Plan.Density.Value != density)
+    private static ProblemHttpResult? Fault(BoardCell cell, string descriptor, string? format, int? quality) =>
+        cell.Plan.Wishes.All(wish => wish.Plan.Descriptor.ToString() != descriptor)
             ? Problem.Of(
                 StatusCodes.Status400BadRequest,
-                "no-such-density",
-                cell.Plan.Skipped ? "The picture does not go to this slot." : $"The slot does not ask for {density}x."
+                "no-such-descriptor",
+                cell.Plan.Skipped ? "The picture does not go to this slot." : $"The slot does not ask for {descriptor}."
             )
         : format is not (null or "jpeg" or "png" or "webp" or "avif")
             ? Problem.Of(StatusCodes.Status400BadRequest, "bad-type", "The types that are written here are jpeg, png, webp and avif.")
         : quality is < 1 or > 100 ? Problem.Of(StatusCodes.Status400BadRequest, "bad-quality", "A quality is a whole number from 1 to 100.")
         : null;
 
-    private static Core.Planning.VariantPlan PlanAt(BoardCell cell, decimal density) =>
-        cell.Plan.Wishes.First(wish => wish.Plan.Density.Value == density).Plan;
+    private static Core.Planning.VariantPlan PlanAt(BoardCell cell, string descriptor) =>
+        cell.Plan.Wishes.First(wish => wish.Plan.Descriptor.ToString() == descriptor).Plan;
 
     private static PictureFormat? FormatOf(string? word) => word is null ? null : Enum.Parse<PictureFormat>(word, ignoreCase: true);
 
@@ -237,9 +237,10 @@ internal static class CellEndpoints
             cell.Picture.Id,
             cell.Place.Destination,
             cell.Slot.Slot,
-            wanted.Wish.Plan.Density,
+            wanted.Wish.Plan.Descriptor,
             new(row.Width, row.Height),
-            row.Format.Ending()
+            row.Format.Ending(),
+            row.ContentHash
         );
         return Path.GetFileName(BundleNames.For(state.Job, [file], BundleContents.FileNames(state))[0]);
     }

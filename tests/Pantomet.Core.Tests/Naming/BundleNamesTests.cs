@@ -50,7 +50,7 @@ public class BundleNamesTests
             .ToList();
         var job = new Job { Name = "Autumn", Pictures = pictures };
         var files = pictures.SelectMany(one =>
-            new[] { 1m, 2m }.Select(density => new NamedFile(one.Id, "shop", Square, new(density), new(300, 300), "jpg"))
+            new[] { 1m, 2m }.Select(density => new NamedFile(one.Id, "shop", Square, new Density(density), new(300, 300), "jpg"))
         );
         var originals = pictures.ToDictionary(one => one.Id, one => one == pictures[0] ? "BRASS-VANE-square.jpg" : "b.jpg");
         var names = BundleNames.For(job, files, originals);
@@ -73,7 +73,7 @@ public class BundleNamesTests
         var names = BundleNames.For(
             job,
             [
-                new(picture.Id, "shop", Square, new(2), new(600, 600), "webp"),
+                new(picture.Id, "shop", Square, new Density(2), new(600, 600), "webp"),
                 new(picture.Id, "site", Square, Density.One, new(300, 300), "jpg"),
             ],
             new Dictionary<Guid, string> { [picture.Id] = "DSC_1.JPG" }

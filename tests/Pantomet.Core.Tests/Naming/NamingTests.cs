@@ -28,7 +28,7 @@ public class NamingTests
         Assert.True(Ratio.TryParse("5:4", out var shape, out _));
         Assert.Equal(
             "market-listing-storm-vane@2x-2500x2000-5x4",
-            pattern.Fill(new("Storm Vane", "market", "listing", new(2), new(2500, 2000), shape))
+            pattern.Fill(new("Storm Vane", "market", "listing", new Density(2), new(2500, 2000), shape))
         );
     }
 

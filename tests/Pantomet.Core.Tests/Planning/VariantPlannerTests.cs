@@ -149,7 +149,7 @@ public class VariantPlannerTests
     public void A_frame_too_small_for_2x_says_what_it_offers()
     {
         var slot = SlotOf(new SizeRule.ShapeWithSide(Shape("3:2"), Side.Width, 800));
-        var plan = VariantPlanner.Plan(new(1240, 900), slot, new(2));
+        var plan = VariantPlanner.Plan(new(1240, 900), slot, new Density(2));
         Assert.Equal(Verdict.Concedes, plan.Verdict);
         Assert.Equal(1.55, plan.Offered, 10);
         Assert.Equal(new(1240, 827), plan.Size);

@@ -82,7 +82,7 @@ public class WholeAndMatTests
             Size = new SizeRule.Within(new(1024, 1024)),
         };
         Assert.Equal(Verdict.Meets, VariantPlanner.Plan(new(640, 480), slot, Density.One).Verdict);
-        var dense = VariantPlanner.Plan(new(640, 480), slot, new(2));
+        var dense = VariantPlanner.Plan(new(640, 480), slot, new Density(2));
         Assert.Equal((Verdict.Concedes, new PixelSize(640, 480), 1.0), (dense.Verdict, dense.Size, dense.Offered));
     }
 

@@ -78,6 +78,7 @@ public sealed class ClientVectorTests
                         ShapeKey = Shapes.KeyOf(slot),
                         Clear = new[] { slot.Clear.Left, slot.Clear.Top, slot.Clear.Right, slot.Clear.Bottom },
                         slot.SubjectShare,
+                        slot.Toward,
                     },
                     decisions,
                     frame = new
@@ -271,6 +272,7 @@ public sealed class ClientVectorTests
             Fit = i % 11 == 0 ? Fit.Mat : Fit.Crop,
             Clear = random.Next(3) == 0 ? clear : Frame.Whole,
             SubjectShare = random.Next(4) == 0 ? 0.7 : null,
+            Toward = i % 4 == 3 ? new FocusPoint(random.NextDouble(), random.NextDouble()) : null,
         };
     }
 

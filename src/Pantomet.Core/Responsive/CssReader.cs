@@ -1,0 +1,193 @@
+using System.Globalization;
+
+namespace Pantomet.Core.Responsive;
+
+/// <summary>What is wrong in a piece of CSS, on its way out of a nested reading; never leaves this namespace.</summary>
+internal sealed class CssFaultException(string message) : Exception(message);
+
+/// <summary>Reads words, numbers and brackets one after the other, as CSS Syntax Level 3 tells them apart.</summary>
+internal sealed class CssReader
+{
+    /// <summary>The longest text that is read.</summary>
+    public const int Longest = 2000;
+
+    // Brackets in brackets beyond this are no page's.
+    private const int Deepest = 20;
+
+    private readonly string _text;
+    private int _at;
+    private int _depth;
+
+    public CssReader(string text)
+    {
+        _text = text;
+        if (text.Length > Longest)
+        {
+            throw new CssFaultException($"more than {Longest} characters are not read");
+        }
+
+        SkipSpace();
+    }
+
+    public bool AtEnd => _at >= _text.Length;
+
+    /// <summary>True when a space or a comment stood before the next sign.</summary>
+    public bool AfterSpace { get; private set; }
+
+    public CssFaultException Fault(string message) =>
+        new(AtEnd ? $"{message}, at the end" : $"{message}, at \"{Rest()}\" (character {_at + 1})");
+
+    /// <summary>Takes a sign if it stands here.</summary>
+    public bool Took(char sign)
+    {
+        if (AtEnd || _text[_at] != sign)
+        {
+            return false;
+        }
+
+        _at++;
+        SkipSpace();
+        return true;
+    }
+
+    public void Need(char sign, string after)
+    {
+        if (!Took(sign))
+        {
+            throw Fault($"\"{sign}\" is missing {after}");
+        }
+    }
+
+    /// <summary>True when an opening bracket stands here.</summary>
+    public bool AtBracket => !AtEnd && _text[_at] == '(';
+
+    /// <summary>True when a sign of comparison stands here.</summary>
+    public bool AtComparison => !AtEnd && _text[_at] is '<' or '>' or '=';
+
+    /// <summary>Takes an opening bracket if it stands here; <see cref="Close"/> takes its partner.</summary>
+    public bool Opened()
+    {
+        if (!Took('('))
+        {
+            return false;
+        }
+
+        return ++_depth <= Deepest ? true : throw Fault($"more than {Deepest} brackets within each other are not read");
+    }
+
+    public void Close()
+    {
+        _depth--;
+        Need(')', "here");
+    }
+
+    /// <summary>The word that stands here, in lower case, without taking it; empty when none does.</summary>
+    public string Word()
+    {
+        var end = _at;
+        while (end < _text.Length && (char.IsAsciiLetterOrDigit(_text[end]) || _text[end] is '-' or '_'))
+        {
+            end++;
+        }
+
+        return end > _at && char.IsAsciiLetter(_text[_at]) ? _text[_at..end].ToLowerInvariant() : "";
+    }
+
+    /// <summary>Takes a word if it stands here.</summary>
+    public bool Took(string word)
+    {
+        if (Word() != word)
+        {
+            return false;
+        }
+
+        _at += word.Length;
+        SkipSpace();
+        return true;
+    }
+
+    /// <summary>True when a number begins here.</summary>
+    public bool AtNumber()
+    {
+        var at = !AtEnd && _text[_at] is '+' or '-' ? _at + 1 : _at;
+        return at < _text.Length
+            && (char.IsAsciiDigit(_text[at]) || (_text[at] == '.' && at + 1 < _text.Length && char.IsAsciiDigit(_text[at + 1])));
+    }
+
+    /// <summary>Takes a number and the unit that stands on it, in lower case; <c>%</c> is a unit here.</summary>
+    public (double Value, string Unit) Number()
+    {
+        if (!AtNumber())
+        {
+            throw Fault("a length is needed");
+        }
+
+        var end = _at + 1;
+        while (end < _text.Length && (char.IsAsciiDigit(_text[end]) || _text[end] == '.'))
+        {
+            end++;
+        }
+
+        if (
+            end + 1 < _text.Length
+            && _text[end] is 'e' or 'E'
+            && (
+                char.IsAsciiDigit(_text[end + 1])
+                || (_text[end + 1] is '+' or '-' && end + 2 < _text.Length && char.IsAsciiDigit(_text[end + 2]))
+            )
+        )
+        {
+            end += 2;
+            while (end < _text.Length && char.IsAsciiDigit(_text[end]))
+            {
+                end++;
+            }
+        }
+
+        var digits = _text[_at..end];
+        if (
+            !double.TryParse(digits, NumberStyles.Float, CultureInfo.InvariantCulture, out var value)
+            || digits.EndsWith('.')
+            || Math.Abs(value) > 1e6
+        )
+        {
+            throw Fault(digits.Length > 20 || Math.Abs(value) > 1e6 ? "the number is out of range" : "this is no number");
+        }
+
+        _at = end;
+        var from = _at;
+        while (_at < _text.Length && (char.IsAsciiLetter(_text[_at]) || _text[_at] == '%'))
+        {
+            _at++;
+        }
+
+        var unit = _text[from.._at].ToLowerInvariant();
+        SkipSpace();
+        return (value, unit);
+    }
+
+    private string Rest() => _text.Length - _at <= 20 ? _text[_at..] : _text[_at..(_at + 20)] + "...";
+
+    private void SkipSpace()
+    {
+        var from = _at;
+        while (_at < _text.Length)
+        {
+            if (_text[_at] is ' ' or '\t' or '\n' or '\r' or '\f')
+            {
+                _at++;
+            }
+            else if (_text.AsSpan(_at).StartsWith("/*"))
+            {
+                var end = _text.IndexOf("*/", _at + 2, StringComparison.Ordinal);
+                _at = end < 0 ? throw Fault("a comment is not closed") : end + 2;
+            }
+            else
+            {
+                break;
+            }
+        }
+
+        AfterSpace = _at > from;
+    }
+}

@@ -1,0 +1,115 @@
+using Pantomet.Core.Geometry;
+using Pantomet.Core.Responsive;
+
+namespace Pantomet.Core.Rules;
+
+/// <summary>Reads <c>responsive</c> and <c>media</c> of a slot.</summary>
+internal static class ResponsiveReader
+{
+    // No screen is wider; common practice, a value from memory.
+    private const int WidestViewport = 20_000;
+
+    public static ResponsiveRule Read(JsonNode node)
+    {
+        var members = node.Members("sizes", "viewports", "densities", "waste", "files");
+        if (members.Has("waste") && members.Has("files"))
+        {
+            throw members.Needed("files").Fault("either a waste or a number of files is agreed, not both");
+        }
+
+        var sizesNode = members.Needed("sizes");
+        if (!Sizes.TryParse(sizesNode.Text(), out var sizes, out var error))
+        {
+            throw sizesNode.Fault(error!);
+        }
+
+        var (from, to) = members.Or("viewports", (ResponsiveRule.UsualFrom, ResponsiveRule.UsualTo), Viewports);
+        var densities = members.Or<IReadOnlyList<Density>>("densities", ResponsiveRule.UsualDensities, RulesReader.Densities);
+        return new()
+        {
+            Sizes = sizes!,
+            From = from,
+            To = to,
+            Densities = densities,
+            Files = members.MaybeValue("files", n => (int)n.Whole(1, Ladder.Most, "a number of files")),
+            Waste = members.Has("files") ? null : members.Or("waste", ResponsiveRule.UsualWaste, Waste),
+            Needs = Needs.Of(sizes!, ViewportRanges.Between(from, to), densities),
+        };
+    }
+
+    /// <summary>The rule for the viewports at which its slot is shown; faults where nothing can be made by it.</summary>
+    /// <param name="rule">The rule.</param>
+    /// <param name="shown">Where its slot is shown.</param>
+    /// <param name="slot">Where the slot was read.</param>
+    public static ResponsiveRule Within(ResponsiveRule rule, ViewportRanges shown, JsonNode slot)
+    {
+        var node = slot.Inner("responsive");
+        var viewports = ViewportRanges.Between(rule.From, rule.To).And(shown);
+        if (viewports.IsEmpty)
+        {
+            throw node.Fault($"the slot is shown at no viewport from {rule.From} to {rule.To} px");
+        }
+
+        CheckWidths(rule, viewports, node.Inner("sizes"));
+        var within = rule with { Needs = Needs.Of(rule.Sizes, viewports, rule.Densities) };
+        var files = within.Files is null ? within.Widths().Count : 0;
+        return files <= Ladder.Most
+            ? within
+            : throw node.Fault($"so little waste asks for {Figures.Count(files)} files; one ladder has at most {Ladder.Most}");
+    }
+
+    public static MediaCondition Media(JsonNode node)
+    {
+        if (!MediaCondition.TryParse(node.Text(), out var media, out var error))
+        {
+            throw node.Fault(error!);
+        }
+
+        return media!.Holds.IsEmpty ? throw node.Fault("the condition never holds") : media;
+    }
+
+    private static (int From, int To) Viewports(JsonNode node)
+    {
+        if (node.Items() is not [var least, var most])
+        {
+            throw node.Fault("viewports are a list of two widths in CSS pixels, the narrowest and the widest");
+        }
+
+        var (from, to) = ((int)least.Whole(1, WidestViewport, "a viewport"), (int)most.Whole(1, WidestViewport, "a viewport"));
+        return from <= to ? (from, to) : throw node.Fault($"the narrowest viewport {from} is wider than the widest {to}");
+    }
+
+    private static decimal Waste(JsonNode node)
+    {
+        var value = node.Number();
+        return value is >= 0 and < 1 ? value : throw node.Fault($"a waste is a share of the pixels from 0 up to but not 1, not {value}");
+    }
+
+    // A width of nothing, or of more pixels than a file can have, is a mistake in writing.
+    private static void CheckWidths(ResponsiveRule rule, ViewportRanges viewports, JsonNode node)
+    {
+        foreach (var part in rule.Sizes.Parts)
+        {
+            foreach (var (from, to) in part.Holds.And(viewports).Parts)
+            {
+                foreach (var viewport in (ReadOnlySpan<int>)[from, to])
+                {
+                    var width = part.Width.At(viewport);
+                    if (width <= 0)
+                    {
+                        throw node.Fault($"at a viewport of {viewport} px the picture would be {Figures.Number(width)} px wide");
+                    }
+
+                    var needed = width * (double)rule.Densities[^1].Value;
+                    if (needed > Rounding.LongestSide)
+                    {
+                        throw node.Fault(
+                            $"at a viewport of {viewport} px and {rule.Densities[^1]} {Figures.Number(needed, 0)} px across would be needed; "
+                                + $"a file has at most {Figures.Count(Rounding.LongestSide)}"
+                        );
+                    }
+                }
+            }
+        }
+    }
+}

@@ -1,6 +1,7 @@
 using System.Diagnostics;
 using System.Security.Cryptography;
 using Pantomet.Application.Engine;
+using Pantomet.Application.Pages;
 using Pantomet.Core.Facts;
 using Pantomet.Core.Geometry;
 using Pantomet.Core.Marks;
@@ -23,12 +24,14 @@ namespace Pantomet.Application.Renders;
 /// <param name="output">The folder for the files; made if missing.</param>
 /// <param name="jobs">How many pictures, and how many files, are worked on at once.</param>
 /// <param name="files">The pictures.</param>
+/// <param name="markupBase">How the addresses in the markup begin; null for a report without markup.</param>
 public sealed class RenderRun(
     RuleBook book,
     IReadOnlyDictionary<string, PictureMarks> marks,
     string output,
     int jobs,
-    IReadOnlyList<string> files
+    IReadOnlyList<string> files,
+    string? markupBase = null
 )
 {
     private readonly UniqueNames _names = new();
@@ -46,6 +49,7 @@ public sealed class RenderRun(
         Directory.CreateDirectory(output);
         var sources = new List<ReportedSource>();
         var variants = new List<ReportedVariant>();
+        var markup = new List<ReportedMarkup>();
         var room = new WorkRoom(jobs);
         await using var processes = new EngineRoom(new() { Data = "", Workers = jobs });
         // A picture's files wait in memory until those before it are written, so only a few pictures are under way at once.
@@ -61,14 +65,25 @@ public sealed class RenderRun(
 
             var (name, work) = under.Dequeue();
             var picture = await work;
-            sources.Add(picture.Facts is { } facts ? ReportedSource.Of(name, facts) : new() { File = name, Error = picture.Refusal });
+            sources.Add(SourceOf(name, picture));
+            var delivered = new List<IReadOnlyList<PageFile>>();
             for (var i = 0; i < picture.Made.Count; i++)
             {
-                variants.AddRange(picture.Made[i].Select(made => Deliver(name, _places[i], made)));
+                var mine = picture.Made[i].Select(made => (Made: made, Told: Deliver(name, _places[i], made))).ToList();
+                variants.AddRange(mine.Select(one => one.Told));
+                delivered.Add([.. mine.Where(one => one.Told.File is not null).Select(one => FileOf(one.Made, one.Told))]);
+            }
+
+            if (markupBase is not null && picture.Facts is not null)
+            {
+                markup.AddRange(await room.RunAsync(() => MarkupOf(name, delivered), cancel));
             }
         }
 
-        return RenderReport.Of(sources, variants, clock.Elapsed);
+        return RenderReport.Of(sources, variants, clock.Elapsed) with
+        {
+            Markup = markupBase is null ? null : markup,
+        };
     }
 
     /// <summary>True when a limit was broken or a file could not be read.</summary>
@@ -93,6 +108,43 @@ public sealed class RenderRun(
         var wanted = _places.Select(place => new Wanted(place.Slot, mark.FramingFor(place.Destination.Key, place.Slot.Key))).ToList();
         return await PictureMaker.MakeAsync(file, mark.Keep, mark.Focus, wanted, room, cancel);
     }
+
+    private ReportedSource SourceOf(string file, MadePicture picture) =>
+        picture.Facts is { } facts
+            ? ReportedSource.Of(file, facts) with
+            {
+                Alternative = MarksOf(file).Alternative,
+            }
+            : new() { File = file, Error = picture.Refusal };
+
+    private static PageFile FileOf(MadeVariant made, ReportedVariant told) =>
+        new(made.Plan, told.File!, made.Size, made.Format!.Value, made.File!.LongLength, made.File);
+
+    // How a page shows the files of one picture, in each place of the rules.
+    private List<ReportedMarkup> MarkupOf(string source, List<IReadOnlyList<PageFile>> delivered)
+    {
+        var alternative = MarksOf(source).Alternative;
+        var all = new List<ReportedMarkup>();
+        foreach (var place in book.Destinations.SelectMany(PagePlace.Of))
+        {
+            List<PageSlot> slots =
+            [
+                .. place.Slots.Select(slot => new PageSlot(slot, delivered[_places.FindIndex(one => one.Slot == slot)])),
+            ];
+            var picture = PageMarkup.Of(place, Slug.From(WordsOf(source)), slots, alternative, path => markupBase + path);
+            if (picture is not null)
+            {
+                var standIn = StandIn.Of(slots[^1].Files.MinBy(file => file.Bytes)!.Content!);
+                picture = picture with { StandIn = standIn.Data, Edge = standIn.Edge };
+            }
+
+            all.Add(PageMarkup.Report(source, place, picture, PageMarkup.Reasons(place, slots, alternative)));
+        }
+
+        return all;
+    }
+
+    private string WordsOf(string source) => MarksOf(source).Name ?? Path.GetFileNameWithoutExtension(source);
 
     private PictureMarks MarksOf(string file) =>
         marks.GetValueOrDefault(file) ?? marks.GetValueOrDefault(Path.GetFileName(file)) ?? PictureMarks.None;
@@ -139,7 +191,7 @@ public sealed class RenderRun(
     {
         var stem = place.Slot.NamePattern.Fill(
             new(
-                MarksOf(source).Name ?? Path.GetFileNameWithoutExtension(source),
+                WordsOf(source),
                 place.Destination.Key,
                 place.Slot.Key,
                 made.Plan.Descriptor,

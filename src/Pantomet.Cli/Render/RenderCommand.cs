@@ -2,6 +2,7 @@ using System.CommandLine;
 using Pantomet.Application.Renders;
 using Pantomet.Core;
 using Pantomet.Core.Marks;
+using Pantomet.Core.Markup;
 using Pantomet.Core.Rules;
 
 namespace Pantomet.Cli.Render;
@@ -38,6 +39,12 @@ internal static class RenderCommand
                 result.AddError("--jobs takes a whole number from 1 to 64.");
             }
         });
+        var markup = new Option<bool>("--markup") { Description = "Puts into the report how pages show the files." };
+        var address = new Option<string?>("--base")
+        {
+            Description = "How the addresses in the markup begin; beside the page where it is not given.",
+            HelpName = "ADDRESS",
+        };
         var files = new Argument<string[]>("FILE") { Description = "The pictures.", Arity = ArgumentArity.OneOrMore };
         var command = new Command("render", "Makes every variant of every file for every slot of the rules.")
         {
@@ -46,6 +53,8 @@ internal static class RenderCommand
             marks,
             report,
             jobs,
+            markup,
+            address,
             files,
         };
         command.SetAction(
@@ -57,6 +66,8 @@ internal static class RenderCommand
                         call.GetValue(marks),
                         call.GetValue(report),
                         call.GetValue(jobs),
+                        call.GetValue(markup),
+                        call.GetValue(address),
                         call.GetRequiredValue(files)
                     ),
                     cancel
@@ -150,7 +161,29 @@ internal static class RenderCommand
             return unwritable;
         }
 
-        run = new RenderRun(book!, marks ?? new Dictionary<string, PictureMarks>(), call.Output, call.Jobs, call.Files);
+        if (call.Markup && call.Report is null)
+        {
+            return "--markup puts the markup into the report: --report is missing";
+        }
+
+        if (!call.Markup && call.Base is not null)
+        {
+            return "--base begins the addresses of the markup: --markup is missing";
+        }
+
+        if (!BaseAddress.TryParse(call.Base ?? "", out var address, out var noAddress))
+        {
+            return $"--base: {noAddress}";
+        }
+
+        run = new RenderRun(
+            book!,
+            marks ?? new Dictionary<string, PictureMarks>(),
+            call.Output,
+            call.Jobs,
+            call.Files,
+            call.Markup ? address : null
+        );
         return null;
     }
 
@@ -186,5 +219,14 @@ internal static class RenderCommand
         }
     }
 
-    private sealed record Call(string Rules, string Output, string? Marks, string? Report, int Jobs, string[] Files);
+    private sealed record Call(
+        string Rules,
+        string Output,
+        string? Marks,
+        string? Report,
+        int Jobs,
+        bool Markup,
+        string? Base,
+        string[] Files
+    );
 }

@@ -19,6 +19,12 @@ public sealed record PictureMarks
     /// <summary>Keywords for file names.</summary>
     public string? Name { get; init; }
 
+    /// <summary>What the picture shows, for those who cannot see it; empty for an ornament, null where nobody said it.</summary>
+    public string? Alternative { get; init; }
+
+    /// <summary>A text that goes over the picture where a slot has a place for one.</summary>
+    public string? Title { get; init; }
+
     /// <summary>Frames set by hand, by <c>destination/slot</c>.</summary>
     public IReadOnlyDictionary<string, Frame> Framings { get; init; } = new Dictionary<string, Frame>();
 
@@ -32,6 +38,8 @@ public static class MarksReader
 {
     /// <summary>The schema that is read.</summary>
     public const string Schema = "pantomet-marks/1";
+
+    private const int LongestText = 1000;
 
     /// <summary>Reads the text of a marks file.</summary>
     /// <param name="json">The text.</param>
@@ -66,18 +74,25 @@ public static class MarksReader
 
     private static PictureMarks Picture(JsonNode node, RuleBook book)
     {
-        var members = node.Members("focus", "keep", "name", "framings");
+        var members = node.Members("focus", "keep", "name", "framings", "alt", "title");
         return new()
         {
             Focus = members.MaybeValue("focus", Focus),
             Keep = members.Or<IReadOnlyList<Frame>>("keep", [], n => [.. n.Items().Select(Box)]),
             Name = members.Maybe("name", Name),
+            Alternative = members.Maybe("alt", Words),
+            Title = members.Maybe("title", Words),
             Framings = members.Or<IReadOnlyDictionary<string, Frame>>("framings", new Dictionary<string, Frame>(), n => Framings(n, book)),
         };
     }
 
     private static string Name(JsonNode node) =>
         node.Text().Trim() is { Length: > 0 and <= 200 } name ? name : throw node.Fault("a name has 1 to 200 characters");
+
+    private static string Words(JsonNode node) =>
+        node.Text().Trim() is { Length: <= LongestText } text && !text.Any(letter => char.IsControl(letter) && letter != '\n')
+            ? text
+            : throw node.Fault($"a text has at most {LongestText} characters and no control characters");
 
     private static FocusPoint Focus(JsonNode node) =>
         node.Items() is [var x, var y]

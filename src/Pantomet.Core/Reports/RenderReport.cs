@@ -225,6 +225,10 @@ public sealed record RenderReport(IReadOnlyList<ReportedSource> Sources, IReadOn
         Encoder = JavaScriptEncoder.Create(UnicodeRanges.All),
     };
 
+    /// <summary>One for each source and slot or group, where markup was asked for; absent otherwise.</summary>
+    [JsonPropertyOrder(1)]
+    public IReadOnlyList<ReportedMarkup>? Markup { get; init; }
+
     /// <summary>The report's schema.</summary>
     [JsonPropertyOrder(-1)]
     public string Schema { get; } = "pantomet-report/1";

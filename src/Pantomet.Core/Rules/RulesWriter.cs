@@ -71,6 +71,7 @@ public static class RulesWriter
                 Group = null,
                 Media = null,
                 Inline = null,
+                First = false,
                 SubjectShare = null,
                 Densities = [Density.One],
                 WhenTooSmall = WhenTooSmall.Cap,
@@ -116,6 +117,7 @@ public static class RulesWriter
         TextIf(json, "group", slot.Group);
         TextIf(json, "media", slot.Media?.Text);
         NumberIf(json, "inline", slot.Inline?.Bytes);
+        FlagIf(json, "first", slot.First);
         if (slot.Types is not [{ Format: PictureFormat.Jpeg }])
         {
             json.WriteStartArray("types");

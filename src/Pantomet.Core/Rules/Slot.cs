@@ -188,6 +188,9 @@ public sealed record Slot
     /// <summary>Files up to this weight are given as data in the markup; null gives all as addresses.</summary>
     public ByteCount? Inline { get; init; }
 
+    /// <summary>True where the page begins with this slot's picture: it is loaded at once, before others.</summary>
+    public bool First { get; init; }
+
     /// <summary>Where the frame goes when neither marks nor a subject say anything; null for the middle.</summary>
     public FocusPoint? Toward { get; init; }
 

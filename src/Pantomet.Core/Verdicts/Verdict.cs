@@ -112,6 +112,12 @@ public static class ReasonCodes
     /// <summary>A newer original has another shape than the one that frames by hand were set on.</summary>
     public const string OtherShape = "other-shape";
 
+    /// <summary>Nobody wrote what the picture shows, for those who cannot see it.</summary>
+    public const string NoAlternative = "no-alt";
+
+    /// <summary>A place on the page has no file.</summary>
+    public const string NoFile = "no-file";
+
     /// <summary>The file is still to be made.</summary>
     public const string Waiting = "waiting";
 

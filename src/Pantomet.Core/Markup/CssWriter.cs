@@ -1,0 +1,125 @@
+using System.Globalization;
+using System.Text;
+using Pantomet.Core.Geometry;
+using Pantomet.Core.Responsive;
+
+namespace Pantomet.Core.Markup;
+
+/// <summary>
+/// Writes a picture as the background of a place: <c>image-set()</c> for densities and types (CSS Images Level 4, 2.4), media queries for
+/// the widths of a ladder and the slots of a group, and behind it the colour that continues its edge.
+/// </summary>
+public static class CssWriter
+{
+    /// <summary>The rule.</summary>
+    /// <param name="picture">The picture.</param>
+    public static string Background(MarkupPicture picture)
+    {
+        ArgumentNullException.ThrowIfNull(picture);
+        var text = new StringBuilder();
+        var name = $".{Identifier(picture.Words)}";
+        var last = Steps(picture.Slots[^1]);
+        text.Append(CultureInfo.InvariantCulture, $"{name} {{\n");
+        if (picture.Edge is { } edge)
+        {
+            text.Append(CultureInfo.InvariantCulture, $"  background-color: {edge};\n");
+        }
+
+        text.Append("  background-position: center;\n  background-repeat: no-repeat;\n  background-size: cover;\n");
+        Images(text, picture.Slots[^1], last[0], "  ");
+        text.Append("}\n");
+        Narrower(text, name, picture.Slots[^1], last, "");
+        // What comes later wins here, what comes first wins in a group.
+        foreach (var slot in picture.Slots.SkipLast(1).Reverse())
+        {
+            var steps = Steps(slot);
+            text.Append(CultureInfo.InvariantCulture, $"@media {slot.Slot.Media!.Text} {{\n  {name} {{\n");
+            Images(text, slot, steps[0], "    ");
+            text.Append("  }\n");
+            Narrower(text, name, slot, steps, "  ");
+            text.Append("}\n");
+        }
+
+        return text.ToString().TrimEnd('\n');
+    }
+
+    private static void Narrower(StringBuilder text, string name, MarkupSlot slot, IReadOnlyList<Step> steps, string indent)
+    {
+        foreach (var step in steps.Skip(1))
+        {
+            text.Append(CultureInfo.InvariantCulture, $"{indent}@media (max-width: {step.To}px) {{\n{indent}  {name} {{\n");
+            Images(text, slot, step, indent + "    ");
+            text.Append(CultureInfo.InvariantCulture, $"{indent}  }}\n{indent}}}\n");
+        }
+    }
+
+    private static void Images(StringBuilder text, MarkupSlot slot, Step step, string indent)
+    {
+        var types = slot.ByType;
+        var plain = types[^1].First(file => file.Size.Width == step.Widths[0].Width);
+        var alone = types.Count == 1 && step.Widths.Count == 1;
+        // For browsers that know no choice; data would be read twice.
+        if (alone || !HtmlWriter.IsData(plain))
+        {
+            text.Append(CultureInfo.InvariantCulture, $"{indent}background-image: url(\"{plain.Address}\");\n");
+        }
+
+        if (alone)
+        {
+            return;
+        }
+
+        var options = step.Widths.SelectMany(wanted =>
+            types.Select(files =>
+            {
+                var file = files.First(one => one.Size.Width == wanted.Width);
+                var type = types.Count > 1 ? $" type(\"{HtmlWriter.MediaType(file.Format)}\")" : "";
+                return string.Create(CultureInfo.InvariantCulture, $"{indent}  url(\"{file.Address}\") {wanted.Density:0.###}x{type}");
+            })
+        );
+        text.Append(CultureInfo.InvariantCulture, $"{indent}background-image: image-set(\n{string.Join(",\n", options)}\n{indent});\n");
+    }
+
+    // The files by density, from the widest viewports down: on a ladder they change with the viewport.
+    private static List<Step> Steps(MarkupSlot slot)
+    {
+        var files = slot.ByType[^1];
+        if (slot.Slot.Responsive is not { } rule)
+        {
+            return [new(0, [.. files.Select(file => (slot.DensityOf(file), file.Size.Width))])];
+        }
+
+        int[] widths = [.. files.Select(file => file.Size.Width)];
+        var steps = new List<Step>();
+        foreach (var viewport in ViewportRanges.Between(rule.From, rule.To).And(slot.Slot.ShownAt).Parts.Reverse().SelectMany(Down))
+        {
+            var shown = rule.Sizes.WidthAt(viewport);
+            (decimal Density, int Width)[] taken =
+            [
+                .. rule
+                    .Densities.Select(density => (Density: density.Value, Width: Ladder.Taken(widths, Needs.Of(shown, density))))
+                    .Reverse()
+                    .DistinctBy(one => one.Width)
+                    .Reverse(),
+            ];
+            if (steps.Count == 0 || !steps[^1].Widths.SequenceEqual(taken))
+            {
+                steps.Add(new(viewport, taken));
+            }
+        }
+
+        return steps;
+    }
+
+    private static IEnumerable<int> Down((int From, int To) part)
+    {
+        for (var viewport = part.To; viewport >= part.From; viewport--)
+        {
+            yield return viewport;
+        }
+    }
+
+    private static string Identifier(string words) => char.IsAsciiLetter(words[0]) ? words : $"picture-{words}";
+
+    private sealed record Step(int To, IReadOnlyList<(decimal Density, int Width)> Widths);
+}

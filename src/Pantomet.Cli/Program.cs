@@ -1,6 +1,7 @@
 using System.CommandLine;
 using Pantomet.Cli;
 using Pantomet.Cli.Render;
+using Pantomet.Cli.Site;
 
 // The server starts itself so, to keep the imaging library out of its own process: orders from standard input, and nothing else is loaded.
 if (args is ["work"])
@@ -12,6 +13,7 @@ if (args is ["work"])
 var root = new RootCommand("Pantomet: every picture in every place it must go, at the right shape, size and weight.")
 {
     RenderCommand.Build(),
+    SiteCommand.Build(),
     ServeCommands.Demo(),
     ServeCommands.Serve(),
     ServeCommands.OpenApi(),

@@ -12,33 +12,14 @@ internal static class RenderCommand
 {
     public static Command Build()
     {
-        var rules = new Option<string>("--rules")
-        {
-            Description = "The rules file.",
-            HelpName = "RULES.json",
-            Required = true,
-        };
+        var rules = CallFiles.RulesOption();
         var output = new Option<string>("--out")
         {
             Description = "The folder for the variants; made if missing.",
             HelpName = "DIR",
             Required = true,
         };
-        var marks = new Option<string?>("--marks") { Description = "What a person said about the pictures.", HelpName = "MARKS.json" };
-        var report = new Option<string?>("--report") { Description = "Where to write the report.", HelpName = "REPORT.json" };
-        var jobs = new Option<int>("--jobs")
-        {
-            Description = "How many pictures, and how many files, are worked on at once.",
-            HelpName = "N",
-            DefaultValueFactory = _ => Environment.ProcessorCount,
-        };
-        jobs.Validators.Add(result =>
-        {
-            if (result.Tokens is [var token] && (!int.TryParse(token.Value, out var number) || number is < 1 or > 64))
-            {
-                result.AddError("--jobs takes a whole number from 1 to 64.");
-            }
-        });
+        var (marks, report, jobs) = (CallFiles.MarksOption(), CallFiles.ReportOption(), CallFiles.JobsOption());
         var markup = new Option<bool>("--markup") { Description = "Puts into the report how pages show the files." };
         var address = new Option<string?>("--base")
         {
@@ -127,28 +108,9 @@ internal static class RenderCommand
     private static string? Prepare(Call call, out RenderRun? run)
     {
         run = null;
-        if (ReadText(call.Rules, out var rulesText) is { } noRules)
+        if (CallFiles.Read(call.Rules, call.Marks, out var book, out var marks) is { } wrong)
         {
-            return noRules;
-        }
-
-        if (!RulesReader.TryRead(rulesText, out var book, out var fault))
-        {
-            return $"{call.Rules}: {fault}";
-        }
-
-        IReadOnlyDictionary<string, PictureMarks>? marks = null;
-        if (call.Marks is not null)
-        {
-            if (ReadText(call.Marks, out var marksText) is { } noMarks)
-            {
-                return noMarks;
-            }
-
-            if (!MarksReader.TryRead(marksText, book!, out marks, out fault))
-            {
-                return $"{call.Marks}: {fault}";
-            }
+            return wrong;
         }
 
         if (File.Exists(call.Output))
@@ -156,9 +118,12 @@ internal static class RenderCommand
             return $"{call.Output}: --out names a file, not a folder";
         }
 
-        if (call.Report is not null && Unwritable(call) is { } unwritable)
+        if (
+            call.Report is not null
+            && CallFiles.NoReport(call.Report, call.Output, call.Files.Append(call.Rules).Append(call.Marks)) is { } noReport
+        )
         {
-            return unwritable;
+            return noReport;
         }
 
         if (call.Markup && call.Report is null)
@@ -171,52 +136,13 @@ internal static class RenderCommand
             return "--base begins the addresses of the markup: --markup is missing";
         }
 
-        if (!BaseAddress.TryParse(call.Base ?? "", out var address, out var noAddress))
+        if (CallFiles.Address(call.Base, out var address) is { } noAddress)
         {
-            return $"--base: {noAddress}";
+            return noAddress;
         }
 
-        run = new RenderRun(
-            book!,
-            marks ?? new Dictionary<string, PictureMarks>(),
-            call.Output,
-            call.Jobs,
-            call.Files,
-            call.Markup ? address : null
-        );
+        run = new RenderRun(book!, marks, call.Output, call.Jobs, call.Files, call.Markup ? address : null);
         return null;
-    }
-
-    private static string? Unwritable(Call call)
-    {
-        var report = Path.GetFullPath(call.Report!);
-        if (Directory.Exists(report))
-        {
-            return $"{call.Report}: --report names a folder, not a file";
-        }
-
-        if (call.Files.Append(call.Rules).Append(call.Marks ?? call.Rules).Any(file => Path.GetFullPath(file) == report))
-        {
-            return $"{call.Report}: the report would be written over a file that this call reads";
-        }
-
-        return Directory.Exists(Path.GetDirectoryName(report)) || report.StartsWith(Path.GetFullPath(call.Output), StringComparison.Ordinal)
-            ? null
-            : $"{call.Report}: the folder of the report does not exist";
-    }
-
-    private static string? ReadText(string path, out string text)
-    {
-        text = "";
-        try
-        {
-            text = File.ReadAllText(path);
-            return null;
-        }
-        catch (Exception fault) when (fault is IOException or UnauthorizedAccessException or NotSupportedException or ArgumentException)
-        {
-            return $"{path}: the file cannot be read";
-        }
     }
 
     private sealed record Call(

@@ -11,7 +11,21 @@ namespace Pantomet.Core.Jobs;
 /// <param name="Plan">Part of the picture and pixel size.</param>
 /// <param name="Format">The type; null leaves it to the slot.</param>
 /// <param name="Quality">The quality; null finds it.</param>
-public sealed record Wish(VariantPlan Plan, PictureFormat? Format, int? Quality);
+public sealed record Wish(VariantPlan Plan, PictureFormat? Format, int? Quality)
+{
+    /// <summary>The files that one plan comes to: one, or one of each type where the slot takes all of its types.</summary>
+    /// <param name="plan">The plan.</param>
+    /// <param name="slot">The slot.</param>
+    /// <param name="choice">Type and quality chosen by hand.</param>
+    public static IReadOnlyList<Wish> AllOf(VariantPlan plan, Slot slot, Choice? choice = null)
+    {
+        ArgumentNullException.ThrowIfNull(slot);
+        var format = choice?.Format is { } word ? Enum.Parse<PictureFormat>(word, ignoreCase: true) : (PictureFormat?)null;
+        return slot.Each && format is null && !slot.ByContent
+            ? [.. slot.Formats.Select(type => new Wish(plan, type, choice?.Quality))]
+            : [new(plan, format, choice?.Quality)];
+    }
+}
 
 /// <summary>How one picture stands in one slot: its frame and the files that are wanted.</summary>
 /// <param name="Frame">The frame, of the turned picture.</param>
@@ -41,7 +55,7 @@ public sealed record CellPlan(Frame Frame, SolvedFrame Solved, IReadOnlyList<Wis
         var subject = SubjectOf(facts, decisions);
         var solved = VariantPlanner.Framed(size, slot, hand, subject);
         var choice = cell.Choice ?? place.Choice;
-        var wishes = cell.Skip ? [] : VariantPlanner.PlanAll(size, slot, hand, subject).SelectMany(plan => WishesOf(plan, slot, choice));
+        var wishes = cell.Skip ? [] : VariantPlanner.PlanAll(size, slot, hand, subject).SelectMany(plan => Wish.AllOf(plan, slot, choice));
         return new(
             FrameOf(solved.Region, size),
             solved,
@@ -70,14 +84,6 @@ public sealed record CellPlan(Frame Frame, SolvedFrame Solved, IReadOnlyList<Wis
                 Strongest = suggestion.Strongest is { } strongest ? turn.Of(strongest, facts.Size) : null,
             }
             : null;
-    }
-
-    private static IEnumerable<Wish> WishesOf(VariantPlan plan, Slot slot, Choice? choice)
-    {
-        var format = choice?.Format is { } word ? Enum.Parse<PictureFormat>(word, ignoreCase: true) : (PictureFormat?)null;
-        return slot.Each && format is null && !slot.ByContent
-            ? slot.Formats.Select(type => new Wish(plan, type, choice?.Quality))
-            : [new(plan, format, choice?.Quality)];
     }
 
     private static Frame FrameOf(Region region, PixelSize size) =>

@@ -32,8 +32,8 @@ public sealed record NamePattern
 
     private static readonly string[] Tokens = ["picture", "slot", "destination", "density", "width", "height", "ratio", "hash"];
 
-    // As many digits of a file's hash as a name takes.
-    private const int HashDigits = 8;
+    /// <summary>As many digits of a file's hash as a name takes.</summary>
+    public const int HashDigits = 8;
 
     private NamePattern(string text) => Text = text;
 

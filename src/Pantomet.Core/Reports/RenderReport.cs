@@ -229,6 +229,10 @@ public sealed record RenderReport(IReadOnlyList<ReportedSource> Sources, IReadOn
     [JsonPropertyOrder(1)]
     public IReadOnlyList<ReportedMarkup>? Markup { get; init; }
 
+    /// <summary>One for each page with images to replace, where a site was built; absent otherwise.</summary>
+    [JsonPropertyOrder(2)]
+    public IReadOnlyList<ReportedPage>? Pages { get; init; }
+
     /// <summary>The report's schema.</summary>
     [JsonPropertyOrder(-1)]
     public string Schema { get; } = "pantomet-report/1";

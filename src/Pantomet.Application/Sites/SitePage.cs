@@ -1,0 +1,171 @@
+using System.Text;
+using AngleSharp.Dom;
+using AngleSharp.Html.Parser;
+using Pantomet.Core.Markup;
+
+namespace Pantomet.Application.Sites;
+
+/// <summary>
+/// A page as text in which each sign is a byte of the file, so that everything but the tags that are replaced is written again as it was,
+/// whatever its encoding. A parser of the standard finds the tags: what stands in a comment or a script is none.
+/// </summary>
+internal sealed class SitePage
+{
+    /// <summary>The attribute that names an image's place.</summary>
+    public const string SlotAttribute = "data-slot";
+
+    /// <summary>Pages with images to replace are read up to this size in bytes; parsing takes thirty times as much memory.</summary>
+    public const int LargestPage = 16_000_000;
+
+    // These are the markup's own.
+    private static readonly HashSet<string> Replaced = ["src", "srcset", "sizes", SlotAttribute];
+
+    private readonly string _text;
+
+    private SitePage(string text, IReadOnlyList<SiteTag> tags) => (_text, Tags) = (text, tags);
+
+    /// <summary>The images that name their place, in the order of the page.</summary>
+    public IReadOnlyList<SiteTag> Tags { get; }
+
+    /// <summary>Reads a page, or says in a sentence why its images cannot be replaced; both are null for a page that has none.</summary>
+    /// <param name="bytes">The page's file.</param>
+    /// <param name="fault">Why not.</param>
+    public static SitePage? Read(byte[] bytes, out string? fault)
+    {
+        fault = null;
+        if (
+            bytes.AsSpan().IndexOf("data-slot"u8) < 0
+            && !Encoding.Latin1.GetString(bytes).Contains(SlotAttribute, StringComparison.OrdinalIgnoreCase)
+        )
+        {
+            // Every second byte of a page in UTF-16 is nought.
+            fault = bytes is [0xFE, 0xFF, ..] or [0xFF, 0xFE, ..]
+                ? "the page is written in UTF-16, which is not read; it stays as it is"
+                : null;
+            return null;
+        }
+
+        if (bytes.Length > LargestPage)
+        {
+            fault =
+                $"the page weighs {Core.Figures.Weight(bytes.Length)}; pages with images to replace are read up to "
+                + $"{Core.Figures.Weight(LargestPage)}. It stays as it is";
+            return null;
+        }
+
+        var text = Encoding.Latin1.GetString(bytes);
+        var parser = new HtmlParser(new HtmlParserOptions { IsKeepingSourceReferences = true });
+        using var document = parser.ParseDocument(text);
+        var tags = document
+            .QuerySelectorAll($"img[{SlotAttribute}]")
+            .Select(image => TagOf(text, image))
+            .OfType<SiteTag>()
+            .OrderBy(tag => tag.Start)
+            .ToList();
+        return new(text, tags);
+    }
+
+    /// <summary>The page with some of its tags replaced.</summary>
+    /// <param name="markup">What stands instead, by tag; only ASCII and what the tag had.</param>
+    public byte[] With(IReadOnlyDictionary<SiteTag, string> markup)
+    {
+        var page = new StringBuilder(_text.Length + 1024);
+        var at = 0;
+        foreach (var tag in Tags.Where(markup.ContainsKey))
+        {
+            page.Append(_text, at, tag.Start - at).Append(markup[tag]);
+            at = tag.End;
+        }
+
+        return Encoding.Latin1.GetBytes(page.Append(_text, at, _text.Length - at).ToString());
+    }
+
+    /// <summary>A text with everything beyond ASCII as references, which mean the same in every encoding.</summary>
+    public static string Ascii(string text) =>
+        string.Concat(text.EnumerateRunes().Select(rune => rune.IsAscii ? rune.ToString() : $"&#{rune.Value};"));
+
+    private static SiteTag? TagOf(string text, IElement image)
+    {
+        // Positions count from 1.
+        if (image.SourceReference?.Position is not { } position || !StartsTag(text, position.Position - 1))
+        {
+            return null;
+        }
+
+        var start = position.Position - 1;
+        var (attributes, end) = Attributes(text, start + "<img".Length);
+        return new(
+            start,
+            end,
+            position.Line,
+            InUtf8(image.GetAttribute(SlotAttribute)),
+            InUtf8(image.GetAttribute("src")),
+            [.. attributes.Where(attribute => !Replaced.Contains(attribute.Name)).DistinctBy(attribute => attribute.Name)],
+            image.Closest("picture") is not null
+        );
+    }
+
+    private static bool StartsTag(string text, int at) => text.AsSpan(at).StartsWith("<img", StringComparison.OrdinalIgnoreCase);
+
+    // The bytes of a value, as nearly every page writes them.
+    private static string InUtf8(string? value) => value is null ? "" : Encoding.UTF8.GetString(Encoding.Latin1.GetBytes(value)).Trim();
+
+    // The attributes of a tag as they are written (HTML Living Standard, 13.2.5.32 to 13.2.5.40).
+    private static (List<HtmlAttribute> Attributes, int End) Attributes(string text, int at)
+    {
+        var attributes = new List<HtmlAttribute>();
+        while (at < text.Length && text[at] != '>')
+        {
+            if (IsSpace(text[at]) || text[at] == '/')
+            {
+                at++;
+                continue;
+            }
+
+            var from = at++;
+            while (at < text.Length && !IsSpace(text[at]) && text[at] is not ('/' or '>' or '='))
+            {
+                at++;
+            }
+
+            var name = text[from..at].ToLowerInvariant();
+            var equals = SkipSpace(text, at);
+            if (equals < text.Length && text[equals] == '=')
+            {
+                at = ValueEnd(text, SkipSpace(text, equals + 1));
+            }
+
+            attributes.Add(new(name, text[from..at]));
+        }
+
+        return (attributes, Math.Min(text.Length, at + 1));
+    }
+
+    private static int ValueEnd(string text, int at)
+    {
+        if (at < text.Length && text[at] is '"' or '\'')
+        {
+            var end = text.IndexOf(text[at], at + 1);
+            return end < 0 ? text.Length : end + 1;
+        }
+
+        while (at < text.Length && !IsSpace(text[at]) && text[at] != '>')
+        {
+            at++;
+        }
+
+        return at;
+    }
+
+    private static int SkipSpace(string text, int at)
+    {
+        while (at < text.Length && IsSpace(text[at]))
+        {
+            at++;
+        }
+
+        return at;
+    }
+
+    private static bool IsSpace(char sign) => sign is ' ' or '\t' or '\n' or '\r' or '\f';
+}

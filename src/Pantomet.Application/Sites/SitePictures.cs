@@ -1,0 +1,321 @@
+using System.Collections.Concurrent;
+using System.Globalization;
+using System.Security.Cryptography;
+using Pantomet.Application.Engine;
+using Pantomet.Core.Facts;
+using Pantomet.Core.Framing;
+using Pantomet.Core.Geometry;
+using Pantomet.Core.Jobs;
+using Pantomet.Core.Marks;
+using Pantomet.Core.Naming;
+using Pantomet.Core.Planning;
+using Pantomet.Core.Recipes;
+using Pantomet.Core.Rules;
+using Pantomet.Core.Verdicts;
+using Pantomet.Imaging.Hosting;
+using Pantomet.Imaging.Making;
+using Pantomet.Imaging.Reading;
+
+namespace Pantomet.Application.Sites;
+
+/// <summary>One file that a page wants, and what became of it.</summary>
+internal sealed record SiteFile(VariantPlan Plan, KnownFile File);
+
+/// <summary>One picture of a site with what was made of it, by slot; or why it cannot be read.</summary>
+internal sealed record SitePicture(string Path, PictureFacts? Facts, string? Refusal)
+{
+    public Dictionary<Slot, IReadOnlyList<SiteFile>> Files { get; } = new(ReferenceEqualityComparer.Instance);
+
+    public Dictionary<Slot, KnownStandIn> StandIns { get; } = new(ReferenceEqualityComparer.Instance);
+}
+
+/// <summary>Makes the files that the pages of a site want; what an earlier run made by the same recipe stands.</summary>
+internal sealed class SitePictures(
+    SiteFolder site,
+    string output,
+    SiteState state,
+    IReadOnlyDictionary<string, PictureMarks> marks,
+    int jobs
+)
+{
+    // Written by several pictures at once.
+    private readonly ConcurrentDictionary<string, KnownPicture> _pictures = new(state.Pictures);
+    private readonly ConcurrentDictionary<string, KnownFile> _files = new(state.Files);
+    private readonly ConcurrentDictionary<string, KnownStandIn> _standIns = new(state.StandIns);
+    private readonly ConcurrentDictionary<string, byte> _used = new();
+    private readonly ConcurrentDictionary<string, byte> _seen = new();
+    private readonly ConcurrentDictionary<Slot, string> _rules = new(ReferenceEqualityComparer.Instance);
+    private int _made;
+
+    /// <summary>How many files were made in this run.</summary>
+    public int Made => _made;
+
+    /// <summary>What is known now, of pictures and files that are still wanted.</summary>
+    public SiteState State =>
+        new()
+        {
+            Pictures = _pictures.Where(pair => _seen.ContainsKey(pair.Key)).ToDictionary(),
+            Files = _files.Where(pair => _used.ContainsKey(pair.Key)).ToDictionary(),
+            StandIns = _standIns.Where(pair => _used.ContainsKey(pair.Key)).ToDictionary(),
+        };
+
+    public PictureMarks MarksOf(string path) =>
+        marks.GetValueOrDefault(path) ?? marks.GetValueOrDefault(Path.GetFileName(path)) ?? PictureMarks.None;
+
+    /// <summary>Makes the files of every picture for its slots.</summary>
+    /// <param name="wanted">The slots by path of the picture, each with its destination.</param>
+    /// <param name="cancel">Stops between encodes.</param>
+    public async Task<IReadOnlyDictionary<string, SitePicture>> MakeAsync(
+        IReadOnlyDictionary<string, List<(string Destination, Slot Slot)>> wanted,
+        CancellationToken cancel
+    )
+    {
+        var room = new WorkRoom(jobs);
+        await using var processes = new EngineRoom(new() { Data = "", Workers = jobs });
+        var made = new ConcurrentDictionary<string, SitePicture>();
+        await Parallel.ForEachAsync(
+            wanted,
+            new ParallelOptions { MaxDegreeOfParallelism = jobs, CancellationToken = cancel },
+            async (pair, stop) => made[pair.Key] = await PictureAsync(pair.Key, pair.Value, room, processes, stop)
+        );
+        return made;
+    }
+
+    private async Task<SitePicture> PictureAsync(
+        string path,
+        List<(string Destination, Slot Slot)> places,
+        WorkRoom room,
+        EngineRoom processes,
+        CancellationToken cancel
+    )
+    {
+        _seen[path] = 1;
+        var mark = MarksOf(path);
+        var hash = HashOf(path, out var file);
+        if (hash is null)
+        {
+            return new(path, null, "The file cannot be read.");
+        }
+
+        // What is known of the very content is enough to plan by, unless a frame wants a subject that was not sought.
+        if (_pictures.TryGetValue(path, out var known) && known.Hash == hash && (known.Facts.SubjectSought || !NeedsSubject(places, mark)))
+        {
+            _pictures[path] = known with { Bytes = file.Length, Changed = file.LastWriteTimeUtc };
+            var there = new SitePicture(path, known.Facts, null);
+            var open = places.Where(place => !Found(there, place, known, mark)).ToList();
+            return open.Count == 0 ? there : await MakeAsync(there, hash, open, mark, room, processes, cancel);
+        }
+
+        return await MakeAsync(new(path, null, null), hash, places, mark, room, processes, cancel);
+    }
+
+    private async Task<SitePicture> MakeAsync(
+        SitePicture picture,
+        string hash,
+        List<(string Destination, Slot Slot)> places,
+        PictureMarks mark,
+        WorkRoom room,
+        EngineRoom processes,
+        CancellationToken cancel
+    )
+    {
+        var full = site.At(picture.Path);
+        if (PictureReader.IsDrawing(full) && (await processes.RunAsync(new ReadOrder(full), cancel)).Refusal is { } refusal)
+        {
+            return new(picture.Path, null, refusal);
+        }
+
+        var made = await PictureMaker.MakeAsync(
+            full,
+            mark.Keep,
+            mark.Focus,
+            [.. places.Select(place => new Wanted(place.Slot, mark.FramingFor(place.Destination, place.Slot.Key)))],
+            room,
+            cancel
+        );
+        if (made.Facts is not { } facts)
+        {
+            return new(picture.Path, null, made.Refusal);
+        }
+
+        var file = new FileInfo(full);
+        _pictures[picture.Path] = new(file.Length, file.LastWriteTimeUtc, hash, facts);
+        var done = new SitePicture(picture.Path, facts, null);
+        foreach (var (slot, files) in picture.Files)
+        {
+            done.Files[slot] = files;
+        }
+
+        foreach (var (slot, standIn) in picture.StandIns)
+        {
+            done.StandIns[slot] = standIn;
+        }
+
+        for (var i = 0; i < places.Count; i++)
+        {
+            Keep(done, places[i], hash, mark, made.Made[i]);
+        }
+
+        return done;
+    }
+
+    private void Keep(
+        SitePicture picture,
+        (string Destination, Slot Slot) place,
+        string hash,
+        PictureMarks mark,
+        IReadOnlyList<MadeVariant> made
+    )
+    {
+        var slot = place.Slot;
+        var files = new List<SiteFile>();
+        foreach (var plan in PlansOf(picture.Facts!, place, mark))
+        {
+            var mine = made.Where(one => one.Plan.Descriptor == plan.Descriptor).ToList();
+            foreach (var (wish, one) in Wish.AllOf(plan, slot).Zip(mine))
+            {
+                var recipe = RecipeOf(hash, slot, wish);
+                var kept = FileOf(picture.Path, slot, mark, one);
+                _files[recipe] = kept;
+                _used[recipe] = 1;
+                if (kept.Name is not null && !picture.StandIns.ContainsKey(slot))
+                {
+                    var standIn = StandIn.Of(one.File!);
+                    picture.StandIns[slot] = _standIns[recipe] = new(standIn.Data, standIn.Edge);
+                }
+
+                files.Add(new(one.Plan, kept));
+            }
+        }
+
+        picture.Files[slot] = files;
+    }
+
+    private KnownFile FileOf(string path, Slot slot, PictureMarks mark, MadeVariant made)
+    {
+        var delivered = made.File is not null && made.Verdict is Verdict.Meets or Verdict.Concedes;
+        var hash = delivered ? Convert.ToHexStringLower(SHA256.HashData(made.File!)) : null;
+        return new()
+        {
+            Name = delivered ? Write(path, slot, mark, made, hash!) : null,
+            Hash = hash,
+            Size = made.Size,
+            Format = delivered ? made.Format : null,
+            Bytes = delivered ? made.File!.LongLength : 0,
+            Quality = made.Quality,
+            Likeness = made.Likeness?.Score,
+            Worst = made.Likeness?.WorstTile,
+            Encodes = made.Encodes,
+            Verdict = made.Verdict,
+            Reasons = made.Reasons,
+        };
+    }
+
+    private static IReadOnlyList<VariantPlan> PlansOf(PictureFacts facts, (string Destination, Slot Slot) place, PictureMarks mark) =>
+        VariantPlanner.PlanAll(
+            facts.Size,
+            place.Slot,
+            mark.FramingFor(place.Destination, place.Slot.Key),
+            Subject.Of(mark.Keep, mark.Focus, facts.Suggestion)
+        );
+
+    // Every file of a slot is known, and lies where it was put.
+    private bool Found(SitePicture picture, (string Destination, Slot Slot) place, KnownPicture known, PictureMarks mark)
+    {
+        var slot = place.Slot;
+        var files = new List<SiteFile>();
+        var recipes = new List<string>();
+        foreach (var plan in PlansOf(known.Facts, place, mark))
+        {
+            // What is not made is not made in one type as in another.
+            foreach (var wish in Wish.AllOf(plan, slot).Take(plan.IsMade ? int.MaxValue : 1))
+            {
+                var recipe = RecipeOf(known.Hash, slot, wish);
+                if (!_files.TryGetValue(recipe, out var file) || !IsThere(file, picture.Path, slot, plan, mark))
+                {
+                    return false;
+                }
+
+                recipes.Add(recipe);
+                files.Add(new(plan.Size == file.Size ? plan : plan.At(file.Size), file));
+            }
+        }
+
+        recipes.ForEach(recipe => _used[recipe] = 1);
+        picture.Files[slot] = files;
+        if (recipes.Select(_standIns.GetValueOrDefault).FirstOrDefault(one => one is not null) is { } standIn)
+        {
+            picture.StandIns[slot] = standIn;
+        }
+
+        return true;
+    }
+
+    private bool IsThere(KnownFile file, string path, Slot slot, VariantPlan plan, PictureMarks mark) =>
+        file.Name is null
+        || (
+            new FileInfo(Path.Combine(output, file.Name)) is { Exists: true } there
+            && there.Length == file.Bytes
+            && Path.GetFileNameWithoutExtension(file.Name) == Stem(path, slot, plan.Descriptor, file.Size, mark, file.Hash!)
+        );
+
+    private static bool NeedsSubject(List<(string Destination, Slot Slot)> places, PictureMarks mark) =>
+        mark.Keep.Count == 0
+        && mark.Focus is null
+        && places.Any(place => place.Slot.FrameShape is not null && mark.FramingFor(place.Destination, place.Slot.Key) is null);
+
+    private string RecipeOf(string hash, Slot slot, Wish wish) =>
+        new Recipe
+        {
+            Parts = [new(hash, Turn.None, wish.Plan.Crop)],
+            Size = wish.Plan.Size,
+            Content = wish.Plan.Content,
+            MayShrink = wish.Plan.MayShrink,
+            Rule = _rules.GetOrAdd(slot, RulesWriter.BytesKey),
+            Format = wish.Format,
+        }.Id;
+
+    private string? HashOf(string path, out FileInfo file)
+    {
+        file = new FileInfo(site.At(path));
+        try
+        {
+            if (_pictures.TryGetValue(path, out var known) && known.Bytes == file.Length && known.Changed == file.LastWriteTimeUtc)
+            {
+                return known.Hash;
+            }
+
+            using var stream = file.OpenRead();
+            return Convert.ToHexStringLower(SHA256.HashData(stream));
+        }
+        catch (Exception fault) when (fault is IOException or UnauthorizedAccessException)
+        {
+            return null;
+        }
+    }
+
+    private string Write(string path, Slot slot, PictureMarks mark, MadeVariant made, string hash)
+    {
+        var name = $"{Stem(path, slot, made.Plan.Descriptor, made.Size, mark, hash)}.{made.Format!.Value.Ending()}";
+        var full = Path.Combine(output, name);
+        Interlocked.Increment(ref _made);
+        if (new FileInfo(full) is not { Exists: true } there || there.Length != made.File!.LongLength)
+        {
+            Directory.CreateDirectory(output);
+            var part = string.Create(CultureInfo.InvariantCulture, $"{full}.{Guid.NewGuid():n}.part");
+            File.WriteAllBytes(part, made.File!);
+            File.Move(part, full, overwrite: true);
+        }
+
+        return name;
+    }
+
+    // A name with the hash of its content never means anything else: it may be kept for ever by who fetched it.
+    private static string Stem(string path, Slot slot, Descriptor descriptor, PixelSize size, PictureMarks mark, string hash)
+    {
+        var stem = slot.NamePattern.Fill(
+            new(mark.Name ?? Path.GetFileNameWithoutExtension(path), "", slot.Key, descriptor, size, slot.Size.Shape, hash)
+        );
+        return slot.NamePattern.Text.Contains("{hash}", StringComparison.Ordinal) ? stem : $"{stem}-{hash[..NamePattern.HashDigits]}";
+    }
+}

@@ -1,0 +1,109 @@
+using System.CommandLine;
+using Pantomet.Core.Marks;
+using Pantomet.Core.Markup;
+using Pantomet.Core.Rules;
+
+namespace Pantomet.Cli;
+
+/// <summary>What the calls have in common: files that they read before anything is written, and options.</summary>
+internal static class CallFiles
+{
+    public static Option<string> RulesOption() =>
+        new("--rules")
+        {
+            Description = "The rules file.",
+            HelpName = "RULES.json",
+            Required = true,
+        };
+
+    public static Option<string?> MarksOption() =>
+        new("--marks") { Description = "What a person said about the pictures.", HelpName = "MARKS.json" };
+
+    public static Option<string?> ReportOption() =>
+        new("--report") { Description = "Where to write the report.", HelpName = "REPORT.json" };
+
+    public static Option<int> JobsOption()
+    {
+        var jobs = new Option<int>("--jobs")
+        {
+            Description = "How many pictures, and how many files, are worked on at once.",
+            HelpName = "N",
+            DefaultValueFactory = _ => Environment.ProcessorCount,
+        };
+        jobs.Validators.Add(result =>
+        {
+            if (result.Tokens is [var token] && (!int.TryParse(token.Value, out var number) || number is < 1 or > 64))
+            {
+                result.AddError("--jobs takes a whole number from 1 to 64.");
+            }
+        });
+        return jobs;
+    }
+
+    /// <summary>Reads rules and marks; a sentence when one of them is wrong.</summary>
+    public static string? Read(string rules, string? marks, out RuleBook? book, out IReadOnlyDictionary<string, PictureMarks> said)
+    {
+        book = null;
+        said = new Dictionary<string, PictureMarks>();
+        if (Text(rules, out var rulesText) is { } noRules)
+        {
+            return noRules;
+        }
+
+        if (!RulesReader.TryRead(rulesText, out book, out var fault))
+        {
+            return $"{rules}: {fault}";
+        }
+
+        if (marks is null)
+        {
+            return null;
+        }
+
+        if (Text(marks, out var marksText) is { } noMarks)
+        {
+            return noMarks;
+        }
+
+        if (!MarksReader.TryRead(marksText, book!, out var read, out fault))
+        {
+            return $"{marks}: {fault}";
+        }
+
+        said = read!;
+        return null;
+    }
+
+    /// <summary>Why a report cannot be written; null when it can.</summary>
+    /// <param name="path">The report.</param>
+    /// <param name="output">The folder that the call writes to.</param>
+    /// <param name="read">Files that the call reads.</param>
+    public static string? NoReport(string path, string output, IEnumerable<string?> read)
+    {
+        var report = Path.GetFullPath(path);
+        return Directory.Exists(report) ? $"{path}: --report names a folder, not a file"
+            : read.OfType<string>().Any(file => Path.GetFullPath(file) == report)
+                ? $"{path}: the report would be written over a file that this call reads"
+            : Directory.Exists(Path.GetDirectoryName(report)) || report.StartsWith(Path.GetFullPath(output), StringComparison.Ordinal)
+                ? null
+            : $"{path}: the folder of the report does not exist";
+    }
+
+    /// <summary>Reads how addresses begin; a sentence when that is none.</summary>
+    public static string? Address(string? text, out string address) =>
+        BaseAddress.TryParse(text ?? "", out address, out var error) ? null : $"--base: {error}";
+
+    private static string? Text(string path, out string text)
+    {
+        text = "";
+        try
+        {
+            text = File.ReadAllText(path);
+            return null;
+        }
+        catch (Exception fault) when (fault is IOException or UnauthorizedAccessException or NotSupportedException or ArgumentException)
+        {
+            return $"{path}: the file cannot be read";
+        }
+    }
+}

@@ -1,0 +1,191 @@
+using System.CommandLine;
+using Pantomet.Application.Sites;
+using Pantomet.Core;
+using Pantomet.Core.Verdicts;
+
+namespace Pantomet.Cli.Site;
+
+/// <summary><c>site</c>: copies a built site and gives its images their markup and files.</summary>
+internal static class SiteCommand
+{
+    public static Command Build()
+    {
+        var rules = CallFiles.RulesOption();
+        var input = new Option<string>("--in")
+        {
+            Description = "The folder of the built site; never written to.",
+            HelpName = "DIR",
+            Required = true,
+        };
+        var output = new Option<string>("--out")
+        {
+            Description = "The folder for the copy; made if missing.",
+            HelpName = "DIR",
+            Required = true,
+        };
+        var address = new Option<string?>("--base")
+        {
+            Description = "Where the site will stand: how the addresses of pictures begin. Relative to each page where it is not given.",
+            HelpName = "URL",
+        };
+        var watch = new Option<bool>("--watch")
+        {
+            Description = "Goes on, and builds again whenever a file of the site, the rules or the marks change.",
+        };
+        var (marks, report, jobs) = (CallFiles.MarksOption(), CallFiles.ReportOption(), CallFiles.JobsOption());
+        var command = new Command("site", "Copies a built site; each img with a data-slot gets its markup and its files.")
+        {
+            rules,
+            input,
+            output,
+            marks,
+            address,
+            report,
+            jobs,
+            watch,
+        };
+        command.SetAction(
+            (call, cancel) =>
+            {
+                var wish = new Call(
+                    call.GetRequiredValue(rules),
+                    call.GetRequiredValue(input),
+                    call.GetRequiredValue(output),
+                    call.GetValue(marks),
+                    call.GetValue(address),
+                    call.GetValue(report),
+                    call.GetValue(jobs)
+                );
+                return call.GetValue(watch) ? WatchAsync(wish, cancel) : RunAsync(wish, cancel);
+            }
+        );
+        return command;
+    }
+
+    private static async Task<int> WatchAsync(Call call, CancellationToken cancel)
+    {
+        if (Prepare(call, out _) is not null)
+        {
+            return await RunAsync(call, cancel);
+        }
+
+        using var change = new SemaphoreSlim(0);
+        using var site = Watch(call.In, "*", change);
+        using var rules = Watch(Path.GetDirectoryName(Path.GetFullPath(call.Rules))!, Path.GetFileName(call.Rules), change);
+        using var marks = call.Marks is { } path
+            ? Watch(Path.GetDirectoryName(Path.GetFullPath(path))!, Path.GetFileName(path), change)
+            : null;
+        var status = ExitCodes.Fine;
+        try
+        {
+            while (true)
+            {
+                status = await RunAsync(call, cancel);
+                await change.WaitAsync(cancel);
+                // What builds a site writes many files at once: it is waited for.
+                while (await change.WaitAsync(Rest, cancel)) { }
+            }
+        }
+        catch (OperationCanceledException)
+        {
+            return status;
+        }
+    }
+
+    private static readonly TimeSpan Rest = TimeSpan.FromMilliseconds(200);
+
+    private static FileSystemWatcher Watch(string folder, string filter, SemaphoreSlim change)
+    {
+        var watcher = new FileSystemWatcher(folder, filter) { IncludeSubdirectories = filter == "*", InternalBufferSize = 65_536 };
+        void Tell(object? sender, EventArgs told) => change.Release();
+        watcher.Changed += Tell;
+        watcher.Created += Tell;
+        watcher.Deleted += Tell;
+        watcher.Renamed += Tell;
+        watcher.Error += Tell;
+        watcher.EnableRaisingEvents = true;
+        return watcher;
+    }
+
+    private static async Task<int> RunAsync(Call call, CancellationToken cancel)
+    {
+        if (Prepare(call, out var run) is { } wrong)
+        {
+            await Console.Error.WriteLineAsync($"pantomet: {wrong}");
+            return ExitCodes.WrongCall;
+        }
+
+        try
+        {
+            var outcome = await run!.ExecuteAsync(cancel);
+            await TellAsync(outcome);
+            if (call.Report is not null)
+            {
+                await File.WriteAllTextAsync(call.Report, outcome.Report.ToJson() + "\n", cancel);
+            }
+
+            return outcome.Broke ? ExitCodes.SomethingBroke : ExitCodes.Fine;
+        }
+        catch (Exception fault) when (fault is IOException or UnauthorizedAccessException)
+        {
+            await Console.Error.WriteLineAsync($"pantomet: {fault.Message}");
+            return ExitCodes.SomethingBroke;
+        }
+    }
+
+    private static async Task TellAsync(SiteOutcome outcome)
+    {
+        var report = outcome.Report;
+        foreach (var page in report.Pages!)
+        {
+            foreach (var fault in page.Faults)
+            {
+                await Console.Error.WriteLineAsync($"{page.Page}{(fault.Line is { } line ? $", line {line}" : "")}: {fault.Message}");
+            }
+        }
+
+        foreach (var variant in report.Variants.Where(variant => variant.Verdict == Verdict.Breaks))
+        {
+            await Console.Error.WriteLineAsync(
+                $"{variant.Source}: {variant.Destination}/{variant.Slot}: "
+                    + string.Join(" ", variant.Reasons.Select(reason => reason.Message))
+            );
+        }
+
+        Console.WriteLine(
+            $"{report.Pages.Sum(page => page.Replaced)} images on {report.Pages.Count} pages, {report.Totals.Files} files of "
+                + $"{Figures.Weight(report.Totals.VariantBytes)}, {outcome.Made} of them made, {outcome.Copied} other files copied, in "
+                + $"{Figures.Number(report.Totals.Seconds, 1)} s"
+        );
+    }
+
+    // Everything that can be wrong with the call is found before anything is written.
+    private static string? Prepare(Call call, out SiteRun? run)
+    {
+        run = null;
+        if (CallFiles.Read(call.Rules, call.Marks, out var book, out var marks) is { } wrong)
+        {
+            return wrong;
+        }
+
+        if (SiteRun.Fault(call.In, call.Out) is { } noFolder)
+        {
+            return noFolder;
+        }
+
+        if (call.Report is not null && CallFiles.NoReport(call.Report, call.Out, [call.Rules, call.Marks]) is { } noReport)
+        {
+            return noReport;
+        }
+
+        if (CallFiles.Address(call.Base, out var address) is { } noAddress)
+        {
+            return noAddress;
+        }
+
+        run = new(book!, marks, call.In, call.Out, address, call.Jobs);
+        return null;
+    }
+
+    private sealed record Call(string Rules, string In, string Out, string? Marks, string? Base, string? Report, int Jobs);
+}

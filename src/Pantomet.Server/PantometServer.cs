@@ -21,6 +21,7 @@ using Pantomet.Server.Destinations;
 using Pantomet.Server.Door;
 using Pantomet.Server.Jobs;
 using Pantomet.Server.Keeping;
+using Pantomet.Server.Pages;
 using Pantomet.Server.Pictures;
 using Pantomet.Server.Variants;
 
@@ -166,6 +167,7 @@ public static class PantometServer
         JobEndpoints.Map(api);
         CellEndpoints.Map(api);
         BundleEndpoints.Map(api);
+        PageEndpoints.Map(api);
         VariantEndpoints.Map(api);
         StorageEndpoints.Map(api);
         if (options.Client is not null && Directory.Exists(options.Client))

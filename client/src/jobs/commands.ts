@@ -123,12 +123,15 @@ export function decided(
       return cell(command.slot, { skip: command.out });
     case 'choose':
       return cell(command.slot, { choice: command.choice });
-    case 'give-words':
+    case 'give-words': {
+      const ornament = command.ornament ?? (!command.alternative && now.ornament);
       return {
         ...now,
         keywords: command.keywords ?? now.keywords,
-        alternative: command.alternative ?? now.alternative,
+        alternative: ornament ? '' : (command.alternative ?? now.alternative),
+        ornament,
       };
+    }
     default:
       return now;
   }

@@ -3,7 +3,9 @@ using System.IO.Compression;
 using System.Text;
 using Microsoft.EntityFrameworkCore;
 using Pantomet.Application.Jobs;
+using Pantomet.Application.Pages;
 using Pantomet.Core.Geometry;
+using Pantomet.Core.Markup;
 using Pantomet.Core.Naming;
 using Pantomet.Core.Reports;
 using Pantomet.Core.Rules;
@@ -42,7 +44,7 @@ internal sealed class BundleWriter(DataFolder folder, FileDesk desk, Writer writ
                 await WriteAsync(zip, file.Path!, CompressionLevel.NoCompression, now, bytes, cancel);
             }
 
-            foreach (var (name, text) in Reports(contents.AsHanded(handed)))
+            foreach (var (name, text) in await PapersAsync(contents.AsHanded(handed), cancel))
             {
                 await WriteAsync(zip, name, CompressionLevel.Fastest, now, Encoding.UTF8.GetBytes(text), cancel);
             }
@@ -84,7 +86,7 @@ internal sealed class BundleWriter(DataFolder folder, FileDesk desk, Writer writ
         }
 
         contents = contents.AsHanded(handed);
-        foreach (var (name, text) in Reports(contents))
+        foreach (var (name, text) in await PapersAsync(contents, cancel))
         {
             await File.WriteAllTextAsync(Path.Combine(fresh, name), text, cancel);
         }
@@ -159,9 +161,36 @@ internal sealed class BundleWriter(DataFolder folder, FileDesk desk, Writer writ
         await target.WriteAsync(bytes, cancel);
     }
 
-    private static IEnumerable<(string Name, string Text)> Reports(BundleContents contents)
+    // What goes beside the files: what was made and why, how a page shows it, and the same for programs.
+    private async Task<IReadOnlyList<(string Name, string Text)>> PapersAsync(BundleContents contents, CancellationToken cancel)
     {
         var report = contents.Report();
-        return [("report.json", report.ToJson()), ("report.csv", ReportTable.Of(report))];
+        var pages = (await JobPages.OfAsync(contents, "", folder, null, cancel)).Where(page => page.Picture is not null).ToList();
+        var name = contents.State.Job.Name;
+        return
+        [
+            ("report.json", report.ToJson()),
+            ("report.csv", ReportTable.Of(report)),
+            (
+                "manifest.json",
+                new Manifest(
+                    name,
+                    [.. pages.Select(page => ManifestPlace.Of(page.Row.Name, page.Place.Destination, page.Place.Key, page.Picture!))]
+                ).ToJson()
+            ),
+            (
+                "preview.html",
+                PreviewPage.Write(
+                    name,
+                    [
+                        .. pages.Select(page => new PreviewItem(
+                            BundleNames.WordsFor(contents.State.Job, page.Mine, page.Row.Name) ?? page.Row.Name,
+                            $"{page.Place.Destination}: {(page.Place.IsGroup ? page.Place.Key : page.Place.Slots[0].Name)}",
+                            page.Picture!
+                        )),
+                    ]
+                )
+            ),
+        ];
     }
 }

@@ -28,7 +28,11 @@ internal static class BookOfRules
             foreach (var slot in destination.Slots)
             {
                 var rule = RulesWriter.Write(new RuleBook([new(destination.Key, destination.Name, [slot])]));
-                var hash = Convert.ToHexStringLower(SHA256.HashData(Encoding.UTF8.GetBytes($"{Recipe.CurrentVersion}/{Layout}/{rule}")));
+                // What is needed of a slot of a group depends on where the others are shown.
+                var shown = slot.Group is null ? "" : $"/{string.Join(',', slot.ShownAt.Parts)}";
+                var hash = Convert.ToHexStringLower(
+                    SHA256.HashData(Encoding.UTF8.GetBytes($"{Recipe.CurrentVersion}/{Layout}/{rule}{shown}"))
+                );
                 var address = $"{destination.Key}/{slot.Key}";
                 slots[address] =
                     before.TryGetValue(address, out var known) && known.LaidOutBy == hash && known.Rank == slots.Count

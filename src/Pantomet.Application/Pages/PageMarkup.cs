@@ -139,7 +139,7 @@ public static class PageMarkup
                     file.Format,
                     file.Bytes,
                     file.Content is { } content && PageFile.IsInline(slot.Slot, file.Bytes)
-                        ? $"data:{HtmlWriter.MediaType(file.Format)};base64,{Convert.ToBase64String(content)}"
+                        ? $"data:{file.Format.MediaType()};base64,{Convert.ToBase64String(content)}"
                         : address(file.Path)
                 )),
             ]

@@ -188,6 +188,8 @@ internal sealed class VariantStore(DataFolder folder, EngineRoom engine, TimePro
             Encodes = made.Encodes,
             Verdict = made.Verdict,
             Reasons = JsonSerializer.Serialize(made.Reasons),
+            StandIn = made.StandIn,
+            Edge = made.Edge?.ToString(),
             MadeAt = now,
             WantedAt = now.Date,
         };

@@ -87,6 +87,16 @@ public sealed record Decisions
     /// <summary>What the picture shows, for those who cannot see it.</summary>
     public string Alternative { get; init; } = "";
 
+    /// <summary>True when the picture shows nothing that those who cannot see it need to be told: its text on a page is empty.</summary>
+    public bool Ornament { get; init; }
+
+    /// <summary>The text that stands for the picture on a page: empty for an ornament, null where nobody said anything yet.</summary>
+    [System.Text.Json.Serialization.JsonIgnore]
+    public string? AlternativeOnPages =>
+        Ornament ? ""
+        : Alternative.Length > 0 ? Alternative
+        : null;
+
     /// <summary>Frames set by hand for all slots of one shape, by <see cref="Shapes.KeyOf"/>.</summary>
     public IReadOnlyDictionary<string, Frame> Framings { get; init; } = new Dictionary<string, Frame>();
 

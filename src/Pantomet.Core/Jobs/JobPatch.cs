@@ -38,6 +38,9 @@ public sealed record DecisionsPatch
     /// <summary>Alternative text.</summary>
     public Set<string>? Alternative { get; init; }
 
+    /// <summary>Whether it is an ornament.</summary>
+    public Set<bool>? Ornament { get; init; }
+
     /// <summary>Whether a newer original has another shape.</summary>
     public Set<bool>? OtherShape { get; init; }
 
@@ -64,6 +67,7 @@ public sealed record DecisionsPatch
             Keep = from.Keep.SequenceEqual(to.Keep) ? null : new(to.Keep),
             Keywords = Differing(from.Keywords, to.Keywords),
             Alternative = Differing(from.Alternative, to.Alternative),
+            Ornament = Differing(from.Ornament, to.Ornament),
             OtherShape = Differing(from.OtherShape, to.OtherShape),
             Framings = Keyed.Between(from.Framings, to.Framings, (a, b) => a == b, frame => (Frame?)frame),
             Cells = Keyed.Between(from.Cells, to.Cells, (a, b) => a.Says(b), cell => cell.IsNone ? null : cell),
@@ -82,6 +86,7 @@ public sealed record DecisionsPatch
             NoSuggestion = NoSuggestion?.Value ?? decisions.NoSuggestion,
             Keywords = Keywords?.Value ?? decisions.Keywords,
             Alternative = Alternative?.Value ?? decisions.Alternative,
+            Ornament = Ornament?.Value ?? decisions.Ornament,
             OtherShape = OtherShape?.Value ?? decisions.OtherShape,
             Framings = Framings is null
                 ? decisions.Framings

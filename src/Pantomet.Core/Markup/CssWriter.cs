@@ -1,5 +1,6 @@
 using System.Globalization;
 using System.Text;
+using Pantomet.Core.Facts;
 using Pantomet.Core.Geometry;
 using Pantomet.Core.Responsive;
 
@@ -73,7 +74,7 @@ public static class CssWriter
             types.Select(files =>
             {
                 var file = files.First(one => one.Size.Width == wanted.Width);
-                var type = types.Count > 1 ? $" type(\"{HtmlWriter.MediaType(file.Format)}\")" : "";
+                var type = types.Count > 1 ? $" type(\"{file.Format.MediaType()}\")" : "";
                 return string.Create(CultureInfo.InvariantCulture, $"{indent}  url(\"{file.Address}\") {wanted.Density:0.###}x{type}");
             })
         );

@@ -81,14 +81,17 @@ public static class HtmlWriter
     {
         ArgumentNullException.ThrowIfNull(slot);
         ArgumentNullException.ThrowIfNull(files);
-        return string.Join(
-            ", ",
-            files.Select(file =>
-                slot.Slot.Responsive is null
-                    ? string.Create(CultureInfo.InvariantCulture, $"{file.Address} {slot.DensityOf(file):0.###}x")
-                    : $"{file.Address} {Figure(file.Size.Width)}w"
-            )
-        );
+        return string.Join(", ", files.Select(file => $"{file.Address} {DescriptorOf(slot, file)}"));
+    }
+
+    /// <summary>What a candidate says of itself: the density or the width that it really has.</summary>
+    public static string DescriptorOf(MarkupSlot slot, MarkupFile file)
+    {
+        ArgumentNullException.ThrowIfNull(slot);
+        ArgumentNullException.ThrowIfNull(file);
+        return slot.Slot.Responsive is null
+            ? string.Create(CultureInfo.InvariantCulture, $"{slot.DensityOf(file):0.###}x")
+            : $"{Figure(file.Size.Width)}w";
     }
 
     private static string Element(string name, IEnumerable<HtmlAttribute> attributes) =>
@@ -108,7 +111,7 @@ public static class HtmlWriter
     {
         var attributes = new List<HtmlAttribute>();
         Add(attributes, "media", slot.Slot.Media?.Text);
-        Add(attributes, "type", typed && files.Select(file => file.Format).Distinct().Count() == 1 ? MediaType(files[0].Format) : null);
+        Add(attributes, "type", typed && files.Select(file => file.Format).Distinct().Count() == 1 ? files[0].Format.MediaType() : null);
         Add(attributes, "srcset", Candidates(slot, files));
         Add(attributes, "sizes", slot.Slot.Responsive?.Sizes.Text);
         Add(attributes, "width", Figure(slot.Shown.Width));
@@ -155,9 +158,6 @@ public static class HtmlWriter
 
     /// <summary>True for a file that is given as data.</summary>
     internal static bool IsData(MarkupFile file) => file.Address.StartsWith("data:", StringComparison.Ordinal);
-
-    /// <summary>The media type of a file, as it stands in <c>type</c>.</summary>
-    public static string MediaType(PictureFormat format) => $"image/{format.Word()}";
 
     private static string Figure(int value) => value.ToString(CultureInfo.InvariantCulture);
 }

@@ -392,8 +392,8 @@ public static class RulesReader
             return Background.Edge;
         }
 
-        return text.Length == 7 && text[0] == '#' && text.Skip(1).All(char.IsAsciiHexDigit)
-            ? new(new Rgb(Convert.ToByte(text[1..3], 16), Convert.ToByte(text[3..5], 16), Convert.ToByte(text[5..7], 16)))
+        return Rgb.TryParse(text, out var colour)
+            ? new(colour)
             : throw node.Fault($"a background is written like #ffffff, or \"edge\", but \"{text}\" was given");
     }
 

@@ -63,6 +63,14 @@ public readonly record struct Rgb(byte Red, byte Green, byte Blue)
     /// <summary>White.</summary>
     public static readonly Rgb White = new(255, 255, 255);
 
+    /// <summary>Reads a colour that is written like <c>#a1b2c3</c>.</summary>
+    public static bool TryParse(string? text, out Rgb colour)
+    {
+        var read = text is { Length: 7 } && text[0] == '#' && text.Skip(1).All(char.IsAsciiHexDigit);
+        colour = read ? new(Convert.ToByte(text![1..3], 16), Convert.ToByte(text[3..5], 16), Convert.ToByte(text[5..7], 16)) : default;
+        return read;
+    }
+
     /// <inheritdoc/>
     public override string ToString() => $"#{Red:x2}{Green:x2}{Blue:x2}";
 }

@@ -107,6 +107,9 @@ public sealed class JobPictureRow
     /// <summary>Alternative text.</summary>
     public string Alternative { get; set; } = "";
 
+    /// <summary>True for an ornament, whose text is empty.</summary>
+    public bool Ornament { get; set; }
+
     /// <summary>True when a newer original has another shape and nobody has looked yet.</summary>
     public bool OtherShape { get; set; }
 }

@@ -234,8 +234,8 @@ public static class JobTables
         sql.RunAsync(
             """
             INSERT OR REPLACE INTO JobPictures
-            (JobId, PictureId, Place, Quarters, Degrees, FocusX, FocusY, Keep, NoSuggestion, Keywords, Alternative, OtherShape)
-            VALUES ($1, $2, $3, $4, $5, $6, $7, $8, $9, $10, $11, $12)
+            (JobId, PictureId, Place, Quarters, Degrees, FocusX, FocusY, Keep, NoSuggestion, Keywords, Alternative, OtherShape, Ornament)
+            VALUES ($1, $2, $3, $4, $5, $6, $7, $8, $9, $10, $11, $12, $13)
             """,
             id,
             picture,
@@ -248,7 +248,8 @@ public static class JobTables
             now.NoSuggestion,
             now.Keywords,
             now.Alternative,
-            now.OtherShape
+            now.OtherShape,
+            now.Ornament
         );
 
     private static async Task CellsAsync(
@@ -305,6 +306,7 @@ public static class JobTables
             Keywords = row.Keywords,
             Alternative = row.Alternative,
             OtherShape = row.OtherShape,
+            Ornament = row.Ornament,
             Framings = framings.ToDictionary(one => one.Shape, one => FrameOf(one.Frame)),
             Cells = cells.ToDictionary(
                 one => one.Slot,

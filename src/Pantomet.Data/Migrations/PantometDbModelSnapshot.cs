@@ -256,6 +256,9 @@ namespace Pantomet.Data.Migrations
                     b.Property<bool>("NoSuggestion")
                         .HasColumnType("INTEGER");
 
+                    b.Property<bool>("Ornament")
+                        .HasColumnType("INTEGER");
+
                     b.Property<bool>("OtherShape")
                         .HasColumnType("INTEGER");
 
@@ -641,6 +644,9 @@ namespace Pantomet.Data.Migrations
                         .IsRequired()
                         .HasColumnType("TEXT");
 
+                    b.Property<string>("Edge")
+                        .HasColumnType("TEXT");
+
                     b.Property<int>("Encodes")
                         .HasColumnType("INTEGER");
 
@@ -672,6 +678,9 @@ namespace Pantomet.Data.Migrations
 
                     b.Property<string>("Recipe")
                         .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<string>("StandIn")
                         .HasColumnType("TEXT");
 
                     b.Property<string>("Verdict")

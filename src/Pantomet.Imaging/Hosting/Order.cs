@@ -2,6 +2,7 @@ using System.Text.Json.Serialization;
 using Pantomet.Core.Facts;
 using Pantomet.Core.Geometry;
 using Pantomet.Core.Planning;
+using Pantomet.Core.Rules;
 using Pantomet.Core.Verdicts;
 using Pantomet.Imaging.Making;
 
@@ -158,4 +159,11 @@ public sealed record VariantOutcome(
     int Encodes,
     Verdict Verdict,
     IReadOnlyList<Reason> Reasons
-);
+)
+{
+    /// <summary>What stands in for it until it is there, as a data address.</summary>
+    public string? StandIn { get; init; }
+
+    /// <summary>The colour that continues its edge; null where something shows through.</summary>
+    public Rgb? Edge { get; init; }
+}

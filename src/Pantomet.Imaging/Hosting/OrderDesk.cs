@@ -111,17 +111,21 @@ public sealed class OrderDesk : IDisposable
         }
 
         var made = Made(order, source, weighed => meanwhile?.Invoke(new() { Weighed = weighed }), cancel);
+        var outcome = OutcomeOf(made);
         if (made.File is { } file)
         {
             File.WriteAllBytes(order.Output, file);
             if (order.Small is { } small)
             {
-                using var copy = Image.ThumbnailBuffer(file, SmallSide, height: SmallSide, size: Enums.Size.Down);
+                using var lazy = Image.ThumbnailBuffer(file, SmallSide, height: SmallSide, size: Enums.Size.Down);
+                using var copy = lazy.CopyMemory();
                 copy.Webpsave(small, q: 80, effort: 0, keep: Enums.ForeignKeep.None);
+                var standIn = StandIn.Of(copy);
+                outcome = outcome with { StandIn = standIn.Data, Edge = standIn.Edge };
             }
         }
 
-        return new() { Variant = OutcomeOf(made) };
+        return new() { Variant = outcome };
     }
 
     private Outcome Curve(CurveOrder order, CancellationToken cancel)

@@ -27,20 +27,30 @@ public sealed record StandIn(string Data, Rgb? Edge)
     ];
 
     private const int EdgeSide = 64;
+    private const int CopySide = 240;
 
     /// <summary>The stand-in of a file.</summary>
     /// <param name="file">The file.</param>
     /// <exception cref="VipsException">It cannot be read.</exception>
     public static StandIn Of(byte[] file)
     {
+        using var lazy = Image.ThumbnailBuffer(file, CopySide, height: CopySide, size: Enums.Size.Down);
+        using var copy = lazy.CopyMemory();
+        return Of(copy);
+    }
+
+    /// <summary>The stand-in of a picture.</summary>
+    /// <param name="copy">A small copy of it, held in memory.</param>
+    internal static StandIn Of(Image copy)
+    {
         foreach (var (side, quality) in Finest)
         {
-            using var small = Image.ThumbnailBuffer(file, side, height: side, size: Enums.Size.Down);
+            using var small = copy.ThumbnailImage(side, height: side, size: Enums.Size.Down);
             using var blurred = small.Gaussblur(0.8);
-            var data = Head + Convert.ToBase64String(blurred.WebpsaveBuffer(q: quality, effort: 6, keep: Enums.ForeignKeep.None));
+            var data = Head + Convert.ToBase64String(blurred.WebpsaveBuffer(q: quality, effort: 4, keep: Enums.ForeignKeep.None));
             if (data.Length <= Longest)
             {
-                return new(data, EdgeOf(file));
+                return new(data, EdgeOf(copy));
             }
         }
 
@@ -48,9 +58,9 @@ public sealed record StandIn(string Data, Rgb? Edge)
     }
 
     // The mean of the pixels along the four sides of a small copy.
-    private static Rgb? EdgeOf(byte[] file)
+    private static Rgb? EdgeOf(Image copy)
     {
-        using var small = Image.ThumbnailBuffer(file, EdgeSide, height: EdgeSide, size: Enums.Size.Down);
+        using var small = copy.ThumbnailImage(EdgeSide, height: EdgeSide, size: Enums.Size.Down);
         using var colours = small.Colourspace(Enums.Interpretation.Srgb);
         using var bytes = colours.Cast(Enums.BandFormat.Uchar);
         var (width, height, bands) = (bytes.Width, bytes.Height, bytes.Bands);

@@ -176,7 +176,7 @@ public sealed class JobCommandTests
         var random = new Random(7);
         var job = Begun;
         var steps = new List<(Job Before, Job After, Applied Applied)>();
-        for (var i = 0; i < 400; i++)
+        for (var i = 0; i < 500; i++)
         {
             if (JobCommands.TryApply(job, [Some(random)], _around, out var applied, out _) && !applied!.Change.IsEmpty)
             {
@@ -242,7 +242,7 @@ public sealed class JobCommandTests
             10 => new LeaveOut(picture, slot, random.Next(2) == 0),
             11 => new Choose(picture, slot, random.Next(2) == 0 ? null : new("webp", random.Next(1, 100))),
             12 => new ChooseForSlots(random.Next(2) == 0 ? null : [slot], new(null, random.Next(1, 100))),
-            13 => new GiveWords(picture, $"words {random.Next(5)}"),
+            13 => new GiveWords(picture, $"words {random.Next(5)}", Ornament: random.Next(3) == 0 ? true : null),
             14 => new RemovePictures([picture]),
             15 => new AddPictures([picture]),
             16 => random.Next(2) == 0 ? new UntickSlots([slot]) : new TickSlots([slot]),

@@ -169,6 +169,8 @@ public sealed class ClientVectorTests
             new Choose(Picture, "site/wide", null),
             new ChooseForSlots(null, new(null, 44)),
             new GiveWords(Picture, "storm vane", null),
+            new GiveWords(Picture, null, "A vane"),
+            new GiveWords(Picture, Ornament: true),
             new CopyFraming(Picture, [Other], "site/square"),
             new RemovePictures([Other]),
             new UntickSlots(["site/wide"]),

@@ -152,15 +152,22 @@ public sealed record ChooseForSlots(IReadOnlyList<string>? Slots, Choice? Choice
 /// <summary>Gives a picture words.</summary>
 /// <param name="Picture">The picture.</param>
 /// <param name="Keywords">What its files are named by; null leaves them.</param>
-/// <param name="Alternative">What it shows, for those who cannot see it; null leaves it.</param>
-public sealed record GiveWords(Guid Picture, string? Keywords = null, string? Alternative = null) : JobCommand
+/// <param name="Alternative">What it shows, for those who cannot see it; null leaves it. With a text it is no ornament.</param>
+/// <param name="Ornament">True when it shows nothing that needs to be told, which takes its text away; null leaves it.</param>
+public sealed record GiveWords(Guid Picture, string? Keywords = null, string? Alternative = null, bool? Ornament = null) : JobCommand
 {
-    internal override Outcome On(Job job, IJobSurroundings around) =>
-        job.Deciding(
-            Picture,
-            decisions => decisions with { Keywords = Keywords ?? decisions.Keywords, Alternative = Alternative ?? decisions.Alternative },
-            "keywords"
-        );
+    internal override Outcome On(Job job, IJobSurroundings around) => job.Deciding(Picture, Given, "keywords");
+
+    private Decisions Given(Decisions decisions)
+    {
+        var ornament = Ornament ?? (Alternative is not { Length: > 0 } && decisions.Ornament);
+        return decisions with
+        {
+            Keywords = Keywords ?? decisions.Keywords,
+            Alternative = ornament ? "" : Alternative ?? decisions.Alternative,
+            Ornament = ornament,
+        };
+    }
 }
 
 /// <summary>Takes back everything that was decided about a picture in this job.</summary>

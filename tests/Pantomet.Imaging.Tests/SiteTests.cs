@@ -1,0 +1,190 @@
+using System.Text;
+using System.Text.Json;
+using Pantomet.Imaging.Tests.Support;
+
+namespace Pantomet.Imaging.Tests;
+
+/// <summary>Building a site: what its pages get, what stays as it was, and what a second run does again.</summary>
+public sealed class SiteTests : IDisposable
+{
+    private const string Slots = """
+        { "key": "column", "size": { "ratio": "2:1" }, "types": ["webp", "jpeg"], "each": true,
+          "responsive": { "sizes": "(min-width: 50em) 300px, 50vw", "viewports": [320, 900], "densities": [1], "waste": 0.6 } },
+        { "key": "wide", "size": { "width": 300, "height": 100 }, "group": "opening", "media": "(min-width: 50em)" },
+        { "key": "narrow", "size": { "width": 100, "height": 100 }, "group": "opening" },
+        { "key": "heavy", "size": { "width": 400, "height": 200 }, "limits": { "maxBytes": "60" } }
+        """;
+
+    private readonly Workplace _place = new();
+
+    public SiteTests()
+    {
+        Directory.CreateDirectory(_place.At("in/shop"));
+        _place.Quarters("in/vane.png", 800, 400);
+        _place.Write("in/style.css", "p { color: brown }");
+    }
+
+    private string Out => _place.At("out");
+
+    public void Dispose() => _place.Dispose();
+
+    [Fact]
+    public void An_image_gets_its_markup_and_everything_else_stays_byte_for_byte()
+    {
+        var before = "<!DOCTYPE html>\r\n<title>Caf\u00e9</title>\t<!-- <img data-slot=d/column src=vane.png> -->\r\n<p>A ";
+        var tag = "<IMG id=one  CLASS='a b'\n alt='caf\u00e9 &eacute; \"x\"' data-slot=\"d/column\" src = vane.png?v=3 loading=eager />";
+        var after = " b</p>\n<script>var x = '<img data-slot=d/column>'</script>\n\u00ff</html";
+        Directory.CreateDirectory(_place.At("in"));
+        File.WriteAllBytes(_place.At("in/index.html"), Encoding.Latin1.GetBytes(before + tag + after));
+        Build(0);
+        var page = Encoding.Latin1.GetString(File.ReadAllBytes(Path.Combine(Out, "index.html")));
+        Assert.StartsWith(before, page, StringComparison.Ordinal);
+        Assert.EndsWith(after, page, StringComparison.Ordinal);
+        var markup = page[before.Length..^after.Length];
+        Assert.StartsWith("<picture><source type=\"image/webp\" srcset=\"_pictures/vane-column-", markup, StringComparison.Ordinal);
+        Assert.EndsWith(
+            " decoding=\"async\" id=one CLASS='a b' alt='caf\u00e9 &eacute; \"x\"' loading=eager></picture>",
+            markup,
+            StringComparison.Ordinal
+        );
+        Assert.DoesNotContain("data-slot", markup, StringComparison.Ordinal);
+        foreach (var file in Addresses(markup))
+        {
+            Assert.Matches("^_pictures/vane-column-[0-9]+w-[0-9a-f]{8}[.](webp|jpg)$", file);
+            Assert.True(File.Exists(Path.Combine(Out, file)), file);
+        }
+
+        Assert.Equal("p { color: brown }", File.ReadAllText(Path.Combine(Out, "style.css")));
+    }
+
+    [Fact]
+    public void Addresses_lead_from_each_page_or_begin_as_asked()
+    {
+        Page("in/shop/a.html", "<img data-slot=d/opening src=../vane.png>");
+        Build(0);
+        Assert.Contains("srcset=\"../_pictures/vane-wide-", Built("shop/a.html"), StringComparison.Ordinal);
+        Build(0, "--base", "https://skerry.example");
+        Assert.Contains("srcset=\"https://skerry.example/_pictures/vane-wide-", Built("shop/a.html"), StringComparison.Ordinal);
+    }
+
+    [Fact]
+    public void A_second_run_makes_only_what_changed()
+    {
+        Page("in/index.html", "<img data-slot=d/column src=vane.png><img data-slot=d/opening src=other.png>");
+        _place.Quarters("in/other.png", 600, 300);
+        Assert.Contains(" of them made, 3 other", Build(0), StringComparison.Ordinal);
+        var before = Directory.GetFiles(Path.Combine(Out, "_pictures")).ToDictionary(path => path, File.GetLastWriteTimeUtc);
+        Assert.Contains(", 0 of them made, 0 other files copied", Build(0), StringComparison.Ordinal);
+        _place.Quarters("in/other.png", 640, 320);
+        Assert.Contains(", 2 of them made, 1 other files copied", Build(0), StringComparison.Ordinal);
+        Assert.All(
+            Directory.GetFiles(Path.Combine(Out, "_pictures"), "vane-*"),
+            path => Assert.Equal(before[path], File.GetLastWriteTimeUtc(path))
+        );
+        File.Delete(Directory.GetFiles(Path.Combine(Out, "_pictures"), "other-narrow*")[0]);
+        Assert.Contains(", 1 of them made", Build(0), StringComparison.Ordinal);
+        // Another rule makes that slot's files anew, and no other's.
+        Assert.Contains(
+            ", 1 of them made",
+            Build(0, Slots.Replace("\"width\": 100, \"height\": 100", "\"width\": 90, \"height\": 90", StringComparison.Ordinal)),
+            StringComparison.Ordinal
+        );
+    }
+
+    [Theory]
+    [InlineData("<img data-slot=d/none src=vane.png>", "no slot and no group \"d/none\"")]
+    [InlineData("<img data-slot=d/wide src=vane.png>", "one slot of a group; the group \"opening\"")]
+    [InlineData("<img data-slot=d/column src=../../secret.png>", "leads out of the site's folder")]
+    [InlineData("<img data-slot=d/column src=%2e%2e/secret.png>", "leads out of the site's folder")]
+    [InlineData("<img data-slot=d/column src=link.png>", "a link that leads out of the site's folder")]
+    [InlineData("<img data-slot=d/column src=gone.png>", "\"gone.png\" is missing")]
+    [InlineData("<img data-slot=d/column src=data:image/png;base64,AAAA>", "is not a file of the site")]
+    [InlineData("<img data-slot=d/column>", "The image has no src.")]
+    [InlineData("<img data-slot=d/column src=broken.png>", "\"broken.png\": The file")]
+    [InlineData("<picture><img data-slot=d/column src=vane.png></picture>", "pictures cannot be nested")]
+    [InlineData("<img data-slot=d/heavy src=vane.png>", "no file was made for d/heavy")]
+    public void What_cannot_be_replaced_keeps_its_tag_and_is_named_and_the_rest_is_done(string tag, string says)
+    {
+        _place.Quarters("secret.png", 400, 200);
+        _place.Write("in/broken.png", "\u0089PNG");
+        File.CreateSymbolicLink(_place.At("in/link.png"), _place.At("secret.png"));
+        Page("in/index.html", $"<p>\n{tag}\n<img data-slot=d/opening src=vane.png>");
+        Build(1);
+        var page = Built("index.html");
+        Assert.StartsWith($"<p>\n{tag}\n<picture><source media=", page, StringComparison.Ordinal);
+        var told = Report().GetProperty("pages")[0];
+        Assert.Equal(1, told.GetProperty("replaced").GetInt32());
+        var fault = told.GetProperty("faults")[0];
+        Assert.Equal(2, fault.GetProperty("line").GetInt32());
+        Assert.Contains(says, fault.GetProperty("message").GetString(), StringComparison.Ordinal);
+        Assert.False(File.Exists(Path.Combine(Out, "link.png")));
+    }
+
+    [Fact]
+    public void A_text_from_the_marks_stands_where_the_page_has_none_and_reads_in_every_encoding()
+    {
+        var marks = _place.Write(
+            "marks.json",
+            """{ "schema": "pantomet-marks/1", "pictures": { "vane.png": { "alt": "F\u00e9 \"vane\"" } } }"""
+        );
+        Page("in/index.html", "<img data-slot=d/opening src=vane.png width=50><img data-slot=d/opening src=vane.png alt=''>");
+        Build(0, "--marks", marks);
+        var page = Built("index.html");
+        Assert.Contains("width=50 height=\"50\" alt=\"F&#233; &quot;vane&quot;\"", page, StringComparison.Ordinal);
+        Assert.Contains("alt=''>", page, StringComparison.Ordinal);
+    }
+
+    [Fact]
+    public void A_page_too_large_to_read_is_copied_as_it_is()
+    {
+        var page = string.Concat(Enumerable.Repeat("<p>words and words and words\n", 600_000)) + "<img data-slot=d/opening src=vane.png>";
+        Page("in/large.html", page);
+        Build(1);
+        Assert.Equal(page, Built("large.html"));
+        Assert.Contains(
+            "are read up to",
+            Report().GetProperty("pages")[0].GetProperty("faults")[0].GetProperty("message").GetString(),
+            StringComparison.Ordinal
+        );
+    }
+
+    [Theory]
+    [InlineData("in/copy", "must not lie in each other")]
+    [InlineData("in", "must not lie in each other")]
+    [InlineData("in/style.css", "--out names a file")]
+    public void Folders_that_cannot_be_are_refused_and_nothing_is_written(string output, string says)
+    {
+        var answer = Programs.Pantomet("site", "--rules", _place.Rules(Slots), "--in", _place.At("in"), "--out", _place.At(output));
+        Assert.Equal(2, answer.Code);
+        Assert.Contains(says, Assert.Single(answer.Error.TrimEnd('\n').Split('\n')), StringComparison.Ordinal);
+        Assert.False(Directory.Exists(_place.At("in/copy")));
+    }
+
+    private static IEnumerable<string> Addresses(string markup) =>
+        System.Text.RegularExpressions.Regex.Matches(markup, "_pictures/[^ \",]+").Select(match => match.Value);
+
+    private void Page(string name, string text) => _place.Write(name, text);
+
+    private string Built(string page) => File.ReadAllText(Path.Combine(Out, page));
+
+    private JsonElement Report() => JsonDocument.Parse(File.ReadAllText(_place.At("report.json"))).RootElement;
+
+    private string Build(int status, params string[] more)
+    {
+        var slots = more is [var one] ? one : Slots;
+        var answer = Programs.Pantomet([
+            "site",
+            "--rules",
+            _place.Rules(slots),
+            "--in",
+            _place.At("in"),
+            "--out",
+            Out,
+            "--report",
+            _place.At("report.json"),
+            .. more.Length > 1 ? more : [],
+        ]);
+        Assert.True(answer.Code == status, $"exit status {answer.Code}: {answer.Error}");
+        return answer.Out;
+    }
+}

@@ -59,7 +59,13 @@ function checkBundle(folder: string, zip: string, pictures: number) {
   };
   const files = report.variants.filter((one) => one.file);
   expect(listed.toSorted()).toEqual(
-    [...files.map((one) => one.file!), 'report.csv', 'report.json'].toSorted(),
+    [
+      ...files.map((one) => one.file!),
+      'manifest.json',
+      'preview.html',
+      'report.csv',
+      'report.json',
+    ].toSorted(),
   );
   expect(new Set(files.map((one) => `${one.slot}`)).size).toBe(8);
   expect(files.length).toBeGreaterThanOrEqual(pictures * 8);

@@ -21,7 +21,14 @@ public sealed class BundleTests(ServerFixture server) : IClassFixture<ServerFixt
         Assert.Equal("chat-more.zip", answer.Content.Headers.ContentDisposition?.FileName);
         using var zip = new ZipArchive(await answer.Content.ReadAsStreamAsync());
         Assert.Equal(
-            ["report.csv", "report.json", "website/barometer-from-chat-grid-square.jpg", "website/barometer-from-chat-grid-square@2x.jpg"],
+            [
+                "manifest.json",
+                "preview.html",
+                "report.csv",
+                "report.json",
+                "website/barometer-from-chat-grid-square.jpg",
+                "website/barometer-from-chat-grid-square@2x.jpg",
+            ],
             zip.Entries.Select(entry => entry.FullName).Order(StringComparer.Ordinal)
         );
         await using var stream = await zip.GetEntry("report.json")!.OpenAsync();

@@ -6,9 +6,11 @@ import { DestinationsScreen } from '../destinations/DestinationsScreen';
 import { Notice } from '../design/Notice';
 import { FramingScreen } from '../framing/FramingScreen';
 import { HandingOverScreen } from '../handing-over/HandingOverScreen';
+import { PagesScreen } from '../handing-over/PagesScreen';
 import { JobBar } from '../jobs/JobBar';
 import { JobsScreen } from '../jobs/JobsScreen';
 import { JobRoom } from '../jobs/useJob';
+import { LadderScreen } from '../ladder/LadderScreen';
 import { Arrivals } from '../pictures/Arrivals';
 import { useIntake } from '../pictures/intake';
 import { PicturesScreen } from '../pictures/PicturesScreen';
@@ -143,8 +145,16 @@ function Job({ id, onChoose }: { id: string; onChoose: () => void }) {
             <WeighingScreen pictureId={place.picture} address={`${place.destination}/${place.slot}`} />
           )}
         </Route>
+        <Route path="/job/:id/ladder/:picture/:destination/:slot">
+          {(place) => (
+            <LadderScreen pictureId={place.picture} address={`${place.destination}/${place.slot}`} />
+          )}
+        </Route>
         <Route path="/job/:id/handing-over">
           <HandingOverScreen />
+        </Route>
+        <Route path="/job/:id/handing-over/pages">
+          <PagesScreen />
         </Route>
         <Route>
           <Nowhere />

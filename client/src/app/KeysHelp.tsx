@@ -62,6 +62,15 @@ const groups: { name: string; keys: [string[], string][] }[] = [
     ],
   },
   {
+    name: 'On pages',
+    keys: [
+      [['C'], 'copy the markup of the picture'],
+      [['Shift', 'C'], 'copy the markup of the whole job'],
+      [['N'], 'the next picture; with Shift the one before'],
+      [['E'], 'the next picture that does not say what it shows'],
+    ],
+  },
+  {
     name: 'Everywhere',
     keys: [
       [['Ctrl', 'Z'], 'undo; with Shift redo'],

@@ -11,7 +11,7 @@ import {
 } from 'react';
 import { addresses, type JobPicture, type JobSlot } from '../api/client';
 import { sentence, weight } from '../design/figures';
-import { needs } from '../design/needs';
+import { needs, windows } from '../design/needs';
 import { useJobStore } from '../jobs/useJob';
 import { pointIn } from './actions';
 import { BenchCell } from './CellView';
@@ -203,7 +203,11 @@ export function BenchGrid({
                   className="flex h-full w-full flex-col justify-end px-2 pb-1.5 text-left hover:bg-sheet-2"
                 >
                   <span className="w-full truncate text-[11px] leading-[15px] text-ink-2">
-                    {first ? slot.destinationName : '\u00a0'}
+                    {slot.slot.group
+                      ? `${slot.slot.group}: ${windows(slot.slot)}`
+                      : first
+                        ? slot.destinationName
+                        : '\u00a0'}
                   </span>
                   <span className="line-clamp-2 w-full leading-[15px] font-medium text-balance wrap-anywhere">
                     {slot.slot.name}

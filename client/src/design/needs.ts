@@ -1,5 +1,5 @@
 import type { Slot } from '../api/client';
-import { sentence, weight } from './figures';
+import { count, sentence, weight } from './figures';
 
 /** What a slot asks for, in one line. */
 export function needs(slot: Slot): string {
@@ -10,3 +10,19 @@ export function needs(slot: Slot): string {
   if (slot.maxBytes != null) parts.push(`under ${weight(slot.maxBytes)}`);
   return parts.join(' · ');
 }
+
+/** The windows at which a slot of a group is shown: "960 px and wider". */
+export function windows(slot: Slot): string {
+  return slot.shownAt
+    .map(({ from, to }) =>
+      from === 0
+        ? `up to ${count(to)} px`
+        : to >= widestWindow
+          ? `from ${count(from)} px`
+          : `${count(from)} to ${count(to)} px`,
+    )
+    .join(', ');
+}
+
+/** What holds there holds for all wider ones. */
+const widestWindow = 100_000;

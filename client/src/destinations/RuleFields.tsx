@@ -59,11 +59,13 @@ export function RulePair({
   name,
   show = (value) => String(value ?? ''),
   placeholders = [],
+  names = [`${name} from`, 'to'],
 }: {
   place: string;
   name: string;
   show?: (value: unknown) => string;
   placeholders?: readonly string[];
+  names?: readonly [string, string];
 }) {
   const { value, set, fault } = usePlace(place);
   const both = (value as unknown[] | undefined) ?? [];
@@ -74,7 +76,7 @@ export function RulePair({
   return [0, 1].map((i) => (
     <TextField
       key={i}
-      name={i === 0 ? `${name} from` : 'to'}
+      name={names[i as 0 | 1]}
       placeholder={placeholders[i]}
       value={show(both[i])}
       onSet={(text) => setOne(i, text)}

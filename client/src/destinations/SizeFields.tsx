@@ -32,9 +32,17 @@ export function SizeFields() {
           ]}
         />
       </Wide>
-      <RuleText name="Densities" place="densities" hint="1, 2" show={densitiesText} read={densitiesTyped} />
+      <Densities />
     </>
   );
+}
+
+/** The densities of the files; on a ladder they are those of the screens, and stand with it. */
+function Densities() {
+  const { value } = usePlace('responsive');
+  return value === undefined ? (
+    <RuleText name="Densities" place="densities" hint="1, 2" show={densitiesText} read={densitiesTyped} />
+  ) : null;
 }
 
 function SizeForm() {
@@ -71,13 +79,13 @@ function SizeForm() {
   );
 }
 
-function densitiesText(value: unknown): string {
+export function densitiesText(value: unknown): string {
   const list = (value as unknown[] | undefined) ?? [];
   return list.length > 0 ? list.join(', ') : '1';
 }
 
 /** An empty last figure stays: another one is about to be typed. */
-function densitiesTyped(text: string): unknown {
+export function densitiesTyped(text: string): unknown {
   if (text.trim() === '1') return undefined;
   return text
     .split(/[,;]\s*|\s+/)

@@ -3,6 +3,7 @@ import { typeNames } from '../design/typeNames';
 import { Group, TextField, TickField } from './Fields';
 import { typed, weightText } from './rule';
 import { RulePair, RuleSelect, RuleText, RuleTick, Wide } from './RuleFields';
+import { PageFields } from './PageFields';
 import { SizeFields } from './SizeFields';
 import { usePlace, useSlotFormHere } from './slotForm';
 
@@ -15,6 +16,9 @@ export function SlotGroups({ isNew }: { isNew: boolean }) {
       </Group>
       <Group name="Size">
         <SizeFields />
+      </Group>
+      <Group name="On the page">
+        <PageFields />
       </Group>
       <Group name="Types, in order of preference">
         <TypeFields />
@@ -54,7 +58,7 @@ function NameFields({ isNew }: { isNew: boolean }) {
       <Wide columns={4}>
         <TextField
           name="Names of its files"
-          hint="{picture} {slot} {destination} {density} {width} {height} {ratio}"
+          hint="{picture} {slot} {destination} {density} {width} {height} {ratio} {hash}"
           value={draft.pattern}
           placeholder="{picture}-{slot}{density}"
           onSet={(pattern) => form.setValue('pattern', pattern, { shouldDirty: true })}
@@ -132,6 +136,12 @@ function SeenFields() {
         place="subjectShare"
         hint="The share of the clear area that the subject takes, 0 to 1"
         placeholder="widest"
+      />
+      <RulePair
+        name="Goes toward"
+        place="toward"
+        placeholders={['0.5', '0.5']}
+        names={['Goes toward, across', 'and down']}
       />
       <RuleText name="Ground" place="background" hint="#rrggbb or edge" placeholder="#ffffff" />
       <RuleSelect

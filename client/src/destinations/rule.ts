@@ -28,6 +28,10 @@ export function withValue(rule: Rule, place: string, value: unknown): Rule {
   return next;
 }
 
+/** A rule without some of its keys. */
+export const without = (rule: Rule, ...keys: readonly string[]): Rule =>
+  Object.fromEntries(Object.entries(rule).filter(([key]) => !keys.includes(key)));
+
 type SizeForm = (typeof sizeFormValues)[number];
 
 const forms: Record<SizeForm, { name: string; first: Rule }> = {

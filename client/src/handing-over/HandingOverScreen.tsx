@@ -9,6 +9,7 @@ import { Notice } from '../design/Notice';
 import { VerdictMark } from '../design/VerdictMark';
 import { JobBar } from '../jobs/JobBar';
 import { useHead, useJob, useJobStore } from '../jobs/useJob';
+import { HandOverTabs } from './HandOverTabs';
 import { NameRules, PictureNames } from './Names';
 
 /** Names, folders and the bundle; what is not fit to go, and why. */
@@ -37,10 +38,11 @@ export function HandingOverScreen() {
   const missing = data?.files.filter((file) => file.state === 'missing') ?? [];
   const ready = data !== undefined && data.going > 0 && data.asks.length === 0;
   return (
-    <div className="grid h-full min-h-0 grid-rows-[auto_1fr]">
+    <div className="grid h-full min-h-0 grid-rows-[auto_auto_1fr]">
       <div>
         <JobBar stage="handing-over" />
       </div>
+      <HandOverTabs part="bundle" />
       {plan.isError ? (
         <Notice>{plan.error.message}</Notice>
       ) : !data ? (

@@ -1,4 +1,4 @@
-import { addresses } from '../api/client';
+import { addresses, type JobPicture } from '../api/client';
 import { useDraft } from '../design/useDraft';
 import { useHead, useJobStore } from '../jobs/useJob';
 
@@ -44,6 +44,38 @@ export function PictureNames({ asks }: { asks: ReadonlySet<string> }) {
         ))}
       </ul>
     </section>
+  );
+}
+
+/** What one picture shows, for those who cannot see it; or that it is an ornament. */
+export function AlternativeField({ picture }: { picture: JobPicture }) {
+  const store = useJobStore();
+  const { id, name } = picture.picture;
+  const { ornament, alternative } = picture.decisions;
+  return (
+    <div className="grid grid-cols-[1fr_auto] items-end gap-4">
+      <label className="block">
+        <span className="text-ink-2">What the picture shows, for those who cannot see it</span>
+        <WordsField
+          label={`Alternative text for ${name}`}
+          value={alternative}
+          hint={ornament ? 'nothing: it is an ornament' : 'alternative text'}
+          wanted={!ornament && alternative === ''}
+          onSet={(text) => void store.send([{ do: 'give-words', picture: id, alternative: text }])}
+        />
+      </label>
+      <label className="flex h-8 items-center gap-2">
+        <input
+          type="checkbox"
+          className="h-4 w-4 accent-(--pm-accent)"
+          checked={ornament}
+          onChange={(event) =>
+            void store.send([{ do: 'give-words', picture: id, ornament: event.target.checked }])
+          }
+        />
+        An ornament
+      </label>
+    </div>
   );
 }
 
@@ -95,7 +127,7 @@ export function NameRules() {
       <details className="mt-2">
         <summary className="cursor-pointer text-ink-2">Patterns of names</summary>
         <p className="mt-1 text-[12px] text-ink-2">
-          {'{picture} {slot} {destination} {density} {width} {height} {ratio}'}
+          {'{picture} {slot} {destination} {density} {width} {height} {ratio} {hash}'}
         </p>
         {destinations.map(([key, name]) => (
           <label key={key} className="mt-1.5 block">

@@ -26,6 +26,8 @@ const words: Record<ReasonCode, string> = {
   unreadable: 'Cannot be made',
   'other-shape': 'New shape',
   'other-density': 'Density not asked',
+  'no-alt': 'Text missing',
+  'no-file': 'No file',
   'other-type': 'Type not taken',
   'other-size': 'Other size',
   waiting: 'Still to be made',

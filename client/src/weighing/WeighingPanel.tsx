@@ -1,4 +1,5 @@
 import { useEffect, useState } from 'react';
+import { Link } from 'wouter';
 import {
   addresses,
   type Cell,
@@ -9,11 +10,12 @@ import {
   type Trial,
 } from '../api/client';
 import { Beam } from '../design/Beam';
-import { Button, Key, KeyButton, MainLink } from '../design/Button';
+import { Button, buttonShape, Key, KeyButton, MainLink } from '../design/Button';
 import { count, sentence, size, trim, weight } from '../design/figures';
 import { VerdictMark } from '../design/VerdictMark';
 import { typeNames } from '../design/typeNames';
 import { descriptorsOf } from '../jobs/decisions';
+import { useJobStore } from '../jobs/useJob';
 import { typesOf } from './useCurves';
 import type { Wish } from './WeighingScreen';
 
@@ -58,6 +60,7 @@ export function WeighingPanel({
   onAutomatic: () => void;
   onWorst: () => void;
 }) {
+  const store = useJobStore();
   const file = variant?.file ?? null;
   const descriptors = descriptorsOf(cell, slot);
   const types = typesOf(slot.slot.types);
@@ -73,6 +76,15 @@ export function WeighingPanel({
             {picture.words ?? picture.picture.name}, {slot.destinationName}
           </p>
         </div>
+        {(slot.slot.responsive || slot.slot.group) && (
+          <Link
+            href={`/job/${store.id}/ladder/${picture.picture.id}/${slot.address}`}
+            className={`${buttonShape} h-7! border-line bg-sheet hover:border-ink-2`}
+            title="Which screen takes which file"
+          >
+            Screens
+          </Link>
+        )}
         {descriptors.length > 4 ? (
           <select
             className="h-7 rounded-[3px] border border-line-2 bg-sheet px-1.5"

@@ -26,6 +26,11 @@ public sealed record DestinationView(string Key, string Name, IReadOnlyList<Slot
     }
 }
 
+/// <summary>The viewports from one to another, both included.</summary>
+/// <param name="From">The narrowest, in CSS pixels.</param>
+/// <param name="To">The widest.</param>
+public sealed record ViewportSpan(int From, int To);
+
 /// <summary>The rule of a ladder as the client sees it.</summary>
 /// <param name="Sizes">How wide the picture is shown, as the page says it.</param>
 /// <param name="From">The narrowest viewport that is served, in CSS pixels.</param>
@@ -50,6 +55,7 @@ public sealed record LadderRuleView(string Sizes, int From, int To, decimal? Was
 /// <param name="Responsive">The rule of its ladder; null where it has none.</param>
 /// <param name="Group">The slots that become one picture on the page with it.</param>
 /// <param name="Media">When it is the one of its group that is shown; null for the last.</param>
+/// <param name="ShownAt">The viewports at which a slot of a group is shown; empty for a slot of its own.</param>
 /// <param name="Toward">Where the frame goes when nothing else says it: across and down, 0 to 1.</param>
 /// <param name="Inline">Files up to this weight are given as data in the markup.</param>
 /// <param name="Types">File types in order of preference.</param>
@@ -78,6 +84,7 @@ public sealed record SlotView(
     LadderRuleView? Responsive,
     string? Group,
     string? Media,
+    IReadOnlyList<ViewportSpan> ShownAt,
     FocusPoint? Toward,
     long? Inline,
     IReadOnlyList<string> Types,
@@ -120,6 +127,7 @@ public sealed record SlotView(
             slot.Responsive is { } responsive ? LadderRuleView.Of(responsive) : null,
             slot.Group,
             slot.Media?.Text,
+            slot.Group is null ? [] : [.. slot.ShownAt.Parts.Select(part => new ViewportSpan(part.From, part.To))],
             slot.Toward,
             slot.Inline?.Bytes,
             [.. slot.Types.Select(type => type.ToString())],

@@ -28,8 +28,10 @@ internal static class BookOfRules
             foreach (var slot in destination.Slots)
             {
                 var rule = RulesWriter.Write(new RuleBook([new(destination.Key, destination.Name, [slot])]));
-                // What is needed of a slot of a group depends on where the others are shown.
-                var shown = slot.Group is null ? "" : $"/{string.Join(',', slot.ShownAt.Parts)}";
+                // What is needed of a slot of a group depends on where the others are shown, and they stand together on a page.
+                var shown = slot.Group is null
+                    ? ""
+                    : string.Concat(destination.Slots.Where(one => one.Group == slot.Group).Select(one => $"/{RulesWriter.Write(one)}"));
                 var hash = Convert.ToHexStringLower(
                     SHA256.HashData(Encoding.UTF8.GetBytes($"{Recipe.CurrentVersion}/{Layout}/{rule}{shown}"))
                 );

@@ -73,19 +73,11 @@ internal static class JobPages
         var places = new List<PagePlace>();
         foreach (var place in state.Job.Slots.Where(place => state.Slots.ContainsKey(place.Address)))
         {
-            var slot = state.Slots[place.Address].Slot;
+            var (destination, slot) = (state.Slots[place.Address].Destination, state.Slots[place.Address].Slot);
             var key = slot.Group ?? slot.Key;
             if (places.All(one => one.Destination != place.Destination || one.Key != key))
             {
-                IReadOnlyList<Slot> slots = slot.Group is null
-                    ? [slot]
-                    :
-                    [
-                        .. state
-                            .Slots.Values.Where(one => one.Destination.Key == place.Destination && one.Slot.Group == slot.Group)
-                            .OrderBy(one => one.Rank)
-                            .Select(one => one.Slot),
-                    ];
+                IReadOnlyList<Slot> slots = slot.Group is null ? [slot] : [.. destination.Slots.Where(one => one.Group == slot.Group)];
                 places.Add(new(place.Destination, key, slots));
             }
         }

@@ -235,7 +235,7 @@ internal static class DestinationEndpoints
         {
             Slots = place.Slots.Any(one => one.Key == slot.Key)
                 ? [.. place.Slots.Select(one => one.Key == slot.Key ? slot : one)]
-                : [.. place.Slots, slot],
+                : WithNew(place.Slots, slot),
         };
 
     private static async Task<Ok<DraftCheck>> CheckAsync(
@@ -318,4 +318,13 @@ internal static class DestinationEndpoints
         string.IsNullOrWhiteSpace(name) || name.Trim().Length > 100 || name.Any(char.IsControl)
             ? Problem.Of(StatusCodes.Status400BadRequest, "bad-name", "A destination's name has 1 to 100 characters.")
             : null;
+
+    // A slot that is shown under a condition comes before the one of its group that is shown otherwise.
+    private static List<Slot> WithNew(IReadOnlyList<Slot> slots, Slot slot)
+    {
+        var all = slots.ToList();
+        var last = slot.Media is null ? -1 : all.FindLastIndex(one => one.Group == slot.Group);
+        all.Insert(last < 0 ? all.Count : last, slot);
+        return all;
+    }
 }

@@ -4,12 +4,16 @@ using Microsoft.AspNetCore.Http.HttpResults;
 using Microsoft.AspNetCore.Routing;
 using Pantomet.Application.Bundles;
 using Pantomet.Application.Jobs;
+using Pantomet.Application.Pages;
 using Pantomet.Application.Variants;
 using Pantomet.Core.Facts;
+using Pantomet.Core.Geometry;
 using Pantomet.Core.Jobs;
 using Pantomet.Core.Jobs.Commands;
 using Pantomet.Core.Naming;
+using Pantomet.Core.Responsive;
 using Pantomet.Core.Verdicts;
+using Pantomet.Data;
 using Pantomet.Imaging.Hosting;
 using Pantomet.Server.Problems;
 
@@ -41,6 +45,7 @@ public sealed record CurveWish(string Descriptor, string Format, IReadOnlyList<i
 internal static class CellEndpoints
 {
     private const int MostPoints = 12;
+    private const int MostScreens = 2000;
 
     public static void Map(IEndpointRouteBuilder routes)
     {
@@ -55,6 +60,10 @@ internal static class CellEndpoints
             .MapPost("/ahead", AheadAsync)
             .WithName("weighAhead")
             .WithSummary("What the slot's first file weighs under other decisions, while a hand still holds the frame.");
+        cells
+            .MapPost("/ladder", LadderAsync)
+            .WithName("lookAtLadder")
+            .WithSummary("What the files of the slot and its group do for those who come, by its rule or by a changed one.");
         cells.MapPost("/curve", CurveAsync).WithName("weighCurve").WithSummary("Weight and likeness of one type at several qualities.");
     }
 
@@ -209,6 +218,39 @@ internal static class CellEndpoints
 
         var format = FormatOf(wish.Format)!.Value;
         return TypedResults.Ok(await store.CurveAsync(Wanted(at.Cell, new(plan, format, null)), format, wish.Qualities, cancel) ?? []);
+    }
+
+    private static async Task<Results<Ok<LadderView>, ProblemHttpResult>> LadderAsync(
+        Guid id,
+        Guid picture,
+        string destination,
+        string slot,
+        LadderWish wish,
+        JobRoom room,
+        JobList list,
+        PantometDb db,
+        CancellationToken cancel
+    )
+    {
+        if (await FindAsync(id, picture, destination, slot, room, list, cancel) is not { } at)
+        {
+            return Problem.NoCell();
+        }
+
+        var bad =
+            wish.Viewports.Count * wish.Densities.Count > MostScreens
+            || wish.Visitors.Count > MostScreens
+            || wish.Viewports.Concat(wish.Visitors.Select(one => one.Viewport)).Any(viewport => viewport is < 1 or > ViewportRanges.Widest)
+            || wish.Densities.Concat(wish.Visitors.Select(one => one.Density)).Any(density => density is <= 0 or > Density.Most)
+            || wish.Visitors.Any(one => one.Share is not (>= 0 and <= 1e9));
+        return bad
+            ? Problem.Of(
+                StatusCodes.Status400BadRequest,
+                "bad-viewport",
+                $"Viewports are whole CSS pixels from 1, densities greater than 0 and at most {Density.Most}, shares not below 0; not more "
+                    + $"than {MostScreens} screens are answered at once."
+            )
+            : TypedResults.Ok(await LadderLook.OfAsync(at.Cell, wish, db, cancel));
     }
 
     private static ProblemHttpResult? Fault(BoardCell cell, string descriptor, string? format, int? quality) =>

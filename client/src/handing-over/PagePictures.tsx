@@ -1,0 +1,41 @@
+import { addresses, type JobPicture } from '../api/client';
+import { useHead } from '../jobs/useJob';
+import { wantsText } from './PagesScreen';
+
+/** The pictures of the job, with those that do not say what they show. */
+export function PagePictures({ chosen, onChoose }: { chosen: JobPicture; onChoose: (id: string) => void }) {
+  const head = useHead();
+  return (
+    <ul className="min-h-0 overflow-y-auto border-r border-line bg-sheet" aria-label="Pictures">
+      {head.pictures.map((one) => (
+        <li key={one.picture.id}>
+          <button
+            type="button"
+            aria-current={one === chosen}
+            className={`flex w-full items-center gap-3 border-b border-line px-3 py-1.5 text-left ${one === chosen ? 'bg-sheet-2 font-semibold' : 'hover:bg-sheet-2'}`}
+            onClick={() => onChoose(one.picture.id)}
+          >
+            <img
+              src={addresses.preview(one.picture.id, one.shown, 480)}
+              alt=""
+              loading="lazy"
+              className="h-9 w-14 shrink-0 object-contain"
+            />
+            <span className="min-w-0 flex-1">
+              <span className="block truncate">{one.words ?? one.picture.name}</span>
+              <span
+                className={`block truncate text-[12px] font-normal ${wantsText(one) ? 'text-concedes' : 'text-ink-2'}`}
+              >
+                {one.decisions.ornament
+                  ? 'an ornament'
+                  : wantsText(one)
+                    ? 'does not say what it shows'
+                    : one.decisions.alternative}
+              </span>
+            </span>
+          </button>
+        </li>
+      ))}
+    </ul>
+  );
+}

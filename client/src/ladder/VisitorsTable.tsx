@@ -1,0 +1,101 @@
+import type { LadderView, Visitors } from '../api/client';
+import { Button } from '../design/Button';
+import { count, trim, weight } from '../design/figures';
+
+const box = 'h-6 w-full rounded-sm border border-line bg-sheet px-1 text-right';
+
+/** Who comes, and what they load: against one file for all. */
+export function VisitorsTable({
+  view,
+  visitors,
+  onSet,
+}: {
+  view: LadderView;
+  visitors: readonly Visitors[];
+  onSet: (next: readonly Visitors[] | null) => void;
+}) {
+  const all = visitors.reduce((sum, one) => sum + one.share, 0);
+  const put = (at: number, change: Partial<Visitors>) =>
+    onSet(visitors.map((one, i) => (i === at ? { ...one, ...change } : one)));
+  return (
+    <section aria-label="Visitors">
+      <header className="mb-1 flex items-baseline gap-3">
+        <h2>A typical visitor</h2>
+        <p className="min-w-0 flex-1" data-testid="typical">
+          {view.typical == null || view.oneFile == null ? (
+            <span className="text-ink-2">Known once the files are made.</span>
+          ) : (
+            <>
+              loads <b className="font-semibold">{weight(Math.round(view.typical))}</b>; with one file for all
+              it would be {weight(view.oneFile)}, {trim(view.oneFile / Math.max(1, view.typical), 1)} times as
+              much.
+            </>
+          )}
+        </p>
+        <Button
+          className="h-6!"
+          onClick={() => onSet([...visitors, { viewport: 1280, density: 1, share: 5 }])}
+        >
+          Add
+        </Button>
+        <Button className="h-6!" onClick={() => onSet(null)}>
+          Usual mix
+        </Button>
+      </header>
+      <table className="w-full table-fixed border-collapse bg-sheet">
+        <thead>
+          <tr className="border-b border-line text-right text-ink-2">
+            {['Window, px', 'Screen', 'Share', 'Of all', 'Takes, px', 'Unused', 'Loads', ''].map((name) => (
+              <th key={name} className="px-2 py-1 font-normal">
+                {name}
+              </th>
+            ))}
+          </tr>
+        </thead>
+        <tbody>
+          {visitors.map((one, i) => {
+            const taken = view.visitors[i];
+            return (
+              <tr key={i} className="border-b border-line text-right">
+                {(['viewport', 'density', 'share'] as const).map((key) => (
+                  <td key={key} className="px-2 py-0.5">
+                    <input
+                      className={box}
+                      type="number"
+                      aria-label={`${key} of row ${i + 1}`}
+                      min={key === 'viewport' ? 1 : key === 'density' ? 0.5 : 0}
+                      max={key === 'viewport' ? 20000 : key === 'density' ? 10 : 1000}
+                      step={key === 'density' ? 0.05 : 1}
+                      value={one[key]}
+                      onChange={(event) => {
+                        const value = event.target.valueAsNumber;
+                        const least = key === 'share' ? 0 : key === 'viewport' ? 1 : 0.01;
+                        if (value >= least && value <= (key === 'density' ? 10 : 20000))
+                          put(i, { [key]: key === 'viewport' ? Math.round(value) : value });
+                      }}
+                    />
+                  </td>
+                ))}
+                <td className="px-2 text-ink-2">{trim((100 * one.share) / Math.max(all, 1e-9), 0)} %</td>
+                <td className="px-2">{taken ? count(taken.width) : ''}</td>
+                <td className="px-2 text-ink-2">{taken ? `${trim(taken.waste * 100, 0)} %` : ''}</td>
+                <td className="px-2">{taken?.bytes == null ? '' : weight(taken.bytes)}</td>
+                <td className="px-1">
+                  <button
+                    type="button"
+                    className="px-1 text-ink-2 hover:text-ink disabled:opacity-40"
+                    aria-label={`Take row ${i + 1} away`}
+                    disabled={visitors.length === 1}
+                    onClick={() => onSet(visitors.filter((_, at) => at !== i))}
+                  >
+                    ✕
+                  </button>
+                </td>
+              </tr>
+            );
+          })}
+        </tbody>
+      </table>
+    </section>
+  );
+}

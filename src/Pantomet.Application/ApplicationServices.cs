@@ -4,6 +4,7 @@ using Pantomet.Application.Destinations;
 using Pantomet.Application.Engine;
 using Pantomet.Application.Jobs;
 using Pantomet.Application.Keeping;
+using Pantomet.Application.Live;
 using Pantomet.Application.Pictures;
 using Pantomet.Application.Upgrades;
 using Pantomet.Application.Variants;
@@ -26,6 +27,8 @@ internal static class ApplicationServices
             .AddSingleton<FileDesk>()
             .AddSingleton<JobQueue>();
         services.AddSingleton<RuleShelf>().AddSingleton<PictureIntake>().AddScoped<Revisions>().AddSingleton<BundleWriter>();
+        services.AddSingleton<LiveShelf>().AddSingleton<LiveMaker>().AddSingleton<Publishing>();
+        services.AddSingleton<FetchCounts>().AddHostedService(provider => provider.GetRequiredService<FetchCounts>());
         services.AddSingleton<FromDocuments>().AddSingleton<RemovalSweep>().AddSingleton<Keeper>();
         services.AddSingleton<SubjectSeeker>().AddHostedService(provider => provider.GetRequiredService<SubjectSeeker>());
         return services.AddHostedService<JobRunner>().AddHostedService<Housekeeping>();

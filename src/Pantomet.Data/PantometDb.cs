@@ -1,6 +1,7 @@
 using Microsoft.EntityFrameworkCore;
 using Pantomet.Core.Framing;
 using Pantomet.Data.Jobs;
+using Pantomet.Data.Live;
 using Pantomet.Data.Pictures;
 using Pantomet.Data.Rules;
 using Pantomet.Data.Variants;
@@ -45,6 +46,18 @@ public sealed class PantometDb(DbContextOptions<PantometDb> options) : DbContext
 
     /// <summary>The files of what was handed over.</summary>
     public DbSet<DeliveredFileRow> DeliveredFiles => Set<DeliveredFileRow>();
+
+    /// <summary>Jobs whose files have addresses for pages.</summary>
+    public DbSet<PublicationRow> Publications => Set<PublicationRow>();
+
+    /// <summary>What was published of them, place by place.</summary>
+    public DbSet<PublishedPlaceRow> PublishedPlaces => Set<PublishedPlaceRow>();
+
+    /// <summary>The files of what was published.</summary>
+    public DbSet<PublishedFileRow> PublishedFiles => Set<PublishedFileRow>();
+
+    /// <summary>How often each place was fetched.</summary>
+    public DbSet<FetchCountRow> FetchCounts => Set<FetchCountRow>();
 
     /// <summary>Files that could not be made.</summary>
     public DbSet<FailureRow> Failures => Set<FailureRow>();
@@ -91,6 +104,7 @@ public sealed class PantometDb(DbContextOptions<PantometDb> options) : DbContext
         });
         modelBuilder.Entity<SettingRow>().HasKey(row => row.Name);
         OfJobs(modelBuilder);
+        OfPublications(modelBuilder);
         modelBuilder.Entity<VariantRow>(variant =>
         {
             variant.HasOne<PictureRow>().WithMany().HasForeignKey(row => row.PictureId).OnDelete(DeleteBehavior.Cascade);
@@ -105,6 +119,28 @@ public sealed class PantometDb(DbContextOptions<PantometDb> options) : DbContext
             failure.HasIndex(row => row.NextAt);
             failure.HasOne<PictureRow>().WithMany().HasForeignKey(row => row.PictureId).OnDelete(DeleteBehavior.Cascade);
         });
+    }
+
+    private static void OfPublications(ModelBuilder modelBuilder)
+    {
+        modelBuilder.Entity<PublicationRow>(publication =>
+        {
+            publication.HasIndex(row => row.Key).IsUnique();
+            publication.HasIndex(row => row.JobId).IsUnique();
+        });
+        modelBuilder.Entity<PublishedPlaceRow>(place =>
+        {
+            place.HasIndex(row => new { row.PublicationId, row.Path });
+            place.HasIndex(row => row.PictureId);
+            place.HasOne<PublicationRow>().WithMany().HasForeignKey(row => row.PublicationId).OnDelete(DeleteBehavior.Cascade);
+        });
+        modelBuilder.Entity<PublishedFileRow>(file =>
+        {
+            file.HasKey(row => new { row.PlaceId, row.Ordinal });
+            file.HasIndex(row => row.FileId);
+            file.HasOne<PublishedPlaceRow>().WithMany().HasForeignKey(row => row.PlaceId).OnDelete(DeleteBehavior.Cascade);
+        });
+        modelBuilder.Entity<FetchCountRow>().HasKey(row => new { row.PublicationId, row.Path });
     }
 
     private static void OfJobs(ModelBuilder modelBuilder)

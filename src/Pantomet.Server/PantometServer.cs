@@ -21,6 +21,7 @@ using Pantomet.Server.Destinations;
 using Pantomet.Server.Door;
 using Pantomet.Server.Jobs;
 using Pantomet.Server.Keeping;
+using Pantomet.Server.Live;
 using Pantomet.Server.Pages;
 using Pantomet.Server.Pictures;
 using Pantomet.Server.Variants;
@@ -170,6 +171,8 @@ public static class PantometServer
         PageEndpoints.Map(api);
         VariantEndpoints.Map(api);
         StorageEndpoints.Map(api);
+        PublicationEndpoints.Map(api);
+        LiveEndpoints.Map(app);
         if (options.Client is not null && Directory.Exists(options.Client))
         {
             var files = new PhysicalFileProvider(Path.GetFullPath(options.Client));

@@ -6,6 +6,7 @@ import { DestinationsScreen } from '../destinations/DestinationsScreen';
 import { Notice } from '../design/Notice';
 import { FramingScreen } from '../framing/FramingScreen';
 import { HandingOverScreen } from '../handing-over/HandingOverScreen';
+import { LiveScreen } from '../handing-over/LiveScreen';
 import { PagesScreen } from '../handing-over/PagesScreen';
 import { JobBar } from '../jobs/JobBar';
 import { JobsScreen } from '../jobs/JobsScreen';
@@ -152,6 +153,9 @@ function Job({ id, onChoose }: { id: string; onChoose: () => void }) {
         </Route>
         <Route path="/job/:id/handing-over">
           <HandingOverScreen />
+        </Route>
+        <Route path="/job/:id/handing-over/live">
+          <LiveScreen />
         </Route>
         <Route path="/job/:id/handing-over/pages">
           <PagesScreen />

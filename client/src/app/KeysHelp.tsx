@@ -68,6 +68,7 @@ const groups: { name: string; keys: [string[], string][] }[] = [
       [['Shift', 'C'], 'copy the markup of the whole job'],
       [['N'], 'the next picture; with Shift the one before'],
       [['E'], 'the next picture that does not say what it shows'],
+      [['P'], 'make the job live, in live links'],
     ],
   },
   {

@@ -4,6 +4,7 @@ import { useJobStore } from '../jobs/useJob';
 const parts = [
   { key: 'bundle', name: 'Bundle', path: '' },
   { key: 'pages', name: 'On pages', path: '/pages' },
+  { key: 'live', name: 'Live links', path: '/live' },
 ] as const;
 
 /** What there is to hand over: the files themselves, and how pages show them. */

@@ -97,7 +97,7 @@ internal sealed partial class Keeper(
     }
 
     private static IQueryable<Data.Variants.VariantRow> Unwanted(PantometDb db) =>
-        db.Variants.Where(row => !db.Wants.Any(want => want.FileId == row.Id));
+        db.Variants.Where(row => !db.Wants.Any(want => want.FileId == row.Id) && !db.PublishedFiles.Any(file => file.FileId == row.Id));
 
     private static async Task<long> MostAsync(PantometDb db, CancellationToken cancel) =>
         await db.Settings.Where(row => row.Name == SettingRow.MostUnwanted).Select(row => row.Value).FirstOrDefaultAsync(cancel) is { } set

@@ -20,7 +20,11 @@ internal sealed class RemovalSweep(Writer writer, DataFolder folder, TimeProvide
             async db =>
             {
                 await CountOnAsync(db);
-                var gone = await db.Pictures.Where(row => row.RemovedAt != null && row.RemovedDays >= Revisions.GraceDays).ToListAsync();
+                // What pages still fetch stays until it is withdrawn.
+                var gone = await db
+                    .Pictures.Where(row => row.RemovedAt != null && row.RemovedDays >= Revisions.GraceDays)
+                    .Where(row => !db.PublishedPlaces.Any(place => place.PictureId == row.Id))
+                    .ToListAsync();
                 var hashes = new HashSet<string>();
                 foreach (var picture in gone)
                 {

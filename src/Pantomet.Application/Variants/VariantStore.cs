@@ -154,7 +154,8 @@ internal sealed class VariantStore(DataFolder folder, EngineRoom engine, TimePro
         );
     }
 
-    private static VariantPlan PlanOf(Recipe recipe) =>
+    /// <summary>As much of the plan of a recipe as its file depends on.</summary>
+    public static VariantPlan PlanOf(Recipe recipe) =>
         new()
         {
             Descriptor = Core.Geometry.Density.One,

@@ -443,6 +443,138 @@ namespace Pantomet.Data.Migrations
                     b.ToTable("Wants");
                 });
 
+            modelBuilder.Entity("Pantomet.Data.Live.FetchCountRow", b =>
+                {
+                    b.Property<Guid>("PublicationId")
+                        .HasColumnType("TEXT");
+
+                    b.Property<string>("Path")
+                        .HasColumnType("TEXT");
+
+                    b.Property<long>("Bytes")
+                        .HasColumnType("INTEGER");
+
+                    b.Property<long>("Fetches")
+                        .HasColumnType("INTEGER");
+
+                    b.Property<long>("Unchanged")
+                        .HasColumnType("INTEGER");
+
+                    b.HasKey("PublicationId", "Path");
+
+                    b.ToTable("FetchCounts");
+                });
+
+            modelBuilder.Entity("Pantomet.Data.Live.PublicationRow", b =>
+                {
+                    b.Property<Guid>("Id")
+                        .ValueGeneratedOnAdd()
+                        .HasColumnType("TEXT");
+
+                    b.Property<DateTime>("At")
+                        .HasColumnType("TEXT");
+
+                    b.Property<Guid>("JobId")
+                        .HasColumnType("TEXT");
+
+                    b.Property<string>("Key")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<DateTime?>("WithdrawnAt")
+                        .HasColumnType("TEXT");
+
+                    b.HasKey("Id");
+
+                    b.HasIndex("JobId")
+                        .IsUnique();
+
+                    b.HasIndex("Key")
+                        .IsUnique();
+
+                    b.ToTable("Publications");
+                });
+
+            modelBuilder.Entity("Pantomet.Data.Live.PublishedFileRow", b =>
+                {
+                    b.Property<int>("PlaceId")
+                        .HasColumnType("INTEGER");
+
+                    b.Property<int>("Ordinal")
+                        .HasColumnType("INTEGER");
+
+                    b.Property<string>("Descriptor")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<string>("FileId")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<bool>("LetThrough")
+                        .HasColumnType("INTEGER");
+
+                    b.Property<string>("Recipe")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<string>("Slot")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.HasKey("PlaceId", "Ordinal");
+
+                    b.HasIndex("FileId");
+
+                    b.ToTable("PublishedFiles");
+                });
+
+            modelBuilder.Entity("Pantomet.Data.Live.PublishedPlaceRow", b =>
+                {
+                    b.Property<int>("Id")
+                        .ValueGeneratedOnAdd()
+                        .HasColumnType("INTEGER");
+
+                    b.Property<string>("Alternative")
+                        .HasColumnType("TEXT");
+
+                    b.Property<DateTime>("At")
+                        .HasColumnType("TEXT");
+
+                    b.Property<DateTime?>("ExpiresAt")
+                        .HasColumnType("TEXT");
+
+                    b.Property<string>("Facts")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<string>("Path")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<Guid>("PictureId")
+                        .HasColumnType("TEXT");
+
+                    b.Property<Guid>("PublicationId")
+                        .HasColumnType("TEXT");
+
+                    b.Property<string>("Slots")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<string>("Version")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.HasKey("Id");
+
+                    b.HasIndex("PictureId");
+
+                    b.HasIndex("PublicationId", "Path");
+
+                    b.ToTable("PublishedPlaces");
+                });
+
             modelBuilder.Entity("Pantomet.Data.Pictures.PictureRow", b =>
                 {
                     b.Property<Guid>("Id")
@@ -714,6 +846,24 @@ namespace Pantomet.Data.Migrations
                     b.HasOne("Pantomet.Data.Jobs.DeliveryRow", null)
                         .WithMany()
                         .HasForeignKey("DeliveryId")
+                        .OnDelete(DeleteBehavior.Cascade)
+                        .IsRequired();
+                });
+
+            modelBuilder.Entity("Pantomet.Data.Live.PublishedFileRow", b =>
+                {
+                    b.HasOne("Pantomet.Data.Live.PublishedPlaceRow", null)
+                        .WithMany()
+                        .HasForeignKey("PlaceId")
+                        .OnDelete(DeleteBehavior.Cascade)
+                        .IsRequired();
+                });
+
+            modelBuilder.Entity("Pantomet.Data.Live.PublishedPlaceRow", b =>
+                {
+                    b.HasOne("Pantomet.Data.Live.PublicationRow", null)
+                        .WithMany()
+                        .HasForeignKey("PublicationId")
                         .OnDelete(DeleteBehavior.Cascade)
                         .IsRequired();
                 });

@@ -1,0 +1,246 @@
+using System.Security.Cryptography;
+using System.Text;
+using Microsoft.EntityFrameworkCore;
+using Pantomet.Application.Jobs;
+using Pantomet.Application.Pages;
+using Pantomet.Application.Variants;
+using Pantomet.Core.Jobs;
+using Pantomet.Core.Naming;
+using Pantomet.Core.Rules;
+using Pantomet.Data;
+using Pantomet.Data.Live;
+
+namespace Pantomet.Application.Live;
+
+/// <summary>One picture in one place as the job has it now.</summary>
+internal sealed record PlaceNow(
+    string Path,
+    BoardCell Cell,
+    PagePlace Place,
+    string? Alternative,
+    IReadOnlyList<StoredSlot> Slots,
+    IReadOnlyList<PublishedFileRow> Files
+)
+{
+    /// <summary>Eight hexadecimal digits over everything that its files depend on.</summary>
+    public string Version { get; } =
+        Convert.ToHexStringLower(
+            SHA256.HashData(Encoding.UTF8.GetBytes(string.Join('\n', Files.Select(file => $"{file.Slot}/{file.FileId}/{file.LetThrough}"))))
+        )[..8];
+}
+
+/// <summary>Publishes jobs, and takes them back.</summary>
+internal sealed class Publishing(Writer writer, LiveShelf shelf, FetchCounts counts, TimeProvider clock)
+{
+    /// <summary>How long what was published answers once something newer took its place.</summary>
+    public static readonly TimeSpan OldAnswers = TimeSpan.FromDays(30);
+
+    /// <summary>Makes a job live as it stands, or one place of it.</summary>
+    /// <param name="board">The job.</param>
+    /// <param name="path">The one place; null for all.</param>
+    /// <param name="cancel">Stops waiting.</param>
+    /// <returns>False when there is nothing to publish.</returns>
+    public async Task<bool> PublishAsync(JobBoard board, string? path, CancellationToken cancel)
+    {
+        ArgumentNullException.ThrowIfNull(board);
+        var now = Now(board).Where(place => path is null || place.Path == path).ToList();
+        if (now.Count == 0)
+        {
+            return false;
+        }
+
+        var at = clock.GetUtcNow().UtcDateTime;
+        await ChangeAsync(
+            async db =>
+            {
+                var publication = await PublicationAsync(db, board.State, at);
+                var before = await db.PublishedPlaces.Where(row => row.PublicationId == publication.Id).ToListAsync();
+                foreach (var place in now)
+                {
+                    Place(db, publication, before, place, at);
+                }
+
+                // What the job has no more goes on for a while, for pages that were not changed yet.
+                foreach (var gone in before.Where(row => path is null && row.ExpiresAt is null && now.All(place => place.Path != row.Path)))
+                {
+                    gone.ExpiresAt = at + OldAnswers;
+                }
+
+                db.PublishedPlaces.RemoveRange(before.Where(row => row.ExpiresAt < at));
+                await db.SaveChangesAsync();
+            },
+            cancel
+        );
+        return true;
+    }
+
+    /// <summary>Takes everything that was published of a job back: its addresses answer no more.</summary>
+    /// <returns>False when nothing was published.</returns>
+    public async Task<bool> WithdrawAsync(Guid job, CancellationToken cancel)
+    {
+        var at = clock.GetUtcNow().UtcDateTime;
+        var withdrawn = 0;
+        await ChangeAsync(
+            async db =>
+            {
+                withdrawn = await db
+                    .Publications.Where(row => row.JobId == job && row.WithdrawnAt == null)
+                    .ExecuteUpdateAsync(set => set.SetProperty(row => row.WithdrawnAt, at));
+                await db
+                    .PublishedPlaces.Where(place => db.Publications.Any(row => row.Id == place.PublicationId && row.JobId == job))
+                    .ExecuteDeleteAsync();
+            },
+            cancel
+        );
+        return withdrawn > 0;
+    }
+
+    /// <summary>What the job would publish now, place by place.</summary>
+    public static IReadOnlyList<PlaceNow> Now(JobBoard board)
+    {
+        var state = board.State;
+        var names = new UniqueNames();
+        var places = new List<PlaceNow>();
+        foreach (var mine in state.Shown)
+        {
+            var row = state.Rows[mine.Id];
+            var words = Slug.From(BundleNames.WordsFor(state.Job, mine, row.Name) ?? Path.GetFileNameWithoutExtension(row.Name));
+            var name = Path.GetFileNameWithoutExtension(names.Take("", words, "x").TrimStart('/'));
+            var cells = state
+                .Job.Slots.Select(place => board.Cell(state, mine, place))
+                .OfType<BoardCell>()
+                .Where(cell => !cell.Plan.Skipped);
+            places.AddRange(
+                cells
+                    .GroupBy(cell => (cell.Place.Destination, Key: cell.Slot.Slot.Group ?? cell.Slot.Slot.Key))
+                    .Select(same =>
+                        Now($"{name}/{same.Key.Destination}/{same.Key.Key}", same.Key.Key, [.. same.OrderBy(cell => cell.Slot.Rank)])
+                    )
+                    .Where(place => place.Files.Count > 0)
+            );
+        }
+
+        return places;
+    }
+
+    private static PlaceNow Now(string path, string key, IReadOnlyList<BoardCell> cells)
+    {
+        var files = new List<PublishedFileRow>();
+        foreach (var cell in cells)
+        {
+            foreach (var file in FilesOf(cell))
+            {
+                files.Add(
+                    new()
+                    {
+                        Ordinal = files.Count,
+                        FileId = file.Id,
+                        Recipe = file.Recipe.ToJson(),
+                        Slot = cell.Slot.Slot.Key,
+                        Descriptor = file.Wish.Plan.Descriptor.ToString(),
+                        LetThrough = cell.Decision.LetThrough.Contains(file.Want) || cell.Decision.LetThrough.Contains(file.Id),
+                    }
+                );
+            }
+        }
+
+        return new(
+            path,
+            cells[0],
+            new(cells[0].Place.Destination, key, [.. cells.Select(cell => cell.Slot.Slot)]),
+            cells[0].Mine.Decisions.AlternativeOnPages,
+            [.. cells.Select(cell => new StoredSlot(RulesWriter.Write(cell.Slot.Slot), cell.Plan.Asked.Width, cell.Plan.Asked.Height))],
+            files
+        );
+    }
+
+    // Whoever asks says which types it takes: each that the slot allows can be had, whether the slot makes one file or all.
+    private static IEnumerable<WantedFile> FilesOf(BoardCell cell)
+    {
+        var slot = cell.Slot.Slot;
+        var choice = cell.Decision.Choice ?? cell.Place.Choice;
+        if (slot.Each || slot.ByContent || slot.Formats.Count < 2 || choice?.Format is not null)
+        {
+            return cell.Files;
+        }
+
+        return cell
+            .Plan.Wishes.Where(wish => wish.Plan.IsMade)
+            .SelectMany(wish => slot.Formats.Select(type => new Wish(wish.Plan, type, wish.Quality)))
+            .Select(wish => WantedFile.Of(cell.Picture, cell.Mine.Decisions.Turn, slot, cell.Slot.BytesKey, wish));
+    }
+
+    private static async Task<PublicationRow> PublicationAsync(PantometDb db, BoardState state, DateTime at)
+    {
+        if (await db.Publications.FirstOrDefaultAsync(row => row.JobId == state.Id) is not { } publication)
+        {
+            var words = Slug.From(state.Job.Name);
+            var key = words;
+            for (var n = 2; await db.Publications.AnyAsync(row => row.Key == key); n++)
+            {
+                key = $"{words}-{n}";
+            }
+
+            publication = new()
+            {
+                Id = Guid.CreateVersion7(),
+                JobId = state.Id,
+                Key = key,
+            };
+            db.Publications.Add(publication);
+        }
+
+        (publication.At, publication.WithdrawnAt) = (at, null);
+        return publication;
+    }
+
+    private static void Place(PantometDb db, PublicationRow publication, List<PublishedPlaceRow> before, PlaceNow place, DateTime at)
+    {
+        var same = before.FirstOrDefault(row => row.Path == place.Path && row.Version == place.Version);
+        foreach (var older in before.Where(row => row.Path == place.Path && row != same && row.ExpiresAt is null))
+        {
+            older.ExpiresAt = at + OldAnswers;
+        }
+
+        if (same is not null)
+        {
+            // The same pixels as once before: only what is said of them may be newer.
+            (same.ExpiresAt, same.Alternative) = (null, place.Alternative);
+            return;
+        }
+
+        var row = new PublishedPlaceRow
+        {
+            PublicationId = publication.Id,
+            Path = place.Path,
+            PictureId = place.Cell.Picture.Id,
+            Version = place.Version,
+            At = at,
+            Alternative = place.Alternative,
+            Facts = StoredJson.Write(place.Cell.Picture.Facts),
+            Slots = StoredJson.Write(place.Slots),
+        };
+        db.PublishedPlaces.Add(row);
+        db.SaveChanges();
+        foreach (var file in place.Files)
+        {
+            file.PlaceId = row.Id;
+            db.PublishedFiles.Add(file);
+        }
+    }
+
+    // What was counted by then is put down first; who asks next reads everything anew.
+    private async Task ChangeAsync(Func<PantometDb, Task> change, CancellationToken cancel)
+    {
+        IReadOnlyCollection<LivePlace> known = [];
+        await writer.WriteAsync<bool>(
+            async db =>
+            {
+                await change(db);
+                return (true, () => known = shelf.Forget());
+            },
+            cancel
+        );
+        await counts.StoreAsync(known);
+    }
+}

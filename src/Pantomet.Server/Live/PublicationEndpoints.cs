@@ -1,0 +1,88 @@
+using Microsoft.AspNetCore.Builder;
+using Microsoft.AspNetCore.Http;
+using Microsoft.AspNetCore.Http.HttpResults;
+using Microsoft.AspNetCore.Routing;
+using Pantomet.Application.Jobs;
+using Pantomet.Application.Live;
+using Pantomet.Core.Markup;
+using Pantomet.Data;
+using Pantomet.Server.Problems;
+
+namespace Pantomet.Server.Live;
+
+/// <summary>What is to be made live.</summary>
+/// <param name="Path">One place; null for all of the job.</param>
+public sealed record PublishWish(string? Path);
+
+/// <summary>Publishing a job, and taking it back.</summary>
+internal static class PublicationEndpoints
+{
+    public static void Map(IEndpointRouteBuilder routes)
+    {
+        var publication = routes
+            .MapGroup("/api/jobs/{id:guid}/publication")
+            .WithTags("Live links")
+            .ProducesProblem(StatusCodes.Status404NotFound);
+        publication
+            .MapGet("/", GetAsync)
+            .WithName("getPublication")
+            .WithSummary("What is published of the job, against the job as it is.")
+            .ProducesProblem(StatusCodes.Status400BadRequest);
+        publication
+            .MapPost("/", PublishAsync)
+            .WithName("publish")
+            .WithSummary("Makes the job live as it stands, or one place of it.")
+            .ProducesProblem(StatusCodes.Status409Conflict);
+        publication.MapDelete("/", WithdrawAsync).WithName("withdraw").WithSummary("Takes everything back: its addresses answer no more.");
+    }
+
+    private static async Task<Results<Ok<PublicationView>, ProblemHttpResult>> GetAsync(
+        Guid id,
+        string? @base,
+        JobRoom room,
+        LiveShelf shelf,
+        PantometDb db,
+        CancellationToken cancel
+    )
+    {
+        if (!BaseAddress.TryParse(@base ?? "", out var address, out var error))
+        {
+            return Problem.Of(StatusCodes.Status400BadRequest, "bad-address", $"{char.ToUpperInvariant(error![0])}{error[1..]}.", "base");
+        }
+
+        return await room.OpenAsync(id, cancel) is { } board
+            ? TypedResults.Ok(await Publications.OfAsync(db, board, shelf, address.Length > 0 ? address : "/", cancel))
+            : Problem.NoJob();
+    }
+
+    private static async Task<Results<NoContent, ProblemHttpResult>> PublishAsync(
+        Guid id,
+        PublishWish wish,
+        JobRoom room,
+        Publishing publishing,
+        CancellationToken cancel
+    )
+    {
+        if (await room.OpenAsync(id, cancel) is not { } board)
+        {
+            return Problem.NoJob();
+        }
+
+        return await publishing.PublishAsync(board, wish.Path, cancel)
+            ? TypedResults.NoContent()
+            : Problem.Of(
+                StatusCodes.Status409Conflict,
+                "nothing-to-publish",
+                wish.Path is null ? "The job has no file to publish." : "The job has no such place."
+            );
+    }
+
+    private static async Task<Results<NoContent, ProblemHttpResult>> WithdrawAsync(
+        Guid id,
+        Publishing publishing,
+        CancellationToken cancel
+    ) =>
+        await publishing.WithdrawAsync(id, cancel)
+            ? TypedResults.NoContent()
+            : Problem.Of(StatusCodes.Status404NotFound, "not-published", "Nothing of this job is published.");
+}

@@ -43,15 +43,19 @@ internal static class ServeCommands
                     Directory.Delete(data, recursive: true);
                 }
 
+                var demo = Path.Combine(root, "demo");
+                DemoSite.Lay(demo, DemoSite.FolderIn(data));
                 return await RunAsync(
                     new()
                     {
                         Data = data,
                         Client = Installation.Client,
                         Port = call.GetValue(port),
+                        Example = DemoSite.FolderIn(data),
                     },
-                    app => DemoData.ReadInAsync(app, Path.Combine(root, "demo"), cancel),
-                    cancel
+                    app => DemoData.ReadInAsync(app, demo, cancel),
+                    cancel,
+                    app => DemoSite.BuildAsync(app, demo, data, app.Lifetime.ApplicationStopping)
                 );
             }
         );
@@ -193,7 +197,12 @@ internal static class ServeCommands
         return port;
     }
 
-    private static async Task<int> RunAsync(ServerOptions options, Func<WebApplication, Task> prepare, CancellationToken cancel)
+    private static async Task<int> RunAsync(
+        ServerOptions options,
+        Func<WebApplication, Task> prepare,
+        CancellationToken cancel,
+        Func<WebApplication, Task>? meanwhile = null
+    )
     {
         try
         {
@@ -201,7 +210,9 @@ internal static class ServeCommands
             await prepare(app);
             await app.StartAsync(cancel);
             Console.WriteLine($"Pantomet is ready at {Address(app)}/");
+            var work = meanwhile is null ? Task.CompletedTask : Task.Run(() => meanwhile(app), cancel);
             await app.WaitForShutdownAsync(cancel);
+            await work;
             // Nobody asked it to stop: whoever watches over it is told by the exit status.
             return PantometServer.StoppedByItself(app) ? ExitCodes.SomethingBroke : ExitCodes.Fine;
         }

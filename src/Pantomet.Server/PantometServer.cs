@@ -13,6 +13,7 @@ using Microsoft.Extensions.Logging.Console;
 using Microsoft.OpenApi;
 using Pantomet.Application;
 using Pantomet.Application.Jobs;
+using Pantomet.Application.Live;
 using Pantomet.Application.Pictures;
 using Pantomet.Application.Upgrades;
 using Pantomet.Data;
@@ -114,7 +115,9 @@ public static class PantometServer
             own.GetRequiredService<Writer>(),
             own.GetRequiredService<OpenJobs>(),
             own.GetRequiredService<JobRoom>(),
-            own.GetRequiredService<PantometDb>()
+            own.GetRequiredService<PantometDb>(),
+            own.GetRequiredService<Publishing>(),
+            own.GetRequiredService<LiveShelf>()
         ));
         services.AddSingleton<RulesDoor>();
         services.AddProblemDetails();
@@ -160,6 +163,13 @@ public static class PantometServer
         app.UseExceptionHandler();
         app.UseStatusCodePages();
         app.UseGatekeeper(options);
+        if (options.Example is { } example && Directory.Exists(example))
+        {
+            var pages = new PhysicalFileProvider(Path.GetFullPath(example));
+            app.UseDefaultFiles(new DefaultFilesOptions { FileProvider = pages, RequestPath = "/example" });
+            app.UseStaticFiles(new StaticFileOptions { FileProvider = pages, RequestPath = "/example" });
+        }
+
         app.MapOpenApi("/openapi/{documentName}.json");
         app.MapGet("/healthz", () => TypedResults.Text("ready")).ExcludeFromDescription();
         var api = app.MapGroup("").AddEndpointFilter(BodyCheck.FilterAsync);

@@ -1,6 +1,7 @@
 using Microsoft.EntityFrameworkCore;
 using Pantomet.Application.Destinations;
 using Pantomet.Application.Jobs;
+using Pantomet.Application.Live;
 using Pantomet.Application.Pictures;
 using Pantomet.Core.Jobs.Commands;
 using Pantomet.Core.Rules;
@@ -16,9 +17,18 @@ public sealed class Seeding
     private readonly OpenJobs _jobs;
     private readonly JobRoom _room;
     private readonly PantometDb _db;
+    private readonly Publishing _publishing;
+    private readonly LiveShelf _shelf;
 
-    internal Seeding(PictureIntake intake, Writer writer, OpenJobs jobs, JobRoom room, PantometDb db) =>
-        (_intake, _writer, _jobs, _room, _db) = (intake, writer, jobs, room, db);
+    internal Seeding(
+        PictureIntake intake,
+        Writer writer,
+        OpenJobs jobs,
+        JobRoom room,
+        PantometDb db,
+        Publishing publishing,
+        LiveShelf shelf
+    ) => (_intake, _writer, _jobs, _room, _db, _publishing, _shelf) = (intake, writer, jobs, room, db, publishing, shelf);
 
     /// <summary>Replaces the book of rules.</summary>
     /// <exception cref="InvalidDataException">The text has a fault.</exception>
@@ -42,6 +52,28 @@ public sealed class Seeding
         {
             throw new InvalidDataException($"{path}: {result.Refusal}");
         }
+    }
+
+    /// <summary>Makes a job live once all of its files are made.</summary>
+    /// <param name="name">The job's name.</param>
+    /// <param name="cancel">Stops waiting.</param>
+    /// <returns>The elements for pages, by the path of the place.</returns>
+    public async Task<IReadOnlyDictionary<string, string>> PublishAsync(string name, CancellationToken cancel)
+    {
+        var id = await _db.Jobs.Where(row => row.Name == name).Select(row => row.Id).FirstAsync(cancel);
+        var board = await _room.OpenAsync(id, cancel) ?? throw new InvalidDataException($"there is no job \"{name}\"");
+        while (
+            board.State.Rows.Values.Any(row => !row.SubjectSought)
+            || board.State.Tally is var tally && tally.Done + tally.Failed < tally.Files
+        )
+        {
+            await Task.Delay(TimeSpan.FromSeconds(1), cancel);
+            board = (await _room.OpenAsync(id, cancel))!;
+        }
+
+        await _publishing.PublishAsync(board, null, cancel);
+        var published = await Publications.OfAsync(_db, board, _shelf, "/", cancel);
+        return published.Places.Where(place => place.Html is not null).ToDictionary(place => place.Path, place => place.Html!);
     }
 
     /// <summary>Makes a job.</summary>

@@ -9,6 +9,9 @@ public sealed record ServerOptions : WorkOptions
     /// <summary>The folder of the built client; null serves the API alone.</summary>
     public string? Client { get; init; }
 
+    /// <summary>A folder that is shown under <c>/example/</c>, as a web server would; null for none.</summary>
+    public string? Example { get; init; }
+
     /// <summary>The address to listen on.</summary>
     public string Host { get; init; } = "127.0.0.1";
 

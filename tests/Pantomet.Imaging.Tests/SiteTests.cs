@@ -160,6 +160,30 @@ public sealed class SiteTests : IDisposable
         Assert.False(Directory.Exists(_place.At("in/copy")));
     }
 
+    [Fact]
+    public void The_site_of_the_demo_is_built_by_the_rules_of_the_demo()
+    {
+        var demo = Path.Combine(Cli.Installation.Root, "demo");
+        Cli.DemoSite.Lay(demo, _place.At("shop-site"));
+        var answer = Programs.Pantomet(
+            "site",
+            "--rules",
+            Path.Combine(demo, "rules.json"),
+            "--in",
+            _place.At("shop-site"),
+            "--out",
+            Out,
+            "--report",
+            _place.At("report.json")
+        );
+        Assert.True(answer.Code == 0, answer.Error);
+        Assert.Contains("<picture><source media=\"(min-width: 60em)\"", Built("index.html"), StringComparison.Ordinal);
+        var small = Built("instruments/index.html");
+        Assert.Contains("<img src=\"../_pictures/dsc-0423-grid-square-", small, StringComparison.Ordinal);
+        Assert.All(Addresses(small), file => Assert.True(File.Exists(Path.Combine(Out, file)), file));
+        Assert.Equal(File.ReadAllText(Path.Combine(demo, "site", "style.css")), Built("style.css"));
+    }
+
     private static IEnumerable<string> Addresses(string markup) =>
         System.Text.RegularExpressions.Regex.Matches(markup, "_pictures/[^ \",]+").Select(match => match.Value);
 

@@ -166,7 +166,13 @@ public sealed class LiveTests(ServerFixture server) : IClassFixture<ServerFixtur
                 @do = "set-frame",
                 picture,
                 slot = Column,
-                frame = new { left = 0.11, top = 0.07, right = 0.93, bottom = 0.81 },
+                frame = new
+                {
+                    left = 0.11,
+                    top = 0.07,
+                    right = 0.93,
+                    bottom = 0.81,
+                },
             }
         );
         await PublishAsync(job);

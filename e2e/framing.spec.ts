@@ -77,7 +77,7 @@ test('a frame that is held is weighed, and the weight stands once it is let go',
   await openFraming(page, job.id, job.pictures[0]!.id, slots[0]);
   await page.keyboard.press('+');
   await page.keyboard.press('+');
-  const weight = page.locator("[data-weight='1']");
+  const weight = page.locator("[data-weight='1x']");
   await expect(weight).toContainText(/B$/);
   const before = await weight.textContent();
   const frame = (await page.locator('[data-part=frame]').boundingBox())!;

@@ -207,3 +207,34 @@ test('markup is copied by a key, and missing texts are worked off', async ({ pag
   await page.getByLabel('Addresses begin with').fill('java script:');
   await expect(page.getByRole('alert')).toContainText('A base address has no spaces');
 });
+
+test('a job is made live, a page uses it, and what differs is made live in one step', async ({ page }) => {
+  const { job, pictures } = await madeJob(page, ['barometer-from-chat.jpg'], ['skerry-site/header-strip']);
+  await page.goto(`/job/${job}/handing-over/live`);
+  await page.getByRole('button', { name: 'Make the job live' }).click();
+  await expect(page.getByText('Live as it is here')).toBeVisible();
+  const address = await page.getByRole('link', { name: 'Open' }).getAttribute('href');
+  const before = await page.request.get(address!);
+  expect(before.headers()['cache-control']).toBe('public, max-age=60');
+
+  await command(page, job, [
+    {
+      do: 'set-frame',
+      picture: pictures[0],
+      slot: 'skerry-site/header-strip',
+      frame: { left: 0, top: 0, right: 0.7, bottom: 0.3 },
+    },
+  ]);
+  const differs = page.getByTestId('differs');
+  await expect(differs.getByAltText('Live now')).toBeVisible();
+  await expect(differs.getByAltText('In the job')).toBeVisible({ timeout: 60_000 });
+  await differs.getByRole('button', { name: 'Make it live' }).click();
+  await expect(page.getByText('Live as it is here')).toBeVisible();
+  await expect(differs).toBeHidden();
+  const after = await page.request.get(address!);
+  expect(after.headers().etag).not.toBe(before.headers().etag);
+
+  await page.getByRole('button', { name: 'Withdraw' }).click();
+  await expect(page.getByRole('button', { name: 'Make the job live' })).toBeVisible();
+  expect((await page.request.get(address!)).status()).toBe(404);
+});

@@ -203,11 +203,7 @@ export function BenchGrid({
                   className="flex h-full w-full flex-col justify-end px-2 pb-1.5 text-left hover:bg-sheet-2"
                 >
                   <span className="w-full truncate text-[11px] leading-[15px] text-ink-2">
-                    {slot.slot.group
-                      ? `${slot.slot.group}: ${windows(slot.slot)}`
-                      : first
-                        ? slot.destinationName
-                        : '\u00a0'}
+                    {first ? slot.destinationName : (slot.slot.group ?? '\u00a0')}
                   </span>
                   <span className="line-clamp-2 w-full leading-[15px] font-medium text-balance wrap-anywhere">
                     {slot.slot.name}
@@ -326,6 +322,7 @@ const BenchRow = memo(function BenchRow({
 
 function shapeWords({ slot }: JobSlot): string {
   const ratio = slot.ratioText ? `${slot.ratioText}, ` : '';
+  if (slot.group) return ratio + windows(slot);
   return slot.shape == null ? sentence(slot.size) : `${ratio}${slot.width}×${slot.height}`;
 }
 

@@ -254,9 +254,19 @@ function Row({
   const store = useJobStore();
   return (
     <li
-      className="grid grid-cols-[minmax(0,1.2fr)_minmax(0,1fr)_150px_auto] items-center gap-3 border-b border-line px-3 py-1.5"
+      className="grid grid-cols-[56px_minmax(0,1.2fr)_minmax(0,1fr)_150px_auto] items-center gap-3 border-b border-line px-3 py-1.5"
       data-state={place.state}
     >
+      {picture ? (
+        <img
+          src={addresses.preview(picture.picture.id, picture.shown, 480)}
+          alt=""
+          loading="lazy"
+          className="h-8 w-14 object-contain"
+        />
+      ) : (
+        <span />
+      )}
       <span className="truncate">
         {picture ? (
           <Link

@@ -30,6 +30,10 @@ async function job(page: Page) {
     ['framing', `/job/${made.id}/framing/${id}`],
     ['weighing', `/job/${made.id}/weighing/${id}/${slots[0]}`],
     ['handing over', `/job/${made.id}/handing-over`],
+    ['on pages', `/job/${made.id}/handing-over/pages`],
+    ['live links', `/job/${made.id}/handing-over/live`],
+    ['ladder', `/job/${made.id}/ladder/${id}/${slots[0]}`],
+    ['a ladder rule', '/destinations/skerry-site/story'],
   ] as const;
 }
 

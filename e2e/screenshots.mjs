@@ -26,6 +26,11 @@ await shoot('weighing', `/job/${id}/weighing/${named('P1050233.JPG')}/skerry-sit
 await page.waitForTimeout(5000);
 await shoot('weighing');
 await shoot('handing-over', `/job/${id}/handing-over`);
+const site = jobs.find((one) => one.name === 'Web site, November').id;
+const shore = named('P1050233.JPG');
+await shoot('ladder', `/job/${site}/ladder/${shore}/skerry-site/front-wide`);
+await shoot('pages', `/job/${site}/handing-over/pages`);
+await shoot('live', `/job/${site}/handing-over/live`);
 await shoot('destinations', '/destinations/harbour-market/listing');
 await page.goto(`${base}/pictures`);
 await page.getByTitle('P1050233.JPG').first().click();

@@ -203,8 +203,9 @@ public sealed class LiveTests(ServerFixture server) : IClassFixture<ServerFixtur
             File.Delete(file);
         }
 
-        using var lost = await GetAsync(address, "*/*");
-        Assert.Equal(bytes, await BytesAsync(address));
+        using var narrow = await GetAsync($"{address}&w=1", "*/*");
+        Assert.Equal(HttpStatusCode.OK, narrow.StatusCode);
+        Assert.True(await WidthAsync(narrow) < 400);
     }
 
     private static async Task<int> WidthAsync(HttpResponseMessage answer)

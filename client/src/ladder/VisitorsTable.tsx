@@ -45,11 +45,12 @@ export function VisitorsTable({
       <table className="w-full table-fixed border-collapse bg-sheet">
         <thead>
           <tr className="border-b border-line text-right text-ink-2">
-            {['Window, px', 'Screen', 'Share', 'Of all', 'Takes, px', 'Unused', 'Loads', ''].map((name) => (
+            {['Window, px', 'Screen', 'Share', 'Of all', 'Takes, px', 'Unused', 'Loads'].map((name) => (
               <th key={name} className="px-2 py-1 font-normal">
                 {name}
               </th>
             ))}
+            <td className="w-10" />
           </tr>
         </thead>
         <tbody>

@@ -12,13 +12,13 @@ import { command, makeJob } from './support';
 
 const viewports = [320, 360, 412, 599, 600, 768, 959, 960, 1024, 1280, 1536, 1920];
 const densities = [1, 1.5, 2, 3];
-const places = ['skerry-site/portrait-feature', 'skerry-site/story', 'skerry-site/front'];
+const places = ['skerry-site/portrait-feature', 'skerry-pages/story', 'skerry-pages/front'];
 const slots = [
   'skerry-site/portrait-feature',
-  'skerry-site/story',
-  'skerry-site/front-wide',
-  'skerry-site/front-middle',
-  'skerry-site/front-narrow',
+  'skerry-pages/story',
+  'skerry-pages/front-wide',
+  'skerry-pages/front-middle',
+  'skerry-pages/front-narrow',
 ];
 const types: Record<string, string> = {
   html: 'text/html; charset=utf-8',
@@ -127,7 +127,7 @@ test('a browser takes what was foretold, and a checker accepts the markup', asyn
 test('the page of all pictures works from the file system and lets widths be tried', async ({
   page,
 }, info) => {
-  const { job } = await madeJob(page, ['P1050233.JPG'], ['skerry-site/story']);
+  const { job } = await madeJob(page, ['P1050233.JPG'], ['skerry-pages/story']);
   const folder = info.outputPath('bundle');
   mkdirSync(folder, { recursive: true });
   const zip = join(folder, 'bundle.zip');
@@ -169,8 +169,8 @@ test('the page of all pictures works from the file system and lets widths be tri
 test('the ladder shows which screen takes what, and a changed rule is tried before it is set', async ({
   page,
 }) => {
-  const { job, pictures } = await madeJob(page, ['P1050233.JPG'], ['skerry-site/story']);
-  await page.goto(`/job/${job}/ladder/${pictures[0]}/skerry-site/story`);
+  const { job, pictures } = await madeJob(page, ['P1050233.JPG'], ['skerry-pages/story']);
+  await page.goto(`/job/${job}/ladder/${pictures[0]}/skerry-pages/story`);
   const files = page.getByTestId('files');
   const before = await files.getAttribute('data-widths');
   await expect(page.locator('[data-screen="1280@1"]')).toHaveAttribute('data-takes', '926');

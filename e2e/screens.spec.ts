@@ -33,7 +33,7 @@ async function job(page: Page) {
     ['on pages', `/job/${made.id}/handing-over/pages`],
     ['live links', `/job/${made.id}/handing-over/live`],
     ['ladder', `/job/${made.id}/ladder/${id}/${slots[0]}`],
-    ['a ladder rule', '/destinations/skerry-site/story'],
+    ['a ladder rule', '/destinations/skerry-pages/story'],
   ] as const;
 }
 

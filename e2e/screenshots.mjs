@@ -28,7 +28,7 @@ await shoot('weighing');
 await shoot('handing-over', `/job/${id}/handing-over`);
 const site = jobs.find((one) => one.name === 'Web site, November').id;
 const shore = named('P1050233.JPG');
-await shoot('ladder', `/job/${site}/ladder/${shore}/skerry-site/front-wide`);
+await shoot('ladder', `/job/${site}/ladder/${shore}/skerry-pages/front-wide`);
 await shoot('pages', `/job/${site}/handing-over/pages`);
 await shoot('live', `/job/${site}/handing-over/live`);
 await shoot('destinations', '/destinations/harbour-market/listing');

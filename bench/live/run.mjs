@@ -36,7 +36,7 @@ try {
   await until('the publication', async () => (await json(`/api/jobs/${site}/publication`)).key !== null);
   await until('the site', () => fetch(`${base}/example/_pictures/.known.json`).then((one) => one.status !== 404 || readdirSync(`data/demo-${port}/example/_pictures`).includes('.known.json'), () => false));
 
-  const place = (await json(`/api/jobs/${site}/publication`)).places.find((one) => one.path.endsWith('/skerry-site/story'));
+  const place = (await json(`/api/jobs/${site}/publication`)).places.find((one) => one.path.endsWith('/skerry-pages/story'));
   const live = `${base}${place.fixed}&w=600`;
   const accept = { accept: 'image/avif,image/webp,*/*;q=0.8' };
   const bytes = Buffer.from(await (await fetch(live, { headers: accept })).arrayBuffer());

@@ -106,7 +106,7 @@ turn, medians. The file is ${figure(bytes.length / 1000)} kB of WebP.
 | the same bytes from a server that does nothing else, in the load program's own process | ${figure(limit.requests.average)} | ${limit.latency.p99} ms |
 
 Live is at ${(rate('live') / rate('plain')).toFixed(2)} of plain (0.8 wanted). A p99 under 10 ms was wanted. What limits the rate of
-whole files here is the load program: it takes about 45 MB/s of such bytes, whoever sends them, and all connections wait for it in turn; answers without
+whole files here is the load program: it took ${figure(limit.throughput.average / 1e6)} MB/s of such bytes from a server that does nothing else, and all connections wait for it in turn; answers without
 a body show the server itself.
 
 First request of a file of 1 500 px that is not there: ${firsts.map((ms) => `${figure(ms)} ms`).join(', ')} (400 ms wanted), median ${figure(median(firsts))} ms.

@@ -1,7 +1,9 @@
 using System.CommandLine;
 using Pantomet.Core.Marks;
 using Pantomet.Core.Markup;
+using Pantomet.Core.Reports;
 using Pantomet.Core.Rules;
+using Pantomet.Core.Verdicts;
 
 namespace Pantomet.Cli;
 
@@ -92,6 +94,19 @@ internal static class CallFiles
     /// <summary>Reads how addresses begin; a sentence when that is none.</summary>
     public static string? Address(string? text, out string address) =>
         BaseAddress.TryParse(text ?? "", out address, out var error) ? null : $"--base: {error}";
+
+    /// <summary>Says on standard error what broke a limit, a line each.</summary>
+    public static async Task TellBrokenAsync(RenderReport report)
+    {
+        foreach (var variant in report.Variants.Where(variant => variant.Verdict == Verdict.Breaks))
+        {
+            var rung = variant.Descriptor is { } descriptor ? $" {descriptor}" : "";
+            await Console.Error.WriteLineAsync(
+                $"{variant.Source}: {variant.Destination}/{variant.Slot}{rung}: "
+                    + string.Join(" ", variant.Reasons.Select(reason => reason.Message))
+            );
+        }
+    }
 
     private static string? Text(string path, out string text)
     {

@@ -203,6 +203,7 @@ public sealed class LiveTests(ServerFixture server) : IClassFixture<ServerFixtur
             File.Delete(file);
         }
 
+        Assert.Equal(bytes, await BytesAsync(address));
         using var narrow = await GetAsync($"{address}&w=1", "*/*");
         Assert.Equal(HttpStatusCode.OK, narrow.StatusCode);
         Assert.True(await WidthAsync(narrow) < 400);

@@ -83,6 +83,33 @@ public sealed class PageTests(ServerFixture server) : IClassFixture<ServerFixtur
     }
 
     [Fact]
+    public async Task The_width_that_breaks_a_limit_is_named()
+    {
+        await RulesAsync();
+        await PutAsync(
+            new
+            {
+                key = "tight",
+                size = new { ratio = "3:2" },
+                limits = new { maxBytes = 100 },
+                responsive = new
+                {
+                    sizes = "100vw",
+                    viewports = new[] { 300, 400 },
+                    densities = new[] { 1 },
+                    files = 1,
+                },
+            }
+        );
+        var picture = await server.PictureAsync("barometer-from-chat.jpg");
+        var job = await server.JobAsync([picture], ["pages/tight"], anew: true);
+        await server.MadeAsync(job);
+        var cell = await server.SendAsync(HttpMethod.Get, $"/api/jobs/{job}/cells/{picture}/pages/tight");
+        var reason = cell.GetProperty("reasons").EnumerateArray().Single(one => one.GetProperty("code").GetString() == "over-weight");
+        Assert.StartsWith("400w: ", reason.GetProperty("message").GetString(), StringComparison.Ordinal);
+    }
+
+    [Fact]
     public async Task A_ladder_is_tried_before_it_is_set()
     {
         var (job, picture) = await JobAsync(Place);

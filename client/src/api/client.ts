@@ -48,6 +48,7 @@ export type Point = Required<NonNullable<Schemas['FocusPoint']>>;
 export type Frame = readonly [number, number, number, number];
 export type HandOver = Schemas['HandOverView'];
 export type HandOverFile = Schemas['HandOverFile'];
+export type PublicationView = Schemas['PublicationView'];
 export type PublishedPlace = Schemas['PublishedPlace'];
 export type PageView = Schemas['PageView'];
 export type LadderView = Schemas['LadderView'];

@@ -1,4 +1,5 @@
 import type { Slot } from '../api/client';
+import { widestViewportValues } from '../api/schema';
 import { count, sentence, weight } from './figures';
 
 /** What a slot asks for, in one line. */
@@ -17,12 +18,9 @@ export function windows(slot: Slot): string {
     .map(({ from, to }) =>
       from === 0
         ? `up to ${count(to)} px`
-        : to >= widestWindow
+        : to >= widestViewportValues[0]!
           ? `from ${count(from)} px`
           : `${count(from)} to ${count(to)} px`,
     )
     .join(', ');
 }
-
-/** What holds there holds for all wider ones. */
-const widestWindow = 100_000;

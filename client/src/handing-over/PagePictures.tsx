@@ -1,6 +1,6 @@
 import { addresses, type JobPicture } from '../api/client';
+import { wantsText } from '../jobs/decisions';
 import { useHead } from '../jobs/useJob';
-import { wantsText } from './PagesScreen';
 
 /** The pictures of the job, with those that do not say what they show. */
 export function PagePictures({ chosen, onChoose }: { chosen: JobPicture; onChoose: (id: string) => void }) {

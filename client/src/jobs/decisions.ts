@@ -1,4 +1,4 @@
-import type { Cell, JobSlot, CellDecision, Decisions } from '../api/client';
+import type { Cell, CellDecision, Decisions, JobPicture, JobSlot } from '../api/client';
 
 export const noDecision: CellDecision = {
   loose: false,
@@ -34,3 +34,6 @@ export const descriptorsOf = (cell: Cell | undefined, slot: JobSlot): readonly s
   cell && cell.files.length > 0
     ? [...new Set(cell.files.map((file) => file.descriptor))]
     : slot.slot.descriptors;
+
+/** True where nobody said yet what a picture shows. */
+export const wantsText = (one: JobPicture) => !one.decisions.ornament && one.decisions.alternative === '';

@@ -1,20 +1,16 @@
 import { keepPreviousData, useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
 import { useState } from 'react';
 import { useLocation } from 'wouter';
-import { api, type JobPicture, type JobSlot, type LadderSlot, type LadderView, take } from '../api/client';
+import { api, type JobPicture, type JobSlot, type LadderView, take } from '../api/client';
 import { useKeys } from '../app/useKeys';
-import { Button } from '../design/Button';
-import { count, sentence, trim, weight } from '../design/figures';
 import { Notice } from '../design/Notice';
 import type { Rule } from '../destinations/rule';
 import { slotQuery } from '../destinations/slotForm';
 import { JobBar } from '../jobs/JobBar';
-import { cellKey } from '../jobs/JobStore';
 import { useHead, useJob, useJobStore } from '../jobs/useJob';
 import { Breakpoints } from './Breakpoints';
-import { PageColumn } from './PageColumn';
+import { LadderAside } from './LadderAside';
 import { Screens } from './Screens';
-import { SizesForm } from './SizesForm';
 import { densities, useVisitors, viewports } from './visitors';
 import { VisitorsTable } from './VisitorsTable';
 
@@ -94,8 +90,6 @@ function Ladder({ picture, slot }: { picture: JobPicture; slot: JobSlot }) {
   });
   if (look.isError) return <Notice>{look.error.message}</Notice>;
   if (!known) return <Notice>Working out what each screen takes.</Notice>;
-  const fault = look.data?.fault ?? null;
-  const drawn = known.grid[viewports.length * densities.length];
   return (
     <div className="grid min-h-0 grid-cols-[1fr_348px]">
       <div className="min-h-0 overflow-y-auto px-5 py-4">
@@ -111,58 +105,25 @@ function Ladder({ picture, slot }: { picture: JobPicture; slot: JobSlot }) {
           </>
         )}
       </div>
-      <aside
-        className="flex min-h-0 flex-col overflow-y-auto border-l border-line bg-sheet"
-        aria-label="The ladder"
-      >
-        <header className="border-b border-line px-5 py-2">
-          <h2 className="truncate">{slot.slot.group ?? slot.slot.name}</h2>
-          <p className="truncate text-[12px] text-ink-2">
-            {picture.words ?? picture.picture.name}, {slot.destinationName}
-          </p>
-        </header>
-        <section className="border-b border-line px-4 pt-3 pb-2" aria-label="The page">
-          {drawn && <DrawnPage picture={picture} destination={slot.destination} drawn={drawn} />}
-          <input
-            type="range"
-            className="mt-1 w-full accent-(--pm-accent)"
-            aria-label="Width of the window"
-            min={320}
-            max={1920}
-            step={1}
-            value={viewport}
-            onChange={(event) => setViewport(event.target.valueAsNumber)}
-          />
-        </section>
-        {rule?.responsive !== undefined && (
-          <SizesForm
-            rule={draft ?? (rule.responsive as Rule)}
-            onSet={setDraft}
-            fault={fault ? sentence(fault.message) : null}
-          />
-        )}
-        <section className="px-5 py-3" aria-label="Files">
-          {known.slots.map((one) => (
-            <Files key={one.slot} slot={one} />
-          ))}
-        </section>
-        {draft && (
-          <footer className="sticky bottom-0 mt-auto border-t border-line bg-sheet px-5 py-3">
-            {save.isError && (
-              <p role="alert" className="mb-2 text-breaks">
-                {save.error.message}
-              </p>
-            )}
-            <div className="flex gap-2">
-              <Button onClick={() => setDraft(null)}>Undo the changes</Button>
-              <span className="flex-1" />
-              <Button kind="main" disabled={fault !== null || save.isPending} onClick={() => save.mutate()}>
-                Set the rule
-              </Button>
-            </div>
-          </footer>
-        )}
-      </aside>
+      <LadderAside
+        picture={picture}
+        slot={slot}
+        view={known}
+        drawn={known.grid[viewports.length * densities.length]}
+        viewport={viewport}
+        onViewport={setViewport}
+        rule={draft ?? (rule?.responsive as Rule | undefined)}
+        fault={look.data?.fault?.message ?? null}
+        onRule={setDraft}
+        change={
+          draft && {
+            undo: () => setDraft(null),
+            set: save.mutate,
+            busy: save.isPending,
+            failed: save.error,
+          }
+        }
+      />
     </div>
   );
 }
@@ -172,57 +133,4 @@ function useLast(view: LadderView | undefined): LadderView | undefined {
   const [last, setLast] = useState(view);
   if (view && !view.fault && view !== last) setLast(view);
   return view && !view.fault ? view : last;
-}
-
-function DrawnPage({
-  picture,
-  destination,
-  drawn,
-}: {
-  picture: JobPicture;
-  destination: string;
-  drawn: LadderView['grid'][number];
-}) {
-  const head = useHead();
-  const address = `${destination}/${drawn.slot}`;
-  const cell = useJob((job) => job.cells.get(cellKey(picture.picture.id, address)));
-  return (
-    <PageColumn
-      picture={picture}
-      slot={head.slots.find((one) => one.address === address)}
-      cell={cell}
-      taken={drawn}
-    />
-  );
-}
-
-/** The files of one slot, from the smallest up. */
-function Files({ slot }: { slot: LadderSlot }) {
-  return (
-    <div className="mb-3" data-testid="files" data-widths={slot.files.map((file) => file.width).join()}>
-      <h3 className="font-semibold">
-        {slot.name}: {slot.files.length} {slot.files.length === 1 ? 'file' : 'files'}
-      </h3>
-      {slot.largest != null && (
-        <p className="text-[12px] text-ink-2">
-          {count(slot.least!)} to {count(slot.largest)} px are needed
-          {slot.worstWaste != null && `; at the worst ${trim(slot.worstWaste * 100, 0)} % are not used`}
-          {slot.files.length > 0 &&
-            slot.files.at(-1)!.width < slot.largest &&
-            `; the picture has pixels for ${count(slot.files.at(-1)!.width)}`}
-          .
-        </p>
-      )}
-      <ul className="mt-1">
-        {slot.files.map((file) => (
-          <li key={file.descriptor} className="flex justify-between gap-2">
-            <span>
-              {count(file.width)} × {count(file.height)} px
-            </span>
-            <span className="text-ink-2">{file.bytes == null ? 'to be made' : weight(file.bytes)}</span>
-          </li>
-        ))}
-      </ul>
-    </div>
-  );
 }

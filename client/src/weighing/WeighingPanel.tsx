@@ -87,7 +87,7 @@ export function WeighingPanel({
         )}
         {descriptors.length > 4 ? (
           <select
-            className="h-7 rounded-[3px] border border-line-2 bg-sheet px-1.5"
+            className="h-7 rounded-md border border-line bg-sheet px-1.5"
             aria-label="Width of the ladder"
             value={wish.descriptor}
             onChange={(event) => onDescriptor(event.target.value)}

@@ -2,6 +2,7 @@ using System.Text.Json;
 using Pantomet.Application.Variants;
 using Pantomet.Core.Facts;
 using Pantomet.Core.Framing;
+using Pantomet.Core.Geometry;
 using Pantomet.Core.Jobs;
 using Pantomet.Core.Verdicts;
 using Pantomet.Data.Variants;
@@ -70,13 +71,13 @@ internal sealed class CellJudge(UnderWay underWay)
     {
         // Asked for every cell of a job: a few reasons are told apart faster by looking than by hashing.
         var reasons = new List<Reason>(4);
-        void Add(IReadOnlyList<Reason> some)
+        void Add(IReadOnlyList<Reason> some, Descriptor? rung = null)
         {
             foreach (var reason in some)
             {
                 if (!reasons.Exists(known => known.Code == reason.Code))
                 {
-                    reasons.Add(reason);
+                    reasons.Add(rung is { } one ? reason with { Message = $"{one}: {reason.Message}" } : reason);
                 }
             }
         }
@@ -97,7 +98,8 @@ internal sealed class CellJudge(UnderWay underWay)
             {
                 if (file.Verdict == Verdict.Breaks == breaks)
                 {
-                    Add(file.Reasons);
+                    // Of a ladder, what happened to one width is said of that one.
+                    Add(file.Reasons, cell.Slot.Slot.Responsive is null ? null : file.Wanted.Wish.Plan.Descriptor);
                 }
             }
         }

@@ -20,6 +20,8 @@ internal sealed class LiveShelf(IServiceScopeFactory scopes) : IDisposable
 {
     private readonly SemaphoreSlim _reading = new(1, 1);
     private volatile FrozenDictionary<string, LivePlace>? _places;
+    private readonly Lock _gate = new();
+    private int _changes;
 
     /// <summary>Every place by its address behind <c>/live/</c>.</summary>
     public async ValueTask<FrozenDictionary<string, LivePlace>> PlacesAsync(CancellationToken cancel)
@@ -32,7 +34,24 @@ internal sealed class LiveShelf(IServiceScopeFactory scopes) : IDisposable
         await _reading.WaitAsync(cancel);
         try
         {
-            return _places ??= await ReadAsync(cancel);
+            // What was read while something changed may be from before.
+            while (true)
+            {
+                if (_places is { } read)
+                {
+                    return read;
+                }
+
+                var changes = Volatile.Read(ref _changes);
+                var places = await ReadAsync(cancel);
+                lock (_gate)
+                {
+                    if (changes == _changes)
+                    {
+                        _places = places;
+                    }
+                }
+            }
         }
         finally
         {
@@ -43,8 +62,13 @@ internal sealed class LiveShelf(IServiceScopeFactory scopes) : IDisposable
     /// <summary>Forgets what is known; what was counted meanwhile is given back.</summary>
     public IReadOnlyCollection<LivePlace> Forget()
     {
-        var before = _places;
-        _places = null;
+        FrozenDictionary<string, LivePlace>? before;
+        lock (_gate)
+        {
+            _changes++;
+            (before, _places) = (_places, null);
+        }
+
         return before is null ? [] : before.Values;
     }
 

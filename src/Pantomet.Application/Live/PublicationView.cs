@@ -38,7 +38,9 @@ public enum LiveState
 /// <param name="Fixed">The address of this version, which never changes.</param>
 /// <param name="Html">The element for a page, with addresses that lead to the newest.</param>
 /// <param name="HtmlFixed">The same with addresses of this version.</param>
-/// <param name="Now">The id of the job's file of the same width, where it differs and is made.</param>
+/// <param name="ExpiresAt">When it stops to answer, UTC; null for what goes on.</param>
+/// <param name="Before">Where it differs, the address of a file that is live and that the job has otherwise.</param>
+/// <param name="Now">The id of the job's file that stands for it, once it is made.</param>
 /// <param name="Fetches">How often one of its files was sent.</param>
 /// <param name="Unchanged">How often one was found to be still the same.</param>
 /// <param name="Bytes">What was sent.</param>
@@ -54,6 +56,8 @@ public sealed record PublishedPlace(
     string? Fixed,
     string? Html,
     string? HtmlFixed,
+    DateTime? ExpiresAt,
+    string? Before,
     string? Now,
     long Fetches,
     long Unchanged,
@@ -120,20 +124,36 @@ internal static class Publications
             version is null ? LiveState.Fresh
             : version.ExpiresAt is not null || version.Version != now.Version ? LiveState.Differs
             : LiveState.Live;
-        var fresh = state == LiveState.Differs ? await MadeAsync(db, now, version!, cancel) : null;
-        return View(
+        var place = View(
             publication,
             now.Path,
-            now.Cell.Picture.Id,
+            now.Picture.Id,
             $"{now.Place.Destination}/{now.Place.Slots[^1].Key}",
             now.Place.IsGroup ? now.Place.Key : now.Place.Slots[0].Name,
             state,
             version,
-            fresh,
             counts,
             address
         );
+        if (state != LiveState.Differs)
+        {
+            return place;
+        }
+
+        var slot = version!.Slots.FirstOrDefault(slot => Differs(slot, now)) ?? version.Slots[^1];
+        return place with
+        {
+            Before = $"{OfSlot(place.Address!, version, slot)}?v={version.Version}",
+            Now = await MadeAsync(db, now, slot, cancel),
+        };
     }
+
+    private static bool Differs(LiveSlot slot, PlaceNow now) =>
+        !slot
+            .Rungs.SelectMany(rung => rung.Files)
+            .Select(file => file.Id)
+            .ToHashSet()
+            .SetEquals(now.Files.Where(file => file.Wanted.Slot.Key == slot.Slot.Key).Select(file => file.Wanted.Id));
 
     private static PublishedPlace Gone(PublicationRow publication, LivePlace live, FetchCountRow? counts, string address)
     {
@@ -147,7 +167,6 @@ internal static class Publications
             parts[2],
             LiveState.Gone,
             version,
-            null,
             counts,
             address
         );
@@ -161,7 +180,6 @@ internal static class Publications
         string name,
         LiveState state,
         LiveVersion? version,
-        string? now,
         FetchCountRow? counts,
         string address
     )
@@ -179,7 +197,9 @@ internal static class Publications
             version is null ? null : $"{at}?v={version.Version}",
             version is null ? null : HtmlWriter.Page(PictureOf(path, version, at!, null)),
             version is null ? null : HtmlWriter.Page(PictureOf(path, version, at!, version.Version)),
-            now,
+            version?.ExpiresAt,
+            null,
+            null,
             counts?.Fetches ?? 0,
             counts?.Unchanged ?? 0,
             counts?.Bytes ?? 0
@@ -210,21 +230,23 @@ internal static class Publications
 
     private static string AddressOf(string address, LiveVersion version, LiveSlot slot, LiveRung rung, string? fixedTo)
     {
-        var of = version.Slots.Count > 1 && slot != version.Slots[^1] ? $"{address}/{slot.Slot.Key}" : address;
+        var of = OfSlot(address, version, slot);
         var query = string.Create(CultureInfo.InvariantCulture, $"w={rung.Width}");
         return fixedTo is null ? $"{of}?{query}" : $"{of}?v={fixedTo}&{query}";
     }
 
+    // The last slot of a group answers at the place's own address.
+    private static string OfSlot(string address, LiveVersion version, LiveSlot slot) =>
+        slot == version.Slots[^1] ? address : $"{address}/{slot.Slot.Key}";
+
     // The job's file that stands where the plain one of what is live does.
-    private static async Task<string?> MadeAsync(PantometDb db, PlaceNow now, LiveVersion live, CancellationToken cancel)
+    private static async Task<string?> MadeAsync(PantometDb db, PlaceNow now, LiveSlot live, CancellationToken cancel)
     {
-        var last = now.Place.Slots[^1].Key;
-        var width = live.Slots[^1].At(null).Width;
+        var width = live.At(null).Width;
         var ids = now
-            .Files.Where(file => file.Slot == last)
-            .Select(file => (file.FileId, Core.Recipes.Recipe.Parse(file.Recipe).Size.Width))
-            .OrderBy(file => Math.Abs(file.Width - width))
-            .Select(file => file.FileId)
+            .Files.Where(file => file.Wanted.Slot.Key == live.Slot.Key)
+            .OrderBy(file => Math.Abs(file.Wanted.Wish.Plan.Size.Width - width))
+            .Select(file => file.Wanted.Id)
             .ToList();
         var made = await db.Variants.AsNoTracking().Where(row => ids.Contains(row.Id)).Select(row => row.Id).ToListAsync(cancel);
         return ids.FirstOrDefault(made.Contains);

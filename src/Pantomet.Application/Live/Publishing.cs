@@ -9,23 +9,36 @@ using Pantomet.Core.Naming;
 using Pantomet.Core.Rules;
 using Pantomet.Data;
 using Pantomet.Data.Live;
+using Pantomet.Data.Pictures;
 
 namespace Pantomet.Application.Live;
 
+/// <summary>One file of a place as the job has it now.</summary>
+/// <param name="Wanted">The file.</param>
+/// <param name="LetThrough">True when it goes out though it breaks a limit.</param>
+internal sealed record FileNow(WantedFile Wanted, bool LetThrough);
+
 /// <summary>One picture in one place as the job has it now.</summary>
-internal sealed record PlaceNow(
-    string Path,
-    BoardCell Cell,
-    PagePlace Place,
-    string? Alternative,
-    IReadOnlyList<StoredSlot> Slots,
-    IReadOnlyList<PublishedFileRow> Files
-)
+/// <param name="Path">What its address goes on with.</param>
+/// <param name="Place">The slot, or the slots of a group.</param>
+/// <param name="Cells">The picture in each of them.</param>
+/// <param name="Files">Its files, slot by slot.</param>
+internal sealed record PlaceNow(string Path, PagePlace Place, IReadOnlyList<BoardCell> Cells, IReadOnlyList<FileNow> Files)
 {
+    /// <summary>The picture in the library.</summary>
+    public PictureRow Picture => Cells[0].Picture;
+
+    /// <summary>What it shows; empty for an ornament, null where nobody said it.</summary>
+    public string? Alternative => Cells[0].Mine.Decisions.AlternativeOnPages;
+
     /// <summary>Eight hexadecimal digits over everything that its files depend on.</summary>
     public string Version { get; } =
         Convert.ToHexStringLower(
-            SHA256.HashData(Encoding.UTF8.GetBytes(string.Join('\n', Files.Select(file => $"{file.Slot}/{file.FileId}/{file.LetThrough}"))))
+            SHA256.HashData(
+                Encoding.UTF8.GetBytes(
+                    string.Join('\n', Files.Select(file => $"{file.Wanted.Slot.Key}/{file.Wanted.Id}/{file.LetThrough}"))
+                )
+            )
         )[..8];
 }
 
@@ -55,11 +68,8 @@ internal sealed class Publishing(Writer writer, LiveShelf shelf, FetchCounts cou
             {
                 var publication = await PublicationAsync(db, board.State, at);
                 var before = await db.PublishedPlaces.Where(row => row.PublicationId == publication.Id).ToListAsync();
-                foreach (var place in now)
-                {
-                    Place(db, publication, before, place, at);
-                }
-
+                var fresh = now.Select(place => (Place: place, Row: RowOf(publication, before, place, at))).ToList();
+                db.PublishedPlaces.AddRange(fresh.Select(one => one.Row).OfType<PublishedPlaceRow>());
                 // What the job has no more goes on for a while, for pages that were not changed yet.
                 foreach (var gone in before.Where(row => path is null && row.ExpiresAt is null && now.All(place => place.Path != row.Path)))
                 {
@@ -67,6 +77,9 @@ internal sealed class Publishing(Writer writer, LiveShelf shelf, FetchCounts cou
                 }
 
                 db.PublishedPlaces.RemoveRange(before.Where(row => row.ExpiresAt < at));
+                await db.SaveChangesAsync();
+                // The places have their numbers only now.
+                db.PublishedFiles.AddRange(fresh.SelectMany(one => one.Row is null ? [] : FilesOf(one.Place, one.Row.Id)));
                 await db.SaveChangesAsync();
             },
             cancel
@@ -113,9 +126,7 @@ internal sealed class Publishing(Writer writer, LiveShelf shelf, FetchCounts cou
             places.AddRange(
                 cells
                     .GroupBy(cell => (cell.Place.Destination, Key: cell.Slot.Slot.Group ?? cell.Slot.Slot.Key))
-                    .Select(same =>
-                        Now($"{name}/{same.Key.Destination}/{same.Key.Key}", same.Key.Key, [.. same.OrderBy(cell => cell.Slot.Rank)])
-                    )
+                    .Select(same => Now(name, same.Key.Destination, same.Key.Key, [.. same.OrderBy(cell => cell.Slot.Rank)]))
                     .Where(place => place.Files.Count > 0)
             );
         }
@@ -123,36 +134,21 @@ internal sealed class Publishing(Writer writer, LiveShelf shelf, FetchCounts cou
         return places;
     }
 
-    private static PlaceNow Now(string path, string key, IReadOnlyList<BoardCell> cells)
-    {
-        var files = new List<PublishedFileRow>();
-        foreach (var cell in cells)
-        {
-            foreach (var file in FilesOf(cell))
-            {
-                files.Add(
-                    new()
-                    {
-                        Ordinal = files.Count,
-                        FileId = file.Id,
-                        Recipe = file.Recipe.ToJson(),
-                        Slot = cell.Slot.Slot.Key,
-                        Descriptor = file.Wish.Plan.Descriptor.ToString(),
-                        LetThrough = cell.Decision.LetThrough.Contains(file.Want) || cell.Decision.LetThrough.Contains(file.Id),
-                    }
-                );
-            }
-        }
-
-        return new(
-            path,
-            cells[0],
-            new(cells[0].Place.Destination, key, [.. cells.Select(cell => cell.Slot.Slot)]),
-            cells[0].Mine.Decisions.AlternativeOnPages,
-            [.. cells.Select(cell => new StoredSlot(RulesWriter.Write(cell.Slot.Slot), cell.Plan.Asked.Width, cell.Plan.Asked.Height))],
-            files
+    private static PlaceNow Now(string name, string destination, string key, IReadOnlyList<BoardCell> cells) =>
+        new(
+            $"{name}/{destination}/{key}",
+            new(destination, key, [.. cells.Select(cell => cell.Slot.Slot)]),
+            cells,
+            [
+                .. cells.SelectMany(cell =>
+                    FilesOf(cell)
+                        .Select(file => new FileNow(
+                            file,
+                            cell.Decision.LetThrough.Contains(file.Want) || cell.Decision.LetThrough.Contains(file.Id)
+                        ))
+                ),
+            ]
         );
-    }
 
     // Whoever asks says which types it takes: each that the slot allows can be had, whether the slot makes one file or all.
     private static IEnumerable<WantedFile> FilesOf(BoardCell cell)
@@ -194,7 +190,8 @@ internal sealed class Publishing(Writer writer, LiveShelf shelf, FetchCounts cou
         return publication;
     }
 
-    private static void Place(PantometDb db, PublicationRow publication, List<PublishedPlaceRow> before, PlaceNow place, DateTime at)
+    // A row for what is not published yet in this version; what takes another's place lets it go on for a while.
+    private static PublishedPlaceRow? RowOf(PublicationRow publication, List<PublishedPlaceRow> before, PlaceNow place, DateTime at)
     {
         var same = before.FirstOrDefault(row => row.Path == place.Path && row.Version == place.Version);
         foreach (var older in before.Where(row => row.Path == place.Path && row != same && row.ExpiresAt is null))
@@ -206,28 +203,38 @@ internal sealed class Publishing(Writer writer, LiveShelf shelf, FetchCounts cou
         {
             // The same pixels as once before: only what is said of them may be newer.
             (same.ExpiresAt, same.Alternative) = (null, place.Alternative);
-            return;
+            return null;
         }
 
-        var row = new PublishedPlaceRow
+        return new()
         {
             PublicationId = publication.Id,
             Path = place.Path,
-            PictureId = place.Cell.Picture.Id,
+            PictureId = place.Picture.Id,
             Version = place.Version,
             At = at,
             Alternative = place.Alternative,
-            Facts = StoredJson.Write(place.Cell.Picture.Facts),
-            Slots = StoredJson.Write(place.Slots),
+            Facts = StoredJson.Write(place.Picture.Facts),
+            Slots = StoredJson.Write(
+                place.Cells.Select(cell => new StoredSlot(RulesWriter.Write(cell.Slot.Slot), cell.Plan.Asked.Width, cell.Plan.Asked.Height))
+            ),
         };
-        db.PublishedPlaces.Add(row);
-        db.SaveChanges();
-        foreach (var file in place.Files)
-        {
-            file.PlaceId = row.Id;
-            db.PublishedFiles.Add(file);
-        }
     }
+
+    private static IEnumerable<PublishedFileRow> FilesOf(PlaceNow place, int row) =>
+        place.Files.Select(
+            (file, i) =>
+                new PublishedFileRow
+                {
+                    PlaceId = row,
+                    Ordinal = i,
+                    FileId = file.Wanted.Id,
+                    Recipe = file.Wanted.Recipe.ToJson(),
+                    Slot = file.Wanted.Slot.Key,
+                    Descriptor = file.Wanted.Wish.Plan.Descriptor.ToString(),
+                    LetThrough = file.LetThrough,
+                }
+        );
 
     // What was counted by then is put down first; who asks next reads everything anew.
     private async Task ChangeAsync(Func<PantometDb, Task> change, CancellationToken cancel)

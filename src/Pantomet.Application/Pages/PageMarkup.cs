@@ -75,7 +75,7 @@ public static class PageMarkup
         ArgumentNullException.ThrowIfNull(slots);
         ArgumentNullException.ThrowIfNull(address);
         var made = slots.Where(slot => slot.Files.Count > 0).ToList();
-        return made.Count > 0 && made[^1].Slot == place.Slots[^1]
+        return made.Count > 0 && ReferenceEquals(made[^1].Slot, place.Slots[^1])
             ? new($"{words}-{place.Key}", [.. made.Select(slot => Slot(slot, address))], alternative)
             : null;
     }
@@ -94,7 +94,7 @@ public static class PageMarkup
             reasons.Add(
                 new(
                     ReasonCodes.NoFile,
-                    slot.Slot == place.Slots[^1]
+                    ReferenceEquals(slot.Slot, place.Slots[^1])
                         ? $"No file was made for {slot.Slot.Name}: there is nothing to show."
                         : $"No file was made for {slot.Slot.Name}: the next slot of its group is shown instead."
                 )

@@ -124,13 +124,16 @@ public sealed class RenderRun(
     private List<ReportedMarkup> MarkupOf(string source, List<IReadOnlyList<PageFile>> delivered)
     {
         var alternative = MarksOf(source).Alternative;
+        var bySlot = new Dictionary<Slot, IReadOnlyList<PageFile>>(ReferenceEqualityComparer.Instance);
+        for (var i = 0; i < _places.Count; i++)
+        {
+            bySlot[_places[i].Slot] = delivered[i];
+        }
+
         var all = new List<ReportedMarkup>();
         foreach (var place in book.Destinations.SelectMany(PagePlace.Of))
         {
-            List<PageSlot> slots =
-            [
-                .. place.Slots.Select(slot => new PageSlot(slot, delivered[_places.FindIndex(one => one.Slot == slot)])),
-            ];
+            List<PageSlot> slots = [.. place.Slots.Select(slot => new PageSlot(slot, bySlot[slot]))];
             var picture = PageMarkup.Of(place, Slug.From(WordsOf(source)), slots, alternative, path => markupBase + path);
             if (picture is not null)
             {

@@ -33,10 +33,8 @@ internal sealed class SitePage
     public static SitePage? Read(byte[] bytes, out string? fault)
     {
         fault = null;
-        if (
-            bytes.AsSpan().IndexOf("data-slot"u8) < 0
-            && !Encoding.Latin1.GetString(bytes).Contains(SlotAttribute, StringComparison.OrdinalIgnoreCase)
-        )
+        var text = Encoding.Latin1.GetString(bytes);
+        if (!text.Contains(SlotAttribute, StringComparison.OrdinalIgnoreCase))
         {
             // Every second byte of a page in UTF-16 is nought.
             fault = bytes is [0xFE, 0xFF, ..] or [0xFF, 0xFE, ..]
@@ -53,7 +51,6 @@ internal sealed class SitePage
             return null;
         }
 
-        var text = Encoding.Latin1.GetString(bytes);
         var parser = new HtmlParser(new HtmlParserOptions { IsKeepingSourceReferences = true });
         using var document = parser.ParseDocument(text);
         var tags = document

@@ -137,9 +137,10 @@ public sealed class SiteRun(
         target = null;
         if (!_places.TryGetValue(tag.Place, out var place))
         {
-            return _places.Values.Any(one => one.Slots.Any(slot => $"{one.Destination}/{slot.Key}" == tag.Place))
-                ? $"\"{tag.Place}\" is one slot of a group; the group \"{_places.Values.First(one => one.Slots.Any(slot => $"{one.Destination}/{slot.Key}" == tag.Place)).Key}\" is what a page names"
-                : $"the rules have no slot and no group \"{tag.Place}\"";
+            var group = _places.Values.FirstOrDefault(one => one.Slots.Any(slot => $"{one.Destination}/{slot.Key}" == tag.Place));
+            return group is null
+                ? $"the rules have no slot and no group \"{tag.Place}\""
+                : $"\"{tag.Place}\" is one slot of a group; the group \"{group.Key}\" is what a page names";
         }
 
         if (tag.InPicture)

@@ -73,13 +73,7 @@ internal static class RenderCommand
                 await Console.Error.WriteLineAsync($"{source.File}: {source.Error}");
             }
 
-            foreach (var variant in report.Variants.Where(variant => variant.Verdict == Core.Verdicts.Verdict.Breaks))
-            {
-                await Console.Error.WriteLineAsync(
-                    $"{variant.Source}: {variant.Destination}/{variant.Slot}: "
-                        + $"{string.Join(" ", variant.Reasons.Select(reason => reason.Message))}"
-                );
-            }
+            await CallFiles.TellBrokenAsync(report);
 
             if (call.Report is not null)
             {

@@ -144,13 +144,7 @@ internal static class SiteCommand
             }
         }
 
-        foreach (var variant in report.Variants.Where(variant => variant.Verdict == Verdict.Breaks))
-        {
-            await Console.Error.WriteLineAsync(
-                $"{variant.Source}: {variant.Destination}/{variant.Slot}: "
-                    + string.Join(" ", variant.Reasons.Select(reason => reason.Message))
-            );
-        }
+        await CallFiles.TellBrokenAsync(report);
 
         Console.WriteLine(
             $"{report.Pages.Sum(page => page.Replaced)} images on {report.Pages.Count} pages, {report.Totals.Files} files of "

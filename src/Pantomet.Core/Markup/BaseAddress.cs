@@ -23,7 +23,8 @@ public static class BaseAddress
                 ? "a base address ends before any ? or #: names of files are put behind it"
             : HasScheme(address)
             && !(Uri.TryCreate(address, UriKind.Absolute, out var uri) && uri is { Scheme: "http" or "https", Host.Length: > 0 })
-                ? $"\"{address}\" is no address of the web: it begins with http:// or https://, with / for a path of the site, or is a path from the page"
+                ? $"\"{address}\" is no address of the web: it begins with http:// or https://, with / for a path of the site, or is a "
+                    + "path from the page"
             : null;
         if (error is null && address.Length > 0 && address[^1] != '/')
         {

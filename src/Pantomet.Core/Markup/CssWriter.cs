@@ -92,7 +92,9 @@ public static class CssWriter
 
         int[] widths = [.. files.Select(file => file.Size.Width)];
         var steps = new List<Step>();
-        foreach (var viewport in ViewportRanges.Between(rule.From, rule.To).And(slot.Slot.ShownAt).Parts.Reverse().SelectMany(Down))
+        var viewports = ViewportRanges.Between(rule.From, rule.To).And(slot.Slot.ShownAt);
+        var changes = rule.Densities.SelectMany(density => Ladder.Stretches(rule.Sizes, viewports, density, widths)).Select(one => one.To);
+        foreach (var viewport in changes.Distinct().OrderDescending())
         {
             var shown = rule.Sizes.WidthAt(viewport);
             (decimal Density, int Width)[] taken =
@@ -110,14 +112,6 @@ public static class CssWriter
         }
 
         return steps;
-    }
-
-    private static IEnumerable<int> Down((int From, int To) part)
-    {
-        for (var viewport = part.To; viewport >= part.From; viewport--)
-        {
-            yield return viewport;
-        }
     }
 
     private static string Identifier(string words) => char.IsAsciiLetter(words[0]) ? words : $"picture-{words}";

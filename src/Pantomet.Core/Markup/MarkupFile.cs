@@ -13,16 +13,24 @@ namespace Pantomet.Core.Markup;
 public sealed record MarkupFile(Descriptor Descriptor, PixelSize Size, PictureFormat Format, long Bytes, string Address);
 
 /// <summary>One slot as it stands on a page, with the files that were made for it.</summary>
-/// <param name="Slot">The slot.</param>
-/// <param name="Asked">What it asks for at density 1, in CSS pixels.</param>
-/// <param name="Files">Its files.</param>
-public sealed record MarkupSlot(Slot Slot, PixelSize Asked, IReadOnlyList<MarkupFile> Files)
+/// <param name="slot">The slot.</param>
+/// <param name="asked">What it asks for at density 1, in CSS pixels.</param>
+/// <param name="files">Its files.</param>
+public sealed class MarkupSlot(Slot slot, PixelSize asked, IReadOnlyList<MarkupFile> files)
 {
-    /// <summary>The files from the smallest up; of two that are equally large one.</summary>
+    // From the smallest up; of two that are equally large one.
     private readonly List<MarkupFile> _files =
     [
-        .. Files.OrderBy(file => file.Size.Width).DistinctBy(file => (file.Format, file.Size.Width)),
+        .. files.OrderBy(file => file.Size.Width).DistinctBy(file => (file.Format, file.Size.Width)),
     ];
+
+    private IReadOnlyList<IReadOnlyList<MarkupFile>>? _byType;
+
+    /// <summary>The slot.</summary>
+    public Slot Slot { get; } = slot;
+
+    /// <summary>Its files.</summary>
+    public IReadOnlyList<MarkupFile> Files { get; } = files;
 
     /// <summary>
     /// The size it is shown at, in CSS pixels: as asked, or less where the picture has not the pixels for it. Its shape is that of its files.
@@ -32,7 +40,7 @@ public sealed record MarkupSlot(Slot Slot, PixelSize Asked, IReadOnlyList<Markup
         get
         {
             var largest = _files[^1].Size;
-            var width = Math.Min(Asked.Width, largest.Width);
+            var width = Math.Min(asked.Width, largest.Width);
             return new(width, Ratio.Of(largest).HeightFor(width));
         }
     }
@@ -41,28 +49,7 @@ public sealed record MarkupSlot(Slot Slot, PixelSize Asked, IReadOnlyList<Markup
     /// The files by type, in the order in which a browser is to try them. A type for which not all sizes were made cannot stand alone: then
     /// all files are one list.
     /// </summary>
-    public IReadOnlyList<IReadOnlyList<MarkupFile>> ByType
-    {
-        get
-        {
-            var types = _files.Select(file => file.Format).Distinct().OrderBy(Rank).ToList();
-            var sizes = _files.Select(file => file.Size.Width).Distinct().Count();
-            if (types.Any(type => _files.Count(file => file.Format == type) != sizes))
-            {
-                return [Single()];
-            }
-
-            // The last is the one that a browser takes when it knows no other.
-            if (types[^1] is not (PictureFormat.Jpeg or PictureFormat.Png) && types.FindLastIndex(IsKnownEverywhere) is >= 0 and var known)
-            {
-                var type = types[known];
-                types.RemoveAt(known);
-                types.Add(type);
-            }
-
-            return [.. types.Select(type => _files.Where(file => file.Format == type).ToList())];
-        }
-    }
+    public IReadOnlyList<IReadOnlyList<MarkupFile>> ByType => _byType ??= Typed();
 
     /// <summary>The density that a file really has where the slot is shown: 1.55 where the picture has no more.</summary>
     public decimal DensityOf(MarkupFile file)
@@ -80,6 +67,26 @@ public sealed record MarkupSlot(Slot Slot, PixelSize Asked, IReadOnlyList<Markup
     {
         ArgumentNullException.ThrowIfNull(files);
         return files.FirstOrDefault(file => file.Size.Width >= Shown.Width) ?? files[^1];
+    }
+
+    private List<IReadOnlyList<MarkupFile>> Typed()
+    {
+        var types = _files.Select(file => file.Format).Distinct().OrderBy(Rank).ToList();
+        var sizes = _files.Select(file => file.Size.Width).Distinct().Count();
+        if (types.Any(type => _files.Count(file => file.Format == type) != sizes))
+        {
+            return [Single()];
+        }
+
+        // The last is the one that a browser takes when it knows no other.
+        if (!IsKnownEverywhere(types[^1]) && types.FindLastIndex(IsKnownEverywhere) is >= 0 and var known)
+        {
+            var type = types[known];
+            types.RemoveAt(known);
+            types.Add(type);
+        }
+
+        return [.. types.Select(type => _files.Where(file => file.Format == type).ToList())];
     }
 
     // One file for each size: of several types, the one that was made for most.

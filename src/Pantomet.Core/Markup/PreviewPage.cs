@@ -18,6 +18,10 @@ public sealed record PreviewItem(string Picture, string Place, MarkupPicture Mar
 /// </summary>
 public static class PreviewPage
 {
+    // The windows that can be tried, in CSS pixels.
+    private const int Narrowest = 200;
+    private const int Widest = 2600;
+
     private static readonly decimal[] Densities = [1, 1.5m, 2, 3];
 
     /// <summary>The page.</summary>
@@ -72,7 +76,7 @@ public static class PreviewPage
     {
         var steps = new List<object[]>();
         (MarkupFile File, ViewportLength Shown)? before = null;
-        for (var viewport = 200; viewport <= 2600; viewport++)
+        foreach (var viewport in Changes(picture, density))
         {
             var taken = Foretold.Of(picture, viewport, density);
             var shown =
@@ -98,6 +102,27 @@ public static class PreviewPage
         return steps;
     }
 
+    // The viewports at which something else may be taken, or shown otherwise.
+    private static SortedSet<int> Changes(MarkupPicture picture, Density density)
+    {
+        var left = ViewportRanges.Between(Narrowest, Widest);
+        var changes = new SortedSet<int>();
+        foreach (var slot in picture.Slots)
+        {
+            var mine = left.And(slot.Slot.Media?.Holds ?? ViewportRanges.All);
+            changes.UnionWith(
+                slot.Slot.Responsive is { } rule
+                    ? Ladder
+                        .Stretches(rule.Sizes, mine, density, [.. slot.ByType[0].Select(file => file.Size.Width)])
+                        .Select(stretch => stretch.From)
+                    : mine.Parts.Select(part => part.From)
+            );
+            left = left.And(mine.Not());
+        }
+
+        return changes;
+    }
+
     private const string Template = """
         <!DOCTYPE html>
         <html lang="en">
@@ -107,7 +132,8 @@ public static class PreviewPage
         <title>%TITLE%</title>
         <style>
         body { margin: 0; font: 14px/1.45 system-ui, sans-serif; background: #d8d8d8; color: #1c1c1c }
-        header { position: sticky; top: 0; z-index: 1; display: flex; flex-wrap: wrap; gap: 8px 24px; align-items: center; padding: 10px 20px; background: #f4f4f4; border-bottom: 1px solid #b4b4b4 }
+        header { position: sticky; top: 0; z-index: 1; display: flex; flex-wrap: wrap; gap: 8px 24px; align-items: center }
+        header { padding: 10px 20px; background: #f4f4f4; border-bottom: 1px solid #b4b4b4 }
         h1 { font-size: 16px; margin: 0 auto 0 0 }
         label { display: flex; gap: 8px; align-items: center }
         output { min-width: 64px; font-variant-numeric: tabular-nums }
@@ -131,7 +157,10 @@ public static class PreviewPage
         <script>
         const data = %DATA%;
         const figure = (n) => String(Math.round(n)).replace(/\B(?=(\d{3})+$)/g, '\u202f');
-        const weight = (n) => n < 1000 ? n + ' B' : n < 1e6 ? (n / 1000).toPrecision(3).replace(/\.?0+$/, (z) => z.includes('.') ? '' : z) + ' kB' : (n / 1e6).toFixed(2) + ' MB';
+        const trimmed = (text) => text.replace(/\.?0+$/, (zeros) => zeros.includes('.') ? '' : zeros);
+        const weight = (n) => n < 1000 ? n + ' B'
+          : n < 1e6 ? trimmed((n / 1000).toPrecision(3)) + ' kB'
+          : (n / 1e6).toFixed(2) + ' MB';
         const viewport = document.getElementById('viewport'), density = document.getElementById('density');
         function show() {
           const at = Number(viewport.value), d = Number(density.value);
@@ -143,8 +172,11 @@ public static class PreviewPage
             if (image.getAttribute('src') !== address) image.src = address;
             image.style.width = css + 'px';
             const name = address.startsWith('data:') ? 'the data in the page' : address.split('/').pop();
-            const waste = needed < width ? Math.round(100 * (1 - (needed / width) ** 2)) + ' % of its pixels are not used' : needed > width ? 'it has no more pixels' : 'exactly';
-            document.getElementById('t' + i).textContent = name + ': ' + figure(width) + ' × ' + figure(height) + ' px, ' + weight(bytes) + '; ' + figure(needed) + ' px are needed: ' + waste + '.';
+            const waste = needed < width ? Math.round(100 * (1 - (needed / width) ** 2)) + ' % of its pixels are not used'
+              : needed > width ? 'it has no more pixels'
+              : 'exactly';
+            document.getElementById('t' + i).textContent = name + ': ' + figure(width) + ' × ' + figure(height) + ' px, '
+              + weight(bytes) + '; ' + figure(needed) + ' px are needed: ' + waste + '.';
           });
         }
         viewport.oninput = density.oninput = show;

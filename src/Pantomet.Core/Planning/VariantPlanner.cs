@@ -16,18 +16,12 @@ public static class VariantPlanner
     public static IReadOnlyList<VariantPlan> PlanAll(PixelSize picture, Slot slot, Frame? hand = null, Subject subject = default)
     {
         ArgumentNullException.ThrowIfNull(slot);
-        return slot.Responsive is { } responsive
-            ?
-            [
-                .. responsive
-                    .Widths(
-                        slot.WhenTooSmall == WhenTooSmall.Cap
-                            ? WidestHonest(slot, Framed(picture, slot, hand, subject).Region.Native(picture))
-                            : Rounding.LongestSide
-                    )
-                    .Select(width => Plan(picture, slot, Descriptor.Wide(width), hand, subject)),
-            ]
-            : [.. slot.Densities.Select(density => Plan(picture, slot, density, hand, subject))];
+        var solved = Framed(picture, slot, hand, subject);
+        var honest = HonestOf(slot, solved.Region.Native(picture));
+        var descriptors = slot.Responsive is { } responsive
+            ? responsive.Widths(honest ?? Rounding.LongestSide).Select(Descriptor.Wide)
+            : slot.Densities.Select(density => Descriptor.Of(density));
+        return [.. descriptors.Select(descriptor => Plan(picture, slot, descriptor, solved, honest, subject))];
     }
 
     /// <summary>Plans one variant.</summary>
@@ -40,6 +34,11 @@ public static class VariantPlanner
     {
         ArgumentNullException.ThrowIfNull(slot);
         var solved = Framed(picture, slot, hand, subject);
+        return Plan(picture, slot, descriptor, solved, HonestOf(slot, solved.Region.Native(picture)), subject);
+    }
+
+    private static VariantPlan Plan(PixelSize picture, Slot slot, Descriptor descriptor, SolvedFrame solved, int? honest, Subject subject)
+    {
         var native = solved.Region.Native(picture);
         var density = descriptor.Density ?? Density.One;
         var wanted = descriptor.Width is { } width ? OnLadder(slot, native, width) : Wanted(slot, native, density);
@@ -79,7 +78,7 @@ public static class VariantPlanner
                 )
             );
         }
-        else if (CutShort(slot, native, descriptor.Width) is { } fewer)
+        else if (CutShort(slot, native, descriptor.Width, honest) is { } fewer)
         {
             verdict = verdict == Verdict.Meets ? Verdict.Concedes : verdict;
             reasons.Add(fewer);
@@ -143,6 +142,10 @@ public static class VariantPlanner
             _ => null,
         };
 
+    // Where a ladder ends when its picture has too few pixels; null where it does not end before what is needed.
+    private static int? HonestOf(Slot slot, PixelSize native) =>
+        slot is { Responsive: not null, WhenTooSmall: WhenTooSmall.Cap } ? WidestHonest(slot, native) : null;
+
     // The widest file for which the frame has pixels and which the slot's largest sides allow.
     private static int WidestHonest(Slot slot, PixelSize native)
     {
@@ -168,14 +171,9 @@ public static class VariantPlanner
     }
 
     // The widest file of a ladder that ends before the widest need.
-    private static Reason? CutShort(Slot slot, PixelSize native, int? width)
+    private static Reason? CutShort(Slot slot, PixelSize native, int? width, int? honest)
     {
-        if (
-            slot.Responsive is not { Needs.Largest: var needed }
-            || slot.WhenTooSmall != WhenTooSmall.Cap
-            || width >= needed
-            || width != WidestHonest(slot, native)
-        )
+        if (slot.Responsive is not { Needs.Largest: var needed } || width is null || width >= needed || width != honest)
         {
             return null;
         }

@@ -1,3 +1,5 @@
+using Pantomet.Core.Geometry;
+
 namespace Pantomet.Core.Responsive;
 
 /// <summary>
@@ -85,6 +87,46 @@ public static class Ladder
         }
 
         return widths[^1];
+    }
+
+    /// <summary>Viewports as ranges over which a browser takes one and the same width of a ladder; ascending within each part of sizes.</summary>
+    /// <param name="sizes">How wide the picture is shown.</param>
+    /// <param name="viewports">The viewports at which it is.</param>
+    /// <param name="density">The density of the screen.</param>
+    /// <param name="widths">The ladder, ascending, at least one.</param>
+    public static IReadOnlyList<(int From, int To)> Stretches(
+        Sizes sizes,
+        ViewportRanges viewports,
+        Density density,
+        IReadOnlyList<int> widths
+    )
+    {
+        ArgumentNullException.ThrowIfNull(sizes);
+        ArgumentNullException.ThrowIfNull(viewports);
+        var stretches = new List<(int, int)>();
+        foreach (var part in sizes.Parts)
+        {
+            foreach (var (first, last) in part.Holds.And(viewports).Parts)
+            {
+                // What is needed grows or falls evenly here, so those who take the same stand together.
+                for (var from = first; from <= last; )
+                {
+                    var (to, beyond) = (from, last + 1);
+                    while (beyond - to > 1)
+                    {
+                        var middle = (to + beyond) / 2;
+                        (to, beyond) = At(middle) == At(from) ? (middle, beyond) : (to, middle);
+                    }
+
+                    stretches.Add((from, to));
+                    from = to + 1;
+                }
+            }
+
+            int At(int viewport) => Taken(widths, Needs.Of(part.Width.At(viewport), density));
+        }
+
+        return stretches;
     }
 
     /// <summary>The share of a file's pixels that a visitor has no use for, 0 to 1.</summary>

@@ -24,7 +24,7 @@ internal static class ResponsiveReader
         }
 
         var (from, to) = members.Or("viewports", (ResponsiveRule.UsualFrom, ResponsiveRule.UsualTo), Viewports);
-        var densities = members.Or<IReadOnlyList<Density>>("densities", ResponsiveRule.UsualDensities, RulesReader.Densities);
+        var densities = members.Or<IReadOnlyList<Density>>("densities", ResponsiveRule.UsualDensities, Densities);
         return new()
         {
             Sizes = sizes!,
@@ -77,6 +77,27 @@ internal static class ResponsiveReader
 
         var (from, to) = ((int)least.Whole(1, WidestViewport, "a viewport"), (int)most.Whole(1, WidestViewport, "a viewport"));
         return from <= to ? (from, to) : throw node.Fault($"the narrowest viewport {from} is wider than the widest {to}");
+    }
+
+    /// <summary>A list of densities, each once, ascending.</summary>
+    public static List<Density> Densities(JsonNode node)
+    {
+        var all = new SortedSet<Density>();
+        foreach (var item in node.Items(1))
+        {
+            var value = item.Number();
+            if (value <= 0 || value > Density.Most)
+            {
+                throw item.Fault($"a density is greater than 0 and at most {Density.Most}, not {value}");
+            }
+
+            if (!all.Add(new(value)))
+            {
+                throw item.Fault($"the density {value} stands twice");
+            }
+        }
+
+        return [.. all];
     }
 
     private static decimal Waste(JsonNode node)

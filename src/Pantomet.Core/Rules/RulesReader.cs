@@ -159,7 +159,7 @@ public static class RulesReader
             NamePattern = pattern,
             Size = SizeReader.Read(members.Needed("size")),
             Fit = members.Or("fit", Fit.Crop, n => n.Choice(Fits)),
-            Densities = members.Or<IReadOnlyList<Density>>("densities", [Density.One], Densities),
+            Densities = members.Or<IReadOnlyList<Density>>("densities", [Density.One], ResponsiveReader.Densities),
             Responsive = members.Maybe("responsive", ResponsiveReader.Read),
             Group = members.Maybe("group", n => Key(n, [], "groups")),
             Media = members.Maybe("media", ResponsiveReader.Media),
@@ -262,27 +262,6 @@ public static class RulesReader
         node.Items() is [var x, var y]
             ? new(x.Fraction(), y.Fraction())
             : throw node.Fault("a place to go toward is a list of two fractions, across and down");
-
-    /// <summary>A list of densities, each once, ascending.</summary>
-    internal static List<Density> Densities(JsonNode node)
-    {
-        var all = new SortedSet<Density>();
-        foreach (var item in node.Items(1))
-        {
-            var value = item.Number();
-            if (value <= 0 || value > Density.Most)
-            {
-                throw item.Fault($"a density is greater than 0 and at most {Density.Most}, not {value}");
-            }
-
-            if (!all.Add(new(value)))
-            {
-                throw item.Fault($"the density {value} stands twice");
-            }
-        }
-
-        return [.. all];
-    }
 
     private static List<SlotType> TypeList(JsonNode node)
     {

@@ -2,6 +2,7 @@ using System.Text.Json.Nodes;
 using Microsoft.OpenApi;
 using Pantomet.Core.Facts;
 using Pantomet.Core.Likeness;
+using Pantomet.Core.Responsive;
 using Pantomet.Core.Rules;
 using Pantomet.Core.Verdicts;
 using Pantomet.Core.Weight;
@@ -103,6 +104,11 @@ internal static class ClosedLists
             "SizeForm",
             "The keys that say a size together, with + between them.",
             Values(SizeForms.All.Select(keys => string.Join('+', keys)))
+        );
+        yield return (
+            "WidestViewport",
+            "The widest viewport that is told apart, in CSS pixels; what holds there holds for all wider ones.",
+            [ViewportRanges.Widest]
         );
         yield return ("WeightUnit", "The units of a weight that is written with one.", Values(ByteCount.Units.Select(unit => unit.Name)));
     }

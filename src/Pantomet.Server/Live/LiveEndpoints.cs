@@ -68,38 +68,40 @@ internal static class LiveEndpoints
 
         var accepts = AcceptedTypes.Of(context.Request.Headers.Accept);
         var rung = slot.At(width);
-        if (await maker.FindAsync(live, slot, rung, accepts, context.RequestAborted) is not { } file)
+        for (var tries = 0; tries < 2; tries++)
         {
-            await RefuseAsync(context, StatusCodes.Status404NotFound, "cannot-be-made", "This file cannot be made.");
-            return;
-        }
+            if (await maker.FindAsync(live, slot, rung, accepts, context.RequestAborted) is not { } file)
+            {
+                break;
+            }
 
-        headers.CacheControl = version is null ? "public, max-age=60" : "public, max-age=31536000, immutable";
-        await SendAsync(context, place, rung, file);
-    }
+            headers.CacheControl = version is null ? "public, max-age=60" : "public, max-age=31536000, immutable";
+            if (await SentAsync(context, place, file))
+            {
+                return;
+            }
 
-    private static async Task SendAsync(HttpContext context, LivePlace place, LiveRung rung, StoredFile file)
-    {
-        try
-        {
-            await TypedResults
-                .PhysicalFile(
-                    file.Path,
-                    file.MediaType,
-                    entityTag: new EntityTagHeaderValue($"\"{file.Hash}\""),
-                    enableRangeProcessing: true
-                )
-                .ExecuteAsync(context);
-        }
-        catch (FileNotFoundException)
-        {
-            // Somebody deleted it: it is made again for the next who asks.
+            // Somebody deleted it: it is made again.
             foreach (var one in rung.Files.Where(one => one.Stored == file))
             {
                 one.Stored = null;
             }
+        }
 
-            throw;
+        await RefuseAsync(context, StatusCodes.Status404NotFound, "cannot-be-made", "This file cannot be made.");
+    }
+
+    // False when the file is not there any more; nothing is sent then.
+    private static async Task<bool> SentAsync(HttpContext context, LivePlace place, StoredFile file)
+    {
+        var tag = new EntityTagHeaderValue($"\"{file.Hash}\"");
+        try
+        {
+            await TypedResults.PhysicalFile(file.Path, file.MediaType, entityTag: tag, enableRangeProcessing: true).ExecuteAsync(context);
+        }
+        catch (Exception fault) when (fault is FileNotFoundException or DirectoryNotFoundException && !context.Response.HasStarted)
+        {
+            return false;
         }
 
         if (context.Response.StatusCode == StatusCodes.Status304NotModified)
@@ -110,6 +112,8 @@ internal static class LiveEndpoints
         {
             place.Sent(file.Bytes);
         }
+
+        return true;
     }
 
     // The address of a place, or of one slot of a group.

@@ -1,6 +1,9 @@
+using System.Globalization;
+using System.Text.Json;
 using Pantomet.Core.Facts;
 using Pantomet.Core.Geometry;
 using Pantomet.Core.Markup;
+using Pantomet.Core.Responsive;
 using Pantomet.Core.Rules;
 
 namespace Pantomet.Core.Tests.Markup;
@@ -145,6 +148,29 @@ public class MarkupTests
             HtmlWriter.Page(picture, withStandIn: true),
             StringComparison.Ordinal
         );
+    }
+
+    [Fact]
+    public void The_page_of_all_pictures_takes_at_every_window_what_was_foretold()
+    {
+        var page = PreviewPage.Write("A <job>", [new("vane", "site: opening", Group())]);
+        Assert.Contains("<title>A &lt;job&gt;</title>", page, StringComparison.Ordinal);
+        var from = page.IndexOf("const data = ", StringComparison.Ordinal) + "const data = ".Length;
+        var data = JsonDocument.Parse(page[from..page.IndexOf(";\n", from, StringComparison.Ordinal)]).RootElement[0];
+        foreach (var density in data.EnumerateObject())
+        {
+            var steps = density.Value.EnumerateArray().ToList();
+            // Nothing stands there that changes nothing.
+            Assert.True(steps.Count < 12);
+            for (var viewport = 200; viewport <= 2600; viewport++)
+            {
+                var step = steps.Last(one => one[0].GetInt32() <= viewport);
+                var foretold = Foretold.Of(Group(), viewport, new(decimal.Parse(density.Name, CultureInfo.InvariantCulture)));
+                Assert.Equal(foretold.File.Address, step[1].GetString());
+                var shown = step[5].GetDouble() + (step[6].GetDouble() * viewport);
+                Assert.Equal(foretold.Needed, Needs.Of(shown, new(decimal.Parse(density.Name, CultureInfo.InvariantCulture))));
+            }
+        }
     }
 
     [Theory]

@@ -110,6 +110,28 @@ public class LadderTests
             );
 
     [Fact]
+    public void Over_a_stretch_of_viewports_the_same_width_is_taken_and_beyond_it_another() =>
+        Gen.Select(SizesTexts, Gen.Int[300, 700], Gen.Int[0, 900], Gen.Int[1, 3], Gen.Int[20, 3000].Array[1, 6])
+            .Sample(
+                (text, from, more, density, some) =>
+                {
+                    var sizes = SizesOf(text);
+                    int[] widths = [.. some.Distinct().Order()];
+                    int TakenAt(int viewport) => Ladder.Taken(widths, Needs.Of(sizes.WidthAt(viewport), new Density(density)));
+                    var stretches = Ladder.Stretches(sizes, ViewportRanges.Between(from, from + more), new Density(density), widths);
+                    Assert.Equal(
+                        Enumerable.Range(from, more + 1),
+                        stretches.SelectMany(one => Enumerable.Range(one.From, one.To - one.From + 1)).Order()
+                    );
+                    Assert.All(
+                        stretches,
+                        one => Assert.Single(Enumerable.Range(one.From, one.To - one.From + 1).Select(TakenAt).Distinct())
+                    );
+                },
+                iter: 500
+            );
+
+    [Fact]
     public void The_widest_need_comes_first_and_the_waste_is_reached_exactly()
     {
         // 1000 px keeps 0.64 of its pixels down to 800 px exactly: 800 is still served, and 799 is the next.

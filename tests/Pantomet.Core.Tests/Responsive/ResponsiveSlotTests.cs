@@ -13,7 +13,10 @@ public class ResponsiveSlotTests
     public void A_ladder_has_the_shape_and_its_own_widths()
     {
         var slot = SlotsOf(
-            """{ "key": "column", "size": { "ratio": "3:2", "width": 10 }, "responsive": { "sizes": "(min-width: 60em) 655px, 100vw", "viewports": [320, 1920], "densities": [1, 2], "files": 3 } }"""
+            """
+            { "key": "column", "size": { "ratio": "3:2", "width": 10 },
+              "responsive": { "sizes": "(min-width: 60em) 655px, 100vw", "viewports": [320, 1920], "densities": [1, 2], "files": 3 } }
+            """
         )[0];
         var plans = VariantPlanner.PlanAll(new(6000, 4000), slot);
         Assert.Equal(3, plans.Count);

@@ -56,7 +56,7 @@ public class FrameSolverTests
                                 && frame.Bottom <= picture.Height + Hair,
                             $"{frame} leaves {picture}"
                         );
-                        Assert.Equal(shape.Value, frame.Width / frame.Height, 6);
+                        Assert.Equal(shape.Value, frame.Width / frame.Height, 1e-6);
                     }
                 }
             );

@@ -1,5 +1,8 @@
 using System.Text;
 using System.Text.Json;
+using Pantomet.Application.Sites;
+using Pantomet.Core.Marks;
+using Pantomet.Core.Rules;
 using Pantomet.Imaging.Tests.Support;
 
 namespace Pantomet.Imaging.Tests;
@@ -89,6 +92,70 @@ public sealed class SiteTests : IDisposable
             Build(0, Slots.Replace("\"width\": 100, \"height\": 100", "\"width\": 90, \"height\": 90", StringComparison.Ordinal)),
             StringComparison.Ordinal
         );
+    }
+
+    [Fact]
+    public async Task What_the_site_has_no_more_leaves_the_copy_and_its_pictures_a_week_later()
+    {
+        var clock = new Clock();
+        Page("in/index.html", "<img data-slot=d/opening src=vane.png>");
+        Page("in/shop/old.html", "<img data-slot=d/opening src=../vane.png><img data-slot=d/heavy src=../vane.png>");
+        Page("in/shop/list.html", "<img data-slot=d/opening src=../other.png>");
+        _place.Quarters("in/other.png", 600, 300);
+        Assert.Equal(4, (await RunAsync(clock)).Made);
+        _place.Write("out/shop/mine.txt", "not of the site");
+        File.Delete(_place.At("in/shop/list.html"));
+        File.Delete(_place.At("in/other.png"));
+
+        Assert.Equal(0, (await RunAsync(clock)).Made);
+        Assert.False(File.Exists(_place.At("out/shop/list.html")));
+        Assert.False(File.Exists(_place.At("out/other.png")));
+        Assert.True(File.Exists(_place.At("out/shop/mine.txt")));
+        Assert.Equal(2, Directory.GetFiles(_place.At("out/_pictures"), "other-*").Length);
+
+        // A page that comes back finds its pictures as they were.
+        clock.Now += TimeSpan.FromDays(6);
+        Page("in/shop/list.html", "<img data-slot=d/opening src=../other.png>");
+        _place.Quarters("in/other.png", 600, 300);
+        Assert.Equal(0, (await RunAsync(clock)).Made);
+        File.Delete(_place.At("in/shop/list.html"));
+        File.Delete(_place.At("in/shop/old.html"));
+        File.Delete(_place.At("out/shop/mine.txt"));
+        await RunAsync(clock);
+        Assert.False(Directory.Exists(_place.At("out/shop")));
+
+        clock.Now += TimeSpan.FromDays(8);
+        Assert.Equal(0, (await RunAsync(clock)).Made);
+        Assert.Empty(Directory.GetFiles(_place.At("out/_pictures"), "other-*"));
+        Assert.Equal(2, Directory.GetFiles(_place.At("out/_pictures"), "vane-*").Length);
+    }
+
+    [Fact]
+    public async Task A_run_that_is_stopped_goes_on_where_it_was()
+    {
+        var pictures = Enumerable.Range(0, 40).Select(i => $"many-{i}.png").ToList();
+        pictures.ForEach(name => _place.Quarters($"in/{name}", 900 + (2 * pictures.IndexOf(name)), 500));
+        Page("in/index.html", string.Concat(pictures.Select(name => $"<img data-slot=d/opening src={name}>")));
+        using var stop = new CancellationTokenSource();
+        var run = RunAsync(new Clock(), stop.Token);
+        while (!Directory.Exists(_place.At("out/_pictures")) && !run.IsCompleted)
+        {
+            await Task.Delay(2);
+        }
+
+        await stop.CancelAsync();
+        await Assert.ThrowsAnyAsync<OperationCanceledException>(() => run);
+        Assert.False(File.Exists(_place.At("out/index.html")));
+        Assert.InRange((await RunAsync(new Clock())).Made, 1, (2 * pictures.Count) - 1);
+    }
+
+    [Fact]
+    public void One_picture_under_two_names_is_made_once_for_each()
+    {
+        Page("in/index.html", "<img data-slot=d/opening src=vane.png><img data-slot=d/opening src=copy.png>");
+        File.Copy(_place.At("in/vane.png"), _place.At("in/copy.png"));
+        Assert.Contains(" 4 of them made", Build(0), StringComparison.Ordinal);
+        Assert.Contains(" 0 of them made", Build(0), StringComparison.Ordinal);
     }
 
     [Theory]
@@ -182,6 +249,19 @@ public sealed class SiteTests : IDisposable
         Assert.Contains("<img src=\"../_pictures/dsc-0423-grid-square-", small, StringComparison.Ordinal);
         Assert.All(Addresses(small), file => Assert.True(File.Exists(Path.Combine(Out, file)), file));
         Assert.Equal(File.ReadAllText(Path.Combine(demo, "site", "style.css")), Built("style.css"));
+    }
+
+    private Task<SiteOutcome> RunAsync(Clock clock, CancellationToken cancel = default)
+    {
+        Assert.True(RulesReader.TryRead(File.ReadAllText(_place.Rules(Slots)), out var book, out _));
+        return new SiteRun(book!, new Dictionary<string, PictureMarks>(), _place.At("in"), Out, "", 1, clock).ExecuteAsync(cancel);
+    }
+
+    private sealed class Clock : TimeProvider
+    {
+        public DateTimeOffset Now { get; set; } = new(2026, 11, 2, 9, 0, 0, TimeSpan.Zero);
+
+        public override DateTimeOffset GetUtcNow() => Now;
     }
 
     private static IEnumerable<string> Addresses(string markup) =>

@@ -171,6 +171,23 @@ public sealed class PageTests(ServerFixture server) : IClassFixture<ServerFixtur
         Assert.Contains("no-file", page.GetProperty("reasons").EnumerateArray().Select(reason => reason.GetProperty("code").GetString()));
     }
 
+    [Fact]
+    public async Task Slots_of_a_group_stand_together_in_a_job()
+    {
+        var book = """
+            { "schema": "pantomet-rules/1", "destinations": [ { "key": "apart", "name": "Apart", "slots": [
+              { "key": "wide", "size": { "ratio": "2:1", "width": 80 }, "group": "head", "media": "(min-width: 600px)" },
+              { "key": "plain", "size": { "ratio": "1:1", "width": 80 } },
+              { "key": "narrow", "size": { "ratio": "1:1", "width": 80 }, "group": "head" } ] } ] }
+            """;
+        using var rules = new StringContent(book, System.Text.Encoding.UTF8, "application/json");
+        (await server.Client.PostAsync(new Uri("/api/destinations/import", UriKind.Relative), rules)).EnsureSuccessStatusCode();
+        var picture = await server.PictureAsync("barometer-from-chat.jpg");
+        var job = await server.JobAsync([picture], ["apart/narrow", "apart/plain", "apart/wide"], anew: true);
+        var slots = (await server.JobAsync(job)).GetProperty("head").GetProperty("slots").EnumerateArray();
+        Assert.Equal(["apart/wide", "apart/narrow", "apart/plain"], slots.Select(slot => slot.GetProperty("address").GetString()));
+    }
+
     private static object Slot(string key, string ratio, string? media) =>
         media is null
             ? new

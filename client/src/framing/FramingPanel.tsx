@@ -1,6 +1,7 @@
 import { useEffect, useMemo } from 'react';
 import type { Cell, Decisions, JobPicture, JobSlot } from '../api/client';
 import { useCellDetail } from '../api/queries';
+import { Breakpoints } from '../design/Breakpoints';
 import { KeyButton } from '../design/Button';
 import { needs } from '../design/needs';
 import { sentence, size, weight } from '../design/figures';
@@ -80,6 +81,10 @@ export function FramingPanel({
   const kin = slots.filter(
     (one) => one.slot.shapeKey === slot.slot.shapeKey && !decisionFor(decisions, one.address).loose,
   );
+  const group = slots.filter(
+    (one) =>
+      slot.slot.group != null && one.destination === slot.destination && one.slot.group === slot.slot.group,
+  );
   useEffect(() => {
     list.current
       ?.querySelector(`[data-slot="${CSS.escape(slot.address)}"]`)
@@ -132,6 +137,15 @@ export function FramingPanel({
         <p className="truncate text-[12px] text-ink-2" title={needs(slot.slot)}>
           {needs(slot.slot)}
         </p>
+        {group.length > 1 && (
+          <div className="mt-2" data-testid="breakpoints">
+            <Breakpoints
+              slots={group.map((one) => one.slot)}
+              active={slot.slot}
+              onPick={(picked) => onActive(group.find((one) => one.slot === picked)!.address)}
+            />
+          </div>
+        )}
         <div
           className="mt-1.5 h-[76px] overflow-y-auto"
           tabIndex={0}

@@ -2,6 +2,7 @@ import { useDrag, useGesture } from '@use-gesture/react';
 import { memo, useEffect, useRef } from 'react';
 import { addresses, type JobPicture, type JobSlot, type Verdict } from '../api/client';
 import { Covered } from '../design/Covered';
+import { windows } from '../design/needs';
 import { VerdictMark } from '../design/VerdictMark';
 import { around, caption } from './arranged';
 import { type Box, moved, zoomed } from './box';
@@ -108,6 +109,7 @@ export const SlotWindow = memo(function SlotWindow({
       >
         <VerdictMark verdict={skipped ? 'skipped' : verdict} />
         <span className={`min-w-0 truncate ${active ? 'font-semibold' : ''}`}>{slot.slot.name}</span>
+        {slot.slot.group != null && <span className="shrink-0 text-ink-2">{windows(slot.slot)}</span>}
         {(skipped || loose || wants) && (
           <span className="shrink-0 text-ink-2">
             {skipped ? 'left out' : wants ? <b className="font-semibold text-concedes">look</b> : 'loose'}

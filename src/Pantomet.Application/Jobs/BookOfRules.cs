@@ -9,7 +9,7 @@ namespace Pantomet.Application.Jobs;
 /// <param name="Destination">Its destination.</param>
 /// <param name="Slot">The slot.</param>
 /// <param name="BytesKey">Its rule as far as bytes depend on it.</param>
-/// <param name="Rank">Where it stands in the book, from 0.</param>
+/// <param name="Rank">Where it stands in the book, from 0, those of a group next to each other.</param>
 /// <param name="LaidOutBy">A hash of all that a cell's layout depends on besides picture and decisions.</param>
 internal sealed record BoardSlot(Destination Destination, Slot Slot, string BytesKey, int Rank, string LaidOutBy);
 
@@ -25,7 +25,7 @@ internal static class BookOfRules
         var slots = new Dictionary<string, BoardSlot>();
         foreach (var destination in book.Destinations)
         {
-            foreach (var slot in destination.Slots)
+            foreach (var slot in Together(destination.Slots))
             {
                 var rule = RulesWriter.Write(new RuleBook([new(destination.Key, destination.Name, [slot])]));
                 // What is needed of a slot of a group depends on where the others are shown, and they stand together on a page.
@@ -45,4 +45,8 @@ internal static class BookOfRules
 
         return slots;
     }
+
+    // Slots of one group stand together, in their order, where its first one is.
+    private static IEnumerable<Slot> Together(IReadOnlyList<Slot> slots) =>
+        slots.GroupBy(slot => slot.Group is { } group ? $"group {group}" : $"slot {slot.Key}").SelectMany(same => same);
 }

@@ -272,6 +272,7 @@ public sealed record JobHead(
         [
             .. state
                 .Job.Slots.Where(place => state.Slots.ContainsKey(place.Address))
+                .OrderBy(place => state.Slots[place.Address].Rank)
                 .Select(place => JobSlotView.Of(place, state.Slots[place.Address])),
         ];
 }

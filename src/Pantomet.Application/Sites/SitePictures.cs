@@ -1,4 +1,5 @@
 using System.Collections.Concurrent;
+using System.Diagnostics;
 using System.Globalization;
 using System.Security.Cryptography;
 using Pantomet.Application.Engine;
@@ -30,33 +31,54 @@ internal sealed record SitePicture(string Path, PictureFacts? Facts, string? Ref
 }
 
 /// <summary>Makes the files that the pages of a site want; what an earlier run made by the same recipe stands.</summary>
+/// <param name="site">The site.</param>
+/// <param name="output">The folder for the files.</param>
+/// <param name="state">What an earlier run left.</param>
+/// <param name="marks">What a person said about the pictures.</param>
+/// <param name="jobs">How many pictures are worked on at once.</param>
+/// <param name="save">Keeps what is known so far: a run that is stopped need not be done again from its start.</param>
 internal sealed class SitePictures(
     SiteFolder site,
     string output,
     SiteState state,
     IReadOnlyDictionary<string, PictureMarks> marks,
-    int jobs
+    int jobs,
+    Action<SiteState> save
 )
 {
+    private static readonly TimeSpan SaveEvery = TimeSpan.FromSeconds(3);
+
     // Written by several pictures at once.
     private readonly ConcurrentDictionary<string, KnownPicture> _pictures = new(state.Pictures);
     private readonly ConcurrentDictionary<string, KnownFile> _files = new(state.Files);
-    private readonly ConcurrentDictionary<string, KnownStandIn> _standIns = new(state.StandIns);
     private readonly ConcurrentDictionary<string, byte> _used = new();
     private readonly ConcurrentDictionary<string, byte> _seen = new();
     private readonly ConcurrentDictionary<Slot, string> _rules = new(ReferenceEqualityComparer.Instance);
+    private readonly Stopwatch _saved = Stopwatch.StartNew();
     private int _made;
+    private int _savedMade;
 
     /// <summary>How many files were made in this run.</summary>
     public int Made => _made;
 
-    /// <summary>What is known now, of pictures and files that are still wanted.</summary>
-    public SiteState State =>
+    /// <summary>What is known once all is made. What no page has wanted for so long is left out.</summary>
+    /// <param name="now">The time, UTC.</param>
+    /// <param name="keep">For how long it is kept.</param>
+    public SiteState After(DateTime now, TimeSpan keep) =>
         new()
         {
-            Pictures = _pictures.Where(pair => _seen.ContainsKey(pair.Key)).ToDictionary(),
-            Files = _files.Where(pair => _used.ContainsKey(pair.Key)).ToDictionary(),
-            StandIns = _standIns.Where(pair => _used.ContainsKey(pair.Key)).ToDictionary(),
+            Pictures = _pictures
+                .Select(pair =>
+                    (pair.Key, Value: pair.Value with { Unused = _seen.ContainsKey(pair.Key) ? null : pair.Value.Unused ?? now })
+                )
+                .Where(pair => !(now - pair.Value.Unused > keep))
+                .ToDictionary(pair => pair.Key, pair => pair.Value),
+            Files = _files
+                .Select(pair =>
+                    (pair.Key, Value: pair.Value with { Unused = _used.ContainsKey(pair.Key) ? null : pair.Value.Unused ?? now })
+                )
+                .Where(pair => !(now - pair.Value.Unused > keep))
+                .ToDictionary(pair => pair.Key, pair => pair.Value),
         };
 
     public PictureMarks MarksOf(string path) =>
@@ -73,12 +95,46 @@ internal sealed class SitePictures(
         var room = new WorkRoom(jobs);
         await using var processes = new EngineRoom(new() { Data = "", Workers = jobs });
         var made = new ConcurrentDictionary<string, SitePicture>();
-        await Parallel.ForEachAsync(
-            wanted,
-            new ParallelOptions { MaxDegreeOfParallelism = jobs, CancellationToken = cancel },
-            async (pair, stop) => made[pair.Key] = await PictureAsync(pair.Key, pair.Value, room, processes, stop)
-        );
+        try
+        {
+            await Parallel.ForEachAsync(
+                wanted,
+                new ParallelOptions { MaxDegreeOfParallelism = jobs, CancellationToken = cancel },
+                async (pair, stop) =>
+                {
+                    made[pair.Key] = await PictureAsync(pair.Key, pair.Value, room, processes, stop);
+                    SaveNowAndThen();
+                }
+            );
+        }
+        catch (OperationCanceledException)
+        {
+            Save();
+            throw;
+        }
+
         return made;
+    }
+
+    private void SaveNowAndThen()
+    {
+        lock (_saved)
+        {
+            if (_saved.Elapsed > SaveEvery && _made > _savedMade)
+            {
+                Save();
+            }
+        }
+    }
+
+    private void Save()
+    {
+        lock (_saved)
+        {
+            _savedMade = _made;
+            save(state with { Pictures = _pictures.ToDictionary(), Files = _files.ToDictionary() });
+            _saved.Restart();
+        }
     }
 
     private async Task<SitePicture> PictureAsync(
@@ -174,16 +230,17 @@ internal sealed class SitePictures(
             var mine = made.Where(one => one.Plan.Descriptor == plan.Descriptor).ToList();
             foreach (var (wish, one) in Wish.AllOf(plan, slot).Zip(mine))
             {
-                var recipe = RecipeOf(hash, slot, wish);
+                var key = KeyOf(picture.Path, mark, hash, slot, wish);
                 var kept = FileOf(picture.Path, slot, mark, one);
-                _files[recipe] = kept;
-                _used[recipe] = 1;
                 if (kept.Name is not null && !picture.StandIns.ContainsKey(slot))
                 {
                     var standIn = StandIn.Of(one.File!);
-                    picture.StandIns[slot] = _standIns[recipe] = new(standIn.Data, standIn.Edge);
+                    picture.StandIns[slot] = new(standIn.Data, standIn.Edge);
+                    kept = kept with { StandIn = picture.StandIns[slot] };
                 }
 
+                _files[key] = kept;
+                _used[key] = 1;
                 files.Add(new(one.Plan, kept));
             }
         }
@@ -224,26 +281,26 @@ internal sealed class SitePictures(
     {
         var slot = place.Slot;
         var files = new List<SiteFile>();
-        var recipes = new List<string>();
+        var keys = new List<string>();
         foreach (var plan in PlansOf(known.Facts, place, mark))
         {
             // What is not made is not made in one type as in another.
             foreach (var wish in Wish.AllOf(plan, slot).Take(plan.IsMade ? int.MaxValue : 1))
             {
-                var recipe = RecipeOf(known.Hash, slot, wish);
-                if (!_files.TryGetValue(recipe, out var file) || !IsThere(file, picture.Path, slot, plan, mark))
+                var key = KeyOf(picture.Path, mark, known.Hash, slot, wish);
+                if (!_files.TryGetValue(key, out var file) || !IsThere(file, picture.Path, slot, plan, mark))
                 {
                     return false;
                 }
 
-                recipes.Add(recipe);
+                keys.Add(key);
                 files.Add(new(plan.Size == file.Size ? plan : plan.At(file.Size), file));
             }
         }
 
-        recipes.ForEach(recipe => _used[recipe] = 1);
+        keys.ForEach(key => _used[key] = 1);
         picture.Files[slot] = files;
-        if (recipes.Select(_standIns.GetValueOrDefault).FirstOrDefault(one => one is not null) is { } standIn)
+        if (files.FirstOrDefault(one => one.File.StandIn is not null)?.File.StandIn is { } standIn)
         {
             picture.StandIns[slot] = standIn;
         }
@@ -264,8 +321,10 @@ internal sealed class SitePictures(
         && mark.Focus is null
         && places.Any(place => place.Slot.FrameShape is not null && mark.FramingFor(place.Destination, place.Slot.Key) is null);
 
-    private string RecipeOf(string hash, Slot slot, Wish wish) =>
-        new Recipe
+    // By the recipe, and by the words of its name: one picture may lie in a site under two names.
+    private string KeyOf(string path, PictureMarks mark, string hash, Slot slot, Wish wish)
+    {
+        var recipe = new Recipe
         {
             Parts = [new(hash, Turn.None, wish.Plan.Crop)],
             Size = wish.Plan.Size,
@@ -273,7 +332,11 @@ internal sealed class SitePictures(
             MayShrink = wish.Plan.MayShrink,
             Rule = _rules.GetOrAdd(slot, RulesWriter.BytesKey),
             Format = wish.Format,
-        }.Id;
+        };
+        return $"{recipe.Id}/{WordsOf(path, mark)}";
+    }
+
+    private static string WordsOf(string path, PictureMarks mark) => mark.Name ?? Path.GetFileNameWithoutExtension(path);
 
     private string? HashOf(string path, out FileInfo file)
     {
@@ -313,9 +376,7 @@ internal sealed class SitePictures(
     // A name with the hash of its content never means anything else: it may be kept for ever by who fetched it.
     private static string Stem(string path, Slot slot, Descriptor descriptor, PixelSize size, PictureMarks mark, string hash)
     {
-        var stem = slot.NamePattern.Fill(
-            new(mark.Name ?? Path.GetFileNameWithoutExtension(path), "", slot.Key, descriptor, size, slot.Size.Shape, hash)
-        );
+        var stem = slot.NamePattern.Fill(new(WordsOf(path, mark), "", slot.Key, descriptor, size, slot.Size.Shape, hash));
         return slot.NamePattern.Text.Contains("{hash}", StringComparison.Ordinal) ? stem : $"{stem}-{hash[..NamePattern.HashDigits]}";
     }
 }

@@ -31,15 +31,20 @@ public sealed record SiteOutcome(RenderReport Report, int Made, int Copied)
 /// <param name="output">The folder for the copy; made if missing.</param>
 /// <param name="address">How addresses of pictures begin; empty for addresses relative to the page.</param>
 /// <param name="jobs">How many pictures, and how many files, are worked on at once.</param>
+/// <param name="time">Tells the time; the machine's where nothing is given.</param>
 public sealed class SiteRun(
     RuleBook book,
     IReadOnlyDictionary<string, PictureMarks> marks,
     string input,
     string output,
     string address,
-    int jobs
+    int jobs,
+    TimeProvider? time = null
 )
 {
+    /// <summary>For how long a picture stays in the copy that no page shows any more: older pages may lie in visitors' caches.</summary>
+    public static readonly TimeSpan KeepUnused = TimeSpan.FromDays(7);
+
     /// <summary>The folder of the pictures that are made, in the root of the copy.</summary>
     public const string PicturesFolder = "_pictures";
 
@@ -83,7 +88,8 @@ public sealed class SiteRun(
         }
 
         var state = Path.Combine(_pictures, StateFile);
-        var pictures = new SitePictures(_site, _pictures, SiteState.Load(state), marks, jobs);
+        var before = SiteState.Load(state);
+        var pictures = new SitePictures(_site, _pictures, before, marks, jobs, known => known.Save(state));
         var made = await pictures.MakeAsync(Wanted(pages), cancel);
         var copied = plain.Count(Copy);
         foreach (var page in pages)
@@ -91,12 +97,45 @@ public sealed class SiteRun(
             Write(page, made, pictures);
         }
 
-        if (made.Count > 0)
+        if (made.Count > 0 || before.Files.Count > 0)
         {
-            pictures.State.Save(state);
+            var after = pictures.After((time ?? TimeProvider.System).GetUtcNow().UtcDateTime, KeepUnused) with
+            {
+                Site = _site.Root,
+                Copies = files,
+            };
+            after.Save(state);
+            Tidy(before, after);
         }
 
         return new(Report(pages, made, pictures, clock.Elapsed), pictures.Made, copied);
+    }
+
+    // Removes what an earlier run put into the copy and nothing wants any more. What this program did not put there stays.
+    private void Tidy(SiteState before, SiteState after)
+    {
+        var named = after.Files.Values.Select(file => file.Name).ToHashSet();
+        var gone = before.Files.Values.Select(file => file.Name).Where(name => name is not null && !named.Contains(name));
+        var copies = before.Site == after.Site ? before.Copies.Except(after.Copies) : [];
+        var root = Path.GetFullPath(output);
+        foreach (var path in gone.Select(name => $"{PicturesFolder}/{name}").Concat(copies))
+        {
+            var full = Path.GetFullPath(Path.Combine(root, path));
+            if (full == root || !SiteFolder.IsInside(full, root))
+            {
+                continue;
+            }
+
+            File.Delete(full);
+            for (
+                var folder = Path.GetDirectoryName(full)!;
+                folder != root && !Directory.EnumerateFileSystemEntries(folder).Any();
+                folder = Path.GetDirectoryName(folder)!
+            )
+            {
+                Directory.Delete(folder);
+            }
+        }
     }
 
     // A page with images that name their place, or one that cannot be read for such; null for all others.

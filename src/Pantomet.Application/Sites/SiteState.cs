@@ -12,7 +12,8 @@ namespace Pantomet.Application.Sites;
 /// <param name="Changed">When it was changed, UTC.</param>
 /// <param name="Hash">SHA-256 of its content, lower-case hexadecimal.</param>
 /// <param name="Facts">Its facts.</param>
-internal sealed record KnownPicture(long Bytes, DateTime Changed, string Hash, PictureFacts Facts);
+/// <param name="Unused">Since when no page shows it, UTC; null while one does.</param>
+internal sealed record KnownPicture(long Bytes, DateTime Changed, string Hash, PictureFacts Facts, DateTime? Unused = null);
 
 /// <summary>A file that was made by a recipe, or the reasons why none was.</summary>
 internal sealed record KnownFile
@@ -40,15 +41,21 @@ internal sealed record KnownFile
     public required Verdict Verdict { get; init; }
 
     public required IReadOnlyList<Reason> Reasons { get; init; }
+
+    /// <summary>What stands in for it while it loads, where a page asked for that.</summary>
+    public KnownStandIn? StandIn { get; init; }
+
+    /// <summary>Since when no page wants it, UTC; null while one does.</summary>
+    public DateTime? Unused { get; init; }
 }
 
-/// <summary>What stands in for a file, by the file's recipe.</summary>
+/// <summary>What stands in for a file while it loads.</summary>
 internal sealed record KnownStandIn(string Data, Rgb? Edge);
 
 /// <summary>What an earlier run read and made: what is known need not be done again. It lies beside the files that it tells of.</summary>
-internal sealed class SiteState
+internal sealed record SiteState
 {
-    private const string Schema = "pantomet-site/1";
+    private const string Schema = "pantomet-site/2";
 
     private static readonly JsonSerializerOptions Options = new(JsonSerializerDefaults.Web)
     {
@@ -61,11 +68,14 @@ internal sealed class SiteState
     /// <summary>By path from the site's root.</summary>
     public Dictionary<string, KnownPicture> Pictures { get; init; } = [];
 
-    /// <summary>By recipe.</summary>
+    /// <summary>By recipe and the words of its name.</summary>
     public Dictionary<string, KnownFile> Files { get; init; } = [];
 
-    /// <summary>By recipe.</summary>
-    public Dictionary<string, KnownStandIn> StandIns { get; init; } = [];
+    /// <summary>The folder that the pages came from, in full.</summary>
+    public string? Site { get; init; }
+
+    /// <summary>Pages and other files of the copy, by path from its root.</summary>
+    public IReadOnlyList<string> Copies { get; init; } = [];
 
     /// <summary>What an earlier run left; an empty one where there is none, or none that can be read.</summary>
     public static SiteState Load(string path)

@@ -9,6 +9,18 @@ interface Shown {
   shownAt: readonly { from: number; to: number }[];
 }
 
+/** What tells names apart: without the words that all of them begin with. */
+function apart(names: readonly string[]): readonly string[] {
+  const words = names.map((name) => name.split(' '));
+  let same = 0;
+  while (
+    new Set(names).size > 1 &&
+    words.every((one) => one.length > same + 1 && one[same] === words[0]![same])
+  )
+    same++;
+  return words.map((one) => one.slice(same).join(' '));
+}
+
 /** Windows from narrow to wide on one line: which slot of the group stands where, and where they change. */
 export function Breakpoints<T extends Shown>({
   slots,
@@ -27,6 +39,7 @@ export function Breakpoints<T extends Shown>({
     .flatMap((slot) => slot.shownAt.map((span) => ({ slot, ...span })))
     .filter((span) => span.from <= to && span.to >= from)
     .toSorted((a, b) => a.from - b.from);
+  const short = apart(spans.map((span) => span.slot.name));
   const names = spans.map((span) => `${span.slot.name} from ${span.from} px`).join(', ');
   return (
     <div className="relative h-11" role={onPick ? 'group' : 'img'} aria-label={names}>
@@ -37,7 +50,7 @@ export function Breakpoints<T extends Shown>({
             span.slot === active ? 'z-10 font-semibold outline-2 -outline-offset-1 outline-accent' : ''
           } ${i % 2 ? 'bg-sheet-2' : 'bg-sheet'}`,
           style: { left: at(span.from), width: `calc(${at(span.to + 1)} - ${at(span.from)})` },
-          children: span.slot.name,
+          children: short[i],
         };
         return onPick ? (
           <button key={span.from} type="button" onClick={() => onPick(span.slot)} {...place} />

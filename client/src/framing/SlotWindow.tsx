@@ -103,13 +103,14 @@ export const SlotWindow = memo(function SlotWindow({
         type="button"
         onClick={() => onActive(address)}
         aria-pressed={active}
-        title={`${slot.slot.name}, ${slot.destinationName}`}
+        title={[slot.slot.name, slot.destinationName, slot.slot.group != null ? windows(slot.slot) : '']
+          .filter(Boolean)
+          .join(', ')}
         className="flex w-full items-center gap-1 text-left text-[11px] leading-none"
         style={{ height: caption }}
       >
         <VerdictMark verdict={skipped ? 'skipped' : verdict} />
         <span className={`min-w-0 truncate ${active ? 'font-semibold' : ''}`}>{slot.slot.name}</span>
-        {slot.slot.group != null && <span className="shrink-0 text-ink-2">{windows(slot.slot)}</span>}
         {(skipped || loose || wants) && (
           <span className="shrink-0 text-ink-2">
             {skipped ? 'left out' : wants ? <b className="font-semibold text-concedes">look</b> : 'loose'}

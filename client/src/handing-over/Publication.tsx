@@ -39,8 +39,13 @@ export function Publication({
           <>
             <h2 className="break-all">/live/{publication.key}/</h2>
             <p className="mt-1 text-ink-2">
-              Live since {new Date(publication.at!).toLocaleString()}. What was live before a change answers
-              for {publication.oldAnswersDays} more days under its own address.
+              Live since{' '}
+              {new Date(publication.at!).toLocaleString(undefined, {
+                dateStyle: 'medium',
+                timeStyle: 'short',
+              })}
+              . What was live before a change answers for {publication.oldAnswersDays} more days under its own
+              address.
             </p>
           </>
         ) : (

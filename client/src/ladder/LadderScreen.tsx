@@ -93,7 +93,11 @@ function Ladder({ picture, slot }: { picture: JobPicture; slot: JobSlot }) {
   return (
     <div className="grid min-h-0 grid-cols-[1fr_348px]">
       <div className="min-h-0 overflow-y-auto px-5 py-4">
-        {known.slots.length > 1 && <Breakpoints slots={known.slots} viewport={viewport} />}
+        {known.slots.length > 1 && (
+          <div className="mb-1.5">
+            <Breakpoints slots={known.slots} viewport={viewport} />
+          </div>
+        )}
         {known.grid.length === 0 ? (
           <Notice>No file can be made of this picture here.</Notice>
         ) : (

@@ -6,7 +6,6 @@ using Microsoft.Extensions.Logging;
 using Pantomet.Application.Variants;
 using Pantomet.Data;
 using Pantomet.Data.Variants;
-using Pantomet.Imaging.Making;
 
 namespace Pantomet.Application.Jobs;
 
@@ -39,13 +38,8 @@ internal sealed partial class FileDesk(
     /// <param name="wanted">The file.</param>
     /// <param name="urgent">True when a person waits for it.</param>
     /// <param name="cancel">Stops between encodes.</param>
-    /// <param name="weighed">Told of the file as soon as it is found.</param>
-    public async Task<FileStandings> MakeAsync(
-        WantedFile wanted,
-        bool urgent,
-        CancellationToken cancel,
-        Action<WeighedFile>? weighed = null
-    )
+    /// <param name="found">Told of the file as soon as it is found.</param>
+    public async Task<FileStandings> MakeAsync(WantedFile wanted, bool urgent, CancellationToken cancel, Action<FoundFile>? found = null)
     {
         while (true)
         {
@@ -58,9 +52,9 @@ internal sealed partial class FileDesk(
 
             using var mine = new Making();
             var other = _underWay.GetOrAdd(wanted.Id, mine);
-            if (weighed is not null)
+            if (found is not null)
             {
-                other.Listen(weighed);
+                other.Listen(found);
             }
 
             if (!ReferenceEquals(other, mine))
@@ -76,7 +70,7 @@ internal sealed partial class FileDesk(
 
             try
             {
-                var rendered = await store.RenderAsync(wanted, urgent, mine.Weighed, cancel);
+                var rendered = await store.RenderAsync(wanted, urgent, mine.Tell, cancel);
                 mine.Failed = rendered.Row is null;
                 await StoreAsync(wanted, rendered, known.Tries(wanted.Id));
                 return await StandingAsync(wanted.Id, CancellationToken.None);
@@ -282,30 +276,30 @@ internal sealed partial class FileDesk(
     private sealed class Making : IDisposable
     {
         private readonly TaskCompletionSource _ended = new(TaskCreationOptions.RunContinuationsAsynchronously);
-        private readonly List<Action<WeighedFile>> _listeners = [];
-        private WeighedFile? _weighed;
+        private readonly List<Action<FoundFile>> _listeners = [];
+        private FoundFile? _found;
 
         public Task Ended => _ended.Task;
 
         public bool Failed { get; set; }
 
-        public void Listen(Action<WeighedFile> listener)
+        public void Listen(Action<FoundFile> listener)
         {
             lock (_listeners)
             {
                 _listeners.Add(listener);
-                if (_weighed is not null)
+                if (_found is not null)
                 {
-                    listener(_weighed);
+                    listener(_found);
                 }
             }
         }
 
-        public void Weighed(WeighedFile file)
+        public void Tell(FoundFile file)
         {
             lock (_listeners)
             {
-                _weighed = file;
+                _found = file;
                 _listeners.ForEach(listener => listener(file));
             }
         }

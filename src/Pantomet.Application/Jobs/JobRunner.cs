@@ -92,7 +92,12 @@ internal sealed partial class JobRunner(
         var began = clock.GetUtcNow().UtcDateTime;
         try
         {
-            var making = desk.MakeAsync(file, awaited, stop.Token, weighed => _ = TellAsync(() => queue.WeighedAsync(file.Id, weighed)));
+            var making = desk.MakeAsync(
+                file,
+                awaited,
+                stop.Token,
+                found => _ = TellAsync(() => queue.WeighedAsync(file.Id, found.Weighed))
+            );
             // What nobody wants any more is not finished: its job was stopped, or its frame has moved on.
             while (await Task.WhenAny(making, Task.Delay(Look, CancellationToken.None)) != making)
             {

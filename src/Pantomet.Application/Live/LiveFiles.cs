@@ -3,6 +3,7 @@ using Pantomet.Core.Geometry;
 using Pantomet.Core.Recipes;
 using Pantomet.Core.Rules;
 using Pantomet.Data.Variants;
+using Pantomet.Imaging.Making;
 
 namespace Pantomet.Application.Live;
 
@@ -39,6 +40,9 @@ internal sealed class LiveFile(string id, string recipe, bool letThrough)
 
     /// <summary>True once it was made and breaks a limit: another type is sent instead.</summary>
     public bool Unfit => _unfit;
+
+    /// <summary>Takes over a file that was found while its likeness is still measured; it is fit to go.</summary>
+    public StoredFile Take(WeighedFile found, string hash, string path) => _stored = new(path, hash, found.Bytes, found.Format.MediaType());
 
     /// <summary>Takes over what is known of the file.</summary>
     public StoredFile? Take(VariantRow row, string path)

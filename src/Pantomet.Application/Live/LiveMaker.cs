@@ -68,7 +68,39 @@ internal sealed class LiveMaker(FileDesk desk, DataFolder folder)
             slot.Slot,
             new Wish(VariantStore.PlanOf(file.Recipe), file.Type, file.Recipe.Quality)
         );
-        var made = (await desk.MakeAsync(wanted, urgent: true, cancel)).Made(file.Id);
+        // What is found goes out at once; its likeness is measured and put down whether or not somebody still waits. A quality by hand may be
+        // over the limit: whether it goes out is known at the end.
+        var waiting = new CancellationTokenSource();
+        var found = new TaskCompletionSource<FoundFile>(TaskCreationOptions.RunContinuationsAsynchronously);
+        var making = desk.MakeAsync(
+            wanted,
+            urgent: true,
+            waiting.Token,
+            file.Recipe.Quality is null ? one => found.TrySetResult(one) : null
+        );
+        using (cancel.UnsafeRegister(_ => waiting.Cancel(), null))
+        {
+            await Task.WhenAny(making, found.Task);
+        }
+
+        _ = making.ContinueWith(
+            ended =>
+            {
+                waiting.Dispose();
+                return ended.Exception;
+            },
+            CancellationToken.None,
+            TaskContinuationOptions.ExecuteSynchronously,
+            TaskScheduler.Default
+        );
+        if (!making.IsCompleted)
+        {
+            var (weighed, kept) = await found.Task;
+            var hash = await kept;
+            return file.Take(weighed, hash, folder.Variants.PathOf(hash));
+        }
+
+        var made = (await making).Made(file.Id);
         return made is null ? null : file.Take(made, folder.Variants.PathOf(made.ContentHash));
     }
 }

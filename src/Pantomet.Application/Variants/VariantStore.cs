@@ -17,6 +17,11 @@ namespace Pantomet.Application.Variants;
 /// <summary>A file that was made and kept, or why none was.</summary>
 internal sealed record Rendered(VariantRow? Row, RenderFailure? Failure);
 
+/// <summary>A file that was found, while the rest of what is to be known of it is still measured.</summary>
+/// <param name="Weighed">Its figures.</param>
+/// <param name="Hash">Its SHA-256, once it is kept under that.</param>
+internal sealed record FoundFile(WeighedFile Weighed, Task<string> Hash);
+
 /// <summary>Why a file could not be made.</summary>
 /// <param name="Code">What kind of failure it is.</param>
 /// <param name="Reason">A sentence.</param>
@@ -31,15 +36,21 @@ internal sealed class VariantStore(DataFolder folder, EngineRoom engine, TimePro
     /// <summary>Renders a file and keeps it. Nothing is left behind when it cannot be done.</summary>
     /// <param name="wanted">The file.</param>
     /// <param name="urgent">True when a person waits for it.</param>
-    /// <param name="weighed">Told of the file as soon as it is found.</param>
+    /// <param name="found">Told of the file as soon as it is found.</param>
     /// <param name="cancel">Stops between encodes.</param>
-    public async Task<Rendered> RenderAsync(WantedFile wanted, bool urgent, Action<WeighedFile> weighed, CancellationToken cancel)
+    public async Task<Rendered> RenderAsync(WantedFile wanted, bool urgent, Action<FoundFile> found, CancellationToken cancel)
     {
         var (output, small) = (folder.Scratch(), folder.Scratch());
+        Task<string>? keeping = null;
         try
         {
             var order = OrderOf(wanted) with { Output = output, Small = small };
-            var outcome = await engine.RunAsync(order, cancel, urgent, told => weighed(told.Weighed!));
+            var outcome = await engine.RunAsync(
+                order,
+                cancel,
+                urgent,
+                told => found(new(told.Weighed!, keeping = folder.Variants.StoreFileAsync(output, CancellationToken.None)))
+            );
             if (outcome.Variant is not { HasFile: true } made)
             {
                 return new(
@@ -54,7 +65,7 @@ internal sealed class VariantStore(DataFolder folder, EngineRoom engine, TimePro
                 );
             }
 
-            var hash = await folder.Variants.StoreFileAsync(output, cancel);
+            var hash = await (keeping ?? folder.Variants.StoreFileAsync(output, cancel));
             if (File.Exists(small))
             {
                 File.Move(small, SmallPath(hash), overwrite: true);
@@ -68,6 +79,7 @@ internal sealed class VariantStore(DataFolder folder, EngineRoom engine, TimePro
         }
         finally
         {
+            await (keeping ?? Task.CompletedTask).ContinueWith(_ => { }, TaskScheduler.Default);
             Discard(output);
             Discard(small);
         }

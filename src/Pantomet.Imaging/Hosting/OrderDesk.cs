@@ -110,11 +110,28 @@ public sealed class OrderDesk : IDisposable
             return new();
         }
 
-        var made = Made(order, source, weighed => meanwhile?.Invoke(new() { Weighed = weighed }), cancel);
+        // A file that is found lies there before it is told of: who waits for it need not wait for the rest.
+        var written = false;
+        void Found(WeighedFile found)
+        {
+            using (var output = File.Create(order.Output))
+            {
+                output.Write(found.Content.Span);
+            }
+
+            written = true;
+            meanwhile?.Invoke(new() { Weighed = found });
+        }
+
+        var made = Made(order, source, Found, cancel);
         var outcome = OutcomeOf(made);
         if (made.File is { } file)
         {
-            File.WriteAllBytes(order.Output, file);
+            if (!written)
+            {
+                File.WriteAllBytes(order.Output, file);
+            }
+
             if (order.Small is { } small)
             {
                 using var lazy = Image.ThumbnailBuffer(file, SmallSide, height: SmallSide, size: Enums.Size.Down);

@@ -1,3 +1,4 @@
+using System.Text.Json.Serialization;
 using Pantomet.Core.Facts;
 using Pantomet.Core.Geometry;
 
@@ -10,5 +11,10 @@ namespace Pantomet.Imaging.Making;
 /// <param name="Bytes">Its weight.</param>
 public sealed record WeighedFile(PictureFormat Format, int? Quality, PixelSize Size, long Bytes)
 {
-    internal static WeighedFile Of(Attempt attempt, PixelSize size) => new(attempt.Format, attempt.Quality, size, attempt.Bytes);
+    /// <summary>The file itself; empty where only its figures were passed on.</summary>
+    [JsonIgnore]
+    public ReadOnlyMemory<byte> Content { get; private init; }
+
+    internal static WeighedFile Of(Attempt attempt, PixelSize size) =>
+        new(attempt.Format, attempt.Quality, size, attempt.Bytes) { Content = attempt.File };
 }

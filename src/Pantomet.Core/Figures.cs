@@ -20,6 +20,9 @@ public static class Figures
     /// <summary>A share in whole hundredths: <c>62 %</c>.</summary>
     public static string Percent(double share) => $"{Number(share * 100, 0)}{ThinSpace}%";
 
+    /// <summary>A contrast ratio, cut to hundredths so that it never promises more than there is: <c>4.48 : 1</c>.</summary>
+    public static string Contrast(double ratio) => $"{Number(Math.Floor(ratio * 100) / 100)} : 1";
+
     /// <summary>A pixel size: <c>1 600 × 1 200 px</c>.</summary>
     public static string Size(PixelSize size) => $"{Count(size.Width)} × {Count(size.Height)} px";
 

@@ -157,7 +157,7 @@ internal sealed class BundleContents
     }
 
     private static ReportedFile Figures(string path, VariantRow row) =>
-        new(path, new(row.Width, row.Height), row.Format, row.Bytes, row.Quality, row.Likeness, row.Worst);
+        new(path, new(row.Width, row.Height), row.Format, row.Bytes, row.Quality, row.Likeness, row.Worst, VariantStore.DressedOf(row));
 
     private static BundleFile NotMade(BoardCell cell, Wish wish)
     {

@@ -39,7 +39,7 @@ internal static class BookOfRules
                 slots[address] =
                     before.TryGetValue(address, out var known) && known.LaidOutBy == hash && known.Rank == slots.Count
                         ? known
-                        : new(destination, slot, RulesWriter.BytesKey(slot), slots.Count, hash);
+                        : new(destination, slot, RulesWriter.BytesKey(slot.For(null)), slots.Count, hash);
             }
         }
 

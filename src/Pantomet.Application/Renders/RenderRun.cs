@@ -105,7 +105,9 @@ public sealed class RenderRun(
         }
 
         var mark = MarksOf(file);
-        var wanted = _places.Select(place => new Wanted(place.Slot, mark.FramingFor(place.Destination.Key, place.Slot.Key))).ToList();
+        var wanted = _places
+            .Select(place => new Wanted(place.Slot.For(mark.Title), mark.FramingFor(place.Destination.Key, place.Slot.Key)))
+            .ToList();
         return await PictureMaker.MakeAsync(file, mark.Keep, mark.Focus, wanted, room, cancel);
     }
 
@@ -186,7 +188,8 @@ public sealed class RenderRun(
             made.File!.LongLength,
             made.Quality,
             made.Likeness?.Score,
-            made.Likeness?.WorstTile
+            made.Likeness?.WorstTile,
+            made.Dressed
         );
     }
 

@@ -185,7 +185,7 @@ internal sealed class SitePictures(
             full,
             mark.Keep,
             mark.Focus,
-            [.. places.Select(place => new Wanted(place.Slot, mark.FramingFor(place.Destination, place.Slot.Key)))],
+            [.. places.Select(place => new Wanted(place.Slot.For(mark.Title), mark.FramingFor(place.Destination, place.Slot.Key)))],
             room,
             cancel
         );
@@ -265,6 +265,7 @@ internal sealed class SitePictures(
             Encodes = made.Encodes,
             Verdict = made.Verdict,
             Reasons = made.Reasons,
+            Dressed = made.Dressed,
         };
     }
 
@@ -330,7 +331,7 @@ internal sealed class SitePictures(
             Size = wish.Plan.Size,
             Content = wish.Plan.Content,
             MayShrink = wish.Plan.MayShrink,
-            Rule = _rules.GetOrAdd(slot, RulesWriter.BytesKey),
+            Rule = slot.Dress.Title is null ? _rules.GetOrAdd(slot, RulesWriter.BytesKey) : RulesWriter.BytesKey(slot.For(mark.Title)),
             Format = wish.Format,
         };
         return $"{recipe.Id}/{WordsOf(path, mark)}";

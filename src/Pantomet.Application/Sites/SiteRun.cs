@@ -407,7 +407,8 @@ public sealed class SiteRun(
                     file.File.Bytes,
                     file.File.Quality,
                     file.File.Likeness,
-                    file.File.Worst
+                    file.File.Worst,
+                    file.File.Dressed
                 )
                 : null,
             file.File.Encodes,

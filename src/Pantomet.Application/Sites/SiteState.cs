@@ -1,5 +1,6 @@
 using System.Text.Json;
 using System.Text.Json.Serialization;
+using Pantomet.Core.Dressing;
 using Pantomet.Core.Facts;
 using Pantomet.Core.Geometry;
 using Pantomet.Core.Rules;
@@ -41,6 +42,9 @@ internal sealed record KnownFile
     public required Verdict Verdict { get; init; }
 
     public required IReadOnlyList<Reason> Reasons { get; init; }
+
+    /// <summary>What became of the slot's dress; null where it has none.</summary>
+    public Dressed? Dressed { get; init; }
 
     /// <summary>What stands in for it while it loads, where a page asked for that.</summary>
     public KnownStandIn? StandIn { get; init; }

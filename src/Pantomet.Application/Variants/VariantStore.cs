@@ -1,6 +1,7 @@
 using System.Globalization;
 using System.Text.Json;
 using Pantomet.Application.Engine;
+using Pantomet.Core.Dressing;
 using Pantomet.Core.Facts;
 using Pantomet.Core.Planning;
 using Pantomet.Core.Recipes;
@@ -203,10 +204,14 @@ internal sealed class VariantStore(DataFolder folder, EngineRoom engine, TimePro
             Reasons = JsonSerializer.Serialize(made.Reasons),
             StandIn = made.StandIn,
             Edge = made.Edge?.ToString(),
+            Dressed = made.Dressed is { } dressed ? JsonSerializer.Serialize(dressed) : null,
             MadeAt = now,
             WantedAt = now.Date,
         };
     }
+
+    /// <summary>What became of the dress of a file; null where it has none.</summary>
+    public static Dressed? DressedOf(VariantRow row) => row.Dressed is { } dressed ? JsonSerializer.Deserialize<Dressed>(dressed) : null;
 
     private static void Discard(string path)
     {

@@ -2,6 +2,7 @@ using System.Text.Encodings.Web;
 using System.Text.Json;
 using System.Text.Json.Serialization;
 using System.Text.Unicode;
+using Pantomet.Core.Dressing;
 using Pantomet.Core.Facts;
 using Pantomet.Core.Framing;
 using Pantomet.Core.Geometry;
@@ -92,6 +93,7 @@ public sealed record ReportedSource
 /// <param name="Quality">1 to 100; null where the type has none.</param>
 /// <param name="Likeness">0 to 1; null where it was not measured.</param>
 /// <param name="WorstPlace">Where it differs most.</param>
+/// <param name="Dressed">What became of the slot's dress; null where it has none.</param>
 public sealed record ReportedFile(
     string Path,
     PixelSize Size,
@@ -99,8 +101,38 @@ public sealed record ReportedFile(
     long Bytes,
     int? Quality,
     double? Likeness,
-    Crop? WorstPlace
+    Crop? WorstPlace,
+    Dressed? Dressed = null
 );
+
+/// <summary>What became of a slot's dress on one file.</summary>
+public sealed record ReportedDress
+{
+    /// <summary>The amount of the fade, 0 to 1; absent without one.</summary>
+    public double? Fade { get; init; }
+
+    /// <summary>The ink, like <c>#a1b2c3</c>; absent where there is none.</summary>
+    public string? Ink { get; init; }
+
+    /// <summary>The contrast of the worst hundredth of the pixels; absent where there is no ink.</summary>
+    public double? Contrast { get; init; }
+
+    /// <summary>Where the title stands: left, top, right, bottom in pixels of the file; absent without one.</summary>
+    public IReadOnlyList<int>? TitleBox { get; init; }
+
+    /// <summary>What is told of a dress; null where there is none.</summary>
+    public static ReportedDress? Of(Dressed? dressed) =>
+        dressed is null
+            ? null
+            : new()
+            {
+                Fade = dressed.Fade is { } fade ? Math.Round(fade, 4) : null,
+                Ink = dressed.Ink?.ToString(),
+                TitleBox = dressed.TitleBox is { } box ? [box.Left, box.Top, box.Right, box.Bottom] : null,
+                // Cut, not rounded: 4.497 does not reach 4.5.
+                Contrast = dressed.Contrast is { } contrast ? Math.Floor(contrast * 100) / 100 : null,
+            };
+}
 
 /// <summary>One variant: made or not.</summary>
 public sealed record ReportedVariant
@@ -148,6 +180,9 @@ public sealed record ReportedVariant
 
     /// <summary>Left, top, right, bottom in source pixels as displayed.</summary>
     public IReadOnlyList<int>? Frame { get; init; }
+
+    /// <summary>What became of the slot's dress; absent where it has none.</summary>
+    public ReportedDress? Dress { get; init; }
 
     /// <summary>How many encodes of the whole picture it took.</summary>
     public int Encodes { get; init; }
@@ -198,6 +233,7 @@ public sealed record ReportedVariant
             Likeness = file?.Likeness is { } likeness ? Math.Round(likeness, 5) : null,
             WorstPlace = file?.WorstPlace is { } worst ? [worst.Left, worst.Top, worst.Right, worst.Bottom] : null,
             Frame = [crop.Left, crop.Top, crop.Right, crop.Bottom],
+            Dress = ReportedDress.Of(file?.Dressed),
             Encodes = encodes,
             Verdict = verdict,
             Reasons = reasons,

@@ -147,6 +147,7 @@ public static class RulesReader
                 "location",
                 "ppi",
                 "frames",
+                "dress",
             ],
             mayRepeat: "name"
         );
@@ -181,6 +182,7 @@ public static class RulesReader
             Metadata = members.Or("metadata", MetadataRule.Drop, n => n.Choice(Metadatas)),
             Location = members.Or("location", false, n => n.Flag()),
             AllFrames = members.Or("frames", false, n => n.Choice(Frames)),
+            Dress = members.Or("dress", Dressing.Dress.None, DressReader.Read),
         };
         if (slot.Responsive is not null && members.Has("densities"))
         {
@@ -197,6 +199,11 @@ public static class RulesReader
             throw members
                 .Needed("shownAs")
                 .Fault("what is shown again in other shapes is cropped to a shape of its own; this slot has none");
+        }
+
+        if (slot.Dress.Title is not null && slot.SetWidth is null)
+        {
+            throw members.Needed("dress").Inner("title").Fault("a title is set in CSS px: it needs a slot of a set width");
         }
 
         return slot.Common is null
@@ -348,17 +355,7 @@ public static class RulesReader
         return floor <= ceiling ? new(floor, ceiling) : throw node.Fault($"the floor {floor} is greater than the ceiling {ceiling}");
     }
 
-    private static Frame ClearArea(JsonNode node)
-    {
-        if (node.Items() is not [var left, var top, var right, var bottom])
-        {
-            throw node.Fault("a clear area is a list of four fractions of the slot: left, top, right, bottom");
-        }
-
-        return Frame.TryCreate(left.Fraction(), top.Fraction(), right.Fraction(), bottom.Fraction(), out var clear, out _)
-            ? clear
-            : throw node.Fault("a clear area needs a width and a height greater than 0: left before right, top before bottom");
-    }
+    private static Frame ClearArea(JsonNode node) => DressReader.Area(node, "a clear area");
 
     private static double SubjectShare(JsonNode node) =>
         node.Fraction() is > 0 and var share ? share : throw node.Fault("a subject share is greater than 0 and at most 1");

@@ -2,6 +2,7 @@ using System.Text;
 using System.Text.Encodings.Web;
 using System.Text.Json;
 using System.Text.Unicode;
+using Pantomet.Core.Dressing;
 using Pantomet.Core.Facts;
 using Pantomet.Core.Framing;
 using Pantomet.Core.Geometry;
@@ -130,13 +131,7 @@ public static class RulesWriter
         AimsOf(json, slot.Aims);
         if (slot.Clear != Frame.Whole)
         {
-            json.WriteStartArray("clear");
-            foreach (var edge in (ReadOnlySpan<double>)[slot.Clear.Left, slot.Clear.Top, slot.Clear.Right, slot.Clear.Bottom])
-            {
-                json.WriteNumberValue(edge);
-            }
-
-            json.WriteEndArray();
+            AreaOf(json, "clear", slot.Clear);
         }
 
         if (slot.ShownAs.Count > 0)
@@ -171,6 +166,7 @@ public static class RulesWriter
             json.WriteString("frames", "all");
         }
 
+        DressOf(json, slot.Dress);
         if (withPattern && slot.NamePattern != NamePattern.Usual)
         {
             json.WriteString("name", slot.NamePattern.Text);
@@ -289,6 +285,67 @@ public static class RulesWriter
         NumberIf(json, "likeness", aims.Likeness);
         FlagIf(json, "belowFloor", aims.BelowFloor);
         json.WriteEndObject();
+    }
+
+    private static void DressOf(Utf8JsonWriter json, Dress dress)
+    {
+        if (dress == Dress.None)
+        {
+            return;
+        }
+
+        json.WriteStartObject("dress");
+        if (dress.Fade is { } fade)
+        {
+            json.WriteStartObject("fade");
+            json.WriteString("to", fade.To.ToString());
+            NumberIf(json, "amount", fade.Amount);
+            if (fade.Goal is { } goal)
+            {
+                json.WriteString("ink", goal.Ink.ToString());
+                json.WriteNumber("contrast", goal.Ratio);
+            }
+
+            if (fade.Area != Frame.Whole)
+            {
+                AreaOf(json, "area", fade.Area);
+            }
+
+            WordUnless(json, "reach", fade.Reach, FadeReach.All);
+            json.WriteEndObject();
+        }
+
+        if (dress.Title is { } title)
+        {
+            json.WriteStartObject("title");
+            json.WriteString("text", title.Text);
+            json.WriteString("font", title.Font);
+            json.WriteNumber("weight", title.Weight);
+            json.WriteNumber("size", title.Size);
+            json.WriteString("ink", title.Ink?.ToString() ?? "auto");
+            if (title.Area != Frame.Whole)
+            {
+                AreaOf(json, "area", title.Area);
+            }
+
+            WordUnless(json, "align", title.Align, TextAlign.Left);
+            NumberIf(json, "contrast", title.Contrast);
+            FlagIf(json, "fade", title.Fade);
+            json.WriteEndObject();
+        }
+
+        json.WriteEndObject();
+    }
+
+    private static void AreaOf(Utf8JsonWriter json, string key, Frame area)
+    {
+        json.WriteStartArray(key);
+        foreach (var edge in (ReadOnlySpan<double>)[area.Left, area.Top, area.Right, area.Bottom])
+        {
+            json.WriteNumberValue(edge);
+        }
+
+        json.WriteEndArray();
     }
 
     private static void NumberIf(Utf8JsonWriter json, string key, double? value)

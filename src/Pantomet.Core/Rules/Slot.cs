@@ -1,3 +1,4 @@
+using Pantomet.Core.Dressing;
 using Pantomet.Core.Facts;
 using Pantomet.Core.Framing;
 using Pantomet.Core.Geometry;
@@ -280,6 +281,28 @@ public sealed record Slot
 
     /// <summary>True to keep all frames of a moving picture where the type can hold them.</summary>
     public bool AllFrames { get; init; }
+
+    /// <summary>What is put over every picture of the slot.</summary>
+    public Dress Dress { get; init; } = Dress.None;
+
+    /// <summary>
+    /// How wide it is shown in CSS px, whatever picture it gets; on a ladder where it is shown widest. Null where that depends on the
+    /// picture.
+    /// </summary>
+    public int? SetWidth =>
+        Responsive is { } ladder ? Math.Max(1, ladder.WidestShown)
+        : Fit == Fit.Whole && Size is SizeRule.Exact ? null
+        : Size switch
+        {
+            SizeRule.Exact exact => exact.Size.Width,
+            SizeRule.ShapeWithSide side => side.Asked(new(1, 1), Density.One).Width,
+            SizeRule.SideAlone { Side: Side.Width, Pixels: var width } => width,
+            _ => null,
+        };
+
+    /// <summary>The same slot for one picture: what goes over it has that picture's words.</summary>
+    /// <param name="title">The picture's own title; null where nobody gave it one.</param>
+    public Slot For(string? title) => Dress.Title is null ? this : this with { Dress = Dress.For(title) };
 
     /// <summary>The pattern of file names.</summary>
     public NamePattern NamePattern { get; init; } = NamePattern.Usual;

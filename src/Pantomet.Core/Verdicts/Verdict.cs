@@ -34,6 +34,15 @@ public static class ReasonCodes
 
     private static bool IsRemark(Reason reason) => reason.Code is Suggested or FirstFrame or Flattened or OriginalQuality or LighterType;
 
+    /// <summary>What is written over the picture does not reach the contrast that is wanted.</summary>
+    public const string Contrast = "contrast";
+
+    /// <summary>The title does not fit its area at the size that is asked for.</summary>
+    public const string TitleSize = "title-size";
+
+    /// <summary>The title's font is not there, or lacks some of its signs.</summary>
+    public const string Font = "font";
+
     /// <summary>The framing has fewer pixels than the slot asks for.</summary>
     public const string TooSmall = "too-small";
 

@@ -776,6 +776,9 @@ namespace Pantomet.Data.Migrations
                         .IsRequired()
                         .HasColumnType("TEXT");
 
+                    b.Property<string>("Dressed")
+                        .HasColumnType("TEXT");
+
                     b.Property<string>("Edge")
                         .HasColumnType("TEXT");
 

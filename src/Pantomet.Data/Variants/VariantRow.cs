@@ -80,6 +80,9 @@ public sealed class VariantRow
     /// <summary>The colour that continues its edge, like <c>#a1b2c3</c>; null where something shows through, or for files of before.</summary>
     public string? Edge { get; set; }
 
+    /// <summary>What became of the slot's dress, as JSON; null where it has none.</summary>
+    public string? Dressed { get; set; }
+
     /// <summary>When it was made, UTC.</summary>
     public DateTime MadeAt { get; set; }
 

@@ -1,4 +1,5 @@
 using System.Text.Json.Serialization;
+using Pantomet.Core.Dressing;
 using Pantomet.Core.Facts;
 using Pantomet.Core.Geometry;
 using Pantomet.Core.Planning;
@@ -149,6 +150,7 @@ public enum OrderFailure
 /// <param name="Encodes">Trial encodes.</param>
 /// <param name="Verdict">The verdict.</param>
 /// <param name="Reasons">Why.</param>
+/// <param name="Dressed">What became of the slot's dress; null where it has none.</param>
 public sealed record VariantOutcome(
     bool HasFile,
     PictureFormat? Format,
@@ -158,7 +160,8 @@ public sealed record VariantOutcome(
     Crop? WorstTile,
     int Encodes,
     Verdict Verdict,
-    IReadOnlyList<Reason> Reasons
+    IReadOnlyList<Reason> Reasons,
+    Dressed? Dressed = null
 )
 {
     /// <summary>What stands in for it until it is there, as a data address.</summary>

@@ -1,8 +1,10 @@
 using NetVips;
+using Pantomet.Core.Dressing;
 using Pantomet.Core.Facts;
 using Pantomet.Core.Geometry;
 using Pantomet.Core.Planning;
 using Pantomet.Core.Rules;
+using Pantomet.Imaging.Dressing;
 using Pantomet.Imaging.Making;
 using Pantomet.Imaging.Objects;
 using Pantomet.Imaging.Reading;
@@ -16,7 +18,7 @@ namespace Pantomet.Imaging.Hosting;
 /// </summary>
 public sealed class OrderDesk : IDisposable
 {
-    private const int MostRenderings = 3;
+    private const int MostRenderings = 4;
 
     private const int SmallSide = 400;
 
@@ -183,10 +185,16 @@ public sealed class OrderDesk : IDisposable
     }
 
     private RenderedPixels Still(Work work, VariantPlan plan) =>
-        Once(work.KeyOf(plan), () => VariantRenderer.Render(MasterFor(work, plan), plan, work.Slot.Background, work.Slot.Sharpen));
+        Dressed(work, work.KeyOf(plan), () => VariantRenderer.Render(MasterFor(work, plan), plan, work.Slot.Background, work.Slot.Sharpen));
 
     private RenderedPixels Moving(Work work, VariantPlan plan, CancellationToken cancel) =>
-        Once($"{work.KeyOf(plan)}|moving", () => MovingPicture.Render(work.Path, work.Facts, work.Turn, work.Slot, plan, cancel));
+        Dressed(work, $"{work.KeyOf(plan)}|moving", () => MovingPicture.Render(work.Path, work.Facts, work.Turn, work.Slot, plan, cancel));
+
+    // Plain pixels are kept beside dressed ones: another amount or word needs no other rendering.
+    private RenderedPixels Dressed(Work work, string key, Func<RenderedPixels> render) =>
+        work.Slot.Dress == Dress.None
+            ? Once(key, render)
+            : Once($"{key}|{work.Slot.Dress}", () => Dresser.Apply(Once(key, render), work.Slot));
 
     private RenderedPixels Once(string key, Func<RenderedPixels> render)
     {
@@ -236,7 +244,8 @@ public sealed class OrderDesk : IDisposable
             made.Likeness?.WorstTile,
             made.Encodes,
             made.Verdict,
-            made.Reasons
+            made.Reasons,
+            made.Dressed
         );
 
     private sealed class DeskPixels(OrderDesk desk, Work work, CancellationToken cancel) : IPixelSource

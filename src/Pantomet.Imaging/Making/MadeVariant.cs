@@ -1,3 +1,4 @@
+using Pantomet.Core.Dressing;
 using Pantomet.Core.Facts;
 using Pantomet.Core.Geometry;
 using Pantomet.Core.Likeness;
@@ -29,6 +30,9 @@ public sealed record MadeVariant
 
     /// <summary>How many encodes of samples.</summary>
     public int Trials { get; init; }
+
+    /// <summary>What became of the slot's dress; null where it has none.</summary>
+    public Dressed? Dressed { get; init; }
 
     /// <summary>The final verdict.</summary>
     public required Verdict Verdict { get; init; }

@@ -1,6 +1,7 @@
 using Pantomet.Core.Facts;
 using Pantomet.Core.Planning;
 using Pantomet.Core.Rules;
+using Pantomet.Imaging.Dressing;
 using Pantomet.Imaging.Rendering;
 
 namespace Pantomet.Imaging.Making;
@@ -17,8 +18,10 @@ public sealed class MasterPixels(PictureMaster master, Slot slot, CancellationTo
     public PictureFacts Facts => master.Facts;
 
     /// <inheritdoc/>
-    public RenderedPixels Still(VariantPlan plan) => VariantRenderer.Render(master, plan, slot.Background, slot.Sharpen);
+    public RenderedPixels Still(VariantPlan plan) =>
+        Dresser.Apply(VariantRenderer.Render(master, plan, slot.Background, slot.Sharpen), slot);
 
     /// <inheritdoc/>
-    public RenderedPixels Moving(VariantPlan plan) => MovingPicture.Render(master.Path, master.Facts, master.Turn, slot, plan, cancel);
+    public RenderedPixels Moving(VariantPlan plan) =>
+        Dresser.Apply(MovingPicture.Render(master.Path, master.Facts, master.Turn, slot, plan, cancel), slot);
 }

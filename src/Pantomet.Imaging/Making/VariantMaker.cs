@@ -1,4 +1,5 @@
 using Pantomet.Core;
+using Pantomet.Core.Dressing;
 using Pantomet.Core.Facts;
 using Pantomet.Core.Planning;
 using Pantomet.Core.Rules;
@@ -175,6 +176,12 @@ public static class VariantMaker
             );
         }
 
+        if (pixels.Dressed is { } dressed && Dressings.Reasons(slot, dressed) is { Count: > 0 } conceded)
+        {
+            own = own == Verdict.Meets ? Verdict.Concedes : own;
+            reasons.AddRange(conceded);
+        }
+
         reasons.AddRange(attempt.Notes);
         if (pixels.HasAlpha && attempt.Format == PictureFormat.Jpeg)
         {
@@ -203,6 +210,7 @@ public static class VariantMaker
             Likeness = attempt.Likeness,
             Encodes = tries.Encodes,
             Trials = tries.Samples,
+            Dressed = pixels.Dressed,
             Verdict = verdict,
             Reasons = all,
         };

@@ -1,4 +1,5 @@
 using NetVips;
+using Pantomet.Core.Dressing;
 using Pantomet.Core.Geometry;
 
 namespace Pantomet.Imaging.Rendering;
@@ -7,7 +8,7 @@ namespace Pantomet.Imaging.Rendering;
 /// other.</summary>
 public sealed class RenderedPixels : IDisposable
 {
-    internal RenderedPixels(Image image, int frames = 1) => (Image, Frames) = (image, frames);
+    internal RenderedPixels(Image image, int frames = 1, Dressed? dressed = null) => (Image, Frames, Dressed) = (image, frames, dressed);
 
     /// <summary>The size in pixels, of one frame.</summary>
     public PixelSize Size => new(Image.Width, Image.Height / Frames);
@@ -23,8 +24,11 @@ public sealed class RenderedPixels : IDisposable
 
     internal Image Image { get; }
 
+    /// <summary>What became of the slot's dress; null where it has none.</summary>
+    public Dressed? Dressed { get; }
+
     /// <summary>The same pixels for somebody else: both are freed on their own.</summary>
-    public RenderedPixels Shared() => new(Image.Copy(), Frames);
+    public RenderedPixels Shared() => new(Image.Copy(), Frames, Dressed);
 
     /// <summary>Frees the pixels.</summary>
     public void Dispose() => Image.Dispose();

@@ -8,6 +8,8 @@ public sealed record Answer(int Code, string Out, string Error);
 /// <summary>Runs other programs: our own command, and the independent readers that its files are checked with.</summary>
 public static class Programs
 {
+    private static readonly System.Globalization.CultureInfo Invariant = System.Globalization.CultureInfo.InvariantCulture;
+
     /// <summary>The pantomet command, as its own process.</summary>
     public static Answer Pantomet(params string[] arguments) =>
         Run("dotnet", [Path.Combine(AppContext.BaseDirectory, "pantomet.dll"), .. arguments]);
@@ -37,6 +39,22 @@ public static class Programs
                 .Split(' ')
                 .Select(int.Parse),
         ];
+
+    /// <summary>All pixels as red, green, blue, read by ImageMagick.</summary>
+    public static (int Width, int Height, byte[] Values) Rows(string file)
+    {
+        var size = Identify("%w %h", file).Split(' ');
+        var raw = Path.GetTempFileName();
+        try
+        {
+            Checked("convert", file, "-depth", "8", "-alpha", "off", $"rgb:{raw}");
+            return (int.Parse(size[0], Invariant), int.Parse(size[1], Invariant), File.ReadAllBytes(raw));
+        }
+        finally
+        {
+            File.Delete(raw);
+        }
+    }
 
     /// <summary>Runs a program that must succeed.</summary>
     public static string Checked(string program, params string[] arguments)

@@ -1,0 +1,108 @@
+using Pantomet.Core.Dressing;
+using Pantomet.Core.Geometry;
+
+namespace Pantomet.Core.Rules;
+
+/// <summary>Reads what a slot puts over its pictures.</summary>
+internal static class DressReader
+{
+    private static readonly Dictionary<string, FadeReach> Reaches = new() { ["all"] = FadeReach.All, ["side"] = FadeReach.Side };
+
+    private static readonly Dictionary<string, TextAlign> Aligns = new()
+    {
+        ["left"] = TextAlign.Left,
+        ["centre"] = TextAlign.Centre,
+        ["center"] = TextAlign.Centre,
+        ["right"] = TextAlign.Right,
+    };
+
+    public static Dress Read(JsonNode node)
+    {
+        var members = node.Members("fade", "title");
+        return new() { Fade = members.Maybe("fade", FadeOf), Title = members.Maybe("title", TitleOf) };
+    }
+
+    private static Title TitleOf(JsonNode node)
+    {
+        var members = node.Members("text", "font", "weight", "size", "ink", "area", "align", "contrast", "fade");
+        return new()
+        {
+            Text = members.Or("text", Title.OwnWords, Words),
+            Font = members.Or("font", "Archivo", FontName),
+            Weight = members.Or("weight", 600, n => (int)n.Whole(100, 900, "a weight of letters")),
+            Size = members.Needed("size").Number() is >= 4 and <= 2000 and var size
+                ? (double)size
+                : throw members.Needed("size").Fault("the size of letters lies between 4 and 2000 CSS px"),
+            Ink = members.MaybeValue("ink", Ink) is { } ink ? ink.Colour : null,
+            Area = members.Or("area", Frame.Whole, n => Area(n, "an area")),
+            Align = members.Or("align", TextAlign.Left, n => n.Choice(Aligns)),
+            Contrast = members.MaybeValue("contrast", Ratio),
+            Fade = members.Or("fade", false, n => n.Flag()),
+        };
+    }
+
+    private static (Rgb? Colour, bool Auto) Ink(JsonNode node) => node.Text() == "auto" ? (null, true) : (Colour(node), false);
+
+    // Lines may be broken by hand; what else cannot be seen has no place in a title.
+    private static string Words(JsonNode node)
+    {
+        var text = node.Text().Replace("\r\n", "\n", StringComparison.Ordinal);
+        return text.Trim().Length is 0 or > Title.LongestText
+                ? throw node.Fault($"a title has 1 to {Title.LongestText} characters, not {text.Trim().Length}")
+            : text.Any(sign => char.IsControl(sign) && sign != '\n') ? throw node.Fault("a title has no control characters but line breaks")
+            : text;
+    }
+
+    private static string FontName(JsonNode node)
+    {
+        var name = node.Text().Trim();
+        return name.Length is > 0 and <= 80 && name.All(sign => char.IsLetterOrDigit(sign) || sign is ' ' or '-' or '_' or '.')
+            ? name
+            : throw node.Fault("the name of a font has 1 to 80 letters, digits, spaces, hyphens, underscores and dots");
+    }
+
+    private static Fade FadeOf(JsonNode node)
+    {
+        var members = node.Members("to", "amount", "ink", "contrast", "area", "reach");
+        var fade = new Fade
+        {
+            To = Colour(members.Needed("to")),
+            Amount = members.MaybeValue("amount", n => n.Fraction()),
+            Ink = members.MaybeValue("ink", Colour),
+            Contrast = members.Or("contrast", Contrast.OfText, Ratio),
+            Area = members.Or("area", Frame.Whole, n => Area(n, "an area")),
+            Reach = members.Or("reach", FadeReach.All, n => n.Choice(Reaches)),
+        };
+        if (fade.Amount is null && fade.Ink is null)
+        {
+            throw node.Fault("a fade has an \"amount\", or an \"ink\" that has to be read over it");
+        }
+
+        return fade.Amount is not null && (members.Has("ink") || members.Has("contrast"))
+            ? throw node.Fault("a fade by an amount needs no ink and no contrast; one that an ink needs finds its amount")
+            : fade;
+    }
+
+    internal static Rgb Colour(JsonNode node) =>
+        Rgb.TryParse(node.Text(), out var colour)
+            ? colour
+            : throw node.Fault($"a colour is written like #ffffff, but \"{node.Text()}\" was given");
+
+    internal static double Ratio(JsonNode node)
+    {
+        var value = node.Number();
+        return value is >= 1 and <= 21 ? (double)value : throw node.Fault($"a contrast lies between 1 and 21, not {value}");
+    }
+
+    internal static Frame Area(JsonNode node, string what)
+    {
+        if (node.Items() is not [var left, var top, var right, var bottom])
+        {
+            throw node.Fault($"{what} is a list of four fractions of the slot: left, top, right, bottom");
+        }
+
+        return Frame.TryCreate(left.Fraction(), top.Fraction(), right.Fraction(), bottom.Fraction(), out var area, out _)
+            ? area
+            : throw node.Fault($"{what} needs a width and a height greater than 0: left before right, top before bottom");
+    }
+}

@@ -1,0 +1,203 @@
+using System.Buffers.Binary;
+using System.Text;
+
+namespace Pantomet.Imaging.Dressing;
+
+/// <summary>
+/// What a font file says of itself (ISO/IEC 14496-22, Open Font Format): family, weight, the height of its lines and which signs it has.
+/// </summary>
+public sealed class FontFile
+{
+    private static readonly string[] Needed = ["cmap", "head", "hhea", "hmtx", "maxp", "name"];
+
+    private readonly (int From, int To)[] _signs;
+
+    private FontFile(string path, string family, int weight, double lineHeight, (int From, int To)[] signs)
+    {
+        (Path, Family, Weight, LineHeight) = (path, family, weight, lineHeight);
+        _signs = signs;
+    }
+
+    /// <summary>Where it lies.</summary>
+    public string Path { get; }
+
+    /// <summary>The family's name.</summary>
+    public string Family { get; }
+
+    /// <summary>100 to 900.</summary>
+    public int Weight { get; }
+
+    /// <summary>The height of a line, as a multiple of the letters' size.</summary>
+    public double LineHeight { get; }
+
+    /// <summary>True when it has a sign.</summary>
+    public bool Has(Rune sign)
+    {
+        var (low, high) = (0, _signs.Length - 1);
+        while (low <= high)
+        {
+            var middle = (low + high) / 2;
+            var (from, to) = _signs[middle];
+            if (sign.Value < from)
+            {
+                high = middle - 1;
+            }
+            else if (sign.Value > to)
+            {
+                low = middle + 1;
+            }
+            else
+            {
+                return true;
+            }
+        }
+
+        return false;
+    }
+
+    /// <summary>Reads a file.</summary>
+    /// <param name="path">Where it lies.</param>
+    /// <param name="font">The font, when it is one.</param>
+    /// <param name="fault">Why it is none: a sentence.</param>
+    public static bool TryRead(string path, out FontFile? font, out string? fault)
+    {
+        (font, fault) = (null, null);
+        try
+        {
+            font = Read(path, File.ReadAllBytes(path));
+            return true;
+        }
+        catch (Exception wrong) when (wrong is InvalidDataException or ArgumentOutOfRangeException or OverflowException)
+        {
+            fault = wrong is InvalidDataException ? wrong.Message : "The font's tables lead outside of the file; it is damaged.";
+            return false;
+        }
+        catch (Exception wrong) when (wrong is IOException or UnauthorizedAccessException)
+        {
+            fault = "The font cannot be read.";
+            return false;
+        }
+    }
+
+    private static FontFile Read(string path, byte[] bytes)
+    {
+        if (bytes.Length < 12 || BinaryPrimitives.ReadUInt32BigEndian(bytes) is not (0x00010000 or 0x4F54544F or 0x74727565))
+        {
+            throw new InvalidDataException("This is no TTF or OTF font.");
+        }
+
+        var tables = new Dictionary<string, (int Start, int Length)>();
+        for (var i = 0; i < Word(bytes, 4); i++)
+        {
+            var entry = bytes.AsSpan(12 + (16 * i), 16);
+            var (start, length) = (
+                checked((int)BinaryPrimitives.ReadUInt32BigEndian(entry[8..])),
+                checked((int)BinaryPrimitives.ReadUInt32BigEndian(entry[12..]))
+            );
+            ArgumentOutOfRangeException.ThrowIfGreaterThan((long)start + length, bytes.Length);
+            tables[Encoding.ASCII.GetString(entry[..4])] = (start, length);
+        }
+
+        if (Needed.FirstOrDefault(table => !tables.ContainsKey(table)) is { } missing)
+        {
+            throw new InvalidDataException($"The font lacks its table \"{missing}\".");
+        }
+
+        if (!tables.ContainsKey("glyf") && !tables.ContainsKey("CFF ") && !tables.ContainsKey("CFF2"))
+        {
+            throw new InvalidDataException("The font has no outlines.");
+        }
+
+        ReadOnlySpan<byte> Table(string name) => bytes.AsSpan(tables[name].Start, tables[name].Length);
+        var head = Table("head");
+        var lines = Table("hhea");
+        var square = Word(head, 18);
+        if (square is < 16 or > 16_384)
+        {
+            throw new InvalidDataException("The font's units are none that the format knows.");
+        }
+
+        var weight = tables.ContainsKey("OS/2") ? Math.Clamp((int)Word(Table("OS/2"), 4), 100, 900) : 400;
+        var (above, below) = (BinaryPrimitives.ReadInt16BigEndian(lines[4..]), BinaryPrimitives.ReadInt16BigEndian(lines[6..]));
+        return new(path, FamilyIn(Table("name")), weight, (above - below) / (double)square, Signs(Table("cmap")));
+    }
+
+    // The typographic family (16) where there is one, else the family (1).
+    private static string FamilyIn(ReadOnlySpan<byte> names)
+    {
+        var (found, best) = ("", -1);
+        var texts = Word(names, 4);
+        for (var i = 0; i < Word(names, 2); i++)
+        {
+            var entry = names.Slice(6 + (12 * i), 12);
+            var (platform, kind) = (Word(entry, 0), Word(entry, 6));
+            var rank =
+                (
+                    kind == 16 ? 2
+                    : kind == 1 ? 0
+                    : -10
+                ) + (platform == 3 ? 1 : 0);
+            if (rank > best && platform is 0 or 1 or 3)
+            {
+                var text = names.Slice(texts + Word(entry, 10), Word(entry, 8));
+                (found, best) = ((platform == 1 ? Encoding.Latin1 : Encoding.BigEndianUnicode).GetString(text).Trim(), rank);
+            }
+        }
+
+        return found.Length > 0 ? found : throw new InvalidDataException("The font has no name.");
+    }
+
+    private static (int, int)[] Signs(ReadOnlySpan<byte> map)
+    {
+        var (offset, best) = (-1, -1);
+        for (var i = 0; i < Word(map, 2); i++)
+        {
+            var entry = map.Slice(4 + (8 * i), 8);
+            var start = checked((int)BinaryPrimitives.ReadUInt32BigEndian(entry[4..]));
+            var format = Word(map, start);
+            var unicode = Word(entry, 0) is 0 or 3 && format is 4 or 12;
+            var rank = unicode ? format : -1;
+            (offset, best) = rank > best ? (start, rank) : (offset, best);
+        }
+
+        return best switch
+        {
+            12 => Groups(map[offset..]),
+            4 => Segments(map[offset..]),
+            _ => throw new InvalidDataException("The font does not say which signs it has."),
+        };
+    }
+
+    private static (int, int)[] Groups(ReadOnlySpan<byte> table)
+    {
+        var count = checked((int)BinaryPrimitives.ReadUInt32BigEndian(table[12..]));
+        var groups = new (int, int)[
+            count <= table.Length / 12 ? count : throw new InvalidDataException("The font's list of signs is damaged.")
+        ];
+        for (var i = 0; i < count; i++)
+        {
+            var group = table.Slice(16 + (12 * i), 12);
+            groups[i] = (
+                checked((int)BinaryPrimitives.ReadUInt32BigEndian(group)),
+                checked((int)BinaryPrimitives.ReadUInt32BigEndian(group[4..]))
+            );
+        }
+
+        return groups;
+    }
+
+    private static (int, int)[] Segments(ReadOnlySpan<byte> table)
+    {
+        var count = Word(table, 6) / 2;
+        var segments = new (int, int)[count];
+        for (var i = 0; i < count; i++)
+        {
+            segments[i] = (Word(table, 16 + (2 * (count + i))), Word(table, 14 + (2 * i)));
+        }
+
+        // The last one only ends the list.
+        return [.. segments.Where(segment => segment.Item1 != 0xFFFF)];
+    }
+
+    private static ushort Word(ReadOnlySpan<byte> bytes, int at) => BinaryPrimitives.ReadUInt16BigEndian(bytes[at..]);
+}

@@ -1,0 +1,88 @@
+using System.Text;
+using Pantomet.Core.Dressing;
+using Pantomet.Core.Geometry;
+
+namespace Pantomet.Imaging.Dressing;
+
+/// <summary>A title as it stands in a file.</summary>
+/// <param name="Text">The drawn words; null where there is nothing to see.</param>
+/// <param name="Left">Where its first column lies in the file.</param>
+/// <param name="Top">Where its first row lies in the file.</param>
+/// <param name="Size">The size of its letters in CSS px: as asked, or the largest that fits.</param>
+/// <param name="Lacking">Signs that the font does not have.</param>
+/// <param name="MissingFont">The font that was asked for and is not there.</param>
+internal sealed record SetTitle(DrawnText? Text, int Left, int Top, double Size, string? Lacking, string? MissingFont)
+{
+    /// <summary>Where it stands, in pixels of the file.</summary>
+    public Crop? Box => Text is null ? null : new(Left, Top, Left + Text.Size.Width, Top + Text.Size.Height);
+
+    /// <summary>What lies under it and a stroke's width beside it.</summary>
+    /// <param name="scale">Pixels of the file for one CSS px.</param>
+    /// <param name="file">The file's size.</param>
+    public Crop GroundIn(double scale, PixelSize file)
+    {
+        var box = Box!.Value;
+        var stroke = (int)Math.Ceiling(Size * scale / 10);
+        return new(
+            Math.Clamp(box.Left - stroke, 0, file.Width - 1),
+            Math.Clamp(box.Top - stroke, 0, file.Height - 1),
+            Math.Clamp(box.Right + stroke, 1, file.Width),
+            Math.Clamp(box.Bottom + stroke, 1, file.Height)
+        );
+    }
+}
+
+/// <summary>Sets a title into its area: across as it is aligned, down in the middle; smaller where it does not fit.</summary>
+internal static class TitleSetter
+{
+    private const double Smallest = 4;
+
+    private const double Step = 0.5;
+
+    public static SetTitle Set(Title title, PixelSize file, double scale)
+    {
+        var font = FontShelf.Find(title.Font, title.Weight);
+        var taken = font ?? FontShelf.Find(FontShelf.Usual, title.Weight)!;
+        var area = new PixelBoxOf(title.Area, file);
+        DrawnText? At(double size) => TextDrawer.Draw(taken, title.Text, size * scale, area.Width, title.Align);
+        bool Fits(DrawnText? text) => text is null || (text.Size.Width <= area.Width + 1 && text.Height <= area.Height + 1);
+
+        var (size, text) = (title.Size, At(title.Size));
+        if (!Fits(text))
+        {
+            // Half pixels are fine enough to choose by: the largest that fits lies between one that does and one that does not.
+            var (low, high) = ((int)(Smallest / Step), (int)Math.Ceiling(title.Size / Step));
+            while (high - low > 1)
+            {
+                var middle = (low + high) / 2;
+                (low, high) = Fits(At(middle * Step)) ? (middle, high) : (low, middle);
+            }
+
+            size = low * Step;
+            text = At(size);
+        }
+
+        var lacking = string.Concat(
+            title.Text.EnumerateRunes().Where(sign => !Rune.IsWhiteSpace(sign) && !Rune.IsControl(sign) && !taken.Has(sign)).Distinct()
+        );
+        return new(
+            text,
+            (int)Math.Round(area.Left) + (text?.Left ?? 0),
+            (int)Math.Round(area.Top + ((area.Height - (text?.Height ?? 0)) / 2)) + (text?.Top ?? 0),
+            size,
+            lacking.Length > 0 ? lacking : null,
+            font is null ? title.Font : null
+        );
+    }
+
+    private readonly struct PixelBoxOf(Frame area, PixelSize file)
+    {
+        public double Left { get; } = area.Left * file.Width;
+
+        public double Top { get; } = area.Top * file.Height;
+
+        public double Width { get; } = (area.Right - area.Left) * file.Width;
+
+        public double Height { get; } = (area.Bottom - area.Top) * file.Height;
+    }
+}

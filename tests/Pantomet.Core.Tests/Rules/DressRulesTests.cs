@@ -1,0 +1,88 @@
+using Pantomet.Core.Dressing;
+using Pantomet.Core.Rules;
+
+namespace Pantomet.Core.Tests.Rules;
+
+/// <summary>What a slot puts over its pictures, as it stands in a rules file.</summary>
+public class DressRulesTests
+{
+    [Theory]
+    [InlineData("""{"fade":{"to":"#ffffff","amount":0.6}}""")]
+    [InlineData("""{"fade":{"to":"#ffffff","ink":"#222222","contrast":4.5}}""")]
+    [InlineData("""{"fade":{"to":"#102030","ink":"#eeeeee","contrast":7,"area":[0.1,0.2,0.9,0.5],"reach":"side"}}""")]
+    [InlineData(
+        """{"title":{"text":"{title}","font":"ZillaSlab","weight":700,"size":31.5,"ink":"auto","area":[0.1,0.2,0.9,0.5],"align":"centre","contrast":4.5,"fade":true}}"""
+    )]
+    [InlineData("""{"title":{"text":"Brass","font":"Archivo","weight":600,"size":48,"ink":"#112233"}}""")]
+    public void A_dress_is_written_as_it_was_read(string dress)
+    {
+        var slot = Read(dress);
+        var text = RulesWriter.Write(slot);
+        Assert.Contains($"\"dress\":{dress}", new string([.. text.Where(sign => !char.IsWhiteSpace(sign))]), StringComparison.Ordinal);
+        Assert.NotEqual(RulesWriter.BytesKey(slot), RulesWriter.BytesKey(slot with { Dress = Dress.None }));
+    }
+
+    [Fact]
+    public void Text_needs_four_and_a_half_unless_something_else_is_said()
+    {
+        Assert.Equal(4.5, Read("""{ "fade": { "to": "#ffffff", "ink": "#000000" } }""").Dress.Fade!.Goal!.Ratio);
+        Assert.Null(Read("""{ "fade": { "to": "#ffffff", "amount": 1 } }""").Dress.Fade!.Goal);
+    }
+
+    [Theory]
+    [InlineData("""{ "fade": {} }""", "$.dress.fade", "\"to\" is missing")]
+    [InlineData("""{ "fade": { "to": "white", "amount": 1 } }""", "$.dress.fade.to", "written like #ffffff")]
+    [InlineData("""{ "fade": { "to": "#ffffff" } }""", "$.dress.fade", "an \"amount\", or an \"ink\"")]
+    [InlineData("""{ "fade": { "to": "#ffffff", "amount": 1.2 } }""", "$.dress.fade.amount", "a fraction from 0 to 1")]
+    [InlineData("""{ "fade": { "to": "#ffffff", "amount": 1, "ink": "#000000" } }""", "$.dress.fade", "needs no ink")]
+    [InlineData("""{ "fade": { "to": "#ffffff", "ink": "#000000", "contrast": 22 } }""", "$.dress.fade.contrast", "between 1 and 21")]
+    [InlineData("""{ "fade": { "to": "#ffffff", "ink": "#000000", "area": [0, 0, 2, 1] } }""", "$.dress.fade.area[2]", "a fraction")]
+    [InlineData(
+        """{ "fade": { "to": "#ffffff", "ink": "#000000", "area": [0.5, 0, 0.5, 1] } }""",
+        "$.dress.fade.area",
+        "left before right"
+    )]
+    [InlineData("""{ "fade": { "to": "#ffffff", "amount": 1, "reach": "left" } }""", "$.dress.fade.reach", "none of all, side")]
+    [InlineData("""{ "title": {} }""", "$.dress.title", "\"size\" is missing")]
+    [InlineData("""{ "title": { "size": 2 } }""", "$.dress.title.size", "between 4 and 2000")]
+    [InlineData("""{ "title": { "size": 40, "text": " " } }""", "$.dress.title.text", "1 to 300 characters")]
+    [InlineData("""{ "title": { "size": 40, "text": "a\u0007b" } }""", "$.dress.title.text", "no control characters")]
+    [InlineData("""{ "title": { "size": 40, "font": "../x" } }""", "$.dress.title.font", "the name of a font")]
+    [InlineData("""{ "title": { "size": 40, "ink": "red" } }""", "$.dress.title.ink", "written like #ffffff")]
+    [InlineData("""{ "title": { "size": 40, "align": "justify" } }""", "$.dress.title.align", "none of left")]
+    [InlineData("""{ "title": { "size": 40, "weight": 50 } }""", "$.dress.title.weight", "from 100 to 900")]
+    [InlineData("""{ "glow": 1 }""", "$.dress.glow", "unknown key")]
+    public void What_cannot_be_worn_is_named_with_its_place(string dress, string path, string says)
+    {
+        Assert.False(RulesReader.TryReadSlot(Slot(dress), out _, out var fault));
+        Assert.Equal(path, fault!.Path);
+        Assert.Contains(says, fault.Message, StringComparison.Ordinal);
+    }
+
+    [Theory]
+    [InlineData("""{ "within": { "width": 400, "height": 160 } }""")]
+    [InlineData("""{ "share": 0.5 }""")]
+    [InlineData("""{ "ratio": "2:1" }""")]
+    [InlineData("""{ "height": 100 }""")]
+    public void A_title_needs_a_slot_of_a_set_width(string size)
+    {
+        var json = $$"""{ "key": "a", "size": {{size}}, "dress": { "title": { "size": 40 } } }""";
+        Assert.False(RulesReader.TryReadSlot(json, out _, out var fault));
+        Assert.Equal("$.dress.title", fault!.Path);
+    }
+
+    [Fact]
+    public void A_slot_for_a_picture_has_that_pictures_words_or_none()
+    {
+        var slot = Read("""{ "title": { "size": 40, "text": "New: {title}" } }""");
+        Assert.Equal("New: Barometer", slot.For("Barometer").Dress.Title!.Text);
+        Assert.Equal("New:", slot.For(null).Dress.Title!.Text);
+        Assert.Null(Read("""{ "title": { "size": 40 } }""").For(" ").Dress.Title);
+        Assert.NotEqual(RulesWriter.BytesKey(slot.For("a")), RulesWriter.BytesKey(slot.For("b")));
+    }
+
+    private static string Slot(string dress) => $$"""{ "key": "a", "size": { "width": 900 }, "dress": {{dress}} }""";
+
+    private static Slot Read(string dress) =>
+        RulesReader.TryReadSlot(Slot(dress), out var slot, out var fault) ? slot! : throw new ArgumentException(fault!.ToString());
+}

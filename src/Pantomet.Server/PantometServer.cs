@@ -20,6 +20,7 @@ using Pantomet.Data;
 using Pantomet.Server.Bundles;
 using Pantomet.Server.Destinations;
 using Pantomet.Server.Door;
+using Pantomet.Server.Fonts;
 using Pantomet.Server.Jobs;
 using Pantomet.Server.Keeping;
 using Pantomet.Server.Live;
@@ -179,6 +180,7 @@ public static class PantometServer
         CellEndpoints.Map(api);
         BundleEndpoints.Map(api);
         PageEndpoints.Map(api);
+        FontEndpoints.Map(api);
         VariantEndpoints.Map(api);
         StorageEndpoints.Map(api);
         PublicationEndpoints.Map(api);

@@ -104,3 +104,10 @@ export function useCellDetail(job: string, cell: Cell | undefined) {
     gcTime: 10_000,
   });
 }
+
+/** The fonts that titles can be set in; they come with the application. */
+export const fontsQuery = {
+  queryKey: ['fonts'],
+  queryFn: () => take(api.GET('/api/fonts')),
+  staleTime: Infinity,
+};

@@ -1,5 +1,6 @@
 import { slotTypeValues } from '../api/schema';
 import { typeNames } from '../design/typeNames';
+import { DressFields } from './DressFields';
 import { Group, TextField, TickField } from './Fields';
 import { typed, weightText } from './rule';
 import { RulePair, RuleSelect, RuleText, RuleTick, Wide } from './RuleFields';
@@ -31,6 +32,9 @@ export function SlotGroups({ isNew }: { isNew: boolean }) {
       </Group>
       <Group name="What is seen">
         <SeenFields />
+      </Group>
+      <Group name="Over the picture">
+        <DressFields />
       </Group>
       <Group name="What is written beside the pixels">
         <WrittenFields />

@@ -6,26 +6,15 @@ export type Rule = Record<string, unknown>;
 const inner = (rule: Rule, key: string): Rule => (rule[key] as Rule | undefined) ?? {};
 
 /** The value at a place like "limits.maxBytes". */
-export function valueAt(rule: Rule, place: string): unknown {
-  const [key = '', sub] = place.split('.');
-  return sub ? inner(rule, key)[sub] : rule[key];
-}
+export const valueAt = (rule: Rule, place: string): unknown =>
+  place.split('.').reduce<unknown>((part, key) => (part as Rule | undefined)?.[key], rule);
 
-/** The rule with another value at a place; undefined takes it away, and an empty group with it. */
+/** The rule with another value at a place; undefined takes it away, and groups that are empty then with it. */
 export function withValue(rule: Rule, place: string, value: unknown): Rule {
-  const [key = '', sub] = place.split('.');
-  const next = { ...rule };
-  if (!sub) {
-    if (value === undefined) delete next[key];
-    else next[key] = value;
-    return next;
-  }
-  const group = { ...inner(rule, key) };
-  if (value === undefined) delete group[sub];
-  else group[sub] = value;
-  if (Object.keys(group).length === 0) delete next[key];
-  else next[key] = group;
-  return next;
+  const [key = '', ...rest] = place.split('.');
+  const inside = rest.length > 0 ? withValue(inner(rule, key), rest.join('.'), value) : value;
+  const gone = inside === undefined || (rest.length > 0 && Object.keys(inside as Rule).length === 0);
+  return gone ? without(rule, key) : { ...rule, [key]: inside };
 }
 
 /** A rule without some of its keys. */

@@ -11,7 +11,7 @@ internal sealed class FileStandings
 {
     // What is shown of a file among many comes first; the rest is read where one is looked at.
     private const string Shown = "Id, PictureId, ContentHash, Format, Width, Height, Bytes, Quality, Likeness, Verdict, Reasons";
-    private const string All = $"{Shown}, WorstPlace, Encodes, MadeAt, Want, WantedAt, StandIn, Edge";
+    private const string All = $"{Shown}, WorstPlace, Encodes, MadeAt, Want, WantedAt, StandIn, Edge, Dressed";
 
     private readonly Dictionary<string, VariantRow> _made = [];
     private readonly Dictionary<string, FailureRow> _failed = [];
@@ -120,6 +120,7 @@ internal sealed class FileStandings
             variant.WantedAt = row.GetDateTime(15);
             variant.StandIn = row.IsDBNull(16) ? null : row.GetString(16);
             variant.Edge = row.IsDBNull(17) ? null : row.GetString(17);
+            variant.Dressed = row.IsDBNull(18) ? null : row.GetString(18);
         }
 
         return variant;

@@ -1,0 +1,154 @@
+import { useQuery } from '@tanstack/react-query';
+import { fontsQuery } from '../api/queries';
+import { TickField } from './Fields';
+import type { Rule } from './rule';
+import { RuleSelect, RuleText, RuleTick, Wide } from './RuleFields';
+import { usePlace } from './slotForm';
+
+const aligns = [
+  ['left', 'left'],
+  ['centre', 'centre'],
+  ['right', 'right'],
+] as const;
+
+const reaches = [
+  ['all', 'all of the slot'],
+  ['side', 'to the nearest side'],
+] as const;
+
+const letters = [100, 200, 300, 400, 500, 600, 700, 800, 900].map((one) => [`${one}`, `${one}`] as const);
+
+/** What every picture of the slot has over it: a colour mixed in, and a title. */
+export function DressFields() {
+  const fade = usePlace('dress.fade');
+  const title = usePlace('dress.title');
+  return (
+    <>
+      <Wide columns={4}>
+        <TickField
+          name="Faded towards a colour"
+          value={fade.value !== undefined}
+          onSet={(on) => fade.set(on ? { to: '#ffffff', amount: 0.5 } : undefined)}
+        />
+      </Wide>
+      {fade.value !== undefined && <FadeFields rule={fade.value as Rule} set={fade.set} />}
+      <Wide columns={4}>
+        <TickField
+          name="With a title"
+          value={title.value !== undefined}
+          onSet={(on) => title.set(on ? { size: 32, fade: true } : undefined)}
+        />
+      </Wide>
+      {title.value !== undefined && <TitleFields />}
+    </>
+  );
+}
+
+function FadeFields({ rule, set }: { rule: Rule; set: (value: unknown) => void }) {
+  const solved = rule.ink !== undefined;
+  return (
+    <>
+      <RuleText name="Colour" place="dress.fade.to" placeholder="#ffffff" />
+      {solved ? (
+        <>
+          <RuleText name="Ink over it" place="dress.fade.ink" placeholder="#222222" read={(text) => text} />
+          <RuleText name="Contrast" place="dress.fade.contrast" placeholder="4.5" />
+        </>
+      ) : (
+        <RuleText name="Amount, 0 to 1" place="dress.fade.amount" placeholder="0.5" />
+      )}
+      <span className={solved ? '' : 'col-span-2'} />
+      <Wide columns={2}>
+        <RuleSelect name="Reaches" place="dress.fade.reach" usual="all" options={reaches} />
+      </Wide>
+      <Area place="dress.fade.area" />
+      <Wide columns={4}>
+        <TickField
+          name="As much as an ink needs to be read"
+          value={solved}
+          onSet={(on) =>
+            set({
+              to: rule.to,
+              ...(on ? { ink: '#222222', contrast: 4.5 } : { amount: 0.5 }),
+              ...(rule.area !== undefined && { area: rule.area }),
+              ...(rule.reach !== undefined && { reach: rule.reach }),
+            })
+          }
+        />
+      </Wide>
+    </>
+  );
+}
+
+function TitleFields() {
+  const fonts = useQuery(fontsQuery).data ?? [];
+  const names = [...new Set(fonts.map((font) => font.family))].map((name) => [name, name] as const);
+  return (
+    <>
+      <Wide columns={4}>
+        <RuleText
+          name="Text"
+          place="dress.title.text"
+          hint="{title} stands for the picture's own title"
+          placeholder="{title}"
+          read={(text) => text || undefined}
+        />
+      </Wide>
+      <Wide columns={2}>
+        <RuleSelect name="Font" place="dress.title.font" usual="Archivo" options={names} />
+      </Wide>
+      <RuleText name="Size" place="dress.title.size" unit="px" />
+      <Weight />
+      <RuleText name="Ink" place="dress.title.ink" placeholder="auto" read={(text) => text || undefined} />
+      <RuleText name="Contrast" place="dress.title.contrast" placeholder="by size" />
+      <Area place="dress.title.area" />
+      <RuleSelect name="Lines begin" place="dress.title.align" usual="left" options={aligns} />
+      <span className="col-span-3 self-end pb-1">
+        <RuleTick name="The picture is faded as far as it needs" place="dress.title.fade" />
+      </span>
+    </>
+  );
+}
+
+function Weight() {
+  const { value, set } = usePlace('dress.title.weight');
+  return (
+    <label className="block min-w-0">
+      <span className="block text-[12px] text-ink-2">Weight</span>
+      <select
+        className="h-7 w-full min-w-0 rounded-md border border-line bg-sheet px-1"
+        value={String(value ?? 600)}
+        onChange={(event) => set(Number(event.target.value))}
+      >
+        {letters.map(([key, words]) => (
+          <option key={key} value={key}>
+            {words}
+          </option>
+        ))}
+      </select>
+    </label>
+  );
+}
+
+/** Four fractions of the slot. */
+function Area({ place }: { place: string }) {
+  return (
+    <Wide columns={2}>
+      <RuleText
+        name="Area"
+        place={place}
+        hint="Left, top, right and bottom as fractions of the slot"
+        placeholder="all of it"
+        show={(value) => (Array.isArray(value) ? value.join(' ') : String(value ?? ''))}
+        read={(text) => {
+          const parts = text.trim().split(/[\s,]+/);
+          return text.trim() === ''
+            ? undefined
+            : parts.every((part) => /^[0-9.]+$/.test(part)) && !text.endsWith(' ') && !text.endsWith('.')
+              ? parts.map(Number)
+              : text;
+        }}
+      />
+    </Wide>
+  );
+}

@@ -92,7 +92,9 @@ test('a slot is dressed in the book of rules, and its files wear it', async ({ p
   await rule.getByLabel('With a title').check();
   await rule.getByRole('textbox', { name: 'Text', exact: true }).fill('Brass that tells');
   await rule.getByRole('textbox', { name: 'Area' }).fill('0.05 0.1 0.5 2');
-  await expect(rule.getByText('A fraction from 0 to 1 is needed here, not 2.', { exact: true })).toBeVisible();
+  await expect(
+    rule.getByText('A fraction from 0 to 1 is needed here, not 2.', { exact: true }),
+  ).toBeVisible();
   await rule.getByRole('textbox', { name: 'Area' }).fill('0.05 0.1 0.95 0.9');
   await rule.getByRole('combobox', { name: 'Font' }).selectOption('Zilla Slab');
   await rule.getByRole('button', { name: 'Set the rule' }).click();

@@ -131,6 +131,18 @@ public sealed class SiteTests : IDisposable
     }
 
     [Fact]
+    public async Task A_folder_of_the_copy_that_somebody_removed_does_not_stop_the_next_run()
+    {
+        Page("in/index.html", "<img data-slot=d/opening src=vane.png>");
+        Page("in/shop/old.html", "<p>old");
+        await RunAsync(new Clock());
+        Directory.Delete(_place.At("out/shop"), recursive: true);
+        Directory.Delete(_place.At("in/shop"), recursive: true);
+        await RunAsync(new Clock());
+        Assert.False(Directory.Exists(_place.At("out/shop")));
+    }
+
+    [Fact]
     public async Task A_run_that_is_stopped_goes_on_where_it_was()
     {
         var pictures = Enumerable.Range(0, 40).Select(i => $"many-{i}.png").ToList();

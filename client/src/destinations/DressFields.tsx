@@ -98,7 +98,7 @@ function TitleFields() {
         <RuleSelect name="Font" place="dress.title.font" usual="Archivo" options={names} />
       </Wide>
       <RuleText name="Size" place="dress.title.size" unit="px" />
-      <Weight />
+      <RuleSelect name="Weight" place="dress.title.weight" usual="600" options={letters} read={Number} />
       <RuleText name="Ink" place="dress.title.ink" placeholder="auto" read={(text) => text || undefined} />
       <RuleText name="Contrast" place="dress.title.contrast" placeholder="by size" />
       <Area place="dress.title.area" />
@@ -107,26 +107,6 @@ function TitleFields() {
         <RuleTick name="The picture is faded as far as it needs" place="dress.title.fade" />
       </span>
     </>
-  );
-}
-
-function Weight() {
-  const { value, set } = usePlace('dress.title.weight');
-  return (
-    <label className="block min-w-0">
-      <span className="block text-[12px] text-ink-2">Weight</span>
-      <select
-        className="h-7 w-full min-w-0 rounded-md border border-line bg-sheet px-1"
-        value={String(value ?? 600)}
-        onChange={(event) => set(Number(event.target.value))}
-      >
-        {letters.map(([key, words]) => (
-          <option key={key} value={key}>
-            {words}
-          </option>
-        ))}
-      </select>
-    </label>
   );
 }
 

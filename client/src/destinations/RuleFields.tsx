@@ -29,11 +29,13 @@ export function RuleSelect({
   place,
   usual,
   options,
+  read = String,
 }: {
   name: string;
   place: string;
   usual: string;
   options: readonly (readonly [string, string])[];
+  read?: (next: string) => unknown;
 }) {
   const { value, set, fault } = usePlace(place);
   return (
@@ -41,7 +43,7 @@ export function RuleSelect({
       name={name}
       value={String(value ?? usual)}
       options={options}
-      onSet={(next) => set(next === usual ? undefined : next)}
+      onSet={(next) => set(next === usual ? undefined : read(next))}
       fault={fault}
     />
   );

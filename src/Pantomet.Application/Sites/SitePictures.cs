@@ -64,22 +64,22 @@ internal sealed class SitePictures(
     /// <summary>What is known once all is made. What no page has wanted for so long is left out.</summary>
     /// <param name="now">The time, UTC.</param>
     /// <param name="keep">For how long it is kept.</param>
-    public SiteState After(DateTime now, TimeSpan keep) =>
-        new()
+    public SiteState After(DateTime now, TimeSpan keep)
+    {
+        DateTime? Since(bool used, DateTime? before) => used ? null : before ?? now;
+        bool Stays(DateTime? unused) => unused is null || now - unused <= keep;
+        return new()
         {
             Pictures = _pictures
-                .Select(pair =>
-                    (pair.Key, Value: pair.Value with { Unused = _seen.ContainsKey(pair.Key) ? null : pair.Value.Unused ?? now })
-                )
-                .Where(pair => !(now - pair.Value.Unused > keep))
-                .ToDictionary(pair => pair.Key, pair => pair.Value),
+                .ToDictionary(pair => pair.Key, pair => pair.Value with { Unused = Since(_seen.ContainsKey(pair.Key), pair.Value.Unused) })
+                .Where(pair => Stays(pair.Value.Unused))
+                .ToDictionary(),
             Files = _files
-                .Select(pair =>
-                    (pair.Key, Value: pair.Value with { Unused = _used.ContainsKey(pair.Key) ? null : pair.Value.Unused ?? now })
-                )
-                .Where(pair => !(now - pair.Value.Unused > keep))
-                .ToDictionary(pair => pair.Key, pair => pair.Value),
+                .ToDictionary(pair => pair.Key, pair => pair.Value with { Unused = Since(_used.ContainsKey(pair.Key), pair.Value.Unused) })
+                .Where(pair => Stays(pair.Value.Unused))
+                .ToDictionary(),
         };
+    }
 
     public PictureMarks MarksOf(string path) =>
         marks.GetValueOrDefault(path) ?? marks.GetValueOrDefault(Path.GetFileName(path)) ?? PictureMarks.None;

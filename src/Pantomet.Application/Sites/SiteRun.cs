@@ -51,6 +51,7 @@ public sealed class SiteRun(
     private const string StateFile = ".known.json";
 
     private readonly SiteFolder _site = new(input);
+    private readonly SiteCopy _copy = new(new(input), output);
     private readonly string _pictures = Path.Combine(output, PicturesFolder);
     private readonly Dictionary<string, PagePlace> _places = book
         .Destinations.SelectMany(PagePlace.Of)
@@ -91,7 +92,7 @@ public sealed class SiteRun(
         var before = SiteState.Load(state);
         var pictures = new SitePictures(_site, _pictures, before, marks, jobs, known => known.Save(state));
         var made = await pictures.MakeAsync(Wanted(pages), cancel);
-        var copied = plain.Count(Copy);
+        var copied = plain.Count(_copy.Take);
         foreach (var page in pages)
         {
             Write(page, made, pictures);
@@ -105,37 +106,10 @@ public sealed class SiteRun(
                 Copies = files,
             };
             after.Save(state);
-            Tidy(before, after);
+            _copy.Tidy(before, after);
         }
 
         return new(Report(pages, made, pictures, clock.Elapsed), pictures.Made, copied);
-    }
-
-    // Removes what an earlier run put into the copy and nothing wants any more. What this program did not put there stays.
-    private void Tidy(SiteState before, SiteState after)
-    {
-        var named = after.Files.Values.Select(file => file.Name).ToHashSet();
-        var gone = before.Files.Values.Select(file => file.Name).Where(name => name is not null && !named.Contains(name));
-        var copies = before.Site == after.Site ? before.Copies.Except(after.Copies) : [];
-        var root = Path.GetFullPath(output);
-        foreach (var path in gone.Select(name => $"{PicturesFolder}/{name}").Concat(copies))
-        {
-            var full = Path.GetFullPath(Path.Combine(root, path));
-            if (full == root || !SiteFolder.IsInside(full, root))
-            {
-                continue;
-            }
-
-            File.Delete(full);
-            for (
-                var folder = Path.GetDirectoryName(full)!;
-                folder != root && !Directory.EnumerateFileSystemEntries(folder).Any();
-                folder = Path.GetDirectoryName(folder)!
-            )
-            {
-                Directory.Delete(folder);
-            }
-        }
     }
 
     // A page with images that name their place, or one that cannot be read for such; null for all others.
@@ -230,11 +204,7 @@ public sealed class SiteRun(
 
         page.Replaced = markup.Count;
         var bytes = markup.Count > 0 ? page.Read!.With(markup) : page.Bytes;
-        var path = Path.Combine(output, page.Path);
-        if (!File.Exists(path) || !File.ReadAllBytes(path).AsSpan().SequenceEqual(bytes))
-        {
-            WriteWhole(path, part => File.WriteAllBytes(part, bytes));
-        }
+        _copy.Write(page.Path, bytes);
     }
 
     // A width or a height that the page gives stands, and the other goes with it; a text from the marks is written so that it means the same
@@ -321,26 +291,6 @@ public sealed class SiteRun(
         var up = page.Count(sign => sign == '/');
         var begin = address.Length > 0 ? address : string.Concat(Enumerable.Repeat("../", up));
         return $"{begin}{PicturesFolder}/{name}";
-    }
-
-    private bool Copy(string path)
-    {
-        var (from, to) = (new FileInfo(_site.At(path)), new FileInfo(Path.Combine(output, path)));
-        if (to.Exists && to.Length == from.Length && to.LastWriteTimeUtc == from.LastWriteTimeUtc)
-        {
-            return false;
-        }
-
-        WriteWhole(to.FullName, part => File.Copy(from.FullName, part, overwrite: true));
-        return true;
-    }
-
-    private static void WriteWhole(string path, Action<string> write)
-    {
-        Directory.CreateDirectory(Path.GetDirectoryName(path)!);
-        var part = path + ".part";
-        write(part);
-        File.Move(part, path, overwrite: true);
     }
 
     private RenderReport Report(

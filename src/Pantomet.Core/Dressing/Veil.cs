@@ -17,22 +17,13 @@ public static class Veil
     {
         ArgumentNullException.ThrowIfNull(shape);
         ArgumentOutOfRangeException.ThrowIfLessThan(bands, 3);
-        var mixes = new byte[FadeSolver.Whole + 1][];
-        byte[] Mix(int at)
+        ReadOnlySpan<byte> channels = [to.Red, to.Green, to.Blue];
+        var known = new byte[FadeSolver.Whole + 1][];
+        var mixes = new byte[shape.Across ? size.Width : size.Height][];
+        for (var place = 0; place < mixes.Length; place++)
         {
-            if (mixes[at] is not { } mix)
-            {
-                mix = new byte[3 * 256];
-                ReadOnlySpan<byte> channels = [to.Red, to.Green, to.Blue];
-                for (var i = 0; i < mix.Length; i++)
-                {
-                    mix[i] = FadeSolver.Mixed(i & 255, channels[i >> 8], at);
-                }
-
-                mixes[at] = mix;
-            }
-
-            return mix;
+            var at = (int)Math.Round(level * shape.At(place));
+            mixes[place] = known[at] ??= Mix(channels, at);
         }
 
         for (var y = 0; y < size.Height; y++)
@@ -40,10 +31,22 @@ public static class Veil
             var row = values.Slice(y * size.Width * bands, size.Width * bands);
             for (var x = 0; x < size.Width; x++)
             {
-                var mix = Mix((int)Math.Round(level * shape.At(shape.Across ? x : y)));
+                var mix = mixes[shape.Across ? x : y];
                 var pixel = row.Slice(x * bands, 3);
                 (pixel[0], pixel[1], pixel[2]) = (mix[pixel[0]], mix[256 + pixel[1]], mix[512 + pixel[2]]);
             }
         }
+    }
+
+    // What becomes of each value of each channel.
+    private static byte[] Mix(ReadOnlySpan<byte> channels, int level)
+    {
+        var mix = new byte[3 * 256];
+        for (var i = 0; i < mix.Length; i++)
+        {
+            mix[i] = FadeSolver.Mixed(i & 255, channels[i >> 8], level);
+        }
+
+        return mix;
     }
 }

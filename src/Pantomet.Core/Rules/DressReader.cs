@@ -33,7 +33,7 @@ internal static class DressReader
             Size = members.Needed("size").Number() is >= 4 and <= 2000 and var size
                 ? (double)size
                 : throw members.Needed("size").Fault("the size of letters lies between 4 and 2000 CSS px"),
-            Ink = members.MaybeValue("ink", Ink) is { } ink ? ink.Colour : null,
+            Ink = members.Maybe("ink", Ink),
             Area = members.Or("area", Frame.Whole, n => Area(n, "an area")),
             Align = members.Or("align", TextAlign.Left, n => n.Choice(Aligns)),
             Contrast = members.MaybeValue("contrast", Ratio),
@@ -41,7 +41,7 @@ internal static class DressReader
         };
     }
 
-    private static (Rgb? Colour, bool Auto) Ink(JsonNode node) => node.Text() == "auto" ? (null, true) : (Colour(node), false);
+    private static Rgb? Ink(JsonNode node) => node.Text() == "auto" ? null : Colour(node);
 
     // Lines may be broken by hand; what else cannot be seen has no place in a title.
     private static string Words(JsonNode node)

@@ -47,10 +47,8 @@ public static class Dresser
         }
     }
 
-    /// <summary>An area of a slot in pixels of its file.</summary>
-    /// <param name="area">Fractions of the slot.</param>
-    /// <param name="size">The file's size.</param>
-    public static Crop AreaIn(Frame area, PixelSize size)
+    // An area of a slot in pixels of its file.
+    private static Crop AreaIn(Frame area, PixelSize size)
     {
         var (left, top) = ((int)Math.Floor(area.Left * size.Width), (int)Math.Floor(area.Top * size.Height));
         return new(
@@ -77,7 +75,7 @@ public static class Dresser
         {
             Fade = level / (double)FadeSolver.Whole,
             Ink = goal.Ink,
-            Contrast = sheet.Ratio(area, goal.Ink),
+            Contrast = sheet.Ratio(area, goal),
             Wanted = goal.Ratio,
             Last = last,
         };
@@ -105,7 +103,7 @@ public static class Dresser
         var goal = new FadeGoal(to, ink, title.Wanted);
         var (level, last) = title.Fade ? sheet.Needed(ground, goal) : (0, null);
         sheet.Veil(to, level, fade?.Reach ?? FadeReach.All, ground);
-        var contrast = sheet.Ratio(ground, ink);
+        var contrast = sheet.Ratio(ground, goal);
         sheet.Write(text, set.Left, set.Top, ink);
         var (first, second) = (before.Fade ?? 0, level / (double)FadeSolver.Whole);
         return told with

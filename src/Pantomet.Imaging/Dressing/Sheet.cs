@@ -34,8 +34,8 @@ internal sealed class Sheet(byte[] values, PixelSize size, int bands, int frames
     }
 
     /// <summary>The contrast of the worst hundredth, in the worst frame.</summary>
-    public double Ratio(Crop area, Rgb ink) =>
-        Enumerable.Range(0, frames).Min(frame => FadeSolver.RatioAt(Rows(frame), area, new(ink, ink, 1), 0, ImagingEngine.Threads));
+    public double Ratio(Crop area, FadeGoal goal) =>
+        Enumerable.Range(0, frames).Min(frame => FadeSolver.RatioAt(Rows(frame), area, goal, 0, ImagingEngine.Threads));
 
     public void Veil(Rgb to, int level, FadeReach reach, Crop area)
     {

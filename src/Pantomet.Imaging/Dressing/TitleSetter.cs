@@ -1,6 +1,7 @@
 using System.Text;
 using Pantomet.Core.Dressing;
 using Pantomet.Core.Geometry;
+using Pantomet.Core.Pixels;
 
 namespace Pantomet.Imaging.Dressing;
 
@@ -43,7 +44,12 @@ internal static class TitleSetter
     {
         var font = FontShelf.Find(title.Font, title.Weight);
         var taken = font ?? FontShelf.Find(FontShelf.Usual, title.Weight)!;
-        var area = new PixelBoxOf(title.Area, file);
+        var area = new PixelBox(
+            title.Area.Left * file.Width,
+            title.Area.Top * file.Height,
+            title.Area.Right * file.Width,
+            title.Area.Bottom * file.Height
+        );
         DrawnText? At(double size) => TextDrawer.Draw(taken, title.Text, size * scale, area.Width, title.Align);
         bool Fits(DrawnText? text) => text is null || (text.Size.Width <= area.Width + 1 && text.Height <= area.Height + 1);
 
@@ -73,16 +79,5 @@ internal static class TitleSetter
             lacking.Length > 0 ? lacking : null,
             font is null ? title.Font : null
         );
-    }
-
-    private readonly struct PixelBoxOf(Frame area, PixelSize file)
-    {
-        public double Left { get; } = area.Left * file.Width;
-
-        public double Top { get; } = area.Top * file.Height;
-
-        public double Width { get; } = (area.Right - area.Left) * file.Width;
-
-        public double Height { get; } = (area.Bottom - area.Top) * file.Height;
     }
 }

@@ -113,3 +113,128 @@ test('a slot is dressed in the book of rules, and its files wear it', async ({ p
   expect((await dress())!.titleBox[0]).toBeGreaterThanOrEqual(22);
   await expect(page.getByText('480 × 120 px', { exact: false }).first()).toBeVisible();
 });
+
+test('a title is typed, placed and done on the very file, for one picture and for all', async ({ page }) => {
+  await page.request.post('/api/destinations', { data: { name: 'Banners' } });
+  await page.request.put('/api/destinations/banners/slots/head', {
+    data: { rule: { key: 'head', name: 'Head', size: { width: 600, height: 300 } }, pattern: '' },
+  });
+  const { id, pictures } = await makeJob(
+    page,
+    'Titled',
+    ['DSC_0415.JPG', 'barometer-from-chat.jpg'],
+    ['banners/head'],
+  );
+  const [first, second] = [pictures[0]!.id, pictures[1]!.id];
+  const dressOf = async (picture: string) => {
+    const { files } = (await (
+      await page.request.get(`/api/jobs/${id}/cells/${picture}/banners/head`)
+    ).json()) as { files: { dress: { titleBox: number[]; contrast: number; wanted: number } | null }[] };
+    return files[0]?.dress ?? null;
+  };
+  await page.goto(`/job/${id}/framing/${first}?slot=banners/head`);
+  await page.getByRole('button', { name: 'Over the picture' }).waitFor();
+  await page.keyboard.press('o');
+
+  // Type: the field has the keyboard, and the words stand on the picture and in every font.
+  await page.keyboard.type('Storm vane');
+  await expect(page.getByTestId('reached')).toContainText('3.00 : 1 wanted');
+  await expect(
+    page.getByRole('list', { name: 'Fonts' }).getByRole('button', { name: /^Storm vane/ }),
+  ).toHaveCount(7);
+  await page.getByRole('list', { name: 'Fonts' }).getByRole('button', { name: /Lora/ }).hover();
+  await expect(page.getByRole('button', { name: /Archivo$/ })).toHaveAttribute('aria-pressed', 'true');
+
+  // Place: the area follows the hand, the rule says where.
+  const area = (await page.getByTestId('over-area').boundingBox())!;
+  const look = (await page.getByTestId('over-look').boundingBox())!;
+  await page.mouse.move(area.x + area.width / 2, area.y + area.height / 2);
+  await page.mouse.down();
+  await page.mouse.move(area.x + area.width / 2, area.y + area.height / 2 - look.height, { steps: 5 });
+  await page.mouse.up();
+  await expect(async () =>
+    expect((await page.getByTestId('over-area').boundingBox())!.y).toBeCloseTo(look.y, 0),
+  ).toPass();
+
+  // A corner makes it smaller, and the opposite one stays.
+  const wide = (await page.getByTestId('over-area').boundingBox())!;
+  await page.locator('[data-corner="right bottom"]').hover();
+  await page.mouse.down();
+  await page.mouse.move(wide.x + wide.width - 100, wide.y + wide.height - 20, { steps: 4 });
+  await page.mouse.up();
+  await expect(async () => {
+    const now = (await page.getByTestId('over-area').boundingBox())!;
+    expect([now.x, now.y]).toEqual([wide.x, wide.y]);
+    expect(now.width).toBeCloseTo(wide.width - 100, -1);
+  }).toPass();
+
+  // Done.
+  await page.getByTestId('over-words').press('Enter');
+  await expect(page.getByTestId('stage')).toBeVisible();
+  await expect.poll(() => dressOf(first), { timeout: 60_000 }).toMatchObject({ wanted: 3 });
+  const made = (await dressOf(first))!;
+  expect(made.titleBox[3]).toBeLessThan(150);
+  expect(made.contrast).toBeGreaterThanOrEqual(3);
+  expect(await dressOf(second)).toBeNull();
+
+  // The same for every picture of the slot, each with its own words.
+  await page.keyboard.press('o');
+  await page.getByRole('button', { name: 'For every picture of the slot' }).click();
+  await expect(page.getByTestId('stage')).toBeVisible();
+  const rule = (await (await page.request.get('/api/destinations/banners/slots/head')).json()) as {
+    rule: { dress: { title: { text: string; area: number[] } } };
+  };
+  expect(rule.rule.dress.title.text).toBe('{title}');
+  expect(rule.rule.dress.title.area[1]).toBe(0);
+  await page.goto(`/job/${id}/framing/${second}?slot=banners/head&over`);
+  await page.getByTestId('over-words').fill('Barometer');
+  await expect(page.getByTestId('over-whose')).toContainText('As the slot has it');
+  await page.keyboard.press('Enter');
+  await expect.poll(async () => (await dressOf(second))?.wanted, { timeout: 60_000 }).toBe(3);
+});
+
+test('an ink is picked from the picture with a glass, and a dressing is kept by name', async ({ page }) => {
+  const { id, pictures } = await makeJob(page, 'Inked', ['DSC_0415.JPG'], ['skerry-shop/grid-square']);
+  const mark = await page.request.put('/api/side-files/maker.svg', {
+    data: Buffer.from(
+      '<svg xmlns="http://www.w3.org/2000/svg" width="20" height="8"><path d="M0 0h20v8z"/></svg>',
+    ),
+    headers: { 'content-type': 'application/octet-stream' },
+  });
+  expect(mark.ok()).toBe(true);
+  await page.goto(`/job/${id}/framing/${pictures[0]!.id}?slot=skerry-shop/grid-square&over`);
+  await page.getByTestId('over-words').fill('Glass');
+  await page.getByRole('button', { name: 'Pick from the picture' }).click();
+  const picker = page.getByTestId('ink-picker');
+  await picker.hover({ position: { x: 60, y: 40 } });
+  await expect(page.getByTestId('picked')).toHaveText(/^#[0-9a-f]{6}$/);
+  const ink = (await page.getByTestId('picked').textContent())!;
+  await page.mouse.down();
+  await page.mouse.up();
+  await expect(page.getByTestId('reached')).toContainText(`in ${ink}`);
+  await page.getByLabel("With the maker's mark").check();
+  await page.getByRole('combobox', { name: /^Corner/ }).selectOption('above, left');
+  await page.getByRole('textbox', { name: 'Name of the dressing' }).fill('Glass by the sea');
+  await page.getByRole('button', { name: 'Keep under this name' }).click();
+  await expect(page.getByRole('button', { name: 'Glass by the sea' })).toHaveAttribute(
+    'aria-pressed',
+    'true',
+  );
+  const rules = (await (await page.request.get('/api/destinations/rules.json')).json()) as {
+    dressings: Record<string, { title: { ink: string }; mark: { file: string; at: string } }>;
+  };
+  expect(rules.dressings['Glass by the sea']!.mark).toMatchObject({ file: 'maker.svg', at: 'top-left' });
+  expect(rules.dressings['Glass by the sea']!.title.ink).toBe(ink);
+  await page.getByRole('button', { name: 'Forget' }).click();
+  await expect(page.getByRole('button', { name: 'Glass by the sea' })).toHaveCount(0);
+  // Left as it was: nothing is sent.
+  const titleOf = async () => {
+    const job = (await (await page.request.get(`/api/jobs/${id}`)).json()) as {
+      head: { pictures: { decisions: { title: string } }[] };
+    };
+    return job.head.pictures[0]!.decisions.title;
+  };
+  await page.getByRole('button', { name: 'Leave as it was' }).click();
+  await expect(page.getByTestId('stage')).toBeVisible();
+  await expect.poll(titleOf).toBe('');
+});

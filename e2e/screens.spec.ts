@@ -28,6 +28,7 @@ async function job(page: Page) {
     ['empty job', `/job/${empty.id}`],
     ['bench', `/job/${made.id}`],
     ['framing', `/job/${made.id}/framing/${id}`],
+    ['over the picture', `/job/${made.id}/framing/${id}?slot=${slots[1]}&over`],
     ['weighing', `/job/${made.id}/weighing/${id}/${slots[0]}`],
     ['handing over', `/job/${made.id}/handing-over`],
     ['on pages', `/job/${made.id}/handing-over/pages`],

@@ -16,7 +16,7 @@ internal static class ApplicationServices
 {
     public static IServiceCollection AddApplication(this IServiceCollection services)
     {
-        services.AddSingleton<EngineRoom>().AddSingleton<PreviewMaker>().AddSingleton<VariantStore>();
+        services.AddSingleton<EngineRoom>().AddSingleton<PreviewMaker>().AddSingleton<VariantStore>().AddSingleton<LookShelf>();
         services.AddSingleton<Writer>().AddSingleton<UnderWay>().AddSingleton<CellJudge>().AddSingleton<OpenJobs>().AddSingleton<JobBell>();
         services
             .AddSingleton<JobLayout>()
@@ -26,7 +26,12 @@ internal static class ApplicationServices
             .AddSingleton<JobList>()
             .AddSingleton<FileDesk>()
             .AddSingleton<JobQueue>();
-        services.AddSingleton<RuleShelf>().AddSingleton<PictureIntake>().AddScoped<Revisions>().AddSingleton<BundleWriter>();
+        services
+            .AddSingleton<RuleShelf>()
+            .AddSingleton<SideShelf>()
+            .AddSingleton<PictureIntake>()
+            .AddScoped<Revisions>()
+            .AddSingleton<BundleWriter>();
         services.AddSingleton<LiveShelf>().AddSingleton<LiveMaker>().AddSingleton<Publishing>();
         services.AddSingleton<FetchCounts>().AddHostedService(provider => provider.GetRequiredService<FetchCounts>());
         services.AddSingleton<FromDocuments>().AddSingleton<RemovalSweep>().AddSingleton<Keeper>();

@@ -1,3 +1,5 @@
+using Pantomet.Data;
+
 namespace Pantomet.Application;
 
 /// <summary>Where the data lies and how much may be done at once.</summary>
@@ -5,6 +7,9 @@ public record WorkOptions
 {
     /// <summary>The data folder, made if missing.</summary>
     public required string Data { get; init; }
+
+    /// <summary>The folder of the marks and fonts that rules name; null without a data folder.</summary>
+    public string? SideFiles => Data.Length == 0 ? null : Path.Combine(Path.GetFullPath(Data), DataFolder.SideFilesName);
 
     /// <summary>The most bytes of one upload: 200 MB unless set otherwise.</summary>
     public long MostUploadBytes { get; init; } = 200_000_000;

@@ -1,4 +1,5 @@
 using System.CommandLine;
+using Pantomet.Application.Destinations;
 using Pantomet.Core.Marks;
 using Pantomet.Core.Markup;
 using Pantomet.Core.Reports;
@@ -41,6 +42,10 @@ internal static class CallFiles
         });
         return jobs;
     }
+
+    /// <summary>The rules with the files that lie beside them.</summary>
+    public static Task<RuleBook> WithFilesAsync(string rules, RuleBook book, CancellationToken cancel) =>
+        RuleFiles.BesideAsync(book, Path.GetDirectoryName(Path.GetFullPath(rules))!, cancel);
 
     /// <summary>Reads rules and marks; a sentence when one of them is wrong.</summary>
     public static string? Read(string rules, string? marks, out RuleBook? book, out IReadOnlyDictionary<string, PictureMarks> said)

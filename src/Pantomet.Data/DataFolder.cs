@@ -12,6 +12,9 @@ public sealed class DataFolder : IDisposable
     private const int WouldBlock = 11;
     private const int SharingViolation = unchecked((int)0x80070020);
 
+    /// <summary>The name of the folder of marks and fonts that rules name.</summary>
+    public const string SideFilesName = "side-files";
+
     private readonly FileStream _lock;
 
     /// <summary>Opens a data folder, made if missing.</summary>
@@ -28,6 +31,8 @@ public sealed class DataFolder : IDisposable
             _lock = Locked(Path.Combine(Root, "pantomet.lock"));
             Originals = new(Path.Combine(Root, "originals"));
             Variants = new(Path.Combine(Root, "variants"));
+            SideFiles = Path.Combine(Root, SideFilesName);
+            Directory.CreateDirectory(SideFiles);
             Previews = Path.Combine(Root, "previews");
             Directory.CreateDirectory(Previews);
             foreach (var left in Directory.EnumerateFiles(Previews, "*.part"))
@@ -50,6 +55,9 @@ public sealed class DataFolder : IDisposable
 
     /// <summary>The files made.</summary>
     public ContentFolder Variants { get; }
+
+    /// <summary>Folder of the marks and fonts that rules name, each under the name of its content.</summary>
+    public string SideFiles { get; }
 
     /// <summary>Folder of previews; it can be emptied at any time.</summary>
     public string Previews { get; }

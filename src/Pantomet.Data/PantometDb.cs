@@ -68,6 +68,9 @@ public sealed class PantometDb(DbContextOptions<PantometDb> options) : DbContext
     /// <summary>The book of rules.</summary>
     public DbSet<RuleBookRow> RuleBooks => Set<RuleBookRow>();
 
+    /// <summary>Marks and fonts that rules name.</summary>
+    public DbSet<SideFileRow> SideFiles => Set<SideFileRow>();
+
     /// <summary>What is remembered by name.</summary>
     public DbSet<SettingRow> Settings => Set<SettingRow>();
 
@@ -103,6 +106,7 @@ public sealed class PantometDb(DbContextOptions<PantometDb> options) : DbContext
             revision.HasOne<PictureRow>().WithMany().HasForeignKey(row => row.PictureId).OnDelete(DeleteBehavior.Cascade);
         });
         modelBuilder.Entity<SettingRow>().HasKey(row => row.Name);
+        modelBuilder.Entity<SideFileRow>().HasKey(row => row.Name);
         OfJobs(modelBuilder);
         OfPublications(modelBuilder);
         modelBuilder.Entity<VariantRow>(variant =>

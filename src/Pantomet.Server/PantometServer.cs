@@ -181,6 +181,8 @@ public static class PantometServer
         BundleEndpoints.Map(api);
         PageEndpoints.Map(api);
         FontEndpoints.Map(api);
+        SideFileEndpoints.Map(api);
+        DressingEndpoints.Map(api);
         VariantEndpoints.Map(api);
         StorageEndpoints.Map(api);
         PublicationEndpoints.Map(api);

@@ -66,6 +66,161 @@ public sealed class DressTests : IDisposable
     }
 
     [Fact]
+    public void A_mark_lies_in_its_corner_to_the_pixel_in_the_form_that_can_be_seen_there()
+    {
+        const string form =
+            "<svg xmlns='http://www.w3.org/2000/svg' width='20' height='10'><rect width='20' height='10' fill='{0}'/></svg>";
+        _place.Write("dark.svg", form.Replace("{0}", "#101010", StringComparison.Ordinal));
+        _place.Write("light.svg", form.Replace("{0}", "#f0f0f0", StringComparison.Ordinal));
+        _place.Write("runs.svg", form.Replace("<rect", "<script/><rect", StringComparison.Ordinal));
+        static string Slot(string key, string mark) =>
+            $$"""
+                { "key": "{{key}}", "size": { "width": 400, "height": 200 }, "types": ["png"], "sharpen": "off", "dress": { "mark": {{mark}} } }
+                """;
+        var rules = _place.Rules(
+            string.Join(
+                ',',
+                Slot("white", """{ "file": "dark.svg", "onDark": "light.svg", "share": 0.1, "margin": 0.05 }"""),
+                Slot("blue", """{ "file": "dark.svg", "onDark": "light.svg", "share": 0.1, "margin": 0.05, "at": "bottom-left" }"""),
+                Slot("half", """{ "file": "dark.svg", "share": 0.1, "margin": 0, "at": "top-left", "opacity": 0.5 }"""),
+                Slot("runs", """{ "file": "runs.svg" }"""),
+                Slot("none", """{ "file": "none.svg" }""")
+            )
+        );
+        var variants = _place.Render(rules, 0, _place.Quarters("q.png", 800, 400)).GetProperty("variants").EnumerateArray().ToList();
+        string File(int i) => Path.Combine(_place.Out, variants[i].GetProperty("file").GetString()!);
+
+        Assert.Equal(
+            [340, 160, 380, 180],
+            variants[0].GetProperty("dress").GetProperty("markBox").EnumerateArray().Select(edge => edge.GetInt32())
+        );
+        Assert.All(new[] { (340, 160), (379, 179) }, at => Assert.Equal([16, 16, 16], Programs.Pixel(File(0), at.Item1, at.Item2)));
+        Assert.All(
+            new[] { (339, 170), (380, 170), (350, 159), (350, 180) },
+            at => Assert.Equal([250, 250, 250], Programs.Pixel(File(0), at.Item1, at.Item2))
+        );
+        Assert.Equal([240, 240, 240], Programs.Pixel(File(1), 20, 160));
+        // Half of the mark over half of what was there.
+        var (plain, mixed) = (Programs.Pixel(_place.At("q.png"), 10, 10), Programs.Pixel(File(2), 5, 5));
+        Assert.All(plain.Zip(mixed), pair => Assert.Equal((pair.First + 16) / 2.0, pair.Second, 1.0));
+
+        // What cannot be laid is left out, and said.
+        Assert.Equal(["concedes", "concedes"], variants[3..].Select(one => one.GetProperty("verdict").GetString()));
+        var said = variants[3..].Select(one => one.GetProperty("reasons")[0].GetProperty("message").GetString()!).ToList();
+        Assert.Contains("<script>", said[0], StringComparison.Ordinal);
+        Assert.Contains("no file \"none.svg\"", said[1], StringComparison.Ordinal);
+    }
+
+    [Fact]
+    public void A_font_may_lie_beside_the_rules_and_one_that_is_none_is_said()
+    {
+        var font = FontShelf.Find("Lora", 700)!;
+        File.Copy(font.Path, _place.At("ours.ttf"));
+        _place.Write("torn.otf", "OTTO and nothing more");
+        static string Slot(string key, string named) =>
+            $$"""
+                { "key": "{{key}}", "size": { "width": 300, "height": 100 }, "types": ["png"],
+                  "dress": { "title": { "text": "Brass", "size": 40, "ink": "#000000", "weight": 700, "font": "{{named}}" } } }
+                """;
+        var rules = _place.Rules(string.Join(',', Slot("own", "ours.ttf"), Slot("shelf", "Lora"), Slot("torn", "torn.otf")));
+        var variants = _place.Render(rules, 0, _place.Quarters("q.png", 600, 200)).GetProperty("variants").EnumerateArray().ToList();
+        byte[] Bytes(int i) => File.ReadAllBytes(Path.Combine(_place.Out, variants[i].GetProperty("file").GetString()!));
+        Assert.Equal(Bytes(1), Bytes(0));
+        Assert.NotEqual(Bytes(1), Bytes(2));
+        Assert.Contains(
+            "\"torn.otf\" cannot be used",
+            variants[2]
+                .GetProperty("reasons")
+                .EnumerateArray()
+                .Single(one => one.GetProperty("code").GetString() == "font")
+                .GetProperty("message")
+                .GetString(),
+            StringComparison.Ordinal
+        );
+    }
+
+    [Fact]
+    public void A_canvas_is_extended_where_no_frame_holds_the_keep_box()
+    {
+        using (var ground = NetVips.Image.Black(800, 800, bands: 3) + new double[] { 230, 220, 210 })
+        using (var box = ground.Mutate(image => image.DrawRect([40, 60, 80], 100, 200, 600, 400, fill: true)))
+        using (var bytes = box.Cast(NetVips.Enums.BandFormat.Uchar))
+        {
+            bytes.Copy(interpretation: NetVips.Enums.Interpretation.Srgb).WriteToFile(_place.At("box.png"));
+        }
+
+        var rules = _place.Rules(
+            """{ "key": "a", "size": { "width": 600, "height": 200 }, "types": ["png"], "sharpen": "off", "extend": true }"""
+        );
+        var marks = _place.Write(
+            "marks.json",
+            """{ "schema": "pantomet-marks/1", "pictures": { "box.png": { "keep": [[0.125, 0.25, 0.875, 0.75]] } } }"""
+        );
+        var answer = Programs.Pantomet([
+            "render",
+            "--rules",
+            rules,
+            "--out",
+            _place.Out,
+            "--marks",
+            marks,
+            "--report",
+            _place.At("r.json"),
+            _place.At("box.png"),
+        ]);
+        Assert.Equal(0, answer.Code);
+        var variant = System.Text.Json.JsonDocument.Parse(File.ReadAllText(_place.At("r.json"))).RootElement.GetProperty("variants")[0];
+        Assert.Equal("meets", variant.GetProperty("verdict").GetString());
+        var reason = variant.GetProperty("reasons").EnumerateArray().Single(one => one.GetProperty("code").GetString() == "extended");
+        Assert.Contains("its edge's colour #e6dcd2", reason.GetProperty("message").GetString(), StringComparison.Ordinal);
+        var file = Path.Combine(_place.Out, variant.GetProperty("file").GetString()!);
+        // The box is 600 x 400 of a frame of 1 200 x 400, at half its size, in the middle.
+        Assert.All(
+            new[] { (0, 100), (140, 100), (460, 100), (599, 5) },
+            at => Assert.Equal([230, 220, 210], Programs.Pixel(file, at.Item1, at.Item2))
+        );
+        Assert.All(new[] { (162, 2), (437, 197) }, at => Assert.Equal([40, 60, 80], Programs.Pixel(file, at.Item1, at.Item2)));
+    }
+
+    [Fact]
+    public void Pictures_side_by_side_have_an_exact_gap_and_a_missing_one_is_said()
+    {
+        var rules = _place.Rules(
+            """
+            { "key": "two", "size": { "width": 401, "height": 150 }, "types": ["png"], "sharpen": "off", "densities": [1, 2],
+              "pair": { "count": 2, "gap": 7, "background": "#ff00ff" } },
+            { "key": "one", "size": { "width": 100 } }
+            """
+        );
+        var (first, second, torn) = (
+            _place.Quarters("a.png", 1600, 1200),
+            _place.Quarters("b.png", 1200, 1600),
+            _place.Write("torn.jpg", "torn")
+        );
+        var report = _place.Render(rules, 1, first, second, first, torn);
+        var pairs = report.GetProperty("variants").EnumerateArray().Where(one => one.GetProperty("slot").GetString() == "two").ToList();
+        Assert.Equal(["meets", "meets", "breaks"], pairs.Select(one => one.GetProperty("verdict").GetString()));
+        Assert.Contains(
+            "torn.jpg cannot be read",
+            pairs[2].GetProperty("reasons")[0].GetProperty("message").GetString(),
+            StringComparison.Ordinal
+        );
+        foreach (var (pair, scale) in pairs.Take(2).Zip([1, 2]))
+        {
+            var file = Path.Combine(_place.Out, pair.GetProperty("file").GetString()!);
+            Assert.StartsWith("a-b-two", Path.GetFileName(file), StringComparison.Ordinal);
+            var pixels = Programs.Rows(file);
+            var gap = Enumerable
+                .Range(0, 401 * scale)
+                .Where(x => pixels.Values.AsSpan(((10 * pixels.Width) + x) * 3, 3).SequenceEqual<byte>([255, 0, 255]));
+            Assert.Equal(Enumerable.Range(197 * scale, 7 * scale), gap);
+        }
+
+        // Everything else is made.
+        Assert.Equal(3, report.GetProperty("variants").EnumerateArray().Count(one => one.GetProperty("slot").GetString() == "one"));
+    }
+
+    [Fact]
     public void What_no_fade_reaches_is_said_with_the_most_there_is_and_the_others_are_made()
     {
         var rules = _place.Rules(
@@ -176,6 +331,45 @@ public sealed class DressTests : IDisposable
         var box = variant.GetProperty("dress").GetProperty("titleBox").EnumerateArray().Select(edge => edge.GetInt32()).ToArray();
         Assert.InRange(box[0], 38, 60);
         Assert.InRange(box[2], box[0] + 10, 242);
+    }
+
+    [Fact]
+    public void A_word_without_end_is_made_smaller_or_left_out_and_text_on_a_flat_ground_is_a_graphic()
+    {
+        var (long1, endless) = (string.Concat(Enumerable.Repeat("Wind", 20)), string.Concat(Enumerable.Repeat("Wind", 70)));
+        static string Slot(string key, string text, string more = "") =>
+            $$"""
+                { "key": "{{key}}", "size": { "width": 400, "height": 100 }, {{more}} "dress": { "fade": { "to": "#ffffff", "amount": 1 },
+                  "title": { "text": "{{text}}", "size": 60, "ink": "#000000" } } }
+                """;
+        var rules = _place.Rules(
+            string.Join(',', Slot("long", long1), Slot("endless", endless), Slot("flat", "Wind\u202c", "\"types\": [\"auto\"],"))
+        );
+        var variants = _place.Render(rules, 0, Workplace.Photographs[0]).GetProperty("variants").EnumerateArray().ToList();
+        string Says(int i) => variants[i].GetProperty("reasons")[0].GetProperty("message").GetString()!;
+        Assert.Matches("at 60 px; [0-9.]+ px is the largest", Says(0));
+        Assert.Contains("it is left out", Says(1), StringComparison.Ordinal);
+        Assert.False(variants[1].GetProperty("dress").TryGetProperty("titleBox", out _));
+        // What turns the direction of its neighbours is no sign that a font lacks.
+        Assert.Equal("meets", variants[2].GetProperty("verdict").GetString());
+        Assert.Contains(variants[2].GetProperty("format").GetString(), (string[])["png", "webp"]);
+        Assert.InRange(variants[2].GetProperty("likeness").GetDouble(), 0.995, 1);
+    }
+
+    [Fact]
+    public void Signs_that_a_font_lacks_come_from_a_font_of_the_application_not_of_the_machine()
+    {
+        const string peace = "\u05e9\u05dc\u05d5\u05dd";
+        var others = peace.EnumerateRunes().ToDictionary(sign => sign, sign => FontShelf.With(sign, 600)!);
+        Assert.All(others.Values, font => Assert.Equal("Rubik", font.Family));
+        var stood = TextDrawer.Draw(FontShelf.Find("Archivo", 600)!, peace, 60, 500, Core.Dressing.TextAlign.Left, others)!;
+        var own = TextDrawer.Draw(FontShelf.Find("Rubik", 600)!, peace, 60, 500, Core.Dressing.TextAlign.Left)!;
+        Assert.Equal(
+            (own.Size, own.Cover),
+            (stood.Size, stood.Cover),
+            (one, other) => one.Size == other.Size && one.Cover.SequenceEqual(other.Cover)
+        );
+        Assert.Null(FontShelf.With(new System.Text.Rune(0x4e2d), 600));
     }
 
     [Fact]

@@ -58,6 +58,10 @@ export type Visitors = Schemas['Visitors'];
 export type SlotDraft = Schemas['SlotDraft'];
 export type DraftCheck = Schemas['DraftCheck'];
 export type Revision = Schemas['RevisionView'];
+export type LookView = Schemas['LookView'];
+export type InkView = Schemas['InkView'];
+export type SideFile = Schemas['SideFileView'];
+export type Dressing = Schemas['DressingView'];
 
 export const api = createClient<paths>({ baseUrl: '' });
 
@@ -88,6 +92,8 @@ export const addresses = {
   },
   original: (id: string) => `/api/pictures/${id}/original`,
   file: (id: string) => `/api/variants/${id}/file`,
+  sideFile: ({ name, content }: SideFile) => `/api/side-files/${encodeURIComponent(name)}?v=${content}`,
+  look: (id: string) => `/api/looks/${id}`,
   small: (id: string) => `/api/variants/${id}/small`,
   download: (id: string, name: string) => `/api/variants/${id}/file?name=${encodeURIComponent(name)}`,
   reference: (id: string) => `/api/variants/${id}/reference`,

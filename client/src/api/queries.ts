@@ -105,6 +105,12 @@ export function useCellDetail(job: string, cell: Cell | undefined) {
   });
 }
 
+/** The marks and fonts that rules can name. */
+export const sideFilesQuery = {
+  queryKey: ['side-files'],
+  queryFn: () => take(api.GET('/api/side-files')),
+};
+
 /** The fonts that titles can be set in; they come with the application. */
 export const fontsQuery = {
   queryKey: ['fonts'],

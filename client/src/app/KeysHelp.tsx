@@ -44,7 +44,17 @@ const groups: { name: string; keys: [string[], string][] }[] = [
       [['N'], 'the next picture; with Shift the one before'],
       [['E'], 'the next cell that wants a look'],
       [['C'], 'copy frames and marks to other pictures'],
+      [['O'], 'a title, a fade and colours over the picture'],
       [['G'], 'go on to weighing'],
+    ],
+  },
+  {
+    name: 'Over the picture',
+    keys: [
+      [['Enter'], 'done; with Ctrl on to the next picture'],
+      [['←', '→', '↑', '↓'], 'move where it may stand, once that has the keyboard'],
+      [['C'], 'copy the colour that is pointed at'],
+      [['Esc'], 'leave it as it was'],
     ],
   },
   {

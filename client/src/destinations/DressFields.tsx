@@ -1,6 +1,7 @@
 import { useQuery } from '@tanstack/react-query';
 import { fontsQuery } from '../api/queries';
 import { TickField } from './Fields';
+import { MarkFields } from './MarkFields';
 import type { Rule } from './rule';
 import { RuleSelect, RuleText, RuleTick, Wide } from './RuleFields';
 import { usePlace } from './slotForm';
@@ -40,6 +41,7 @@ export function DressFields() {
         />
       </Wide>
       {title.value !== undefined && <TitleFields />}
+      <MarkFields />
     </>
   );
 }

@@ -167,6 +167,9 @@ function SeenFields() {
           ['all', 'all frames'],
         ]}
       />
+      <span className="col-span-4">
+        <RuleTick name="The canvas is extended where no frame holds the keep box" place="extend" />
+      </span>
     </>
   );
 }

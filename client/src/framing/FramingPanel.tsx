@@ -11,6 +11,7 @@ import { decisionFor } from '../jobs/decisions';
 import { useCells, useJob, useJobStore } from '../jobs/useJob';
 import { type Box, withFigure } from './box';
 import { FigureField } from './FigureField';
+import { Reached } from '../over/InkPart';
 import { arranged } from './arranged';
 import { SlotWindow } from './SlotWindow';
 import { useElementSize } from './useElementSize';
@@ -165,6 +166,7 @@ export function FramingPanel({
                   comes={cell?.state === 'waiting' || cell?.state === 'making'}
                 />
               ))}
+          {!held && detail.data?.files[0]?.dress && <Reached dress={detail.data.files[0].dress} />}
           {!held &&
             detail.data?.reasons.map((reason) => (
               <p

@@ -14,6 +14,7 @@ import { CopySheet } from './CopySheet';
 import { FramingPanel } from './FramingPanel';
 import { MarksBar } from './MarksBar';
 import { PictureStage, type Tool } from './PictureStage';
+import { OverScreen } from '../over/OverScreen';
 import { frameFor } from './solver';
 import { useAhead } from './useAhead';
 
@@ -32,6 +33,8 @@ export function FramingScreen({ pictureId }: { pictureId: string }) {
         <Notice>The job has no such picture.</Notice>
       ) : !slot ? (
         <Notice>The job has no slots yet. Tick some on the bench.</Notice>
+      ) : search.has('over') ? (
+        <OverScreen key={`${picture.picture.id}/${slot.address}`} picture={picture} slot={slot} />
       ) : (
         <Framing key={picture.picture.id} picture={picture} slot={slot} />
       )}
@@ -167,6 +170,7 @@ function Framing({ picture, slot }: { picture: JobPicture; slot: JobSlot }) {
   const loosen = () => void benchActions.letLoose(store, chosen);
   const tie = () => void benchActions.tieAgain(store, chosen);
   const weigh = () => go(`/job/${store.id}/weighing/${id}/${slot.address}`);
+  const over = () => setSearch({ slot: slot.address, over: '' }, { replace: true });
   const confirm = () => picture.suggestion && send([{ do: 'confirm-suggestion', picture: id }]);
   const turn = (quarters: number, degrees: number) =>
     send([{ do: 'turn', picture: id, quarters: ((quarters % 4) + 4) % 4, degrees }]);
@@ -195,6 +199,7 @@ function Framing({ picture, slot }: { picture: JobPicture; slot: JobSlot }) {
     ',': () => nextSlot(-1),
     c: () => setCopying(true),
     g: weigh,
+    o: over,
     b: () => go(`/job/${store.id}`),
   });
 
@@ -210,6 +215,7 @@ function Framing({ picture, slot }: { picture: JobPicture; slot: JobSlot }) {
           onDecline={() => send([{ do: 'decline-suggestion', picture: id }])}
           onClear={() => send([{ do: 'clear-marks', picture: id }])}
           onTurn={turn}
+          onOver={over}
           onCopy={() => setCopying(true)}
           onNext={() => neighbour(1)}
         />

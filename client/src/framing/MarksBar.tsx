@@ -16,6 +16,7 @@ export function MarksBar({
   onDecline,
   onClear,
   onTurn,
+  onOver,
   onCopy,
   onNext,
 }: {
@@ -27,6 +28,8 @@ export function MarksBar({
   onDecline: () => void;
   onClear: () => void;
   onTurn: (quarters: number, degrees: number) => void;
+  /** To what is laid over the picture. */
+  onOver: () => void;
   onCopy: () => void;
   onNext: () => void;
 }) {
@@ -52,6 +55,13 @@ export function MarksBar({
           {size(picture.width, picture.height)}
         </span>
         <span className="flex-1" />
+        <Button
+          className="h-7!"
+          onClick={onOver}
+          title="A title, a fade, its colours, looked at on the slot's own file"
+        >
+          Over the picture <Key>O</Key>
+        </Button>
         <Button className="h-7!" onClick={onCopy} title="Give other pictures the same frames and marks">
           Copy to others <Key>C</Key>
         </Button>

@@ -68,17 +68,57 @@ function widths(keep: Box, picture: Size, largest: Box, clear: Edges): { least: 
   };
 }
 
-function around(keep: Box, picture: Size, largest: Box, clear: Edges, share: number | null): Box {
+/** True where a frame's clear area holds a box, but for half a pixel of rounding. */
+const holds = (frame: Box, clear: Edges, keep: Box) =>
+  Math.max(
+    frame.x + clear.left * frame.width - keep.x,
+    frame.y + clear.top * frame.height - keep.y,
+    keep.x + keep.width - frame.x - clear.right * frame.width,
+    keep.y + keep.height - frame.y - clear.bottom * frame.height,
+  ) <= 0.5;
+
+/** Where a side of a frame begins that holds a box though it leaves the picture: as little as it must. */
+function beyond(
+  side: number,
+  keepFrom: number,
+  keepTo: number,
+  most: number,
+  clearFrom: number,
+  clearTo: number,
+): number {
+  const middle = (keepFrom + keepTo) / 2 - (side * (clearFrom + clearTo)) / 2;
+  const within = clamp(middle, Math.min(0, most - side), Math.max(0, most - side));
+  const [low, high] = [keepTo - clearTo * side, keepFrom - clearFrom * side];
+  return clamp(within, Math.min(low, high), Math.max(low, high));
+}
+
+function around(
+  keep: Box,
+  picture: Size,
+  largest: Box,
+  clear: Edges,
+  share: number | null,
+  extend: boolean,
+): Box {
   const aspect = largest.width / largest.height;
   const [across, down] = [clear.right - clear.left, clear.bottom - clear.top];
   const centre = { x: keep.x + keep.width / 2, y: keep.y + keep.height / 2 };
   const { least, most } = widths(keep, picture, largest, clear);
   if (least > most + 1e-6) {
     const frame = placed(largest, picture, clear, centre.x, centre.y);
-    return {
+    const within = {
       ...frame,
       x: shifted(frame.x, frame.width, keep.x, keep.width, picture.width),
       y: shifted(frame.y, frame.height, keep.y, keep.height, picture.height),
+    };
+    if (!extend || holds(within, clear, keep)) return within;
+    const width = share === null ? least : least / share;
+    const height = width / aspect;
+    return {
+      x: beyond(width, keep.x, keep.x + keep.width, picture.width, clear.left, clear.right),
+      y: beyond(height, keep.y, keep.y + keep.height, picture.height, clear.top, clear.bottom),
+      width,
+      height,
     };
   }
   const wanted =
@@ -126,7 +166,7 @@ export function frameFor(picture: JobPicture, slot: Slot, address: string, decis
   const [left = 0, top = 0, right = 1, bottom = 1] = slot.clear;
   const clear = { left, top, right, bottom };
   const keep = union(decisions.keep);
-  if (keep) return around(toBox(keep, picture), picture, largest, clear, slot.subjectShare);
+  if (keep) return around(toBox(keep, picture), picture, largest, clear, slot.subjectShare, slot.extend);
   if (decisions.focus)
     return placed(
       largest,
@@ -135,14 +175,19 @@ export function frameFor(picture: JobPicture, slot: Slot, address: string, decis
       decisions.focus.x * picture.width,
       decisions.focus.y * picture.height,
     );
-  if (picture.suggestion && !decisions.noSuggestion)
+  if (picture.suggestion && !decisions.noSuggestion) {
+    const plain = picture.suggestionKind === 'plainBackdrop';
+    // What stands before a plain backdrop is known well enough to extend that for it.
+    const all = plain && slot.extend;
     return around(
-      holdable(picture, picture.suggestion, largest, clear),
+      all ? toBox(picture.suggestion, picture) : holdable(picture, picture.suggestion, largest, clear),
       picture,
       largest,
       clear,
-      picture.suggestionKind === 'plainBackdrop' ? slot.subjectShare : null,
+      plain ? slot.subjectShare : null,
+      all,
     );
+  }
   const toward = slot.toward as Point | null;
   if (toward) return placed(largest, picture, clear, toward.x * picture.width, toward.y * picture.height);
   if (picture.content && !decisions.noSuggestion)

@@ -9,7 +9,7 @@ import { useJob, useJobStore } from '../jobs/useJob';
 import { HandOverTabs } from './HandOverTabs';
 import { LivePlaces } from './LivePlaces';
 import { Publication } from './Publication';
-import { useCopy } from './useCopy';
+import { useCopy } from '../design/useCopy';
 
 /** How long the numbers of fetches stand before they are asked for again, in milliseconds. */
 const again = 15_000;

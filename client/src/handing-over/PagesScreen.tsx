@@ -11,7 +11,7 @@ import { HandOverTabs } from './HandOverTabs';
 import { type MarkupKind, PageMarkup } from './PageMarkup';
 import { PagePictures } from './PagePictures';
 import { PagesAside } from './PagesAside';
-import { useCopy } from './useCopy';
+import { useCopy } from '../design/useCopy';
 
 /** How pages show the pictures: markup by picture and place, copied with one key. */
 export function PagesScreen() {

@@ -130,8 +130,11 @@ export function decided(
         keywords: command.keywords ?? now.keywords,
         alternative: ornament ? '' : (command.alternative ?? now.alternative),
         ornament,
+        title: command.title?.trim() ?? now.title,
       };
     }
+    case 'dress':
+      return cell(command.slot, { dress: command.dress });
     default:
       return now;
   }

@@ -7,6 +7,7 @@ export const noDecision: CellDecision = {
   accepted: [],
   letThrough: [],
   choice: null,
+  dress: null,
 };
 
 export const decisionFor = (decisions: Decisions, slot: string): CellDecision =>
@@ -22,6 +23,7 @@ export function withCell(decisions: Decisions, slot: string, change: Partial<Cel
     !cell.frame &&
     !cell.skip &&
     !cell.choice &&
+    !cell.dress &&
     !cell.accepted.length &&
     !cell.letThrough.length
   )

@@ -18,6 +18,7 @@ import { descriptorsOf } from '../jobs/decisions';
 import { useJobStore } from '../jobs/useJob';
 import { typesOf } from './useCurves';
 import type { Wish } from './WeighingScreen';
+import { Reached } from '../over/InkPart';
 
 /** The words of the core, as they stand on a screen. */
 const likenessWords: Record<LikenessWord, string> = {
@@ -148,6 +149,7 @@ export function WeighingPanel({
             )}
           </div>
         )}
+        {file?.dress && <Reached dress={file.dress} />}
         {variant?.reasons.map((reason) => (
           <p key={reason.code} className="mt-2 border-l-2 border-ink-2 pl-2.5">
             {sentence(reason.message)}

@@ -161,7 +161,7 @@ internal sealed class BundleContents
 
     private static BundleFile NotMade(BoardCell cell, Wish wish)
     {
-        var wanted = WantedFile.Of(cell.Picture, cell.Mine.Decisions.Turn, cell.Slot.Slot, cell.Slot.BytesKey, wish);
+        var wanted = cell.Wanted(wish);
         return new(cell, new(wanted, null, null, wish.Plan.Verdict, wish.Plan.Reasons, false), HandOver.Missing, null)
         {
             Reasons = wish.Plan.Reasons,

@@ -56,6 +56,9 @@ public sealed record LadderRuleView(string Sizes, int From, int To, decimal? Was
 /// <param name="Group">The slots that become one picture on the page with it.</param>
 /// <param name="Media">When it is the one of its group that is shown; null for the last.</param>
 /// <param name="ShownAt">The viewports at which a slot of a group is shown; empty for a slot of its own.</param>
+/// <param name="Extend">True where the canvas is extended to hold keep boxes that no frame holds.</param>
+/// <param name="Dress">What is laid over every picture, as the value of <c>dress</c> in a rules file; null for nothing.</param>
+/// <param name="SetWidth">How wide it is shown in CSS px, whatever picture it gets; null where that depends on the picture.</param>
 /// <param name="Toward">Where the frame goes when nothing else says it: across and down, 0 to 1.</param>
 /// <param name="Inline">Files up to this weight are given as data in the markup.</param>
 /// <param name="Types">File types in order of preference.</param>
@@ -85,6 +88,9 @@ public sealed record SlotView(
     string? Group,
     string? Media,
     IReadOnlyList<ViewportSpan> ShownAt,
+    bool Extend,
+    string? Dress,
+    int? SetWidth,
     FocusPoint? Toward,
     long? Inline,
     IReadOnlyList<string> Types,
@@ -128,6 +134,9 @@ public sealed record SlotView(
             slot.Group,
             slot.Media?.Text,
             slot.Group is null ? [] : [.. slot.ShownAt.Parts.Select(part => new ViewportSpan(part.From, part.To))],
+            slot.Extend,
+            slot.Dress == Core.Dressing.Dress.None ? null : RulesWriter.Write(slot.Dress),
+            slot.SetWidth,
             slot.Toward,
             slot.Inline?.Bytes,
             [.. slot.Types.Select(type => type.ToString())],

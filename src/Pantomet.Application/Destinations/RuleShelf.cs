@@ -95,7 +95,7 @@ internal sealed class RuleShelf(IServiceScopeFactory scopes)
 
     private static string[] Lines(string? text) => (text ?? "").Split('\n', StringSplitOptions.RemoveEmptyEntries);
 
-    private static async Task<RuleBook> BookAsync(PantometDb db, CancellationToken cancel)
+    internal static async Task<RuleBook> BookAsync(PantometDb db, CancellationToken cancel)
     {
         var json = (await db.RuleBooks.AsNoTracking().FirstOrDefaultAsync(cancel))?.Json ?? StarterRules.Json;
         return RulesReader.TryRead(json, out var book, out var fault)

@@ -96,7 +96,15 @@ internal sealed partial class EngineRoom(WorkOptions options, ILogger<EngineRoom
             engine = order is LookOrder ? TakeLooker() : Take(order is VariantOrder or CurveOrder ? order.Path : null);
             // Alone, it may use every core.
             var alone = order is LookOrder || _free.CurrentCount + _urgent.CurrentCount == 2 * options.Workers - 1;
-            var (outcome, failure) = await engine.RunAsync(order with { Threads = alone ? options.Workers : 1 }, meanwhile, cancel);
+            var (outcome, failure) = await engine.RunAsync(
+                order with
+                {
+                    Threads = alone ? options.Workers : 1,
+                    SideFiles = options.SideFiles,
+                },
+                meanwhile,
+                cancel
+            );
             if (outcome is not null)
             {
                 if (!outcome.Ends)

@@ -3,39 +3,30 @@ using System.Diagnostics;
 using System.Threading.Channels;
 using Pantomet.Application.Variants;
 using Pantomet.Core.Jobs;
+using Pantomet.Core.Rules;
 using Pantomet.Data.Jobs;
 using Pantomet.Data.Pictures;
 
 namespace Pantomet.Application.Jobs;
 
 /// <summary>One picture in one slot of a job: its plan and the files that are wanted.</summary>
-internal sealed record BoardCell(
-    PictureRow Picture,
-    JobPicture Mine,
-    JobSlot Place,
-    BoardSlot Slot,
-    CellPlan Plan,
-    IReadOnlyList<WantedFile> Files
-)
+internal sealed record BoardCell(PictureRow Picture, JobPicture Mine, JobSlot Place, BoardSlot Slot, Slot Own, string OwnKey, CellPlan Plan)
 {
+    /// <summary>The files that are wanted.</summary>
+    public IReadOnlyList<WantedFile> Files { get; init; } = [];
+
+    /// <summary>The file of one wish for this cell.</summary>
+    public WantedFile Wanted(Wish wish) => WantedFile.Of(Picture, Mine.Decisions.Turn, Own, OwnKey, wish);
+
     public CellDecision Decision => Mine.Decisions.For(Place.Address);
 
     /// <summary>Plans a cell.</summary>
     public static BoardCell Of(PictureRow picture, JobPicture mine, JobSlot place, BoardSlot slot)
     {
-        var plan = CellPlan.Of(picture.Facts, mine.Decisions, slot.Slot, place);
-        return new(
-            picture,
-            mine,
-            place,
-            slot,
-            plan,
-            [
-                .. plan
-                    .Wishes.Where(wish => wish.Plan.IsMade)
-                    .Select(wish => WantedFile.Of(picture, mine.Decisions.Turn, slot.Slot, slot.BytesKey, wish)),
-            ]
-        );
+        var (own, key) = slot.For(mine.Decisions, place.Address);
+        var plan = CellPlan.Of(picture.Facts, mine.Decisions, own, place);
+        var cell = new BoardCell(picture, mine, place, slot, own, key, plan);
+        return cell with { Files = [.. plan.Wishes.Where(wish => wish.Plan.IsMade).Select(cell.Wanted)] };
     }
 
     /// <summary>The same cell under other decisions.</summary>

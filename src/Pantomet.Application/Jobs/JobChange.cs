@@ -188,7 +188,16 @@ internal sealed class JobChange
                 || patch.OtherShape is not null;
             foreach (var (address, slot) in next.Slots)
             {
-                if (marks || patch.Cells?.ContainsKey(address) == true || patch.Framings?.ContainsKey(Shapes.KeyOf(slot.Slot)) == true)
+                // A title stands where the slot writes one, or something else is laid over this picture alone.
+                var titled =
+                    patch.Title is not null
+                    && (slot.Slot.Dress.Title is not null || next.Job.Find(picture)?.Decisions.For(address).Dress is not null);
+                if (
+                    marks
+                    || titled
+                    || patch.Cells?.ContainsKey(address) == true
+                    || patch.Framings?.ContainsKey(Shapes.KeyOf(slot.Slot)) == true
+                )
                 {
                     Touch(picture, address);
                 }

@@ -112,7 +112,7 @@ public sealed record JobPictureView(
 public sealed record JobSlotView(string Address, string Destination, string DestinationName, SlotView Slot, Choice? Choice)
 {
     internal static JobSlotView Of(JobSlot place, BoardSlot slot) =>
-        new(place.Address, place.Destination, slot.Destination.Name, SlotView.Of(slot.Slot), place.Choice);
+        new(place.Address, place.Destination, slot.Destination.Name, SlotView.Of(slot.Asked), place.Choice);
 }
 
 /// <summary>One file of a cell.</summary>

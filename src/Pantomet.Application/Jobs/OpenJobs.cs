@@ -13,7 +13,8 @@ namespace Pantomet.Application.Jobs;
 /// <summary>
 /// The jobs that are open in memory, and the book of rules as it is now. What is not used for a while is closed; the tables have it all.
 /// </summary>
-internal sealed partial class OpenJobs(IServiceScopeFactory scopes, TimeProvider clock, ILogger<OpenJobs> log) : IDisposable
+internal sealed partial class OpenJobs(IServiceScopeFactory scopes, SideShelf files, TimeProvider clock, ILogger<OpenJobs> log)
+    : IDisposable
 {
     private const int MostOpen = 6;
     private static readonly TimeSpan Rest = TimeSpan.FromMinutes(2);
@@ -40,6 +41,7 @@ internal sealed partial class OpenJobs(IServiceScopeFactory scopes, TimeProvider
             if (_slots is null)
             {
                 await using var scope = scopes.CreateAsyncScope();
+                await files.NamesAsync(cancel);
                 SetBook(await scope.ServiceProvider.GetRequiredService<RuleShelf>().BookAsync(cancel));
             }
 
@@ -52,7 +54,9 @@ internal sealed partial class OpenJobs(IServiceScopeFactory scopes, TimeProvider
     }
 
     /// <summary>Takes over a book that was stored.</summary>
-    public void SetBook(RuleBook book) => _slots = BookOfRules.SlotsOf(book, _slots ?? new Dictionary<string, BoardSlot>());
+    /// <remarks>Before the marks and fonts are read that it names, it is read again when it is asked for.</remarks>
+    public void SetBook(RuleBook book) =>
+        _slots = !files.IsRead ? null : BookOfRules.SlotsOf(book, files, _slots ?? new Dictionary<string, BoardSlot>());
 
     public JobBoard? Known(Guid id) => _boards.GetValueOrDefault(id);
 

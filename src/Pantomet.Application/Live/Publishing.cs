@@ -163,7 +163,7 @@ internal sealed class Publishing(Writer writer, LiveShelf shelf, FetchCounts cou
         return cell
             .Plan.Wishes.Where(wish => wish.Plan.IsMade)
             .SelectMany(wish => slot.Formats.Select(type => new Wish(wish.Plan, type, wish.Quality)))
-            .Select(wish => WantedFile.Of(cell.Picture, cell.Mine.Decisions.Turn, slot, cell.Slot.BytesKey, wish));
+            .Select(wish => cell.Wanted(wish));
     }
 
     private static async Task<PublicationRow> PublicationAsync(PantometDb db, BoardState state, DateTime at)
@@ -216,7 +216,7 @@ internal sealed class Publishing(Writer writer, LiveShelf shelf, FetchCounts cou
             Alternative = place.Alternative,
             Facts = StoredJson.Write(place.Picture.Facts),
             Slots = StoredJson.Write(
-                place.Cells.Select(cell => new StoredSlot(RulesWriter.Write(cell.Slot.Slot), cell.Plan.Asked.Width, cell.Plan.Asked.Height))
+                place.Cells.Select(cell => new StoredSlot(RulesWriter.Write(cell.Own), cell.Plan.Asked.Width, cell.Plan.Asked.Height))
             ),
         };
     }

@@ -152,6 +152,7 @@ internal static class LadderLook
     private static async Task<Made> MadeAsync(BoardCell cell, Slot slot, PantometDb db, CancellationToken cancel)
     {
         var place = new JobSlot(cell.Place.Destination, slot.Key, cell.Place.Slot == slot.Key ? cell.Place.Choice : null);
+        slot = cell.Slot.Files.Now.Named(cell.Mine.Decisions.Dressed(slot, place.Address));
         var plan = CellPlan.Of(cell.Picture.Facts, cell.Mine.Decisions, slot, place);
         var key = RulesWriter.BytesKey(slot);
         var wanted = plan

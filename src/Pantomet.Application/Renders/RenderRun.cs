@@ -35,10 +35,15 @@ public sealed class RenderRun(
 )
 {
     private readonly UniqueNames _names = new();
+
+    // What was refused once is not tried again for a pair: a drawing could take without end.
+    private readonly HashSet<string> _unreadable = [];
     private readonly HashSet<string> _sources = [.. files.Select(Path.GetFullPath)];
     private readonly List<Place> _places =
     [
-        .. book.Destinations.SelectMany(destination => destination.Slots.Select(slot => new Place(destination, slot))),
+        .. book.Destinations.SelectMany(destination =>
+            destination.Slots.Where(slot => slot.Pair is null).Select(slot => new Place(destination, slot))
+        ),
     ];
 
     /// <summary>Makes everything that can be made.</summary>
@@ -66,6 +71,11 @@ public sealed class RenderRun(
             var (name, work) = under.Dequeue();
             var picture = await work;
             sources.Add(SourceOf(name, picture));
+            if (picture.Facts is null)
+            {
+                _unreadable.Add(name);
+            }
+
             var delivered = new List<IReadOnlyList<PageFile>>();
             for (var i = 0; i < picture.Made.Count; i++)
             {
@@ -80,10 +90,8 @@ public sealed class RenderRun(
             }
         }
 
-        return RenderReport.Of(sources, variants, clock.Elapsed) with
-        {
-            Markup = markupBase is null ? null : markup,
-        };
+        await PairsAsync(room, variants, cancel);
+        return RenderReport.Of(sources, variants, clock.Elapsed) with { Markup = markupBase is null ? null : markup };
     }
 
     /// <summary>True when a limit was broken or a file could not be read.</summary>
@@ -111,6 +119,69 @@ public sealed class RenderRun(
         return await PictureMaker.MakeAsync(file, mark.Keep, mark.Focus, wanted, room, cancel);
     }
 
+    // Pictures that stand side by side, in the order of the call: the first ones are the first pair.
+    private async Task PairsAsync(WorkRoom room, List<ReportedVariant> variants, CancellationToken cancel)
+    {
+        foreach (var (destination, slot) in book.Destinations.SelectMany(one => one.Slots.Select(slot => (one, slot))))
+        {
+            if (slot.Pair is not { } rule)
+            {
+                continue;
+            }
+
+            foreach (var chunk in files.Chunk(rule.Count))
+            {
+                var dressed = slot.For(chunk.Select(file => MarksOf(file).Title).FirstOrDefault(title => title is not null));
+                var place = new Place(destination, dressed);
+                var lacks = "";
+                if (chunk.Length < rule.Count)
+                {
+                    lacks = $"{rule.Count} pictures stand side by side here, {chunk.Length} {(chunk.Length == 1 ? "is" : "are")} left.";
+                }
+                else if (Array.Find(chunk, _unreadable.Contains) is { } refused)
+                {
+                    lacks = Missing(refused);
+                }
+                else
+                {
+                    var pair = await PairMaker.MakeAsync([.. chunk.Select(file => PairedOf(file, place))], dressed, room, cancel);
+                    variants.AddRange(pair.Made.Select(made => Deliver(chunk[0], place, made, chunk)));
+                    lacks = pair.Unreadable is { } missing ? Missing(chunk[missing]) : "";
+                }
+
+                if (lacks.Length > 0)
+                {
+                    variants.Add(Lacking(chunk, place, lacks));
+                }
+            }
+        }
+    }
+
+    private static string Missing(string file) => $"{file} cannot be read; the pair is not made without it.";
+
+    private PairedPicture PairedOf(string file, Place place)
+    {
+        var mark = MarksOf(file);
+        return new(file, mark.Keep, mark.Focus, mark.FramingFor(place.Destination.Key, place.Slot.Key));
+    }
+
+    private static ReportedVariant Lacking(string[] sources, Place place, string lacks) =>
+        ReportedVariant.Of(
+            sources[0],
+            place.Destination.Key,
+            place.Slot.Key,
+            place.Slot.Descriptors[0],
+            default,
+            null,
+            0,
+            Verdict.Breaks,
+            [new(ReasonCodes.Pair, lacks)]
+        ) with
+        {
+            Frame = null,
+            Parts = [.. sources.Select(source => new ReportedPart(source, null, null))],
+        };
+
     private ReportedSource SourceOf(string file, MadePicture picture) =>
         picture.Facts is { } facts
             ? ReportedSource.Of(file, facts) with
@@ -133,7 +204,7 @@ public sealed class RenderRun(
         }
 
         var all = new List<ReportedMarkup>();
-        foreach (var place in book.Destinations.SelectMany(PagePlace.Of))
+        foreach (var place in book.Destinations.SelectMany(PagePlace.Of).Where(place => place.Slots.All(slot => bySlot.ContainsKey(slot))))
         {
             List<PageSlot> slots = [.. place.Slots.Select(slot => new PageSlot(slot, bySlot[slot]))];
             var picture = PageMarkup.Of(place, Slug.From(WordsOf(source)), slots, alternative, path => markupBase + path);
@@ -155,9 +226,10 @@ public sealed class RenderRun(
         marks.GetValueOrDefault(file) ?? marks.GetValueOrDefault(Path.GetFileName(file)) ?? PictureMarks.None;
 
     // What breaks a limit is told, and not written.
-    private ReportedVariant Deliver(string source, Place place, MadeVariant made)
+    private ReportedVariant Deliver(string source, Place place, MadeVariant made, string[]? pair = null)
     {
-        var delivered = made.File is not null && made.Verdict is Verdict.Meets or Verdict.Concedes ? Write(source, place, made) : null;
+        var words = string.Join(' ', (pair ?? [source]).Select(WordsOf));
+        var delivered = made.File is not null && made.Verdict is Verdict.Meets or Verdict.Concedes ? Write(words, place, made) : null;
         return ReportedVariant.Of(
             source,
             place.Destination.Key,
@@ -171,12 +243,13 @@ public sealed class RenderRun(
         ) with
         {
             Trials = made.Trials,
+            Parts = pair is null ? null : [.. pair.Zip(made.Plan.Parts!, ReportedPart.Of)],
         };
     }
 
-    private ReportedFile Write(string source, Place place, MadeVariant made)
+    private ReportedFile Write(string words, Place place, MadeVariant made)
     {
-        var name = NameFor(source, place, made);
+        var name = NameFor(words, place, made);
         var path = Path.Combine(output, name);
         Directory.CreateDirectory(Path.GetDirectoryName(path)!);
         File.WriteAllBytes(path + ".part", made.File!);
@@ -193,11 +266,11 @@ public sealed class RenderRun(
         );
     }
 
-    private string NameFor(string source, Place place, MadeVariant made)
+    private string NameFor(string words, Place place, MadeVariant made)
     {
         var stem = place.Slot.NamePattern.Fill(
             new(
-                WordsOf(source),
+                words,
                 place.Destination.Key,
                 place.Slot.Key,
                 made.Plan.Descriptor,

@@ -325,15 +325,8 @@ internal sealed class SitePictures(
     // By the recipe, and by the words of its name: one picture may lie in a site under two names.
     private string KeyOf(string path, PictureMarks mark, string hash, Slot slot, Wish wish)
     {
-        var recipe = new Recipe
-        {
-            Parts = [new(hash, Turn.None, wish.Plan.Crop)],
-            Size = wish.Plan.Size,
-            Content = wish.Plan.Content,
-            MayShrink = wish.Plan.MayShrink,
-            Rule = slot.Dress.Title is null ? _rules.GetOrAdd(slot, RulesWriter.BytesKey) : RulesWriter.BytesKey(slot.For(mark.Title)),
-            Format = wish.Format,
-        };
+        var rule = slot.Dress.Title is null ? _rules.GetOrAdd(slot, RulesWriter.BytesKey) : RulesWriter.BytesKey(slot.For(mark.Title));
+        var recipe = Recipe.Of(hash, Turn.None, wish.Plan, rule, wish.Format, null);
         return $"{recipe.Id}/{WordsOf(path, mark)}";
     }
 

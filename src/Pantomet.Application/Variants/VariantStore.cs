@@ -114,6 +114,17 @@ internal sealed class VariantStore(DataFolder folder, EngineRoom engine, TimePro
         return outcome.Curve;
     }
 
+    /// <summary>Lays a file's dress over its pixels and writes them as PNG.</summary>
+    public Task<Outcome> DressAsync(WantedFile wanted, string output, bool colours, CancellationToken cancel)
+    {
+        var order = OrderOf(wanted);
+        return engine.RunAsync(
+            new DressOrder(order.Path, order.Facts, order.Turn, order.Rules, order.Plan, output, colours),
+            cancel,
+            urgent: true
+        );
+    }
+
     /// <summary>The same pixels as a variant's, without loss: what it is compared with.</summary>
     public async Task<byte[]?> ReferenceAsync(VariantRow variant, PictureRow picture, CancellationToken cancel)
     {
@@ -180,6 +191,8 @@ internal sealed class VariantStore(DataFolder folder, EngineRoom engine, TimePro
             Verdict = Verdict.Meets,
             Reasons = [],
             MayShrink = recipe.MayShrink,
+            Kept = recipe.Kept,
+            Place = recipe.Parts[0].Place,
         };
 
     private VariantRow RowOf(WantedFile wanted, VariantOutcome made, string hash)

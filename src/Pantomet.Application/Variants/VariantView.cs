@@ -18,6 +18,7 @@ namespace Pantomet.Application.Variants;
 /// <param name="LikenessWord">The same as people read it.</param>
 /// <param name="WorstPlace">Where it differs most, in pixels of the file: left, top, right, bottom.</param>
 /// <param name="Encodes">How many trial encodes it took.</param>
+/// <param name="Dress">What became of what is laid over the picture; null where nothing is.</param>
 /// <param name="Sha256">Hash of the file, lower-case hexadecimal.</param>
 public sealed record VariantFileView(
     string Id,
@@ -32,6 +33,7 @@ public sealed record VariantFileView(
     LikenessWord? LikenessWord,
     IReadOnlyList<int>? WorstPlace,
     int Encodes,
+    DressView? Dress,
     string Sha256
 )
 {
@@ -52,6 +54,7 @@ public sealed record VariantFileView(
             row.Likeness is { } score ? Core.Likeness.Likeness.WordFor(score) : null,
             row.Worst is { } worst ? [worst.Left, worst.Top, worst.Right, worst.Bottom] : null,
             row.Encodes,
+            DressView.Of(VariantStore.DressedOf(row)),
             row.ContentHash
         );
     }

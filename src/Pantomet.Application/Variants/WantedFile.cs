@@ -19,17 +19,7 @@ internal sealed record WantedFile(string Id, Recipe Recipe, PictureRow Picture, 
 
     public static WantedFile Of(PictureRow picture, Turn turn, Slot slot, string bytesKey, Wish wish)
     {
-        var plan = wish.Plan;
-        var recipe = new Recipe
-        {
-            Parts = [new(picture.ContentHash, turn, plan.Crop)],
-            Size = plan.Size,
-            Content = plan.Content,
-            MayShrink = plan.MayShrink,
-            Rule = bytesKey,
-            Format = wish.Format,
-            Quality = wish.Quality,
-        };
+        var recipe = Recipe.Of(picture.ContentHash, turn, wish.Plan, bytesKey, wish.Format, wish.Quality);
         return new(recipe.Id, recipe, picture, slot, wish);
     }
 }

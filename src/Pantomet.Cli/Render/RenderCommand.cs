@@ -59,7 +59,7 @@ internal static class RenderCommand
 
     private static async Task<int> RunAsync(Call call, CancellationToken cancel)
     {
-        if (Prepare(call, out var run) is { } wrong)
+        if (Prepare(call, out var begin) is { } wrong)
         {
             await Console.Error.WriteLineAsync($"pantomet: {wrong}");
             return ExitCodes.WrongCall;
@@ -67,7 +67,7 @@ internal static class RenderCommand
 
         try
         {
-            var report = await run!.ExecuteAsync(cancel);
+            var report = await (await begin!(cancel)).ExecuteAsync(cancel);
             foreach (var source in report.Sources.Where(source => source.Error is not null))
             {
                 await Console.Error.WriteLineAsync($"{source.File}: {source.Error}");
@@ -99,9 +99,9 @@ internal static class RenderCommand
     }
 
     // Everything that can be wrong with the call is found before anything is written.
-    private static string? Prepare(Call call, out RenderRun? run)
+    private static string? Prepare(Call call, out Func<CancellationToken, Task<RenderRun>>? begin)
     {
-        run = null;
+        begin = null;
         if (CallFiles.Read(call.Rules, call.Marks, out var book, out var marks) is { } wrong)
         {
             return wrong;
@@ -135,7 +135,15 @@ internal static class RenderCommand
             return noAddress;
         }
 
-        run = new RenderRun(book!, marks, call.Output, call.Jobs, call.Files, call.Markup ? address : null);
+        begin = async cancel =>
+            new(
+                await CallFiles.WithFilesAsync(call.Rules, book!, cancel),
+                marks,
+                call.Output,
+                call.Jobs,
+                call.Files,
+                call.Markup ? address : null
+            );
         return null;
     }
 

@@ -109,7 +109,7 @@ internal static class SiteCommand
 
     private static async Task<int> RunAsync(Call call, CancellationToken cancel)
     {
-        if (Prepare(call, out var run) is { } wrong)
+        if (Prepare(call, out var begin) is { } wrong)
         {
             await Console.Error.WriteLineAsync($"pantomet: {wrong}");
             return ExitCodes.WrongCall;
@@ -117,7 +117,7 @@ internal static class SiteCommand
 
         try
         {
-            var outcome = await run!.ExecuteAsync(cancel);
+            var outcome = await (await begin!(cancel)).ExecuteAsync(cancel);
             await TellAsync(outcome);
             if (call.Report is not null)
             {
@@ -154,9 +154,9 @@ internal static class SiteCommand
     }
 
     // Everything that can be wrong with the call is found before anything is written.
-    private static string? Prepare(Call call, out SiteRun? run)
+    private static string? Prepare(Call call, out Func<CancellationToken, Task<SiteRun>>? begin)
     {
-        run = null;
+        begin = null;
         if (CallFiles.Read(call.Rules, call.Marks, out var book, out var marks) is { } wrong)
         {
             return wrong;
@@ -177,7 +177,8 @@ internal static class SiteCommand
             return noAddress;
         }
 
-        run = new(book!, marks, call.In, call.Out, address, call.Jobs);
+        begin = async cancel =>
+            new(await CallFiles.WithFilesAsync(call.Rules, book!, cancel), marks, call.In, call.Out, address, call.Jobs);
         return null;
     }
 

@@ -15,6 +15,34 @@ public sealed record Dress
     /// <summary>Words over the picture.</summary>
     public Title? Title { get; init; }
 
+    /// <summary>The maker's mark in a corner.</summary>
+    public MakersMark? Mark { get; init; }
+
+    /// <summary>The files that have to lie beside the rules for it.</summary>
+    public IEnumerable<string> Files =>
+        [.. Mark?.Files ?? [], .. Title is { HasFontFile: true } title ? [title.Font] : Array.Empty<string>()];
+
+    /// <summary>The same with other names for its files.</summary>
+    /// <param name="named">Gives a file's name.</param>
+    /// <param name="fault">Says why a file cannot be used; null where it can.</param>
+    public Dress WithFiles(Func<string, string> named, Func<string, string?> fault)
+    {
+        ArgumentNullException.ThrowIfNull(named);
+        ArgumentNullException.ThrowIfNull(fault);
+        return this with
+        {
+            Mark = Mark is { } mark
+                ? mark with
+                {
+                    File = named(mark.File),
+                    OnDark = mark.OnDark is { } light ? named(light) : null,
+                    Fault = mark.Files.Select(fault).FirstOrDefault(sentence => sentence is not null),
+                }
+                : null,
+            Title = Title is { HasFontFile: true } title ? title with { Font = named(title.Font), FontFault = fault(title.Font) } : Title,
+        };
+    }
+
     /// <summary>The same with the words that a picture has for it; without a title where it has none.</summary>
     /// <param name="words">The picture's own title; null where nobody gave it one.</param>
     public Dress For(string? words)
@@ -54,8 +82,15 @@ public sealed record Title
     /// <summary>The text, with <see cref="OwnWords"/> where the picture's own title goes.</summary>
     public string Text { get; init; } = OwnWords;
 
-    /// <summary>The name of the font's family.</summary>
+    /// <summary>The name of the font's family, or of a font's file that lies beside the rules file.</summary>
     public string Font { get; init; } = "Archivo";
+
+    /// <summary>Why its font cannot be used, as a sentence; null where it can, or is not known to be wrong.</summary>
+    public string? FontFault { get; init; }
+
+    /// <summary>True where the font is a file of its own.</summary>
+    public bool HasFontFile =>
+        Font.EndsWith(".ttf", StringComparison.OrdinalIgnoreCase) || Font.EndsWith(".otf", StringComparison.OrdinalIgnoreCase);
 
     /// <summary>100 to 900; the nearest that the family has is taken.</summary>
     public int Weight { get; init; } = 600;
@@ -146,8 +181,20 @@ public sealed record Dressed
     /// <summary>Signs of the title that the font does not have.</summary>
     public string? Lacking { get; init; }
 
-    /// <summary>The font that was asked for and is not there.</summary>
+    /// <summary>Why the font that was asked for is not taken, as a sentence.</summary>
     public string? MissingFont { get; init; }
+
+    /// <summary>Where the mark lies; null without one.</summary>
+    public Crop? MarkBox { get; init; }
+
+    /// <summary>The corner in which the mark lies.</summary>
+    public Corner? MarkAt { get; init; }
+
+    /// <summary>The share of what must stay whole that the mark covers, where no corner is free of it and somebody said that it must.</summary>
+    public double? MarkCovers { get; init; }
+
+    /// <summary>Why the mark is missing, as a sentence.</summary>
+    public string? MarkFault { get; init; }
 
     /// <summary>Where it is reached last, in pixels of the file; null where nothing had to be faded.</summary>
     public Crop? Last { get; init; }

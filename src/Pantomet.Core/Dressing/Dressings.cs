@@ -6,6 +6,18 @@ namespace Pantomet.Core.Dressing;
 /// <summary>What a dress had to give up, in sentences.</summary>
 public static class Dressings
 {
+    /// <summary>What is told of an extended canvas.</summary>
+    /// <param name="sides">Where it was extended, at least one side.</param>
+    public static Reason Reason(IReadOnlyList<ExtendedSide> sides)
+    {
+        ArgumentNullException.ThrowIfNull(sides);
+        var told = sides.Select(side =>
+            $"by {Figures.Count(side.Pixels)} px {(side.Side is EdgePlace.Top or EdgePlace.Bottom ? "at the" : "on the")} "
+            + $"{side.Side.ToString().ToLowerInvariant()} {(side.Colour is { } colour ? $"in its edge's colour {colour}" : "with its edge blurred, which is not even")}"
+        );
+        return new(ReasonCodes.Extended, $"No frame holds the keep box: the canvas is extended {string.Join(", ", told)}.");
+    }
+
     /// <summary>The reasons; none where all is as it was asked for.</summary>
     /// <param name="slot">The slot.</param>
     /// <param name="dressed">What became of its dress.</param>
@@ -29,7 +41,13 @@ public static class Dressings
             );
         }
 
-        if (dressed.Fits is { } fits)
+        if (dressed.Fits is 0)
+        {
+            reasons.Add(
+                new(ReasonCodes.TitleSize, "The title does not fit its area at any size; it is left out. Shorten it, or give it more room.")
+            );
+        }
+        else if (dressed.Fits is { } fits)
         {
             reasons.Add(
                 new(
@@ -42,7 +60,7 @@ public static class Dressings
 
         if (dressed.MissingFont is { } missing)
         {
-            reasons.Add(new(ReasonCodes.Font, $"There is no font \"{missing}\"; the title is set in another."));
+            reasons.Add(new(ReasonCodes.Font, $"{missing} The title is set in another font."));
         }
 
         if (dressed.Lacking is { } lacking)
@@ -51,6 +69,22 @@ public static class Dressings
                 new(
                     ReasonCodes.Font,
                     $"The title's font has no {string.Join(' ', lacking.EnumerateRunes())}; these are drawn from another."
+                )
+            );
+        }
+
+        if (dressed.MarkFault is { } fault)
+        {
+            reasons.Add(new(ReasonCodes.Mark, fault));
+        }
+
+        if (dressed.MarkCovers is { } covers)
+        {
+            reasons.Add(
+                new(
+                    ReasonCodes.Mark,
+                    $"The mark covers {Figures.Percent(covers)} of what must stay whole: no corner is free of it. "
+                        + "A smaller mark or a wider frame leaves it free."
                 )
             );
         }

@@ -22,8 +22,28 @@ public readonly record struct EdgeSide(Rgb Colour, double Spread)
 /// <param name="Bottom">The lower side.</param>
 public sealed record EdgeColours(EdgeSide Left, EdgeSide Top, EdgeSide Right, EdgeSide Bottom)
 {
+    /// <summary>The one colour that a page can go on in on all sides; null where no one does.</summary>
+    public Rgb? Continued
+    {
+        get
+        {
+            EdgeSide[] sides = [Left, Top, Right, Bottom];
+            if (sides.Any(side => !side.IsEven))
+            {
+                return null;
+            }
+
+            var all = sides.Select(side => OkLab.Of(side.Colour)).ToList();
+            var mean = new OkLab(all.Average(one => one.L), all.Average(one => one.A), all.Average(one => one.B));
+            return all.All(one => one.To(mean) <= EdgeSide.EvenUpTo) ? mean.ToRgb() : null;
+        }
+    }
+
     // How much of a side belongs to its edge.
     private const int Part = 50;
+
+    // Of a side so many pixels are looked at, evenly chosen.
+    private const int SampleOf = 4096;
 
     /// <summary>Measures them.</summary>
     /// <param name="pixels">Three channels of sRGB, or four, of which coverage is left out.</param>
@@ -40,14 +60,12 @@ public sealed record EdgeColours(EdgeSide Left, EdgeSide Top, EdgeSide Right, Ed
 
     private static EdgeSide Side(PixelRows pixels, int left, int top, int right, int bottom)
     {
-        var colours = new List<OkLab>((right - left) * (bottom - top));
-        for (var y = top; y < bottom; y++)
+        var sampled = Ground.Sampled(pixels, new(left, top, right, bottom), SampleOf);
+        var colours = new List<OkLab>(sampled.Width);
+        for (var i = 0; i < sampled.Width; i++)
         {
-            for (var x = left; x < right; x++)
-            {
-                var pixel = pixels.Values.Span.Slice(((y * pixels.Width) + x) * pixels.Bands, 3);
-                colours.Add(OkLab.Of(new(pixel[0], pixel[1], pixel[2])));
-            }
+            var pixel = sampled.Values.Span.Slice(i * pixels.Bands, 3);
+            colours.Add(OkLab.Of(new(pixel[0], pixel[1], pixel[2])));
         }
 
         var mean = new OkLab(colours.Average(one => one.L), colours.Average(one => one.A), colours.Average(one => one.B));

@@ -105,7 +105,11 @@ public static class FadeSolver
 
         for (var level = high; level <= Whole; level++)
         {
-            if (ground.WorstHundredth(level) is var (ratio, failing) && failing <= most)
+            if (
+                ((ground.OnlyGains ? ground.WorstHundredthOfCollected(level) : null) ?? ground.WorstHundredth(level))
+                    is var (ratio, failing)
+                && failing <= most
+            )
             {
                 return (level, ratio);
             }

@@ -2,6 +2,7 @@ using System.Runtime.CompilerServices;
 using System.Runtime.InteropServices;
 using Pantomet.Core.Geometry;
 using Pantomet.Core.Pixels;
+using Pantomet.Core.Rules;
 
 namespace Pantomet.Core.Dressing;
 
@@ -27,6 +28,9 @@ internal sealed class Ground
 
     // Where the pixels begin that failed when they were last kept.
     private readonly List<int> _collected = [];
+
+    // What is kept lies below what was asked for or a little above: at the amount that is found, the worst hundredth is among these.
+    private const double Kept = 1.04;
 
     public Ground(PixelRows pixels, Crop area, FadeGoal goal, int threads)
     {
@@ -114,7 +118,8 @@ internal sealed class Ground
             _collected.Clear();
         }
 
-        var passes = Passing.Of(TablesAt(level), _dark, _light);
+        var (keptDark, keptLight) = collect ? Bounds(_goal.Ratio * Kept) : (_dark, _light);
+        var passes = Passing.Of(TablesAt(level), keptDark, keptLight);
         OverRows(
             (from, to) =>
             {
@@ -133,9 +138,10 @@ internal sealed class Ground
                             continue;
                         }
 
-                        if (Fails(Luminance(ref table, ref Unsafe.Add(ref pixel, at))))
+                        var luminance = Luminance(ref table, ref Unsafe.Add(ref pixel, at));
+                        if (luminance > keptDark && luminance < keptLight)
                         {
-                            count++;
+                            count += Fails(luminance) ? 1 : 0;
                             if (collect)
                             {
                                 mine.Add(start + at);
@@ -182,6 +188,58 @@ internal sealed class Ground
         return Counted(level, _goal.Ratio * 1.1, most) ?? Counted(level, Contrast.Most + 1, most)!.Value;
     }
 
+    /// <summary>
+    /// True where a pixel that reaches the goal goes on reaching it, and more, the more is mixed in: the colour is white or black, and what is
+    /// on the ink's other side cannot reach it at all.
+    /// </summary>
+    public bool OnlyGains => (_goal.To == Rgb.White && _dark < 0) || (_goal.To == new Rgb(0, 0, 0) && _light > 1);
+
+    /// <summary>
+    /// The same as <see cref="WorstHundredth"/> from the pixels that were kept at a smaller amount, where <see cref="OnlyGains"/>; null where too
+    /// few of them are left to tell.
+    /// </summary>
+    public (double Ratio, int Failing)? WorstHundredthOfCollected(int level)
+    {
+        var (dark, light) = Bounds(_goal.Ratio * Kept);
+        ref var table = ref MemoryMarshal.GetArrayDataReference(TablesAt(level));
+        ref var pixels = ref MemoryMarshal.GetReference(_pixels.Values.Span);
+        var counts = new int[((int)Contrast.Most * Fineness) + 2];
+        var failing = 0;
+        foreach (var place in CollectionsMarshal.AsSpan(_collected))
+        {
+            var luminance = Luminance(ref table, ref Unsafe.Add(ref pixels, place));
+            if (luminance > dark && luminance < light)
+            {
+                counts[(int)((Contrast.Between(luminance, _ink) * Fineness) + Hair)]++;
+                failing += Fails(luminance) ? 1 : 0;
+            }
+        }
+
+        return Told(counts, failing, Count / FadeSolver.Hundredth);
+    }
+
+    private (float Dark, float Light) Bounds(double ratio)
+    {
+        var (dark, light) = Contrast.Reaching(_ink, ratio);
+        return ((float)dark, (float)light);
+    }
+
+    // The ratio below which no more than may lie; null where fewer are counted.
+    private static (double Ratio, int Failing)? Told(int[] counts, int failing, int most)
+    {
+        var left = most;
+        for (var bin = 0; bin < counts.Length; bin++)
+        {
+            left -= counts[bin];
+            if (left < 0)
+            {
+                return (bin / (double)Fineness, failing);
+            }
+        }
+
+        return null;
+    }
+
     // Null where fewer than enough lie below the bound.
     private (double Ratio, int Failing)? Counted(int level, double below, int most)
     {
@@ -225,17 +283,7 @@ internal sealed class Ground
                 }
             }
         );
-        var left = most;
-        for (var bin = 0; bin < counts.Length; bin++)
-        {
-            left -= counts[bin];
-            if (left < 0)
-            {
-                return (bin / (double)Fineness, failing);
-            }
-        }
-
-        return null;
+        return Told(counts, failing, most);
     }
 
     /// <summary>The part, of a few pixels' side, in which most do not reach the goal at an amount.</summary>

@@ -16,7 +16,18 @@ public static class Inks
 {
     private const int SampleOf = 4096;
 
+    // A fade is sought for each ink: fewer are enough to put them in order.
+    private const int FadeSampleOf = 1024;
+
     private const double Step = 0.03;
+
+    // Lightness in Oklab: nearly black and nearly white, and where a colour is still seen as one.
+    private const double Darkest = 0.08;
+    private const double Lightest = 0.99;
+    private const double DarkColour = 0.3;
+    private const double LightColour = 0.9;
+
+    private const double Apart = 0.06;
 
     private static readonly Rgb Black = new(0, 0, 0);
 
@@ -29,16 +40,14 @@ public static class Inks
     /// <param name="to">What the picture may be faded to; null takes white under dark inks and black under light ones.</param>
     public static IReadOnlyList<InkOffer> Offered(PixelRows pixels, Crop area, double wanted, Rgb? to)
     {
-        var ground = Ground.Sampled(pixels, area, SampleOf);
-        var all = Crop.All(new(ground.Width, ground.Height));
-        var whole = Ground.Sampled(pixels, Crop.All(new(pixels.Width, pixels.Height)), SampleOf);
-        double Reached(Rgb ink) => FadeSolver.RatioAt(ground, all, new(ink, ink, wanted), 0);
+        var luminances = Luminances(Ground.Sampled(pixels, area, SampleOf));
+        double Reached(Rgb ink) => WorstHundredth(luminances, Contrast.LuminanceOf(ink));
 
-        // As far as is needed and no farther; to the end where even that is not enough.
-        Rgb Moved(OkLab colour, double step)
+        // As far as is needed and no farther; to an end where even that is not enough.
+        Rgb Moved(OkLab colour, double step, double darkest, double lightest)
         {
             var moved = colour;
-            while (Reached(moved.ToRgb()) < wanted && moved.L + step is > 0.08 and < 0.99)
+            while (Reached(moved.ToRgb()) < wanted && moved.L + step > darkest && moved.L + step < lightest)
             {
                 // The lighter or darker, the less of a hue there can be.
                 moved = new(moved.L + step, moved.A * 0.95, moved.B * 0.95);
@@ -47,21 +56,86 @@ public static class Inks
             return moved.ToRgb();
         }
 
+        // Told apart before a fade is sought for each: that is what takes time.
+        var inks = LeadingColours
+            .InPicture(pixels)
+            .Select(leading => OkLab.Of(leading.Colour))
+            .SelectMany(colour =>
+                // To the very end, and only so far that the colour is still one: a fade can do the rest.
+                new[]
+                {
+                    Moved(colour, Step, Darkest, Lightest),
+                    Moved(colour, -Step, Darkest, Lightest),
+                    Moved(colour, Step, DarkColour, LightColour),
+                    Moved(colour, -Step, DarkColour, LightColour),
+                }
+            )
+            .Concat(Plain)
+            .Select(ink => (Ink: ink, Ratio: Reached(ink)))
+            .OrderByDescending(one => one.Ratio)
+            .Aggregate(new List<(Rgb Ink, double Ratio)>(), WithoutAlike);
+        var ground = Ground.Sampled(pixels, area, FadeSampleOf);
+        var all = Crop.All(new(ground.Width, ground.Height));
         return
         [
-            .. LeadingColours
-                .Of(whole)
-                .Select(leading => OkLab.Of(leading.Colour))
-                .SelectMany(colour => new[] { Moved(colour, Step), Moved(colour, -Step) })
-                .Concat(Plain)
-                .Distinct()
-                .Select(ink =>
+            .. inks.Select(one =>
                 {
-                    var veil = to ?? (Contrast.LuminanceOf(ink) > 0.18 ? Black : Rgb.White);
-                    return new InkOffer(ink, Reached(ink), veil, FadeSolver.Solve(ground, all, new(veil, ink, wanted)));
+                    var veil = to ?? (Contrast.LuminanceOf(one.Ink) > 0.18 ? Black : Rgb.White);
+                    return new InkOffer(one.Ink, one.Ratio, veil, FadeSolver.Solve(ground, all, new(veil, one.Ink, wanted)));
                 })
                 .OrderBy(offer => offer.Fade.Reached ? offer.Fade.Level : FadeSolver.Whole + 1)
                 .ThenByDescending(offer => offer.Ratio),
         ];
+    }
+
+    // Coverage is taken as laid on white, as contrast is measured.
+    private static double[] Luminances(PixelRows pixels)
+    {
+        var values = pixels.Values.Span;
+        var all = new double[pixels.Width * pixels.Height];
+        for (var i = 0; i < all.Length; i++)
+        {
+            var pixel = values.Slice(i * pixels.Bands, pixels.Bands);
+            var cover = pixels.Bands == 4 ? pixel[3] : (byte)255;
+            byte Laid(byte value) => FadeSolver.Mixed(255, value, cover);
+            all[i] = Contrast.LuminanceOf(new(Laid(pixel[0]), Laid(pixel[1]), Laid(pixel[2])));
+        }
+
+        Array.Sort(all);
+        return all;
+    }
+
+    // The largest ratio that all but a hundredth reach. Those that do not lie between two luminances around the ink's, ever wider apart.
+    private static double WorstHundredth(double[] sorted, double ink)
+    {
+        var most = sorted.Length / FadeSolver.Hundredth;
+        var (low, high) = (1.0, 21.0);
+        while (high - low > 1e-4)
+        {
+            var ratio = (low + high) / 2;
+            var (dark, light) = Contrast.Reaching(ink, ratio);
+            (low, high) = Below(sorted, light) - Below(sorted, dark) <= most ? (ratio, high) : (low, ratio);
+        }
+
+        return low;
+    }
+
+    // How many lie below a value.
+    private static int Below(double[] sorted, double value)
+    {
+        var at = Array.BinarySearch(sorted, value);
+        return at >= 0 ? at : ~at;
+    }
+
+    // Of inks that look alike the first is enough.
+    private static List<(Rgb Ink, double Ratio)> WithoutAlike(List<(Rgb Ink, double Ratio)> kept, (Rgb Ink, double Ratio) next)
+    {
+        var colour = OkLab.Of(next.Ink);
+        if (kept.TrueForAll(one => OkLab.Of(one.Ink).To(colour) >= Apart))
+        {
+            kept.Add(next);
+        }
+
+        return kept;
     }
 }

@@ -28,6 +28,13 @@ public static class LeadingColours
     // Red, green and blue in so many steps: colours of one box count as one.
     private const int Bits = 4;
 
+    // Enough to tell which colours lead.
+    private const int SampleOf = 4096;
+
+    /// <summary>Those of a whole picture, of which a few thousand pixels are looked at.</summary>
+    public static IReadOnlyList<LeadingColour> InPicture(PixelRows pixels) =>
+        Of(Ground.Sampled(pixels, Geometry.Crop.All(new(pixels.Width, pixels.Height)), SampleOf));
+
     /// <summary>Finds them, the one that most pixels are nearest to first.</summary>
     /// <param name="pixels">Three channels of sRGB, or four with coverage; a few thousand pixels are enough.</param>
     public static IReadOnlyList<LeadingColour> Of(PixelRows pixels)

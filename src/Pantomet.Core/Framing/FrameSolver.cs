@@ -30,6 +30,7 @@ public static class FrameSolver
     /// <param name="clear">The part of the slot that nothing covers, as fractions of it; null is all of it.</param>
     /// <param name="share">The share of the clear area's tighter side that the subject takes, 0 to 1; null takes the widest frame.</param>
     /// <param name="toward">Where the frame goes when neither marks nor a subject say anything.</param>
+    /// <param name="extend">True where the canvas may be extended to hold keep boxes that no frame inside the picture holds.</param>
     public static SolvedFrame Solve(
         PixelSize picture,
         Ratio? shape,
@@ -37,7 +38,8 @@ public static class FrameSolver
         Subject subject = default,
         Frame? clear = null,
         double? share = null,
-        FocusPoint? toward = null
+        FocusPoint? toward = null,
+        bool extend = false
     )
     {
         var area = clear ?? Frame.Whole;
@@ -57,18 +59,23 @@ public static class FrameSolver
         {
             return subject.Suggestion is { } suggestion
                 ? Around(
-                    Holdable(suggestion, picture, widest, area),
+                    // What stands before a plain backdrop is known well enough to extend that for it.
+                    suggestion.Kind == SuggestionKind.PlainBackdrop
+                    && extend
+                        ? keep.In(picture)
+                        : Holdable(suggestion, picture, widest, area),
                     picture,
                     widest,
                     area,
                     suggestion.Kind == SuggestionKind.PlainBackdrop ? share : null,
-                    FrameOrigin.Suggested
+                    FrameOrigin.Suggested,
+                    extend && suggestion.Kind == SuggestionKind.PlainBackdrop
                 ) with
                 {
                     Cut = default,
                     Covered = default,
                 }
-                : Around(keep.In(picture), picture, widest, area, share, FrameOrigin.Kept);
+                : Around(keep.In(picture), picture, widest, area, share, FrameOrigin.Kept, extend);
         }
 
         return subject.Focus is { } focus
@@ -100,7 +107,15 @@ public static class FrameSolver
         return frame with { Cut = cut, Covered = cut.IsNone ? Overhang.Of(keep, frame.Region.Part(area)) : default };
     }
 
-    private static SolvedFrame Around(Region keep, PixelSize picture, Region widest, Frame area, double? share, FrameOrigin origin)
+    private static SolvedFrame Around(
+        Region keep,
+        PixelSize picture,
+        Region widest,
+        Frame area,
+        double? share,
+        FrameOrigin origin,
+        bool extend
+    )
     {
         var aspect = widest.Width / widest.Height;
         var (across, down) = (area.Right - area.Left, area.Bottom - area.Top);
@@ -109,7 +124,15 @@ public static class FrameSolver
         {
             // No frame holds them in the clear area: the widest one shows the most, as well placed as the edges allow.
             var region = Holding(Placed(widest, picture, area, keep.CentreX, keep.CentreY), keep, picture);
-            return WithLosses(WithShare(new(region, origin), keep, area, share), keep, area);
+            var inside = WithLosses(WithShare(new(region, origin), keep, area, share), keep, area);
+            if (!extend || (inside.Cut.IsNone && inside.Covered.IsNone))
+            {
+                return inside;
+            }
+
+            var side = share is { } part ? least / part : least;
+            var outside = Beyond(new(0, 0, side, side / aspect), keep, picture, area);
+            return WithShare(new(outside, origin) { Extended = true }, keep, area, share);
         }
 
         var wanted = share is { } taken ? Math.Max(keep.Width / (taken * across), aspect * keep.Height / (taken * down)) : most;
@@ -123,6 +146,22 @@ public static class FrameSolver
             picture.Height - frame.Height
         );
         return WithShare(new(frame with { X = x, Y = y }, origin), keep, area, share);
+    }
+
+    // A frame that holds the box in its clear area though it leaves the picture: as little as it must, else with the box in the middle.
+    private static Region Beyond(Region frame, Region keep, PixelSize picture, Frame area) =>
+        frame with
+        {
+            X = Beyond(frame.Width, keep.X, keep.Right, picture.Width, area.Left, area.Right),
+            Y = Beyond(frame.Height, keep.Y, keep.Bottom, picture.Height, area.Top, area.Bottom),
+        };
+
+    private static double Beyond(double side, double keepFrom, double keepTo, double most, double clearFrom, double clearTo)
+    {
+        var middle = ((keepFrom + keepTo) / 2) - (side * (clearFrom + clearTo) / 2);
+        var inside = Math.Clamp(middle, Math.Min(0, most - side), Math.Max(0, most - side));
+        var (low, high) = (keepTo - (clearTo * side), keepFrom - (clearFrom * side));
+        return Math.Clamp(inside, Math.Min(low, high), Math.Max(low, high));
     }
 
     // All of it where a frame can hold it, or nearly, else its strongest part.

@@ -68,6 +68,14 @@ public readonly record struct SolvedFrame(Region Region, FrameOrigin Origin)
     /// <summary>What of the keep boxes lies in the frame but outside the slot's clear area.</summary>
     public Overhang Covered { get; init; }
 
+    /// <summary>True when the frame reaches out of the picture, whose canvas is extended there.</summary>
+    public bool Extended { get; init; }
+
+    /// <summary>What the frame itself honestly offers, in whole pixels: that of it which is picture, and its extensions as fine.</summary>
+    /// <param name="picture">The picture as displayed.</param>
+    public PixelSize Native(PixelSize picture) =>
+        Extended ? new(Rounding.ToPixels(Region.Width), Rounding.ToPixels(Region.Height)) : Region.Native(picture);
+
     /// <summary>
     /// The share of the clear area's tighter side that the subject takes, where the slot asks for one and it was missed by more than a
     /// hundredth.

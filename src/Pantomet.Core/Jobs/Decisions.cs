@@ -1,6 +1,7 @@
 using Pantomet.Core.Facts;
 using Pantomet.Core.Framing;
 using Pantomet.Core.Geometry;
+using Pantomet.Core.Rules;
 
 namespace Pantomet.Core.Jobs;
 
@@ -41,6 +42,12 @@ public sealed record CellDecision
     /// <summary>The file's type and quality.</summary>
     public Choice? Choice { get; init; }
 
+    /// <summary>
+    /// What is laid over the picture in this slot instead of what the slot lays over all, as the value of <c>dress</c> in a rules file; null
+    /// follows the slot.
+    /// </summary>
+    public string? Dress { get; init; }
+
     /// <summary>True when it says no more than that nothing was decided.</summary>
     [System.Text.Json.Serialization.JsonIgnore]
     public bool IsNone => Says(None);
@@ -53,6 +60,7 @@ public sealed record CellDecision
             && Frame == other.Frame
             && Skip == other.Skip
             && Choice == other.Choice
+            && Dress == other.Dress
             && Accepted.SequenceEqual(other.Accepted)
             && LetThrough.SequenceEqual(other.LetThrough);
     }
@@ -87,6 +95,9 @@ public sealed record Decisions
     /// <summary>What the picture shows, for those who cannot see it.</summary>
     public string Alternative { get; init; } = "";
 
+    /// <summary>The picture's own title, for slots that write it over the picture.</summary>
+    public string Title { get; init; } = "";
+
     /// <summary>True when the picture shows nothing that those who cannot see it need to be told: its text on a page is empty.</summary>
     public bool Ornament { get; init; }
 
@@ -107,6 +118,22 @@ public sealed record Decisions
     /// True when a newer original of another shape took the place of the one that frames by hand were set on, and nobody has looked yet.
     /// </summary>
     public bool OtherShape { get; init; }
+
+    /// <summary>A slot as it is for this picture: what it lays over it, with the picture's own title.</summary>
+    /// <param name="slot">The slot.</param>
+    /// <param name="address">Its address.</param>
+    public Slot Dressed(Slot slot, string address)
+    {
+        ArgumentNullException.ThrowIfNull(slot);
+        if (For(address).Dress is not { } dress)
+        {
+            return slot.For(Title);
+        }
+
+        // A title is set in CSS px: it needs a slot of a set width.
+        var own = DressReader.Stored(dress);
+        return (slot with { Dress = slot.SetWidth is null ? own with { Title = null } : own }).For(Title);
+    }
 
     /// <summary>The decision for one slot.</summary>
     public CellDecision For(string address) => Cells.TryGetValue(address, out var cell) ? cell : CellDecision.None;
@@ -230,6 +257,9 @@ public sealed record Decisions
             : Keywords.Length > LongestText || Alternative.Length > LongestText
                 ? $"Keywords and alternative text have at most {LongestText} characters."
             : Keywords.Concat(Alternative).Any(char.IsControl) ? "Keywords and alternative text hold no control characters."
+            : Title.Length > Dressing.Title.LongestText
+                ? $"A title has at most {Dressing.Title.LongestText} characters, not {Title.Length}."
+            : Title.Any(sign => char.IsControl(sign) && sign != '\n') ? "A title holds no control characters but line breaks."
             : Cells.Values.Select(cell => Choice.Fault(cell.Choice)).FirstOrDefault(fault => fault is not null);
     }
 }

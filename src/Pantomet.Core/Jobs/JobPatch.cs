@@ -38,6 +38,9 @@ public sealed record DecisionsPatch
     /// <summary>Alternative text.</summary>
     public Set<string>? Alternative { get; init; }
 
+    /// <summary>The picture's own title.</summary>
+    public Set<string>? Title { get; init; }
+
     /// <summary>Whether it is an ornament.</summary>
     public Set<bool>? Ornament { get; init; }
 
@@ -67,6 +70,7 @@ public sealed record DecisionsPatch
             Keep = from.Keep.SequenceEqual(to.Keep) ? null : new(to.Keep),
             Keywords = Differing(from.Keywords, to.Keywords),
             Alternative = Differing(from.Alternative, to.Alternative),
+            Title = Differing(from.Title, to.Title),
             Ornament = Differing(from.Ornament, to.Ornament),
             OtherShape = Differing(from.OtherShape, to.OtherShape),
             Framings = Keyed.Between(from.Framings, to.Framings, (a, b) => a == b, frame => (Frame?)frame),
@@ -86,6 +90,7 @@ public sealed record DecisionsPatch
             NoSuggestion = NoSuggestion?.Value ?? decisions.NoSuggestion,
             Keywords = Keywords?.Value ?? decisions.Keywords,
             Alternative = Alternative?.Value ?? decisions.Alternative,
+            Title = Title?.Value ?? decisions.Title,
             Ornament = Ornament?.Value ?? decisions.Ornament,
             OtherShape = OtherShape?.Value ?? decisions.OtherShape,
             Framings = Framings is null

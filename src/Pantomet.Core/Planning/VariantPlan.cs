@@ -1,3 +1,4 @@
+using Pantomet.Core.Dressing;
 using Pantomet.Core.Geometry;
 using Pantomet.Core.Verdicts;
 
@@ -18,6 +19,12 @@ public sealed record VariantPlan
     /// <summary>The size of the picture inside the file: <see cref="Size"/>, or less where margins are laid around it.</summary>
     public required PixelSize Content { get; init; }
 
+    /// <summary>Where the picture lies in a file whose canvas is extended; null for the middle.</summary>
+    public Crop? Place { get; init; }
+
+    /// <summary>The pictures of a pair, from left to right; null for a single picture.</summary>
+    public IReadOnlyList<PlacedPart>? Parts { get; init; }
+
     /// <summary>The pixel size that the slot asked for.</summary>
     public required PixelSize Asked { get; init; }
 
@@ -30,11 +37,17 @@ public sealed record VariantPlan
     /// <summary>The reasons so far.</summary>
     public required IReadOnlyList<Reason> Reasons { get; init; }
 
+    /// <summary>What a mark in the file is to leave free; null where there is no mark, or nothing to leave free.</summary>
+    public KeptBox? Kept { get; init; }
+
     /// <summary>True when the size rule names only a most, so that fewer pixels may be made to meet a weight limit.</summary>
     public required bool MayShrink { get; init; }
 
     /// <summary>Pixels of the picture for one of the file, along the side that is reduced less.</summary>
-    public double Reduction => Math.Min((double)Crop.Width / Content.Width, (double)Crop.Height / Content.Height);
+    public double Reduction =>
+        Parts is { } parts
+            ? parts.Min(part => part.Reduction)
+            : Math.Min((double)Crop.Width / Content.Width, (double)Crop.Height / Content.Height);
 
     /// <summary>True when there are margins to fill.</summary>
     public bool HasMargins => Content != Size;
@@ -47,10 +60,26 @@ public sealed record VariantPlan
         At(Honest.Largest(Ratio.Of(Size), new(Math.Max(1, (int)(Size.Width * factor)), Math.Max(1, (int)(Size.Height * factor)))));
 
     /// <summary>The same variant at a smaller size of the same shape.</summary>
-    public VariantPlan At(PixelSize size) =>
-        this with
+    public VariantPlan At(PixelSize size)
+    {
+        var place = Place is { } within ? Inside(Scaled(within, (double)size.Width / Size.Width), size) : (Crop?)null;
+        return this with
         {
             Size = size,
-            Content = HasMargins ? Honest.Largest(Ratio.Of(Content), size) : size,
+            Place = place,
+            Content = place?.Size ?? (HasMargins ? Honest.Largest(Ratio.Of(Content), size) : size),
+            Kept = Kept is { Box: var box } kept ? kept with { Box = Scaled(box, (double)size.Width / Size.Width) } : null,
         };
+    }
+
+    private static Crop Inside(Crop box, PixelSize size) =>
+        new(box.Left, box.Top, Math.Min(box.Right, size.Width), Math.Min(box.Bottom, size.Height));
+
+    private static Crop Scaled(Crop box, double factor) =>
+        new(
+            (int)Math.Floor(box.Left * factor),
+            (int)Math.Floor(box.Top * factor),
+            (int)Math.Ceiling(box.Right * factor),
+            (int)Math.Ceiling(box.Bottom * factor)
+        );
 }

@@ -1,3 +1,4 @@
+using Pantomet.Core.Dressing;
 using Pantomet.Core.Framing;
 using Pantomet.Core.Geometry;
 using Pantomet.Core.Rules;
@@ -17,7 +18,7 @@ public static class VariantPlanner
     {
         ArgumentNullException.ThrowIfNull(slot);
         var solved = Framed(picture, slot, hand, subject);
-        var honest = HonestOf(slot, solved.Region.Native(picture));
+        var honest = HonestOf(slot, solved.Native(picture));
         var descriptors = slot.Responsive is { } responsive
             ? responsive.Widths(honest ?? Rounding.LongestSide).Select(Descriptor.Wide)
             : slot.Densities.Select(density => Descriptor.Of(density));
@@ -34,12 +35,12 @@ public static class VariantPlanner
     {
         ArgumentNullException.ThrowIfNull(slot);
         var solved = Framed(picture, slot, hand, subject);
-        return Plan(picture, slot, descriptor, solved, HonestOf(slot, solved.Region.Native(picture)), subject);
+        return Plan(picture, slot, descriptor, solved, HonestOf(slot, solved.Native(picture)), subject);
     }
 
     private static VariantPlan Plan(PixelSize picture, Slot slot, Descriptor descriptor, SolvedFrame solved, int? honest, Subject subject)
     {
-        var native = solved.Region.Native(picture);
+        var native = solved.Native(picture);
         var density = descriptor.Density ?? Density.One;
         var wanted = descriptor.Width is { } width ? OnLadder(slot, native, width) : Wanted(slot, native, density);
         var reasons = new List<Reason>();
@@ -84,16 +85,26 @@ public static class VariantPlanner
             reasons.Add(fewer);
         }
 
+        var place = solved.Extended ? PlaceOf(solved.Region, size, picture) : (Crop?)null;
+        content = place?.Size ?? content;
+        var crop = place is not null
+            ? InPicture(solved.Region, picture).CropFor(content, picture).Holding(subject.Keep!.Value.In(picture), picture)
+            : Cut(solved, slot, native, size, picture, subject);
         return new()
         {
             Descriptor = descriptor,
-            Crop = Cut(solved, slot, native, size, picture, subject),
+            Crop = crop,
+            Kept =
+                slot.Dress.Mark is null || subject.Keep is not { } keep
+                    ? null
+                    : KeptIn(keep.In(picture), crop, size, content, place, subject),
+            Place = place,
             Size = size,
             Content = content,
             Asked = wanted.Canvas,
             Offered = descriptor.Width is null ? offered : 1,
-            Verdict = verdict,
-            Reasons = ReasonCodes.InOrder(reasons),
+            Verdict = slot.Pair is null ? verdict : Verdict.Skipped,
+            Reasons = slot.Pair is { } pair ? [Single(pair)] : ReasonCodes.InOrder(reasons),
             MayShrink = descriptor.Width is null && slot.Size.IsCeiling,
         };
     }
@@ -108,8 +119,46 @@ public static class VariantPlanner
         ArgumentNullException.ThrowIfNull(slot);
         // Where the whole picture is shown, nothing of it can be cut by the shape; only a frame by hand is checked.
         return slot.Fit == Fit.Crop
-            ? FrameSolver.Solve(picture, slot.FrameShape, hand, subject, slot.Uncovered, slot.SubjectShare, slot.Toward)
+            ? FrameSolver.Solve(picture, slot.FrameShape, hand, subject, slot.Uncovered, slot.SubjectShare, slot.Toward, slot.Extend)
             : FrameSolver.Solve(picture, null, hand, subject);
+    }
+
+    private static Region InPicture(Region frame, PixelSize picture)
+    {
+        var (left, top) = (Math.Max(0, frame.X), Math.Max(0, frame.Y));
+        return new(left, top, Math.Min(picture.Width, frame.Right) - left, Math.Min(picture.Height, frame.Bottom) - top);
+    }
+
+    // Where the picture lies in a file whose frame leaves it, in whole pixels.
+    private static Crop PlaceOf(Region frame, PixelSize size, PixelSize picture)
+    {
+        var (across, down) = (size.Width / frame.Width, size.Height / frame.Height);
+        var (left, top) = (Whole(-frame.X * across), Whole(-frame.Y * down));
+        return new(
+            Math.Min(left, size.Width - 1),
+            Math.Min(top, size.Height - 1),
+            Math.Max(left + 1, size.Width - Whole((frame.Right - picture.Width) * across)),
+            Math.Max(top + 1, size.Height - Whole((frame.Bottom - picture.Height) * down))
+        );
+
+        static int Whole(double beyond) => (int)Math.Round(Math.Max(0, beyond), MidpointRounding.AwayFromZero);
+    }
+
+    private static Reason Single(PairRule pair) =>
+        new(ReasonCodes.Pair, $"This place takes {pair.Count} pictures side by side; a single one is not made for it.");
+
+    // Where in the file the keep box comes to lie, in whole pixels around it; null where none of it is shown.
+    private static KeptBox? KeptIn(Region keep, Crop crop, PixelSize size, PixelSize content, Crop? place, Subject subject)
+    {
+        var (across, down) = ((double)content.Width / crop.Width, (double)content.Height / crop.Height);
+        var (left, top) = place is { } at ? (at.Left, at.Top) : ((size.Width - content.Width) / 2, (size.Height - content.Height) / 2);
+        var box = new Crop(
+            Math.Max(left, left + (int)Math.Floor((keep.X - crop.Left) * across)),
+            Math.Max(top, top + (int)Math.Floor((keep.Y - crop.Top) * down)),
+            Math.Min(left + content.Width, left + (int)Math.Ceiling((keep.Right - crop.Left) * across)),
+            Math.Min(top + content.Height, top + (int)Math.Ceiling((keep.Bottom - crop.Top) * down))
+        );
+        return box.Width > 0 && box.Height > 0 ? new(box, subject.Suggestion is not null) : null;
     }
 
     private static Crop Cut(SolvedFrame solved, Slot slot, PixelSize native, PixelSize size, PixelSize picture, Subject subject)

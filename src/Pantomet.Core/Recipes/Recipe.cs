@@ -1,8 +1,11 @@
+using System.Globalization;
 using System.Security.Cryptography;
 using System.Text;
 using System.Text.Json;
+using Pantomet.Core.Dressing;
 using Pantomet.Core.Facts;
 using Pantomet.Core.Geometry;
+using Pantomet.Core.Planning;
 
 namespace Pantomet.Core.Recipes;
 
@@ -29,7 +32,7 @@ public sealed record Recipe
     /// Raised whenever the same recipe would make other bytes than before; every file is then made anew, and nothing that people decided is
     /// lost.
     /// </summary>
-    public const int CurrentVersion = 9;
+    public const int CurrentVersion = 10;
 
     /// <summary>The version it is carried out by.</summary>
     public int Version { get; init; } = CurrentVersion;
@@ -62,6 +65,62 @@ public sealed record Recipe
     public IReadOnlyList<RecipeLayer> Layers { get; init; } = [];
 
     private static readonly Dictionary<string, string> NoValues = [];
+
+    private const string KeptLayer = "kept";
+
+    /// <summary>The recipe of one file of one picture.</summary>
+    /// <param name="content">SHA-256 of the original, lower-case hexadecimal.</param>
+    /// <param name="turn">How it is turned.</param>
+    /// <param name="plan">Part of the picture and pixel size.</param>
+    /// <param name="rule">The slot's rule as far as bytes depend on it, as canonical JSON.</param>
+    /// <param name="format">A type chosen by hand.</param>
+    /// <param name="quality">A quality chosen by hand.</param>
+    public static Recipe Of(string content, Turn turn, VariantPlan plan, string rule, PictureFormat? format, int? quality)
+    {
+        ArgumentNullException.ThrowIfNull(plan);
+        return new()
+        {
+            Parts = [new(content, turn, plan.Crop, plan.Place)],
+            Size = plan.Size,
+            Content = plan.Content,
+            MayShrink = plan.MayShrink,
+            Rule = rule,
+            Format = format,
+            Quality = quality,
+            Layers = plan.Kept is { } kept ? [LayerOf(kept)] : [],
+        };
+    }
+
+    /// <summary>What a mark in the file leaves free; null where nothing is.</summary>
+    public KeptBox? Kept =>
+        Layers.FirstOrDefault(layer => layer.Kind == KeptLayer) is { Values: var values }
+            ? new(
+                new(Number(values, "left"), Number(values, "top"), Number(values, "right"), Number(values, "bottom")),
+                values.ContainsKey("suggested")
+            )
+            : null;
+
+    private static RecipeLayer LayerOf(KeptBox kept)
+    {
+        var values = new Dictionary<string, string>
+        {
+            ["left"] = Text(kept.Box.Left),
+            ["top"] = Text(kept.Box.Top),
+            ["right"] = Text(kept.Box.Right),
+            ["bottom"] = Text(kept.Box.Bottom),
+        };
+        if (kept.Suggested)
+        {
+            values["suggested"] = "true";
+        }
+
+        return new(KeptLayer, values);
+    }
+
+    private static string Text(int number) => number.ToString(CultureInfo.InvariantCulture);
+
+    private static int Number(IReadOnlyDictionary<string, string> values, string name) =>
+        int.Parse(values[name], CultureInfo.InvariantCulture);
 
     /// <summary>
     /// What is wanted, whatever version makes it: a hash over everything but the version. What people say about a file is kept under this.

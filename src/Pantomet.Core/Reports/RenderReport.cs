@@ -6,6 +6,8 @@ using Pantomet.Core.Dressing;
 using Pantomet.Core.Facts;
 using Pantomet.Core.Framing;
 using Pantomet.Core.Geometry;
+using Pantomet.Core.Planning;
+using Pantomet.Core.Rules;
 using Pantomet.Core.Verdicts;
 
 namespace Pantomet.Core.Reports;
@@ -120,6 +122,12 @@ public sealed record ReportedDress
     /// <summary>Where the title stands: left, top, right, bottom in pixels of the file; absent without one.</summary>
     public IReadOnlyList<int>? TitleBox { get; init; }
 
+    /// <summary>Where the mark lies: left, top, right, bottom in pixels of the file; absent without one.</summary>
+    public IReadOnlyList<int>? MarkBox { get; init; }
+
+    /// <summary>The corner in which the mark lies; absent without one.</summary>
+    public string? MarkAt { get; init; }
+
     /// <summary>What is told of a dress; null where there is none.</summary>
     public static ReportedDress? Of(Dressed? dressed) =>
         dressed is null
@@ -128,10 +136,26 @@ public sealed record ReportedDress
             {
                 Fade = dressed.Fade is { } fade ? Math.Round(fade, 4) : null,
                 Ink = dressed.Ink?.ToString(),
-                TitleBox = dressed.TitleBox is { } box ? [box.Left, box.Top, box.Right, box.Bottom] : null,
+                TitleBox = Four(dressed.TitleBox),
+                MarkBox = Four(dressed.MarkBox),
+                MarkAt = dressed.MarkAt is { } corner ? DressReader.Word(corner) : null,
                 // Cut, not rounded: 4.497 does not reach 4.5.
                 Contrast = dressed.Contrast is { } contrast ? Math.Floor(contrast * 100) / 100 : null,
             };
+
+    private static IReadOnlyList<int>? Four(Crop? box) => box is { } one ? [one.Left, one.Top, one.Right, one.Bottom] : null;
+}
+
+/// <summary>One picture of a pair.</summary>
+/// <param name="Source">Its path as it was given.</param>
+/// <param name="Frame">Left, top, right, bottom in its pixels as displayed; absent when no file was made.</param>
+/// <param name="Place">Where it lies in the file; absent when no file was made.</param>
+public sealed record ReportedPart(string Source, IReadOnlyList<int>? Frame, IReadOnlyList<int>? Place)
+{
+    /// <summary>What is told of one.</summary>
+    public static ReportedPart Of(string source, PlacedPart part) => new(source, Four(part.Crop), Four(part.Place));
+
+    private static int[] Four(Crop box) => [box.Left, box.Top, box.Right, box.Bottom];
 }
 
 /// <summary>One variant: made or not.</summary>
@@ -180,6 +204,9 @@ public sealed record ReportedVariant
 
     /// <summary>Left, top, right, bottom in source pixels as displayed.</summary>
     public IReadOnlyList<int>? Frame { get; init; }
+
+    /// <summary>The pictures of a pair from left to right; absent for a single one.</summary>
+    public IReadOnlyList<ReportedPart>? Parts { get; init; }
 
     /// <summary>What became of the slot's dress; absent where it has none.</summary>
     public ReportedDress? Dress { get; init; }

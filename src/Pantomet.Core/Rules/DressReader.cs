@@ -4,7 +4,7 @@ using Pantomet.Core.Geometry;
 namespace Pantomet.Core.Rules;
 
 /// <summary>Reads what a slot puts over its pictures.</summary>
-internal static class DressReader
+public static class DressReader
 {
     private static readonly Dictionary<string, FadeReach> Reaches = new() { ["all"] = FadeReach.All, ["side"] = FadeReach.Side };
 
@@ -16,11 +16,111 @@ internal static class DressReader
         ["right"] = TextAlign.Right,
     };
 
-    public static Dress Read(JsonNode node)
+    private static readonly Dictionary<string, Corner> Corners = new()
     {
-        var members = node.Members("fade", "title");
-        return new() { Fade = members.Maybe("fade", FadeOf), Title = members.Maybe("title", TitleOf) };
+        ["bottom-right"] = Corner.BottomRight,
+        ["bottom-left"] = Corner.BottomLeft,
+        ["top-right"] = Corner.TopRight,
+        ["top-left"] = Corner.TopLeft,
+    };
+
+    /// <summary>Reads a dress on its own, as it stands in a slot.</summary>
+    /// <param name="json">The text.</param>
+    /// <param name="dress">The dress, when there is no fault.</param>
+    /// <param name="text">The same as it is written here, when there is no fault.</param>
+    /// <param name="fault">What is wrong and where.</param>
+    public static bool TryRead(string json, out Dress? dress, out string? text, out string? fault)
+    {
+        (dress, text, fault) = (null, null, null);
+        try
+        {
+            dress = Read(JsonNode.Parse(json));
+            text = RulesWriter.Write(dress);
+            return true;
+        }
+        catch (JsonFaultException wrong)
+        {
+            fault = wrong.Fault.ToString();
+            return false;
+        }
     }
+
+    /// <summary>A dress that was read before.</summary>
+    /// <exception cref="InvalidDataException">It is none.</exception>
+    internal static Dress Stored(string json)
+    {
+        try
+        {
+            return Read(JsonNode.Parse(json));
+        }
+        catch (JsonFaultException wrong)
+        {
+            throw new InvalidDataException($"A stored dress cannot be read: {wrong.Fault}", wrong);
+        }
+    }
+
+    internal static Dress Read(JsonNode node)
+    {
+        var members = node.Members("fade", "title", "mark");
+        return new()
+        {
+            Fade = members.Maybe("fade", FadeOf),
+            Title = members.Maybe("title", TitleOf),
+            Mark = members.Maybe("mark", MarkOf),
+        };
+    }
+
+    /// <summary>The word for a corner.</summary>
+    internal static string Word(Corner corner) => Corners.First(pair => pair.Value == corner).Key;
+
+    /// <summary>Dressings by name.</summary>
+    internal static List<NamedDress> Named(JsonNode node)
+    {
+        List<NamedDress> all = [.. node.FreeMembers().Select(member => new NamedDress(member.Key, Read(member.Value)))];
+        return all.Count > RuleBook.MostDressings ? throw node.Fault($"at most {RuleBook.MostDressings} dressings are kept")
+            : all.Find(one => one.Name.Trim() != one.Name || one.Name.Length is 0 or > 80 || one.Name.Any(char.IsControl)) is { } odd
+                ? throw node.Fault($"a dressing's name has 1 to 80 characters and none that cannot be seen, unlike \"{odd.Name}\"")
+            : all;
+    }
+
+    /// <summary>Pictures side by side.</summary>
+    internal static PairRule PairOf(JsonNode node)
+    {
+        var members = node.Members("count", "gap", "background");
+        return new(
+            members.Or("count", 2, n => (int)n.Whole(2, 4, "how many pictures stand side by side")),
+            members.Or(
+                "gap",
+                0.0,
+                n => (double)n.Number() is >= 0 and <= 1000 and var gap ? gap : throw n.Fault("a gap lies between 0 and 1000 CSS px")
+            ),
+            members.Or("background", Rgb.White, Colour)
+        );
+    }
+
+    private static MakersMark MarkOf(JsonNode node)
+    {
+        var members = node.Members("file", "onDark", "at", "share", "margin", "opacity");
+        return new()
+        {
+            File = MarkFile(members.Needed("file")),
+            OnDark = members.Maybe("onDark", MarkFile),
+            At = members.Or("at", Corner.BottomRight, n => n.Choice(Corners)),
+            Share = members.Or("share", 0.12, n => AboveNothing(n, "the share of a mark")),
+            Margin = members.Or(
+                "margin",
+                0.03,
+                n => n.Fraction() is <= 0.5 and var margin ? margin : throw n.Fault("the margin of a mark is at most half the slot's width")
+            ),
+            Opacity = members.Or("opacity", 1, n => AboveNothing(n, "the opacity of a mark")),
+        };
+    }
+
+    private static double AboveNothing(JsonNode node, string what) =>
+        node.Fraction() is > 0 and var value ? value : throw node.Fault($"{what} is greater than 0, at most 1");
+
+    private static string MarkFile(JsonNode node) =>
+        SideFile.Fault(node.Text(), SideFile.MarkEndings) is { } fault ? throw node.Fault(fault) : node.Text();
 
     private static Title TitleOf(JsonNode node)
     {
@@ -56,6 +156,11 @@ internal static class DressReader
     private static string FontName(JsonNode node)
     {
         var name = node.Text().Trim();
+        if (new Title { Size = 1, Font = name }.HasFontFile)
+        {
+            return SideFile.Fault(name, SideFile.FontEndings) is { } noFile ? throw node.Fault(noFile) : name;
+        }
+
         return name.Length is > 0 and <= 80 && name.All(sign => char.IsLetterOrDigit(sign) || sign is ' ' or '-' or '_' or '.')
             ? name
             : throw node.Fault("the name of a font has 1 to 80 letters, digits, spaces, hyphens, underscores and dots");

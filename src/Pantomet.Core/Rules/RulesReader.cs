@@ -80,10 +80,13 @@ public static class RulesReader
 
     private static RuleBook Book(JsonNode root)
     {
-        var members = root.Members("schema", "destinations");
+        var members = root.Members("schema", "destinations", "dressings");
         CheckSchema(members.Needed("schema"), Schema);
         var keys = new HashSet<string>(StringComparer.OrdinalIgnoreCase);
-        return new([.. members.Needed("destinations").Items(1).Select(node => Destination(node, keys))]);
+        return new([.. members.Needed("destinations").Items(1).Select(node => Destination(node, keys))])
+        {
+            Dressings = members.Maybe("dressings", DressReader.Named) ?? [],
+        };
     }
 
     private static Destination Destination(JsonNode node, HashSet<string> keys)
@@ -139,6 +142,8 @@ public static class RulesReader
                 "shownAs",
                 "subjectShare",
                 "toward",
+                "extend",
+                "pair",
                 "whenTooSmall",
                 "background",
                 "sharpen",
@@ -167,6 +172,7 @@ public static class RulesReader
             Inline = members.MaybeValue("inline", Weight),
             First = members.Or("first", false, n => n.Flag()),
             Toward = members.MaybeValue("toward", Toward),
+            Extend = members.Or("extend", false, n => n.Flag()),
             Types = members.Or<IReadOnlyList<SlotType>>("types", [new(PictureFormat.Jpeg)], TypeList),
             Each = members.Or("each", false, n => n.Flag()),
             Limits = members.Or("limits", Limits.None, LimitsOf),
@@ -182,6 +188,7 @@ public static class RulesReader
             Metadata = members.Or("metadata", MetadataRule.Drop, n => n.Choice(Metadatas)),
             Location = members.Or("location", false, n => n.Flag()),
             AllFrames = members.Or("frames", false, n => n.Choice(Frames)),
+            Pair = members.Maybe("pair", DressReader.PairOf),
             Dress = members.Or("dress", Dressing.Dress.None, DressReader.Read),
         };
         if (slot.Responsive is not null && members.Has("densities"))
@@ -199,6 +206,16 @@ public static class RulesReader
             throw members
                 .Needed("shownAs")
                 .Fault("what is shown again in other shapes is cropped to a shape of its own; this slot has none");
+        }
+
+        if (slot.Extend && slot.FrameShape is null)
+        {
+            throw members.Needed("extend").Fault("a canvas is extended to a shape that pictures are cropped to; this slot has none");
+        }
+
+        if (slot.Pair is not null && (slot.SetWidth is null || slot.Fit != Fit.Crop))
+        {
+            throw members.Needed("pair").Fault("pictures side by side share a set width: the slot needs one, and \"fit\" is \"crop\"");
         }
 
         if (slot.Dress.Title is not null && slot.SetWidth is null)

@@ -43,8 +43,27 @@ public static class RulesWriter
             }
 
             json.WriteEndArray();
+            if (book.Dressings.Count > 0)
+            {
+                json.WriteStartObject("dressings");
+                foreach (var (name, dress) in book.Dressings)
+                {
+                    json.WritePropertyName(name);
+                    DressWriter.Write(json, dress);
+                }
+
+                json.WriteEndObject();
+            }
+
             json.WriteEndObject();
         });
+    }
+
+    /// <summary>A dress as it stands in a slot of a rules file.</summary>
+    public static string Write(Dress dress)
+    {
+        ArgumentNullException.ThrowIfNull(dress);
+        return Text(json => DressWriter.Write(json, dress));
     }
 
     /// <summary>One slot as it stands in a rules file, without the pattern of names: a file has one key for both names.</summary>
@@ -69,6 +88,11 @@ public static class RulesWriter
                 ShownAs = [],
                 Toward = null,
                 Responsive = null,
+                // How large letters are in a file depends on how wide its slot is shown.
+                Size =
+                    slot.Dress.Title is not null && slot is { Responsive: not null, SetWidth: { } shown }
+                        ? new SizeRule.SideAlone(Side.Width, shown)
+                        : slot.Size,
                 Group = null,
                 Media = null,
                 Inline = null,
@@ -119,6 +143,7 @@ public static class RulesWriter
         TextIf(json, "media", slot.Media?.Text);
         NumberIf(json, "inline", slot.Inline?.Bytes);
         FlagIf(json, "first", slot.First);
+        FlagIf(json, "extend", slot.Extend);
         if (slot.Types is not [{ Format: PictureFormat.Jpeg }])
         {
             json.WriteStartArray("types");
@@ -166,7 +191,21 @@ public static class RulesWriter
             json.WriteString("frames", "all");
         }
 
-        DressOf(json, slot.Dress);
+        if (slot.Pair is { } pair)
+        {
+            json.WriteStartObject("pair");
+            json.WriteNumber("count", pair.Count);
+            json.WriteNumber("gap", pair.Gap);
+            json.WriteString("background", pair.Background.ToString());
+            json.WriteEndObject();
+        }
+
+        if (slot.Dress != Dress.None)
+        {
+            json.WritePropertyName("dress");
+            DressWriter.Write(json, slot.Dress);
+        }
+
         if (withPattern && slot.NamePattern != NamePattern.Usual)
         {
             json.WriteString("name", slot.NamePattern.Text);
@@ -287,57 +326,7 @@ public static class RulesWriter
         json.WriteEndObject();
     }
 
-    private static void DressOf(Utf8JsonWriter json, Dress dress)
-    {
-        if (dress == Dress.None)
-        {
-            return;
-        }
-
-        json.WriteStartObject("dress");
-        if (dress.Fade is { } fade)
-        {
-            json.WriteStartObject("fade");
-            json.WriteString("to", fade.To.ToString());
-            NumberIf(json, "amount", fade.Amount);
-            if (fade.Goal is { } goal)
-            {
-                json.WriteString("ink", goal.Ink.ToString());
-                json.WriteNumber("contrast", goal.Ratio);
-            }
-
-            if (fade.Area != Frame.Whole)
-            {
-                AreaOf(json, "area", fade.Area);
-            }
-
-            WordUnless(json, "reach", fade.Reach, FadeReach.All);
-            json.WriteEndObject();
-        }
-
-        if (dress.Title is { } title)
-        {
-            json.WriteStartObject("title");
-            json.WriteString("text", title.Text);
-            json.WriteString("font", title.Font);
-            json.WriteNumber("weight", title.Weight);
-            json.WriteNumber("size", title.Size);
-            json.WriteString("ink", title.Ink?.ToString() ?? "auto");
-            if (title.Area != Frame.Whole)
-            {
-                AreaOf(json, "area", title.Area);
-            }
-
-            WordUnless(json, "align", title.Align, TextAlign.Left);
-            NumberIf(json, "contrast", title.Contrast);
-            FlagIf(json, "fade", title.Fade);
-            json.WriteEndObject();
-        }
-
-        json.WriteEndObject();
-    }
-
-    private static void AreaOf(Utf8JsonWriter json, string key, Frame area)
+    internal static void AreaOf(Utf8JsonWriter json, string key, Frame area)
     {
         json.WriteStartArray(key);
         foreach (var edge in (ReadOnlySpan<double>)[area.Left, area.Top, area.Right, area.Bottom])
@@ -348,7 +337,7 @@ public static class RulesWriter
         json.WriteEndArray();
     }
 
-    private static void NumberIf(Utf8JsonWriter json, string key, double? value)
+    internal static void NumberIf(Utf8JsonWriter json, string key, double? value)
     {
         if (value is { } number)
         {
@@ -356,7 +345,7 @@ public static class RulesWriter
         }
     }
 
-    private static void TextIf(Utf8JsonWriter json, string key, string? value)
+    internal static void TextIf(Utf8JsonWriter json, string key, string? value)
     {
         if (value is { } text)
         {
@@ -364,7 +353,7 @@ public static class RulesWriter
         }
     }
 
-    private static void FlagIf(Utf8JsonWriter json, string key, bool value)
+    internal static void FlagIf(Utf8JsonWriter json, string key, bool value)
     {
         if (value)
         {
@@ -372,7 +361,7 @@ public static class RulesWriter
         }
     }
 
-    private static void WordUnless<T>(Utf8JsonWriter json, string key, T value, T usual)
+    internal static void WordUnless<T>(Utf8JsonWriter json, string key, T value, T usual)
         where T : struct, Enum
     {
         if (!value.Equals(usual))

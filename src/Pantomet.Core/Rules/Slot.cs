@@ -203,6 +203,9 @@ public sealed record Slot
     /// <summary>Where the frame goes when neither marks nor a subject say anything; null for the middle.</summary>
     public FocusPoint? Toward { get; init; }
 
+    /// <summary>True where the canvas is extended to hold keep boxes that no frame inside the picture holds.</summary>
+    public bool Extend { get; init; }
+
     /// <summary>File types in order of preference, at least one.</summary>
     public IReadOnlyList<SlotType> Types { get; init; } = [new(PictureFormat.Jpeg)];
 
@@ -282,6 +285,9 @@ public sealed record Slot
     /// <summary>True to keep all frames of a moving picture where the type can hold them.</summary>
     public bool AllFrames { get; init; }
 
+    /// <summary>Several pictures side by side; null for a slot of single ones.</summary>
+    public PairRule? Pair { get; init; }
+
     /// <summary>What is put over every picture of the slot.</summary>
     public Dress Dress { get; init; } = Dress.None;
 
@@ -304,12 +310,24 @@ public sealed record Slot
     /// <param name="title">The picture's own title; null where nobody gave it one.</param>
     public Slot For(string? title) => Dress.Title is null ? this : this with { Dress = Dress.For(title) };
 
+    /// <summary>The same slot with other names for the files that lie beside its rules.</summary>
+    /// <param name="named">Gives a file's name.</param>
+    /// <param name="fault">Says why a file cannot be used; null where it can.</param>
+    public Slot WithFiles(Func<string, string> named, Func<string, string?> fault) =>
+        Dress.Files.Any() ? this with { Dress = Dress.WithFiles(named, fault) } : this;
+
     /// <summary>The pattern of file names.</summary>
     public NamePattern NamePattern { get; init; } = NamePattern.Usual;
 
     /// <summary>The shape a framing must have here: null where the whole picture is shown or the framing is free.</summary>
     public Ratio? FrameShape => Fit == Fit.Crop ? Size.Shape : null;
 }
+
+/// <summary>Pictures side by side at one height.</summary>
+/// <param name="Count">How many, 2 to 4.</param>
+/// <param name="Gap">What lies between two of them, in CSS px of the slot.</param>
+/// <param name="Background">The colour of the gaps.</param>
+public sealed record PairRule(int Count, double Gap, Rgb Background);
 
 /// <summary>Where pictures go: a site, a store, a marketplace, a social network, a newsletter.</summary>
 /// <param name="Key">Short name in addresses and folders, unique in the book.</param>
@@ -319,4 +337,16 @@ public sealed record Destination(string Key, string Name, IReadOnlyList<Slot> Sl
 
 /// <summary>All destinations of a rules file.</summary>
 /// <param name="Destinations">At least one.</param>
-public sealed record RuleBook(IReadOnlyList<Destination> Destinations);
+public sealed record RuleBook(IReadOnlyList<Destination> Destinations)
+{
+    /// <summary>The most dressings that are kept.</summary>
+    public const int MostDressings = 100;
+
+    /// <summary>Dressings that were given a name, to be put on any slot; in the order in which they were.</summary>
+    public IReadOnlyList<NamedDress> Dressings { get; init; } = [];
+}
+
+/// <summary>A dress that was given a name.</summary>
+/// <param name="Name">1 to 80 characters, unique in its book.</param>
+/// <param name="Dress">What is laid over.</param>
+public sealed record NamedDress(string Name, Dress Dress);

@@ -32,7 +32,8 @@ public static class ReasonCodes
         return reasons.Count < 2 ? reasons : [.. reasons.Where(reason => !IsRemark(reason)), .. reasons.Where(IsRemark)];
     }
 
-    private static bool IsRemark(Reason reason) => reason.Code is Suggested or FirstFrame or Flattened or OriginalQuality or LighterType;
+    private static bool IsRemark(Reason reason) =>
+        reason.Code is Suggested or FirstFrame or Flattened or OriginalQuality or LighterType or Extended;
 
     /// <summary>What is written over the picture does not reach the contrast that is wanted.</summary>
     public const string Contrast = "contrast";
@@ -42,6 +43,12 @@ public static class ReasonCodes
 
     /// <summary>The title's font is not there, or lacks some of its signs.</summary>
     public const string Font = "font";
+
+    /// <summary>Pictures that stand side by side are too few, or one of them is missing.</summary>
+    public const string Pair = "pair";
+
+    /// <summary>The mark is missing, or covers what must stay whole.</summary>
+    public const string Mark = "mark";
 
     /// <summary>The framing has fewer pixels than the slot asks for.</summary>
     public const string TooSmall = "too-small";
@@ -78,6 +85,9 @@ public static class ReasonCodes
 
     /// <summary>The frame cuts a keep box.</summary>
     public const string KeepCut = "keep-cut";
+
+    /// <summary>The canvas was extended to hold a keep box.</summary>
+    public const string Extended = "extended";
 
     /// <summary>A keep box lies partly outside the slot's clear area.</summary>
     public const string KeepCovered = "keep-covered";
@@ -136,5 +146,15 @@ public static class ReasonCodes
 
     /// <summary>These come from the plan of a variant; all others are told by the file.</summary>
     public static bool IsOfPlan(string code) =>
-        code is TooSmall or LargestSide or SmallestSide or Reshaped or KeepCut or KeepCovered or SubjectShare or Suggested or OtherShape;
+        code
+            is TooSmall
+                or LargestSide
+                or SmallestSide
+                or Reshaped
+                or KeepCut
+                or KeepCovered
+                or SubjectShare
+                or Suggested
+                or OtherShape
+                or Pair;
 }

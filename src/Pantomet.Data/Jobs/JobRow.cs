@@ -107,6 +107,9 @@ public sealed class JobPictureRow
     /// <summary>Alternative text.</summary>
     public string Alternative { get; set; } = "";
 
+    /// <summary>The picture's own title.</summary>
+    public string Title { get; set; } = "";
+
     /// <summary>True for an ornament, whose text is empty.</summary>
     public bool Ornament { get; set; }
 
@@ -165,6 +168,9 @@ public sealed class JobDecisionRow
 
     /// <summary>True when a choice was made, if only that both are to be found.</summary>
     public bool Chosen { get; set; }
+
+    /// <summary>What is laid over the picture here, as in a rules file; null follows the slot.</summary>
+    public string? Dress { get; set; }
 }
 
 /// <summary>One slot of a job.</summary>

@@ -234,8 +234,9 @@ public static class JobTables
         sql.RunAsync(
             """
             INSERT OR REPLACE INTO JobPictures
-            (JobId, PictureId, Place, Quarters, Degrees, FocusX, FocusY, Keep, NoSuggestion, Keywords, Alternative, OtherShape, Ornament)
-            VALUES ($1, $2, $3, $4, $5, $6, $7, $8, $9, $10, $11, $12, $13)
+            (JobId, PictureId, Place, Quarters, Degrees, FocusX, FocusY, Keep, NoSuggestion, Keywords, Alternative, OtherShape, Ornament,
+            Title)
+            VALUES ($1, $2, $3, $4, $5, $6, $7, $8, $9, $10, $11, $12, $13, $14)
             """,
             id,
             picture,
@@ -249,7 +250,8 @@ public static class JobTables
             now.Keywords,
             now.Alternative,
             now.OtherShape,
-            now.Ornament
+            now.Ornament,
+            now.Title
         );
 
     private static async Task CellsAsync(
@@ -278,8 +280,8 @@ public static class JobTables
             await sql.RunAsync(
                 """
                 INSERT OR REPLACE INTO JobDecisions
-                (JobId, PictureId, Slot, Loose, Frame, Skip, Accepted, LetThrough, Format, Quality, Chosen)
-                VALUES ($1, $2, $3, $4, $5, $6, $7, $8, $9, $10, $11)
+                (JobId, PictureId, Slot, Loose, Frame, Skip, Accepted, LetThrough, Format, Quality, Chosen, Dress)
+                VALUES ($1, $2, $3, $4, $5, $6, $7, $8, $9, $10, $11, $12)
                 """,
                 id,
                 picture,
@@ -291,7 +293,8 @@ public static class JobTables
                 StoredJson.Write(cell.LetThrough),
                 cell.Choice?.Format,
                 cell.Choice?.Quality,
-                cell.Choice is not null
+                cell.Choice is not null,
+                cell.Dress
             );
         }
     }
@@ -307,6 +310,7 @@ public static class JobTables
             Alternative = row.Alternative,
             OtherShape = row.OtherShape,
             Ornament = row.Ornament,
+            Title = row.Title,
             Framings = framings.ToDictionary(one => one.Shape, one => FrameOf(one.Frame)),
             Cells = cells.ToDictionary(
                 one => one.Slot,
@@ -318,6 +322,7 @@ public static class JobTables
                     Accepted = StoredJson.Read<List<string>>(one.Accepted),
                     LetThrough = StoredJson.Read<List<string>>(one.LetThrough),
                     Choice = one.Chosen ? ChoiceOf(one.Format, one.Quality) : null,
+                    Dress = one.Dress,
                 }
             ),
         };

@@ -180,6 +180,9 @@ namespace Pantomet.Data.Migrations
                     b.Property<bool>("Chosen")
                         .HasColumnType("INTEGER");
 
+                    b.Property<string>("Dress")
+                        .HasColumnType("TEXT");
+
                     b.Property<string>("Format")
                         .HasColumnType("TEXT");
 
@@ -267,6 +270,10 @@ namespace Pantomet.Data.Migrations
 
                     b.Property<int>("Quarters")
                         .HasColumnType("INTEGER");
+
+                    b.Property<string>("Title")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
 
                     b.HasKey("JobId", "PictureId");
 
@@ -714,6 +721,26 @@ namespace Pantomet.Data.Migrations
                     b.HasKey("Id");
 
                     b.ToTable("RuleBooks");
+                });
+
+            modelBuilder.Entity("Pantomet.Data.Rules.SideFileRow", b =>
+                {
+                    b.Property<string>("Name")
+                        .HasColumnType("TEXT");
+
+                    b.Property<DateTime>("At")
+                        .HasColumnType("TEXT");
+
+                    b.Property<long>("Bytes")
+                        .HasColumnType("INTEGER");
+
+                    b.Property<string>("Content")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.HasKey("Name");
+
+                    b.ToTable("SideFiles");
                 });
 
             modelBuilder.Entity("Pantomet.Data.SettingRow", b =>

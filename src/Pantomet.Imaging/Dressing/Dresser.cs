@@ -3,6 +3,7 @@ using Pantomet.Core.Dressing;
 using Pantomet.Core.Geometry;
 using Pantomet.Core.Pixels;
 using Pantomet.Core.Rules;
+using Pantomet.Imaging.Hosting;
 using Pantomet.Imaging.Rendering;
 
 namespace Pantomet.Imaging.Dressing;
@@ -15,8 +16,9 @@ public static class Dresser
     /// <summary>The same pixels, dressed; those that were given are freed then.</summary>
     /// <param name="pixels">The pixels.</param>
     /// <param name="slot">The slot, with the words of the picture (<see cref="Slot.For"/>).</param>
+    /// <param name="kept">What a mark is to leave free.</param>
     /// <exception cref="VipsException">The title cannot be drawn.</exception>
-    public static RenderedPixels Apply(RenderedPixels pixels, Slot slot)
+    public static RenderedPixels Apply(RenderedPixels pixels, Slot slot, KeptBox? kept = null)
     {
         ArgumentNullException.ThrowIfNull(pixels);
         ArgumentNullException.ThrowIfNull(slot);
@@ -42,9 +44,36 @@ public static class Dresser
                 dressed = Titled(sheet, title, slot.Dress.Fade, (double)pixels.Size.Width / width, dressed);
             }
 
+            if (slot.Dress.Mark is { } mark)
+            {
+                dressed = MarkDrawer.Lay(sheet, mark, kept, dressed);
+            }
+
             using var bare = Image.NewFromMemoryCopy(sheet.Values, image.Width, image.Height, image.Bands, Enums.BandFormat.Uchar);
-            return new(VariantRenderer.WithFieldsOf(image, bare), pixels.Frames, dressed);
+            return new(VariantRenderer.WithFieldsOf(image, bare), pixels.Frames, dressed, pixels.Extended);
         }
+    }
+
+    /// <summary>The colours of pixels, and inks for what a dress writes over them: where its title stands, else where its fade must serve.</summary>
+    /// <param name="plain">The pixels before anything was laid over.</param>
+    /// <param name="dress">The dress.</param>
+    /// <param name="dressed">What became of it.</param>
+    public static DressColours Colours(RenderedPixels plain, Dress dress, Dressed? dressed)
+    {
+        ArgumentNullException.ThrowIfNull(plain);
+        ArgumentNullException.ThrowIfNull(dress);
+        using var scope = new Scope();
+        var image = plain.Image.Bands < 3 ? scope.Own(plain.Image.Colourspace(Enums.Interpretation.Srgb)) : plain.Image;
+        var rows = new Sheet(image.WriteToMemory<byte>(), plain.Size, image.Bands, plain.Frames).Rows(0);
+        var area = dressed?.TitleBox ?? AreaIn(dress.Title?.Area ?? dress.Fade?.Area ?? Frame.Whole, plain.Size);
+        var inside = new Crop(
+            Math.Clamp(area.Left, 0, plain.Size.Width - 1),
+            Math.Clamp(area.Top, 0, plain.Size.Height - 1),
+            Math.Clamp(area.Right, 1, plain.Size.Width),
+            Math.Clamp(area.Bottom, 1, plain.Size.Height)
+        );
+        var wanted = dress.Title?.Wanted ?? dress.Fade?.Contrast ?? Contrast.OfText;
+        return new(LeadingColours.InPicture(rows), EdgeColours.Of(rows), Inks.Offered(rows, inside, wanted, dress.Fade?.To));
     }
 
     // An area of a slot in pixels of its file.

@@ -1,3 +1,7 @@
+using System.Collections.Concurrent;
+using System.Text;
+using Pantomet.Core.Rules;
+
 namespace Pantomet.Imaging.Dressing;
 
 /// <summary>The fonts that titles are set in: those that come with the application.</summary>
@@ -23,8 +27,23 @@ public static class FontShelf
     /// <summary>Every font of the application, in the order of families and weights.</summary>
     public static IReadOnlyList<FontFile> All => Fonts.Value;
 
-    /// <summary>The font of a family that is nearest to a weight; null when there is no such family.</summary>
+    private static readonly ConcurrentDictionary<string, FontFile?> OfFiles = new();
+
+    /// <summary>
+    /// The font of a family that is nearest to a weight, or that of a file by the name of its content; null when there is none.
+    /// </summary>
     public static FontFile? Find(string family, int weight) =>
+        SideFile.Fault(family, SideFile.FontEndings) is null
+            ? SideFiles.Find(family) is { } path
+                ? OfFiles.GetOrAdd(path, one => FontFile.TryRead(one, out var font, out _) ? font : null)
+                : null
+            : OfFamily(family, weight);
+
+    /// <summary>A font of the application that has a sign, the nearest to a weight; null when none has.</summary>
+    public static FontFile? With(Rune sign, int weight) =>
+        All.Where(font => font.Has(sign)).MinBy(font => (Math.Abs(font.Weight - weight), font.Family == Usual ? 0 : 1));
+
+    private static FontFile? OfFamily(string family, int weight) =>
         All.Where(font => string.Equals(font.Family, family, StringComparison.OrdinalIgnoreCase))
             .MinBy(font => (Math.Abs(font.Weight - weight), font.Weight));
 }

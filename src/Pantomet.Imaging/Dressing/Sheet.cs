@@ -51,6 +51,63 @@ internal sealed class Sheet(byte[] values, PixelSize size, int bands, int frames
         }
     }
 
+    /// <summary>The mean relative luminance of a part, 0 to 1 (WCAG 2.2); of the first frame.</summary>
+    public double MeanLuminance(Crop part)
+    {
+        double sum = 0;
+        for (var row = part.Top; row < part.Bottom; row++)
+        {
+            for (var column = part.Left; column < part.Right; column++)
+            {
+                var pixel = values.AsSpan(((row * size.Width) + column) * bands, 3);
+                sum += Contrast.LuminanceOf(new(pixel[0], pixel[1], pixel[2]));
+            }
+        }
+
+        return sum / part.Size.Area;
+    }
+
+    /// <summary>Lays coloured pixels over a part, each as far as it covers.</summary>
+    /// <param name="over">Straight red, green, blue and coverage, as many as the part has.</param>
+    /// <param name="part">Where they go.</param>
+    /// <param name="opacity">How much of them is seen, 0 to 1.</param>
+    public void Lay(byte[] over, Crop part, double opacity)
+    {
+        for (var row = 0; row < part.Height; row++)
+        {
+            for (var column = 0; column < part.Width; column++)
+            {
+                var from = over.AsSpan(((row * part.Width) + column) * 4, 4);
+                Mix(part.Left + column, part.Top + row, new(from[0], from[1], from[2]), (int)Math.Round(from[3] * opacity));
+            }
+        }
+    }
+
+    // What was transparent is opaque where it is covered, and has nothing of its own colour there.
+    private void Mix(int column, int row, Rgb colour, int cover)
+    {
+        if (cover == 0)
+        {
+            return;
+        }
+
+        for (var frame = 0; frame < frames; frame++)
+        {
+            var pixel = values.AsSpan((frame * _frame) + (((row * size.Width) + column) * bands), bands);
+            var share = cover;
+            if (bands == 4)
+            {
+                var all = FadeSolver.Mixed(pixel[3], FadeSolver.Whole, cover);
+                share = all == 0 ? 0 : (int)Math.Round((double)cover * FadeSolver.Whole / all);
+                pixel[3] = all;
+            }
+
+            pixel[0] = FadeSolver.Mixed(pixel[0], colour.Red, share);
+            pixel[1] = FadeSolver.Mixed(pixel[1], colour.Green, share);
+            pixel[2] = FadeSolver.Mixed(pixel[2], colour.Blue, share);
+        }
+    }
+
     /// <summary>Lays ink over the pixels as far as each is covered; what was transparent is opaque there.</summary>
     public void Write(DrawnText text, int left, int top, Rgb ink)
     {
@@ -58,23 +115,7 @@ internal sealed class Sheet(byte[] values, PixelSize size, int bands, int frames
         {
             for (var column = Math.Max(0, -left); column < Math.Min(text.Size.Width, size.Width - left); column++)
             {
-                var cover = text.Cover[(row * text.Size.Width) + column];
-                if (cover == 0)
-                {
-                    continue;
-                }
-
-                for (var frame = 0; frame < frames; frame++)
-                {
-                    var pixel = values.AsSpan((frame * _frame) + ((((top + row) * size.Width) + left + column) * bands), bands);
-                    pixel[0] = FadeSolver.Mixed(pixel[0], ink.Red, cover);
-                    pixel[1] = FadeSolver.Mixed(pixel[1], ink.Green, cover);
-                    pixel[2] = FadeSolver.Mixed(pixel[2], ink.Blue, cover);
-                    if (bands == 4)
-                    {
-                        pixel[3] = FadeSolver.Mixed(pixel[3], 255, cover);
-                    }
-                }
+                Mix(left + column, top + row, ink, text.Cover[(row * text.Size.Width) + column]);
             }
         }
     }

@@ -1,3 +1,5 @@
+using System.Collections.Concurrent;
+using System.Text;
 using NetVips;
 using Pantomet.Core.Dressing;
 using Pantomet.Core.Geometry;
@@ -23,6 +25,9 @@ public static class TextDrawer
     // Larger than this nothing is drawn before it is averaged.
     private const int LargestDrawn = 1200;
 
+    // Nor wider: the drawing library counts pixels in 16 bits.
+    private const int WidestDrawn = 30_000;
+
     private static readonly string[] Weights =
     [
         "Thin",
@@ -42,11 +47,21 @@ public static class TextDrawer
     /// <param name="size">The height of the letters' square in pixels.</param>
     /// <param name="width">Where lines are broken, in pixels.</param>
     /// <param name="align">Where lines begin or end.</param>
+    /// <param name="others">Fonts for signs that the font does not have.</param>
     /// <exception cref="VipsException">The font cannot be drawn with.</exception>
-    public static DrawnText? Draw(FontFile font, string text, double size, double width, TextAlign align)
+    public static DrawnText? Draw(
+        FontFile font,
+        string text,
+        double size,
+        double width,
+        TextAlign align,
+        IReadOnlyDictionary<Rune, FontFile>? others = null
+    )
     {
         ArgumentNullException.ThrowIfNull(font);
-        var finer = Math.Clamp((int)(LargestDrawn / size), 1, Finest);
+        // A word is drawn in one piece: a long one less finely.
+        var longest = text.Split(' ', '\n').Max(word => word.Length);
+        var finer = Math.Clamp((int)Math.Min(LargestDrawn / size, WidestDrawn / (size * Math.Max(1, longest))), 1, Finest);
         var weight = Weights[Math.Clamp((int)Math.Round(font.Weight / 100.0), 1, 9) - 1];
         using var scope = new Scope();
         Image ink;
@@ -55,7 +70,7 @@ public static class TextDrawer
             // At 72 to the inch a point is a pixel.
             ink = scope.Own(
                 Image.Text(
-                    System.Security.SecurityElement.Escape(text),
+                    others is { Count: > 0 } ? Mixed(text, others) : System.Security.SecurityElement.Escape(text),
                     font: string.Create(System.Globalization.CultureInfo.InvariantCulture, $"{font.Family} {weight} {size:0.###}"),
                     fontfile: font.Path,
                     width: Math.Max(1, (int)Math.Round(width * finer)),
@@ -87,6 +102,44 @@ public static class TextDrawer
         var line = font.LineHeight * size;
         var lines = Math.Max(1, Math.Ceiling(((top + ink.Height) / (double)finer / line) - 0.15));
         return new(cover.WriteToMemory<byte>(), new(width1, height1), across, down, lines * line);
+    }
+
+    // The words with each sign that the font lacks in the font that stands in for it.
+    private static string Mixed(string text, IReadOnlyDictionary<Rune, FontFile> others)
+    {
+        foreach (var font in others.Values.Distinct())
+        {
+            Known.GetOrAdd(font.Path, Load, font);
+        }
+
+        var markup = new StringBuilder();
+        FontFile? open = null;
+        foreach (var sign in text.EnumerateRunes())
+        {
+            // What is neutral goes on in the font of its neighbours, so that a word stays in one piece.
+            var font =
+                others.TryGetValue(sign, out var other) ? other
+                : open is not null && open.Has(sign) && !Rune.IsLetterOrDigit(sign) ? open
+                : null;
+            if (font != open)
+            {
+                markup.Append(open is null ? "" : "</span>").Append(font is null ? "" : $"<span face=\"{font.Family}\">");
+                open = font;
+            }
+
+            markup.Append(System.Security.SecurityElement.Escape(sign.ToString()));
+        }
+
+        return markup.Append(open is null ? "" : "</span>").ToString();
+    }
+
+    // A font's file is known to the drawing library from the first text on that is drawn with it.
+    private static readonly ConcurrentDictionary<string, bool> Known = new();
+
+    private static bool Load(string path, FontFile font)
+    {
+        using var drawn = Image.Text("x", font: $"{font.Family} 8", fontfile: path);
+        return true;
     }
 
     private static int Below(int value, int step) => (int)Math.Floor(value / (double)step);

@@ -1,4 +1,6 @@
+using System.Globalization;
 using System.Text;
+using NetVips;
 using Pantomet.Core.Dressing;
 using Pantomet.Core.Geometry;
 using Pantomet.Core.Pixels;
@@ -11,7 +13,7 @@ namespace Pantomet.Imaging.Dressing;
 /// <param name="Top">Where its first row lies in the file.</param>
 /// <param name="Size">The size of its letters in CSS px: as asked, or the largest that fits.</param>
 /// <param name="Lacking">Signs that the font does not have.</param>
-/// <param name="MissingFont">The font that was asked for and is not there.</param>
+/// <param name="MissingFont">Why the font that was asked for is not taken, as a sentence.</param>
 internal sealed record SetTitle(DrawnText? Text, int Left, int Top, double Size, string? Lacking, string? MissingFont)
 {
     /// <summary>Where it stands, in pixels of the file.</summary>
@@ -50,34 +52,54 @@ internal static class TitleSetter
             title.Area.Right * file.Width,
             title.Area.Bottom * file.Height
         );
-        DrawnText? At(double size) => TextDrawer.Draw(taken, title.Text, size * scale, area.Width, title.Align);
-        bool Fits(DrawnText? text) => text is null || (text.Size.Width <= area.Width + 1 && text.Height <= area.Height + 1);
+        var lacking = title.Text.EnumerateRunes().Where(sign => IsSeen(sign) && !taken.Has(sign)).Distinct().ToList();
+        var others = lacking
+            .Select(sign => (Sign: sign, Font: FontShelf.With(sign, title.Weight)))
+            .Where(one => one.Font is not null)
+            .ToDictionary(one => one.Sign, one => one.Font!);
 
-        var (size, text) = (title.Size, At(title.Size));
-        if (!Fits(text))
+        // What is too wide to be drawn at all does not fit either.
+        (DrawnText? Text, bool Fits) At(double size)
+        {
+            try
+            {
+                var text = TextDrawer.Draw(taken, title.Text, size * scale, area.Width, title.Align, others);
+                return (text, text is null || (text.Size.Width <= area.Width + 1 && text.Height <= area.Height + 1));
+            }
+            catch (VipsException)
+            {
+                return (null, false);
+            }
+        }
+
+        var (size, (text, fits)) = (title.Size, At(title.Size));
+        if (!fits)
         {
             // Half pixels are fine enough to choose by: the largest that fits lies between one that does and one that does not.
             var (low, high) = ((int)(Smallest / Step), (int)Math.Ceiling(title.Size / Step));
             while (high - low > 1)
             {
                 var middle = (low + high) / 2;
-                (low, high) = Fits(At(middle * Step)) ? (middle, high) : (low, middle);
+                (low, high) = At(middle * Step).Fits ? (middle, high) : (low, middle);
             }
 
             size = low * Step;
-            text = At(size);
+            (text, fits) = At(size);
+            // Nothing is better than words that run out of the picture.
+            (text, size) = fits ? (text, size) : (null, 0);
         }
 
-        var lacking = string.Concat(
-            title.Text.EnumerateRunes().Where(sign => !Rune.IsWhiteSpace(sign) && !Rune.IsControl(sign) && !taken.Has(sign)).Distinct()
-        );
         return new(
             text,
             (int)Math.Round(area.Left) + (text?.Left ?? 0),
             (int)Math.Round(area.Top + ((area.Height - (text?.Height ?? 0)) / 2)) + (text?.Top ?? 0),
             size,
-            lacking.Length > 0 ? lacking : null,
-            font is null ? title.Font : null
+            lacking.Count > 0 ? string.Concat(lacking) : null,
+            font is null ? title.FontFault ?? $"There is no font \"{title.Font}\"." : null
         );
     }
+
+    // What only joins or turns its neighbours needs no sign of its own.
+    private static bool IsSeen(Rune sign) =>
+        !Rune.IsWhiteSpace(sign) && !Rune.IsControl(sign) && Rune.GetUnicodeCategory(sign) is not UnicodeCategory.Format;
 }

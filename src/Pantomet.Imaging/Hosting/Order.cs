@@ -16,11 +16,15 @@ namespace Pantomet.Imaging.Hosting;
 [JsonDerivedType(typeof(PreviewOrder), "preview")]
 [JsonDerivedType(typeof(VariantOrder), "variant")]
 [JsonDerivedType(typeof(CurveOrder), "curve")]
+[JsonDerivedType(typeof(DressOrder), "dress")]
 [JsonDerivedType(typeof(LookOrder), "look")]
 public abstract record Order(string Path)
 {
     /// <summary>How many threads it may use.</summary>
     public int Threads { get; init; } = 1;
+
+    /// <summary>The folder of the marks and fonts that rules name; null where there is none.</summary>
+    public string? SideFiles { get; init; }
 }
 
 /// <summary>Read the facts and check the whole file.</summary>
@@ -39,6 +43,29 @@ public sealed record PreviewOrder(string Path, int Side, string Output, Turn Tur
 /// <param name="Path">The original, or a small copy of it that lies upright.</param>
 /// <param name="Facts">Its facts.</param>
 public sealed record LookOrder(string Path, PictureFacts Facts) : Order(Path);
+
+/// <summary>Lay a slot's dress over the pixels of one variant, for a look before anything is decided.</summary>
+/// <param name="Path">The original.</param>
+/// <param name="Facts">Its facts, with the size of the turned picture.</param>
+/// <param name="Turn">How it is turned.</param>
+/// <param name="Rules">A rules file with the one slot.</param>
+/// <param name="Plan">Part of the picture and pixel size.</param>
+/// <param name="Output">Where to write the pixels, as PNG.</param>
+/// <param name="Colours">True to find the colours that lead, the edge's, and inks.</param>
+public sealed record DressOrder(string Path, PictureFacts Facts, Turn Turn, string Rules, VariantPlan Plan, string Output, bool Colours)
+    : Order(Path);
+
+/// <summary>What came of a dress that was laid over for a look.</summary>
+/// <param name="Size">The size of the pixels.</param>
+/// <param name="Dressed">What became of it; null where nothing was laid over.</param>
+/// <param name="Colours">The colours, where they were asked for.</param>
+public sealed record DressLook(PixelSize Size, Dressed? Dressed, DressColours? Colours);
+
+/// <summary>The colours of a variant before anything is laid over it.</summary>
+/// <param name="Leading">Those that lead.</param>
+/// <param name="Edge">Those of its edges.</param>
+/// <param name="Inks">Inks for what is written on it, the one that needs least fade first.</param>
+public sealed record DressColours(IReadOnlyList<LeadingColour> Leading, EdgeColours Edge, IReadOnlyList<InkOffer> Inks);
 
 /// <summary>Make one variant, or the pixels it is compared with.</summary>
 /// <param name="Path">The original.</param>
@@ -101,6 +128,9 @@ public sealed record Outcome
 
     /// <summary>What is told meanwhile: the file is found and the rest of the outcome follows.</summary>
     public WeighedFile? Weighed { get; init; }
+
+    /// <summary>The dress, after looking at one.</summary>
+    public DressLook? Dress { get; init; }
 
     /// <summary>The points, after weighing a curve.</summary>
     public IReadOnlyList<CurvePoint>? Curve { get; init; }

@@ -35,6 +35,11 @@ public sealed class OrderDesk : IDisposable
         ArgumentNullException.ThrowIfNull(order);
         ImagingEngine.Start();
         ImagingEngine.UseThreads(order.Threads);
+        if (order.SideFiles is { } folder)
+        {
+            SideFiles.Use(folder);
+        }
+
         try
         {
             return order switch
@@ -42,6 +47,7 @@ public sealed class OrderDesk : IDisposable
                 ReadOrder read => Read(read),
                 PreviewOrder preview => Preview(preview),
                 VariantOrder variant => Variant(variant, meanwhile, cancel),
+                DressOrder dress => Dressing(dress, cancel),
                 CurveOrder curve => Curve(curve, cancel),
                 LookOrder look => Look(look),
                 _ => new() { Refusal = "This order is not known." },
@@ -147,6 +153,25 @@ public sealed class OrderDesk : IDisposable
         return new() { Variant = outcome };
     }
 
+    private Outcome Dressing(DressOrder order, CancellationToken cancel)
+    {
+        if (Work.Of(order, order.Facts, order.Turn, order.Rules, out var fault) is not { } work)
+        {
+            return new() { Refusal = fault };
+        }
+
+        using var pixels = new DeskPixels(this, work, cancel).Still(order.Plan);
+        File.WriteAllBytes(order.Output, LosslessPng.Write(pixels, compression: 0));
+        DressColours? colours = null;
+        if (order.Colours)
+        {
+            using var plain = Plain(work, order.Plan);
+            colours = Dresser.Colours(plain, work.Slot.Dress, pixels.Dressed);
+        }
+
+        return new() { Dress = new(pixels.Size, pixels.Dressed, colours) };
+    }
+
     private Outcome Curve(CurveOrder order, CancellationToken cancel)
     {
         if (Work.Of(order, order.Facts, order.Turn, order.Rules, out var fault) is not { } work)
@@ -184,17 +209,26 @@ public sealed class OrderDesk : IDisposable
             )[0];
     }
 
-    private RenderedPixels Still(Work work, VariantPlan plan) =>
-        Dressed(work, work.KeyOf(plan), () => VariantRenderer.Render(MasterFor(work, plan), plan, work.Slot.Background, work.Slot.Sharpen));
+    private RenderedPixels Still(Work work, VariantPlan plan) => Dressed(work, plan, work.KeyOf(plan), () => Rendered(work, plan));
+
+    private RenderedPixels Plain(Work work, VariantPlan plan) => Once(work.KeyOf(plan), () => Rendered(work, plan));
+
+    private RenderedPixels Rendered(Work work, VariantPlan plan) =>
+        VariantRenderer.Render(MasterFor(work, plan), plan, work.Slot.Background, work.Slot.Sharpen);
 
     private RenderedPixels Moving(Work work, VariantPlan plan, CancellationToken cancel) =>
-        Dressed(work, $"{work.KeyOf(plan)}|moving", () => MovingPicture.Render(work.Path, work.Facts, work.Turn, work.Slot, plan, cancel));
+        Dressed(
+            work,
+            plan,
+            $"{work.KeyOf(plan)}|moving",
+            () => MovingPicture.Render(work.Path, work.Facts, work.Turn, work.Slot, plan, cancel)
+        );
 
     // Plain pixels are kept beside dressed ones: another amount or word needs no other rendering.
-    private RenderedPixels Dressed(Work work, string key, Func<RenderedPixels> render) =>
+    private RenderedPixels Dressed(Work work, VariantPlan plan, string key, Func<RenderedPixels> render) =>
         work.Slot.Dress == Dress.None
             ? Once(key, render)
-            : Once($"{key}|{work.Slot.Dress}", () => Dresser.Apply(Once(key, render), work.Slot));
+            : Once($"{key}|{work.Slot.Dress}|{plan.Kept}", () => Dresser.Apply(Once(key, render), work.Slot, plan.Kept));
 
     private RenderedPixels Once(string key, Func<RenderedPixels> render)
     {
@@ -263,7 +297,8 @@ public sealed class OrderDesk : IDisposable
     {
         public string Key => $"{Path}|{Turn}|{Slot.Profile}";
 
-        public string KeyOf(VariantPlan plan) => $"{Key}|{plan.Crop}|{plan.Size}|{plan.Content}|{Slot.Background}|{Slot.Sharpen}";
+        public string KeyOf(VariantPlan plan) =>
+            $"{Key}|{plan.Crop}|{plan.Size}|{plan.Content}|{plan.Place}|{Slot.Background}|{Slot.Sharpen}";
 
         public static Work? Of(Order order, PictureFacts facts, Turn turn, string rules, out string? refusal)
         {

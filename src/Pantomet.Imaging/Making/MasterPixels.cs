@@ -19,9 +19,9 @@ public sealed class MasterPixels(PictureMaster master, Slot slot, CancellationTo
 
     /// <inheritdoc/>
     public RenderedPixels Still(VariantPlan plan) =>
-        Dresser.Apply(VariantRenderer.Render(master, plan, slot.Background, slot.Sharpen), slot);
+        Dresser.Apply(VariantRenderer.Render(master, plan, slot.Background, slot.Sharpen), slot, plan.Kept);
 
     /// <inheritdoc/>
     public RenderedPixels Moving(VariantPlan plan) =>
-        Dresser.Apply(MovingPicture.Render(master.Path, master.Facts, master.Turn, slot, plan, cancel), slot);
+        Dresser.Apply(MovingPicture.Render(master.Path, master.Facts, master.Turn, slot, plan, cancel), slot, plan.Kept);
 }

@@ -39,6 +39,7 @@ internal static class MovingPicture
     )
     {
         var frames = new List<Image>();
+        IReadOnlyList<Core.Dressing.ExtendedSide> extended = [];
         try
         {
             for (var i = 0; i < facts.Frames; i++)
@@ -46,6 +47,7 @@ internal static class MovingPicture
                 cancel.ThrowIfCancellationRequested();
                 using var master = PictureMaster.Decode(path, facts, [plan], slot.Profile, frame: i, turn: turn);
                 using var pixels = VariantRenderer.Render(master, plan, slot.Background, slot.Sharpen);
+                extended = pixels.Extended;
                 // Frames of one strip have the same channels, whether or not something shows through in each.
                 frames.Add(pixels.HasAlpha || !facts.HasAlpha ? pixels.Image.Copy() : pixels.Image.BandjoinConst([255]));
             }
@@ -60,7 +62,7 @@ internal static class MovingPicture
                 image.Set(GValue.ArrayIntType, "delay", delays);
                 image.Set(GValue.GIntType, "loop", 0);
             });
-            return new(strip, facts.Frames);
+            return new(strip, facts.Frames, extended: extended);
         }
         finally
         {

@@ -148,15 +148,7 @@ public static class PictureMaker
         }
         catch (VipsException)
         {
-            return
-            [
-                new()
-                {
-                    Plan = plan,
-                    Verdict = Verdict.Breaks,
-                    Reasons = [new(ReasonCodes.Unreadable, "The picture could not be decoded or encoded for this slot.")],
-                },
-            ];
+            return [VariantMaker.Unreadable(plan, "The picture could not be decoded or encoded for this slot.")];
         }
     }
 }

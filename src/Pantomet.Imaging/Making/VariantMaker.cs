@@ -4,6 +4,7 @@ using Pantomet.Core.Facts;
 using Pantomet.Core.Planning;
 using Pantomet.Core.Rules;
 using Pantomet.Core.Verdicts;
+using Pantomet.Imaging.Reading;
 using Pantomet.Imaging.Rendering;
 
 namespace Pantomet.Imaging.Making;
@@ -66,6 +67,17 @@ public static class VariantMaker
         };
     }
 
+    /// <summary>A variant that the imaging library failed at.</summary>
+    /// <param name="plan">What it was to be.</param>
+    /// <param name="sentence">What is said of it.</param>
+    public static MadeVariant Unreadable(VariantPlan plan, string sentence) =>
+        new()
+        {
+            Plan = plan,
+            Verdict = Verdict.Breaks,
+            Reasons = [new(ReasonCodes.Unreadable, sentence)],
+        };
+
     /// <summary>
     /// Makes the file at a type and quality chosen by hand. It is made even over the limit, so that it can be looked at; the verdict says
     /// so.
@@ -92,7 +104,8 @@ public static class VariantMaker
             (format is { } asked ? MovingPicture.Applies(source.Facts, slot, asked) : MovingPicture.Applies(source.Facts, slot))
                 ? source.Moving(plan)
                 : source.Still(plan);
-        using var search = new TypeSearch(pixels, slot, source.Facts, plan.Reduction, CancellationToken.None);
+        var facts = FactsOf(pixels, source.Facts);
+        using var search = new TypeSearch(pixels, slot, facts, plan.Reduction, CancellationToken.None);
         var types = TypeChooser.Resolve(slot, pixels.HasAlpha);
         var lossy = types.Where(one => one != PictureFormat.Png).ToList();
         // A quality is asked for: of what the content may choose, the lightest type that has one.
@@ -137,6 +150,16 @@ public static class VariantMaker
         }
     }
 
+    // What is laid over is not of the original: it may leave a few colours of a photograph, and letters have no damage to keep.
+    private static PictureFacts FactsOf(RenderedPixels pixels, PictureFacts facts) =>
+        pixels.Dressed is not { } dressed
+            ? facts
+            : facts with
+            {
+                Kind = ContentReader.KindOf(pixels.Image),
+                JpegQuality = dressed.TitleBox is null && dressed.MarkBox is null ? facts.JpegQuality : null,
+            };
+
     private static Attempt BestOf(
         Call call,
         RenderedPixels pixels,
@@ -146,8 +169,9 @@ public static class VariantMaker
         Tries tries
     )
     {
-        using var search = new TypeSearch(pixels, call.Slot, call.Source.Facts, reduction, call.Cancel);
-        var contest = new TypeContest(search, call.Slot, call.Source.Facts.Kind ?? PictureKind.Photograph);
+        var facts = FactsOf(pixels, call.Source.Facts);
+        using var search = new TypeSearch(pixels, call.Slot, facts, reduction, call.Cancel);
+        var contest = new TypeContest(search, call.Slot, facts.Kind ?? PictureKind.Photograph);
         var attempt = call.Slot.ByContent && types.Count > 1 ? contest.Lightest(types) : contest.InOrder(types);
         if (attempt.Fits)
         {
@@ -180,6 +204,13 @@ public static class VariantMaker
         {
             own = own == Verdict.Meets ? Verdict.Concedes : own;
             reasons.AddRange(conceded);
+        }
+
+        // An even edge goes on unseen; a blurred one is something to look at.
+        if (pixels.Extended.Count > 0)
+        {
+            own = own == Verdict.Meets && pixels.Extended.Any(side => side.Colour is null) ? Verdict.Concedes : own;
+            reasons.Add(Dressings.Reason(pixels.Extended));
         }
 
         reasons.AddRange(attempt.Notes);

@@ -70,6 +70,16 @@ internal static class ContentReader
         };
     }
 
+    /// <summary>What kind of picture some pixels are.</summary>
+    public static PictureKind KindOf(Image pixels)
+    {
+        using var scope = new Scope();
+        var step = Math.Max(1, (int)Math.Round(Math.Max(pixels.Width, pixels.Height) / (double)Thumb.LongSide));
+        using var picked = Shown(scope.Own(pixels.Subsample(Math.Min(step, pixels.Width), Math.Min(step, pixels.Height))), scope)
+            .CopyMemory();
+        return PictureKinds.Of(picked.WriteToMemory<byte>(), picked.Bands);
+    }
+
     private static Image Shown(Image image, Scope scope) =>
         scope.Own(scope.Own(image.Colourspace(Enums.Interpretation.Srgb)).Cast(Enums.BandFormat.Uchar));
 

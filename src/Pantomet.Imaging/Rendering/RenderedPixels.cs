@@ -8,7 +8,8 @@ namespace Pantomet.Imaging.Rendering;
 /// other.</summary>
 public sealed class RenderedPixels : IDisposable
 {
-    internal RenderedPixels(Image image, int frames = 1, Dressed? dressed = null) => (Image, Frames, Dressed) = (image, frames, dressed);
+    internal RenderedPixels(Image image, int frames = 1, Dressed? dressed = null, IReadOnlyList<ExtendedSide>? extended = null) =>
+        (Image, Frames, Dressed, Extended) = (image, frames, dressed, extended ?? []);
 
     /// <summary>The size in pixels, of one frame.</summary>
     public PixelSize Size => new(Image.Width, Image.Height / Frames);
@@ -27,8 +28,11 @@ public sealed class RenderedPixels : IDisposable
     /// <summary>What became of the slot's dress; null where it has none.</summary>
     public Dressed? Dressed { get; }
 
+    /// <summary>Where the canvas was extended, and how; nowhere as a rule.</summary>
+    public IReadOnlyList<ExtendedSide> Extended { get; }
+
     /// <summary>The same pixels for somebody else: both are freed on their own.</summary>
-    public RenderedPixels Shared() => new(Image.Copy(), Frames, Dressed);
+    public RenderedPixels Shared() => new(Image.Copy(), Frames, Dressed, Extended);
 
     /// <summary>Frees the pixels.</summary>
     public void Dispose() => Image.Dispose();

@@ -1,4 +1,5 @@
 using NetVips;
+using Pantomet.Core.Dressing;
 using Pantomet.Core.Geometry;
 using Pantomet.Core.Pixels;
 using Pantomet.Core.Planning;
@@ -25,12 +26,17 @@ public static class VariantRenderer
         ArgumentNullException.ThrowIfNull(plan);
         using var scope = new Scope();
         var image = Reduced(master, plan, sharpen, scope);
-        if (plan.HasMargins)
+        IReadOnlyList<ExtendedSide> extended = [];
+        if (plan.Place is { } place)
+        {
+            (image, extended) = Extended(image, place, plan.Size, scope);
+        }
+        else if (plan.HasMargins)
         {
             image = OnMat(image, plan, background, scope);
         }
 
-        return new(WithoutIdleAlpha(image.CopyMemory()));
+        return new(WithoutIdleAlpha(image.CopyMemory()), extended: extended);
     }
 
     private static Image Reduced(PictureMaster master, VariantPlan plan, Sharpening sharpen, Scope scope)
@@ -69,6 +75,13 @@ public static class VariantRenderer
                     fields.Set(from.GetTypeOf(field), field, from.Get(field));
                 }
             });
+
+    private static (Image Image, IReadOnlyList<ExtendedSide> Sides) Extended(Image image, Crop place, PixelSize size, Scope scope)
+    {
+        var rows = new PixelRows(image.WriteToMemory<byte>(), image.Width, image.Height, image.Bands);
+        var (values, sides) = CanvasExtension.Extend(rows, place, size);
+        return (WithValues(image, values, size, scope), sides);
+    }
 
     private static Image OnMat(Image image, VariantPlan plan, Background? background, Scope scope)
     {

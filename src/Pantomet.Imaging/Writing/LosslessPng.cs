@@ -7,9 +7,15 @@ namespace Pantomet.Imaging.Writing;
 public static class LosslessPng
 {
     /// <summary>A lossless PNG with little compression: speed counts, not weight.</summary>
-    public static byte[] Write(RenderedPixels pixels)
+    /// <param name="pixels">The pixels.</param>
+    /// <param name="compression">0 for none, to 9.</param>
+    public static byte[] Write(RenderedPixels pixels, int compression = 1)
     {
         ArgumentNullException.ThrowIfNull(pixels);
-        return pixels.Image.PngsaveBuffer(compression: 1, filter: Enums.ForeignPngFilter.Sub, keep: Enums.ForeignKeep.None);
+        return pixels.Image.PngsaveBuffer(
+            compression: compression,
+            filter: compression == 0 ? Enums.ForeignPngFilter.None : Enums.ForeignPngFilter.Sub,
+            keep: Enums.ForeignKeep.None
+        );
     }
 }

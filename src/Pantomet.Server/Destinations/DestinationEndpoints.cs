@@ -101,7 +101,7 @@ internal static class DestinationEndpoints
     )
     {
         var book = await shelf.BookAsync(cancel);
-        var chosen = destination is null ? book : new([.. book.Destinations.Where(one => one.Key == destination)]);
+        var chosen = destination is null ? book : book with { Destinations = [.. book.Destinations.Where(one => one.Key == destination)] };
         if (chosen.Destinations.Count == 0)
         {
             return Problem.NoDestination();
@@ -129,7 +129,7 @@ internal static class DestinationEndpoints
             Size = new SizeRule.SideAlone(Side.Width, 1200),
         };
         return await door.ChangeAsync(
-            book => new([.. book.Destinations, new(FreeKey(Slug.From(name.Name), book), name.Name.Trim(), [slot])]),
+            book => book with { Destinations = [.. book.Destinations, new(FreeKey(Slug.From(name.Name), book), name.Name.Trim(), [slot])] },
             cancel
         );
     }
@@ -149,7 +149,13 @@ internal static class DestinationEndpoints
         return await door.ChangeAsync(
             book =>
                 book.Destinations.Any(one => one.Key == destination)
-                    ? new([.. book.Destinations.Select(one => one.Key == destination ? one with { Name = name.Name.Trim() } : one)])
+                    ? book with
+                    {
+                        Destinations =
+                        [
+                            .. book.Destinations.Select(one => one.Key == destination ? one with { Name = name.Name.Trim() } : one),
+                        ],
+                    }
                     : null,
             cancel
         );
@@ -163,7 +169,18 @@ internal static class DestinationEndpoints
         door.ChangeAsync(
             book =>
                 book.Destinations.FirstOrDefault(one => one.Key == destination) is { } found
-                    ? new([.. book.Destinations, found with { Key = FreeKey($"{found.Key}-copy", book), Name = $"{found.Name}, copy" }])
+                    ? book with
+                    {
+                        Destinations =
+                        [
+                            .. book.Destinations,
+                            found with
+                            {
+                                Key = FreeKey($"{found.Key}-copy", book),
+                                Name = $"{found.Name}, copy",
+                            },
+                        ],
+                    }
                     : null,
             cancel
         );
@@ -224,7 +241,10 @@ internal static class DestinationEndpoints
         return await door.ChangeAsync(
             book =>
                 book.Destinations.FirstOrDefault(one => one.Key == destination) is { } place
-                    ? new([.. book.Destinations.Select(one => one.Key == destination ? With(place, read) : one)])
+                    ? book with
+                    {
+                        Destinations = [.. book.Destinations.Select(one => one.Key == destination ? With(place, read) : one)],
+                    }
                     : null,
             cancel
         );
@@ -297,7 +317,13 @@ internal static class DestinationEndpoints
     {
         var theirs = file.Destinations.ToDictionary(destination => destination.Key, StringComparer.OrdinalIgnoreCase);
         var kept = book.Destinations.Select(mine => theirs.Remove(mine.Key, out var other) ? Merged(mine, other) : mine).ToList();
-        return new([.. kept, .. file.Destinations.Where(destination => theirs.ContainsKey(destination.Key))]);
+        // A dressing of the same name is replaced, all others stay.
+        List<NamedDress> dressings =
+        [
+            .. book.Dressings.Where(one => file.Dressings.All(other => other.Name != one.Name)),
+            .. file.Dressings,
+        ];
+        return new([.. kept, .. file.Destinations.Where(destination => theirs.ContainsKey(destination.Key))]) { Dressings = dressings };
     }
 
     private static Destination Merged(Destination mine, Destination other)

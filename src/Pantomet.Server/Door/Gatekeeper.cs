@@ -4,6 +4,7 @@ using Microsoft.AspNetCore.Http;
 using Microsoft.AspNetCore.Http.Features;
 using Microsoft.AspNetCore.Http.HttpResults;
 using Microsoft.Extensions.Logging;
+using Pantomet.Imaging.Dressing;
 using Pantomet.Server.Problems;
 
 namespace Pantomet.Server.Door;
@@ -44,7 +45,10 @@ internal static partial class Gatekeeper
 
                 if (context.Features.Get<IHttpMaxRequestBodySizeFeature>() is { IsReadOnly: false } limit)
                 {
-                    limit.MaxRequestBodySize = TakesPictures(context.Request) ? null : MostBody;
+                    limit.MaxRequestBodySize =
+                        TakesPictures(context.Request) ? null
+                        : TakesSideFiles(context.Request) ? SideFiles.MostFontBytes
+                        : MostBody;
                 }
 
                 var began = Stopwatch.GetTimestamp();
@@ -67,6 +71,10 @@ internal static partial class Gatekeeper
         && request.Path.StartsWithSegments("/api/pictures", out var rest)
         && (rest.Value is "" or "/" or null || rest.Value.EndsWith("/revisions", StringComparison.Ordinal));
 
+    /// <summary>So is a mark or a font that rules name.</summary>
+    private static bool TakesSideFiles(HttpRequest request) =>
+        HttpMethods.IsPut(request.Method) && request.Path.StartsWithSegments("/api/side-files");
+
     private static ProblemHttpResult? Refusal(HttpRequest request, ServerOptions options)
     {
         if (options.IsLocal && !IsThisMachine(request.Host.Host))
@@ -88,14 +96,14 @@ internal static partial class Gatekeeper
             return Problem.Of(StatusCodes.Status403Forbidden, "foreign-origin", "Another page may not change anything here.");
         }
 
-        return TakesPictures(request) || !HasBody(request) || request.HasJsonContentType()
+        return TakesPictures(request) || TakesSideFiles(request) || !HasBody(request) || request.HasJsonContentType()
             ? Unread(request)
             : Problem.Of(StatusCodes.Status415UnsupportedMediaType, "not-json", "A body here is application/json.");
     }
 
     // The types that a form on a page elsewhere can send without asking are none of a picture's.
     private static ProblemHttpResult? Unread(HttpRequest request) =>
-        TakesPictures(request)
+        (TakesPictures(request) || TakesSideFiles(request))
         && (request.ContentType ?? "").Split(';')[0].Trim().ToLowerInvariant()
             is "text/plain"
                 or "application/x-www-form-urlencoded"
@@ -103,7 +111,7 @@ internal static partial class Gatekeeper
             ? Problem.Of(
                 StatusCodes.Status415UnsupportedMediaType,
                 "not-a-picture",
-                "A picture is sent as its bytes, under its own type or application/octet-stream."
+                "A file is sent as its bytes, under its own type or application/octet-stream."
             )
             : null;
 

@@ -35,6 +35,11 @@ public sealed record TrialView(Verdict Verdict, IReadOnlyList<Reason> Reasons, V
 /// <param name="Commands">The commands that it would send.</param>
 public sealed record AheadWish(IReadOnlyList<JobCommand> Commands);
 
+/// <summary>What is about to be laid over a picture.</summary>
+/// <param name="Commands">The commands that would decide it.</param>
+/// <param name="Colours">True to find the colours that lead, the edge's, and inks.</param>
+public sealed record LookWish(IReadOnlyList<JobCommand> Commands, bool Colours);
+
 /// <summary>Points of a curve that are asked for.</summary>
 /// <param name="Descriptor">One of the slot's densities, or a width of its ladder: 2x, 800w.</param>
 /// <param name="Format">jpeg, png, webp or avif.</param>
@@ -60,6 +65,15 @@ internal static class CellEndpoints
             .MapPost("/ahead", AheadAsync)
             .WithName("weighAhead")
             .WithSummary("What the slot's first file weighs under other decisions, while a hand still holds the frame.");
+        cells
+            .MapPost("/look", LookAsync)
+            .WithName("lookAtCell")
+            .WithSummary("The pixels of the slot's file under other decisions about what is laid over them, before they are sent.");
+        routes
+            .MapGet("/api/looks/{look}", (string look, LookShelf shelf) => LookFile(shelf.PathOf(look)))
+            .WithTags("Cells")
+            .WithName("getLook")
+            .WithSummary("The pixels of a look, as PNG.");
         cells
             .MapPost("/ladder", LadderAsync)
             .WithName("lookAtLadder")
@@ -126,7 +140,7 @@ internal static class CellEndpoints
             return TypedResults.Ok(new TrialView(plan.Verdict, plan.Reasons, null));
         }
 
-        var wanted = Wanted(at.Cell, new(plan, FormatOf(wish.Format), wish.Quality));
+        var wanted = at.Cell.Wanted(new(plan, FormatOf(wish.Format), wish.Quality));
         var standings = await desk.MakeAsync(wanted, urgent: true, cancel);
         var judged = CellJudge.Files(at.Cell with { Files = [wanted] }, standings)[0];
         return TypedResults.Ok(
@@ -152,18 +166,12 @@ internal static class CellEndpoints
         CancellationToken cancel
     )
     {
-        if (await FindAsync(id, picture, destination, slot, room, list, cancel) is not { } at)
+        var (at, cell, fault) = await UnderAsync(new(id, picture, destination, slot), wish.Commands, room, list, cancel);
+        if (cell is null)
         {
-            return Problem.NoCell();
+            return fault!;
         }
 
-        var (decisions, refused) = await room.AheadAsync(at.Board, picture, wish.Commands, cancel);
-        if (refused is not null)
-        {
-            return Problem.Of(refused, "$.commands");
-        }
-
-        var cell = at.Cell.With(decisions!);
         if (cell.Files.Count == 0)
         {
             return TypedResults.Ok<IReadOnlyList<CellFile>>([]);
@@ -175,8 +183,44 @@ internal static class CellEndpoints
             await desk.MakeAsync(file, urgent: true, cancel);
         }
 
-        return TypedResults.Ok(room.Judge.View(cell, await list.StandingsAsync([cell], cancel), at.State.Sequence).Files);
+        return TypedResults.Ok(room.Judge.View(cell, await list.StandingsAsync([cell], cancel), at!.State.Sequence).Files);
     }
+
+    private static async Task<Results<Ok<LookView>, ProblemHttpResult>> LookAsync(
+        Guid id,
+        Guid picture,
+        string destination,
+        string slot,
+        LookWish wish,
+        JobRoom room,
+        JobList list,
+        LookShelf shelf,
+        CancellationToken cancel
+    )
+    {
+        var (_, cell, fault) = await UnderAsync(new(id, picture, destination, slot), wish.Commands, room, list, cancel);
+        if (cell is null)
+        {
+            return fault!;
+        }
+
+        // At density 1 letters are as large as they are asked for; on a ladder the widest shown comes nearest.
+        var shown = cell.Files.OrderBy(file => Math.Abs(file.Wish.Plan.Size.Width - cell.Plan.Asked.Width)).FirstOrDefault();
+        if (shown is null)
+        {
+            return Problem.Of(
+                StatusCodes.Status409Conflict,
+                "no-file",
+                "No file is made for this picture here, so nothing is laid over it."
+            );
+        }
+
+        var (look, refusal) = await shelf.LookAsync(shown, wish.Colours, cancel);
+        return look is null ? Problem.Of(StatusCodes.Status409Conflict, "not-drawn", refusal!) : TypedResults.Ok(look);
+    }
+
+    private static Results<PhysicalFileHttpResult, NotFound> LookFile(string? path) =>
+        path is null ? TypedResults.NotFound() : TypedResults.PhysicalFile(path, "image/png");
 
     private static async Task<Results<Ok<IReadOnlyList<CurvePoint>>, ProblemHttpResult>> CurveAsync(
         Guid id,
@@ -217,7 +261,7 @@ internal static class CellEndpoints
         }
 
         var format = FormatOf(wish.Format)!.Value;
-        return TypedResults.Ok(await store.CurveAsync(Wanted(at.Cell, new(plan, format, null)), format, wish.Qualities, cancel) ?? []);
+        return TypedResults.Ok(await store.CurveAsync(at.Cell.Wanted(new(plan, format, null)), format, wish.Qualities, cancel) ?? []);
     }
 
     private static async Task<Results<Ok<LadderView>, ProblemHttpResult>> LadderAsync(
@@ -253,6 +297,26 @@ internal static class CellEndpoints
             : TypedResults.Ok(await LadderLook.OfAsync(at.Cell, wish, db, cancel));
     }
 
+    // A cell as it would be once some commands were sent.
+    private static async Task<(At? At, BoardCell? Cell, ProblemHttpResult? Fault)> UnderAsync(
+        Asked asked,
+        IReadOnlyList<JobCommand> commands,
+        JobRoom room,
+        JobList list,
+        CancellationToken cancel
+    )
+    {
+        if (await FindAsync(asked.Job, asked.Picture, asked.Destination, asked.Slot, room, list, cancel) is not { } at)
+        {
+            return (null, null, Problem.NoCell());
+        }
+
+        var (decisions, refused) = await room.AheadAsync(at.Board, asked.Picture, commands, cancel);
+        return refused is null ? (at, at.Cell.With(decisions!), null) : (at, null, Problem.Of(refused, "$.commands"));
+    }
+
+    private readonly record struct Asked(Guid Job, Guid Picture, string Destination, string Slot);
+
     private static ProblemHttpResult? Fault(BoardCell cell, string descriptor, string? format, int? quality) =>
         cell.Plan.Wishes.All(wish => wish.Plan.Descriptor.ToString() != descriptor)
             ? Problem.Of(
@@ -269,9 +333,6 @@ internal static class CellEndpoints
         cell.Plan.Wishes.First(wish => wish.Plan.Descriptor.ToString() == descriptor).Plan;
 
     private static PictureFormat? FormatOf(string? word) => word is null ? null : Enum.Parse<PictureFormat>(word, ignoreCase: true);
-
-    private static WantedFile Wanted(BoardCell cell, Wish wish) =>
-        WantedFile.Of(cell.Picture, cell.Mine.Decisions.Turn, cell.Slot.Slot, cell.Slot.BytesKey, wish);
 
     private static string NameOf(BoardState state, BoardCell cell, WantedFile wanted, Data.Variants.VariantRow row)
     {

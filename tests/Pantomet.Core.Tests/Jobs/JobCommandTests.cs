@@ -176,7 +176,7 @@ public sealed class JobCommandTests
         var random = new Random(7);
         var job = Begun;
         var steps = new List<(Job Before, Job After, Applied Applied)>();
-        for (var i = 0; i < 500; i++)
+        for (var i = 0; i < 800; i++)
         {
             if (JobCommands.TryApply(job, [Some(random)], _around, out var applied, out _) && !applied!.Change.IsEmpty)
             {
@@ -227,7 +227,7 @@ public sealed class JobCommandTests
         var (picture, slot) = (pictures[random.Next(3)], slots[random.Next(3)]);
         var (left, top) = (random.NextDouble() * 0.5, random.NextDouble() * 0.5);
         var frame = FrameOf(left, top, left + 0.3, top + 0.4);
-        return random.Next(18) switch
+        return random.Next(20) switch
         {
             0 => new SetFrame(picture, random.Next(3) == 0 ? null : frame, Slot: slot),
             1 => new LetLoose(picture, slot),
@@ -246,6 +246,8 @@ public sealed class JobCommandTests
             14 => new RemovePictures([picture]),
             15 => new AddPictures([picture]),
             16 => random.Next(2) == 0 ? new UntickSlots([slot]) : new TickSlots([slot]),
+            17 => new GiveWords(picture, Title: $"Title {random.Next(3)}"),
+            18 => new DressCell(picture, slot, random.Next(2) == 0 ? null : """{ "fade": { "to": "#ffffff", "amount": 0.5 } }"""),
             _ => new NameJob(
                 Name: $"Job {random.Next(4)}",
                 Patterns: new Dictionary<string, string> { ["site"] = random.Next(2) == 0 ? "" : "{picture}-{slot}" }

@@ -13,6 +13,7 @@ public class DressRulesTests
     [InlineData(
         """{"title":{"text":"{title}","font":"ZillaSlab","weight":700,"size":31.5,"ink":"auto","area":[0.1,0.2,0.9,0.5],"align":"centre","contrast":4.5,"fade":true}}"""
     )]
+    [InlineData("""{"mark":{"file":"mark.svg","onDark":"light.png","at":"top-left","share":0.2,"margin":0.05,"opacity":0.7}}""")]
     [InlineData("""{"title":{"text":"Brass","font":"Archivo","weight":600,"size":48,"ink":"#112233"}}""")]
     public void A_dress_is_written_as_it_was_read(string dress)
     {
@@ -30,6 +31,12 @@ public class DressRulesTests
     }
 
     [Theory]
+    [InlineData("""{ "mark": { "file": "../mark.svg" } }""", "$.dress.mark.file", "without a folder")]
+    [InlineData("""{ "mark": { "file": "mark.exe" } }""", "$.dress.mark.file", "ends with .svg or .png")]
+    [InlineData("""{ "mark": { "file": "mark.svg", "share": 0 } }""", "$.dress.mark.share", "greater than 0")]
+    [InlineData("""{ "mark": { "file": "mark.svg", "margin": 0.6 } }""", "$.dress.mark.margin", "at most half")]
+    [InlineData("""{ "mark": { "file": "mark.svg", "at": "middle" } }""", "$.dress.mark.at", "bottom-right")]
+    [InlineData("""{ "title": { "size": 20, "font": "a/b.ttf" } }""", "$.dress.title.font", "without a folder")]
     [InlineData("""{ "fade": {} }""", "$.dress.fade", "\"to\" is missing")]
     [InlineData("""{ "fade": { "to": "white", "amount": 1 } }""", "$.dress.fade.to", "written like #ffffff")]
     [InlineData("""{ "fade": { "to": "#ffffff" } }""", "$.dress.fade", "an \"amount\", or an \"ink\"")]
@@ -82,6 +89,91 @@ public class DressRulesTests
     }
 
     private static string Slot(string dress) => $$"""{ "key": "a", "size": { "width": 900 }, "dress": {{dress}} }""";
+
+    [Fact]
+    public void A_pair_is_written_as_it_was_read_and_needs_a_width()
+    {
+        static bool Reads(string slot, out RuleBook? book, out string? fault)
+        {
+            var read = RulesReader.TryRead(
+                $$"""{ "schema": "pantomet-rules/1", "destinations": [ { "key": "d", "slots": [ { "key": "a", {{slot}} } ] } ] }""",
+                out book,
+                out var wrong
+            );
+            fault = wrong?.ToString();
+            return read;
+        }
+
+        Assert.True(
+            Reads(
+                """
+                "size": { "width": 800 }, "pair": { "count": 3, "gap": 4.5, "background": "#102030" }
+                """,
+                out var book,
+                out _
+            )
+        );
+        Assert.Equal(new(3, 4.5, new(16, 32, 48)), book!.Destinations[0].Slots[0].Pair);
+        Assert.True(RulesReader.TryRead(RulesWriter.Write(book), out var again, out _));
+        Assert.Equal(book.Destinations[0].Slots[0].Pair, again!.Destinations[0].Slots[0].Pair);
+        Assert.False(
+            Reads(
+                """
+                "size": { "height": 800 }, "pair": { "count": 2 }
+                """,
+                out _,
+                out var fault
+            )
+        );
+        Assert.Contains("a set width", fault, StringComparison.Ordinal);
+        Assert.False(
+            Reads(
+                """
+                "size": { "width": 800 }, "pair": { "count": 5 }
+                """,
+                out _,
+                out fault
+            )
+        );
+        Assert.Contains("$.destinations[0].slots[0].pair.count", fault, StringComparison.Ordinal);
+    }
+
+    [Fact]
+    public void Dressings_with_names_are_kept_with_the_book()
+    {
+        const string file = """
+            { "schema": "pantomet-rules/1", "destinations": [ { "key": "d", "slots": [ { "key": "a", "size": { "width": 100 } } ] } ],
+              "dressings": { "Pale for print": { "fade": { "to": "#ffffff", "amount": 0.4 } }, "Signed": { "mark": { "file": "mark.svg" } } } }
+            """;
+        Assert.True(RulesReader.TryRead(file, out var book, out _));
+        Assert.Equal(["Pale for print", "Signed"], book!.Dressings.Select(one => one.Name));
+        Assert.True(RulesReader.TryRead(RulesWriter.Write(book), out var again, out _));
+        Assert.Equal(book.Dressings, again!.Dressings);
+        Assert.False(RulesReader.TryRead(file.Replace("0.4", "4", StringComparison.Ordinal), out _, out var fault));
+        Assert.Contains("$.dressings", fault!.ToString(), StringComparison.Ordinal);
+    }
+
+    [Fact]
+    public void A_ladder_with_a_title_is_still_read_when_bytes_alone_count()
+    {
+        var json = """
+            { "schema": "pantomet-rules/1", "destinations": [ { "key": "d", "slots": [ { "key": "a", "size": { "ratio": "2:1" },
+              "responsive": { "sizes": "400px", "files": 3 }, "dress": { "title": { "text": "Brass", "size": 30 } } } ] } ] }
+            """;
+        Assert.True(RulesReader.TryRead(json, out var book, out var fault), fault?.ToString());
+        var slot = book!.Destinations[0].Slots[0];
+        Assert.Equal(400, slot.SetWidth);
+        var key = RulesWriter.BytesKey(slot);
+        Assert.True(
+            RulesReader.TryRead(
+                $$"""{ "schema": "pantomet-rules/1", "destinations": [ { "key": "d", "slots": [ {{key}} ] } ] }""",
+                out var read,
+                out fault
+            ),
+            fault?.ToString()
+        );
+        Assert.Equal(400, read!.Destinations[0].Slots[0].SetWidth);
+    }
 
     private static Slot Read(string dress) =>
         RulesReader.TryReadSlot(Slot(dress), out var slot, out var fault) ? slot! : throw new ArgumentException(fault!.ToString());

@@ -1,6 +1,7 @@
 using System.Text.Encodings.Web;
 using System.Text.Json;
 using System.Text.Json.Serialization;
+using Pantomet.Core.Dressing;
 using Pantomet.Core.Facts;
 using Pantomet.Core.Framing;
 using Pantomet.Core.Geometry;
@@ -79,6 +80,7 @@ public sealed class ClientVectorTests
                         Clear = new[] { slot.Clear.Left, slot.Clear.Top, slot.Clear.Right, slot.Clear.Bottom },
                         slot.SubjectShare,
                         slot.Toward,
+                        slot.Extend,
                     },
                     decisions,
                     frame = new
@@ -171,6 +173,18 @@ public sealed class ClientVectorTests
             new GiveWords(Picture, "storm vane", null),
             new GiveWords(Picture, null, "A vane"),
             new GiveWords(Picture, Ornament: true),
+            new GiveWords(Picture, Title: "Storm vane"),
+            new DressCell(
+                Picture,
+                "site/wide",
+                RulesWriter.Write(
+                    new Dress
+                    {
+                        Fade = new() { To = Rgb.White, Amount = 0.5 },
+                    }
+                )
+            ),
+            new DressCell(Picture, "site/wide", null),
             new CopyFraming(Picture, [Other], "site/square"),
             new RemovePictures([Other]),
             new UntickSlots(["site/wide"]),
@@ -274,6 +288,7 @@ public sealed class ClientVectorTests
             Fit = i % 11 == 0 ? Fit.Mat : Fit.Crop,
             Clear = random.Next(3) == 0 ? clear : Frame.Whole,
             SubjectShare = random.Next(4) == 0 ? 0.7 : null,
+            Extend = i % 5 == 1,
             Toward = i % 4 == 3 ? new FocusPoint(random.NextDouble(), random.NextDouble()) : null,
         };
     }

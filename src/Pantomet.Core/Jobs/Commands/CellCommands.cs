@@ -1,3 +1,4 @@
+using Pantomet.Core.Rules;
 using Pantomet.Core.Verdicts;
 
 namespace Pantomet.Core.Jobs.Commands;
@@ -149,12 +150,45 @@ public sealed record ChooseForSlots(IReadOnlyList<string>? Slots, Choice? Choice
     }
 }
 
+/// <summary>Lays something else over a picture in one slot than the slot lays over all.</summary>
+/// <param name="Picture">The picture.</param>
+/// <param name="Slot">The slot's address.</param>
+/// <param name="Dress">The value of <c>dress</c> as a rules file has it; null follows the slot again.</param>
+public sealed record DressCell(Guid Picture, string Slot, string? Dress) : JobCommand
+{
+    internal override Outcome On(Job job, IJobSurroundings around)
+    {
+        if (!job.HasSlot(Slot))
+        {
+            return CommandFault.Slot();
+        }
+
+        string? text = null;
+        if (Dress is not null && !DressReader.TryRead(Dress, out _, out text, out var fault))
+        {
+            return new CommandFault(CommandFault.BadValue, fault!, "dress");
+        }
+
+        return job.Deciding(
+            Picture,
+            decisions => decisions.For(Slot).Dress == text ? decisions : decisions.With(Slot, decisions.For(Slot) with { Dress = text })
+        );
+    }
+}
+
 /// <summary>Gives a picture words.</summary>
 /// <param name="Picture">The picture.</param>
 /// <param name="Keywords">What its files are named by; null leaves them.</param>
 /// <param name="Alternative">What it shows, for those who cannot see it; null leaves it. With a text it is no ornament.</param>
 /// <param name="Ornament">True when it shows nothing that needs to be told, which takes its text away; null leaves it.</param>
-public sealed record GiveWords(Guid Picture, string? Keywords = null, string? Alternative = null, bool? Ornament = null) : JobCommand
+/// <param name="Title">The title that slots write over it; null leaves it.</param>
+public sealed record GiveWords(
+    Guid Picture,
+    string? Keywords = null,
+    string? Alternative = null,
+    bool? Ornament = null,
+    string? Title = null
+) : JobCommand
 {
     internal override Outcome On(Job job, IJobSurroundings around) => job.Deciding(Picture, Given, "keywords");
 
@@ -166,6 +200,7 @@ public sealed record GiveWords(Guid Picture, string? Keywords = null, string? Al
             Keywords = Keywords ?? decisions.Keywords,
             Alternative = ornament ? "" : Alternative ?? decisions.Alternative,
             Ornament = ornament,
+            Title = Title?.Trim() ?? decisions.Title,
         };
     }
 }

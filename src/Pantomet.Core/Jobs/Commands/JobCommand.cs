@@ -26,6 +26,7 @@ namespace Pantomet.Core.Jobs.Commands;
 [JsonDerivedType(typeof(Choose), "choose")]
 [JsonDerivedType(typeof(ChooseForSlots), "choose-for-slots")]
 [JsonDerivedType(typeof(GiveWords), "give-words")]
+[JsonDerivedType(typeof(DressCell), "dress")]
 [JsonDerivedType(typeof(CopyFraming), "copy-framing")]
 [JsonDerivedType(typeof(Forget), "forget")]
 [JsonDerivedType(typeof(AddPictures), "add-pictures")]

@@ -5,11 +5,13 @@ export function useCopy(): {
   said: string | null;
   copy: (what: string, text: string) => void;
   fail: (why: string) => void;
+  forget: () => void;
 } {
   const [said, setSaid] = useState<string | null>(null);
   return {
     said,
     fail: setSaid,
+    forget: () => setSaid(null),
     copy: (what, text) =>
       void navigator.clipboard.writeText(text).then(
         () => setSaid(`${what} is copied.`),

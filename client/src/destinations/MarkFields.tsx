@@ -1,0 +1,139 @@
+import { useQuery } from '@tanstack/react-query';
+import { addresses, api, type Picture, type SideFile, take } from '../api/client';
+import { sideFilesQuery } from '../api/queries';
+import { useAddSideFile } from '../api/useAddSideFile';
+import { FileButton } from '../design/FileButton';
+import { Field, TickField } from './Fields';
+import { corners, isMark } from './marks';
+import { RuleSelect, RuleText, Wide } from './RuleFields';
+import { usePlace } from './slotForm';
+
+/** The maker's mark in a corner: its forms, its corner and its measures. */
+export function MarkFields() {
+  const mark = usePlace('dress.mark');
+  const marks = (useQuery(sideFilesQuery).data ?? []).filter(isMark);
+  return (
+    <>
+      <Wide columns={4}>
+        <TickField
+          name="With the maker's mark"
+          value={mark.value !== undefined}
+          onSet={(on) =>
+            mark.set(on ? { file: marks[0]?.name ?? 'mark.svg', share: 0.12, margin: 0.03 } : undefined)
+          }
+        />
+      </Wide>
+      {mark.value !== undefined && (
+        <>
+          <FormField name="Mark" place="dress.mark.file" marks={marks} />
+          <FormField name="Its light form, over dark" place="dress.mark.onDark" marks={marks} none="none" />
+          <AddMark />
+          <RuleSelect name="Corner" place="dress.mark.at" usual="bottom-right" options={corners} />
+          <RuleText
+            name="Share"
+            place="dress.mark.share"
+            hint="Its width as a share of the slot's width, up to 1"
+            placeholder="0.12"
+          />
+          <RuleText
+            name="Margin"
+            place="dress.mark.margin"
+            hint="Off both edges, as a share of the slot's width"
+            placeholder="0.03"
+          />
+          <RuleText name="Opacity" place="dress.mark.opacity" hint="0 to 1" placeholder="1" />
+        </>
+      )}
+    </>
+  );
+}
+
+function FormField({
+  name,
+  place,
+  marks,
+  none,
+}: {
+  name: string;
+  place: string;
+  marks: readonly SideFile[];
+  none?: string;
+}) {
+  const { value, set, fault } = usePlace(place);
+  const known = marks.some((one) => one.name === value);
+  return (
+    <Wide columns={2}>
+      <Field name={name} fault={fault ?? (value && !known ? 'There is no such file yet.' : undefined)}>
+        <span className="flex items-center gap-1.5">
+          <select
+            className="h-7 w-full min-w-0 rounded-md border border-line bg-sheet px-1"
+            value={String(value ?? '')}
+            onChange={(event) => set(event.target.value || undefined)}
+          >
+            {none && <option value="">{none}</option>}
+            {value !== undefined && !known && <option>{String(value)}</option>}
+            {marks.map((one) => (
+              <option key={one.name}>{one.name}</option>
+            ))}
+          </select>
+          {known && (
+            <img
+              src={addresses.sideFile(marks.find((one) => one.name === value)!)}
+              alt=""
+              className={`h-7 w-10 shrink-0 object-contain ${none ? 'bg-neutral-700' : 'bg-white'}`}
+            />
+          )}
+        </span>
+      </Field>
+    </Wide>
+  );
+}
+
+/** Takes a mark in: a file from the disk, or a drawing or PNG of the library. */
+function AddMark() {
+  const library = useQuery({
+    queryKey: ['pictures', 'all'],
+    queryFn: () => take(api.GET('/api/pictures')),
+  });
+  const drawn = (library.data ?? []).filter((one) => /\.(svg|png)$/i.test(one.name));
+  const add = useAddSideFile();
+  const ofLibrary = async (picture: Picture) =>
+    add.mutate({
+      name: picture.name,
+      content: await (await fetch(addresses.original(picture.id))).blob(),
+    });
+  return (
+    <Wide columns={4}>
+      <span className="flex items-center gap-1.5">
+        <FileButton
+          name="Add a mark from the disk"
+          accept=".svg,.png"
+          onFile={(file) => add.mutate({ name: file.name, content: file })}
+        />
+        {drawn.length > 0 && (
+          <select
+            aria-label="Add a mark from the library"
+            className="h-7 min-w-0 flex-1 rounded-md border border-line bg-sheet px-1"
+            value=""
+            onChange={(event) => {
+              const picked = drawn.find((one) => one.id === event.target.value);
+              if (picked) void ofLibrary(picked);
+            }}
+          >
+            <option value="">Add one from the library</option>
+            {drawn.map((one) => (
+              <option key={one.id} value={one.id}>
+                {one.name}
+              </option>
+            ))}
+          </select>
+        )}
+      </span>
+      {add.error && (
+        <p role="alert" className="mt-1 text-[12px] text-breaks">
+          {add.error.message}
+        </p>
+      )}
+    </Wide>
+  );
+}

@@ -1,0 +1,85 @@
+import type { InkView, LookView } from '../api/client';
+import { Button } from '../design/Button';
+import { TickField } from '../destinations/Fields';
+import { Colour } from './Colour';
+
+/** Contrast as it is reached: cut, not rounded, as 4.497 does not reach 4.5. */
+export const contrast = (ratio: number) => `${(Math.floor(ratio * 100) / 100).toFixed(2)} : 1`;
+
+const most = 7;
+
+/** The ink of the title: the one that needs least fade, one of those that the picture offers, or one picked from it. */
+export function InkPart({
+  ink,
+  fades,
+  offers,
+  picking,
+  onInk,
+  onFades,
+  onPick,
+}: {
+  ink: string;
+  fades: boolean;
+  offers: readonly InkView[];
+  picking: boolean;
+  onInk: (ink: string) => void;
+  onFades: (fades: boolean) => void;
+  onPick: () => void;
+}) {
+  const shown = offers.slice(0, most);
+  const own = ink !== 'auto' && !shown.some((offer) => offer.ink === ink);
+  return (
+    <section className="mt-2" aria-label="Ink">
+      <p className="flex items-end text-[12px] text-ink-2">
+        <span className="flex-1">Ink, and what it reaches here without a fade</span>
+        <Button className="h-6! px-2!" aria-pressed={picking} onClick={onPick}>
+          {picking ? 'Click on the picture' : 'Pick from the picture'}
+        </Button>
+      </p>
+      <div className="mt-1 grid grid-cols-4 gap-1" role="group" aria-label="Inks">
+        <Colour hex={null} name="auto" chosen={ink === 'auto'} onTake={() => onInk('auto')} />
+        {shown.map((offer) => (
+          <Colour
+            key={offer.ink}
+            hex={offer.ink}
+            name={`${offer.ratio.toFixed(1)} : 1`}
+            hint={`${offer.ink}, ${contrast(offer.ratio)} without a fade, faded by ${Math.round(offer.fade * 100)} % it is ${offer.reached ? 'read' : 'still not read'}`}
+            chosen={ink === offer.ink}
+            onTake={() => onInk(offer.ink)}
+          />
+        ))}
+        {own && <Colour hex={ink} name={ink} chosen onTake={() => undefined} />}
+      </div>
+      <div className="mt-1.5">
+        <TickField name="The picture is faded as far as it needs" value={fades} onSet={onFades} />
+      </div>
+    </section>
+  );
+}
+
+/** What is reached, and by how much of a fade. */
+export function Reached({
+  dress,
+  behind = false,
+  outlined = false,
+}: {
+  dress: NonNullable<LookView['dress']>;
+  behind?: boolean;
+  /** True where the place that reaches it last is outlined beside it. */
+  outlined?: boolean;
+}) {
+  if (dress.contrast == null && dress.fade == null) return null;
+  return (
+    <p className={`mt-2 border-t border-line pt-2 ${behind ? 'text-ink-2' : ''}`} data-testid="reached">
+      {dress.contrast != null && (
+        <>
+          <b className="font-semibold">{contrast(dress.contrast)}</b> at the worst hundredth
+          {dress.wanted != null && `, ${contrast(dress.wanted)} wanted`}
+          {dress.ink && `, in ${dress.ink}`}.{' '}
+        </>
+      )}
+      {dress.fade != null && `Faded by ${Math.round(dress.fade * 100)} %.`}{' '}
+      {dress.last && outlined && <span className="text-ink-2">The outlined place reaches it last.</span>}
+    </p>
+  );
+}

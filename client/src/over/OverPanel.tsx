@@ -1,0 +1,143 @@
+import type { JobPicture, JobSlot, LookView } from '../api/client';
+import { Button, Key } from '../design/Button';
+import { needs } from '../design/needs';
+import { sentence } from '../design/figures';
+import { Colours } from './Colours';
+import { type Draft, isBare, isLikeSlot, withTitle, withWords, wordsOf } from './dress';
+import { FadePart } from './FadePart';
+import { InkPart, Reached } from './InkPart';
+import { MarkPart } from './MarkPart';
+import { SavedDressings } from './SavedDressings';
+import { TitlePart } from './TitlePart';
+
+/** Everything that is laid over the picture, in figures and words; the picture beside it follows. */
+export function OverPanel({
+  picture,
+  slot,
+  draft,
+  look,
+  behind,
+  trouble,
+  picking,
+  onDraft,
+  onPoint,
+  onPick,
+  onDone,
+  onNext,
+  onEverywhere,
+  onLeave,
+}: {
+  picture: JobPicture;
+  slot: JobSlot;
+  draft: Draft;
+  look: LookView | null;
+  behind: boolean;
+  trouble: string | null;
+  picking: boolean;
+  onDraft: (draft: Draft) => void;
+  onPoint: (font: string | null) => void;
+  onPick: () => void;
+  onDone: () => void;
+  onNext: () => void;
+  onEverywhere: () => void;
+  onLeave: () => void;
+}) {
+  const title = draft.dress.title;
+  const like = isLikeSlot(draft, slot);
+  return (
+    <aside className="flex min-h-0 flex-col border-l border-line bg-sheet" aria-label="Over the picture">
+      <header className="border-b border-line px-4 py-2">
+        <h2 className="flex items-baseline gap-2">
+          <span className="truncate">Over the picture</span>
+          <span className="truncate text-[12px] font-normal text-ink-2">
+            {slot.slot.name}, {slot.destinationName}
+          </span>
+        </h2>
+        <p className="truncate text-[12px] text-ink-2">{needs(slot.slot)}</p>
+      </header>
+      <div className="min-h-0 flex-1 overflow-y-auto px-4 py-2" data-testid="over-fields">
+        <TitlePart
+          words={wordsOf(draft)}
+          title={title}
+          set={slot.slot.setWidth !== null}
+          onWords={(words) => onDraft(withWords(draft, words, slot))}
+          onTitle={(change) => onDraft(withTitle(draft, change))}
+          onRemove={() => onDraft({ ...draft, dress: { ...draft.dress, title: undefined } })}
+          onPoint={onPoint}
+        />
+        {title && (
+          <InkPart
+            ink={title.ink ?? 'auto'}
+            fades={title.fade === true}
+            offers={look?.colours?.inks ?? []}
+            picking={picking}
+            onInk={(ink) => onDraft(withTitle(draft, { ink }))}
+            onFades={(fade) => onDraft(withTitle(draft, { fade }))}
+            onPick={onPick}
+          />
+        )}
+        <FadePart draft={draft} leading={look?.colours?.leading ?? []} onDraft={onDraft} />
+        <MarkPart
+          mark={draft.dress.mark}
+          onMark={(mark) => onDraft({ ...draft, dress: { ...draft.dress, mark } })}
+        />
+        {look?.dress && <Reached dress={look.dress} behind={behind} outlined />}
+        {!behind &&
+          look?.reasons.map((reason) => (
+            <p key={reason.message} className="mt-1 text-concedes">
+              {sentence(reason.message)}
+              {reason.code === 'title-size' && look.dress?.fits && (
+                <Button
+                  className="ml-2 h-6! px-2!"
+                  onClick={() => onDraft(withTitle(draft, { size: look.dress!.fits! }))}
+                >
+                  Take {look.dress.fits} px
+                </Button>
+              )}
+            </p>
+          ))}
+        {trouble && (
+          <p role="alert" className="mt-1 text-breaks">
+            {trouble}
+          </p>
+        )}
+        {look?.colours && <Colours colours={look.colours} />}
+        <SavedDressings
+          dress={draft.dress}
+          bare={isBare(draft)}
+          onPut={(dress) => onDraft({ ...draft, dress })}
+        />
+      </div>
+      <footer className="border-t border-line px-4 pt-2 pb-3">
+        <p className="mb-1.5 text-[12px] text-ink-2" data-testid="over-whose">
+          {like
+            ? 'As the slot has it for all its pictures.'
+            : 'For this picture alone. For every picture makes it the rule of the slot.'}
+        </p>
+        <div className="grid grid-cols-2 gap-1.5">
+          <Button kind="main" className="h-7! justify-between! px-2!" onClick={onDone}>
+            Done <Key>Enter</Key>
+          </Button>
+          <Button
+            className="h-7! justify-between! px-2!"
+            onClick={onNext}
+            title="Keep it, and go on with the next picture"
+          >
+            Next picture <Key>Ctrl Enter</Key>
+          </Button>
+          <Button
+            className="h-7! px-2!"
+            onClick={onEverywhere}
+            disabled={like && draft.words === picture.decisions.title}
+            title="Makes it the slot's rule: its pictures in all jobs get it"
+          >
+            For every picture of the slot
+          </Button>
+          <Button className="h-7! justify-between! px-2!" onClick={onLeave}>
+            Leave as it was <Key>Esc</Key>
+          </Button>
+        </div>
+      </footer>
+    </aside>
+  );
+}

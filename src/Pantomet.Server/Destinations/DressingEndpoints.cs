@@ -1,0 +1,79 @@
+using Microsoft.AspNetCore.Builder;
+using Microsoft.AspNetCore.Http;
+using Microsoft.AspNetCore.Http.HttpResults;
+using Microsoft.AspNetCore.Routing;
+using Pantomet.Application.Destinations;
+using Pantomet.Core.Rules;
+using Pantomet.Server.Problems;
+
+namespace Pantomet.Server.Destinations;
+
+/// <summary>A dressing that was given a name.</summary>
+/// <param name="Name">Its name.</param>
+/// <param name="Dress">The value of <c>dress</c> as a rules file has it.</param>
+public sealed record DressingView(string Name, string Dress);
+
+/// <summary>What a dressing is to be.</summary>
+/// <param name="Dress">The value of <c>dress</c> as a rules file has it.</param>
+public sealed record DressingWish(string Dress);
+
+/// <summary>Dressings with names, kept with the book of rules, to be put on any slot.</summary>
+internal static class DressingEndpoints
+{
+    public static void Map(IEndpointRouteBuilder routes)
+    {
+        var dressings = routes
+            .MapGroup("/api/dressings")
+            .WithTags("destinations")
+            .ProducesProblem(StatusCodes.Status400BadRequest)
+            .ProducesProblem(StatusCodes.Status404NotFound);
+        dressings
+            .MapGet("/", async (RuleShelf shelf, CancellationToken cancel) => Of(await shelf.BookAsync(cancel)))
+            .WithName("listDressings")
+            .WithSummary("The dressings that were given names.");
+        dressings.MapPut("/{name}", PutAsync).WithName("putDressing").WithSummary("Keeps a dressing under a name.");
+        dressings
+            .MapDelete(
+                "/{name}",
+                (string name, RulesDoor door, RuleShelf shelf, CancellationToken cancel) =>
+                    ChangeAsync(door, shelf, book => Without(book, name), cancel)
+            )
+            .WithName("deleteDressing")
+            .WithSummary("Takes a name away; slots that have the dressing keep it.");
+    }
+
+    private static async Task<Results<Ok<IReadOnlyList<DressingView>>, ProblemHttpResult>> PutAsync(
+        string name,
+        DressingWish wish,
+        RulesDoor door,
+        RuleShelf shelf,
+        CancellationToken cancel
+    ) =>
+        DressReader.TryRead(wish.Dress, out var dress, out _, out var fault)
+            ? await ChangeAsync(
+                door,
+                shelf,
+                book => book with { Dressings = [.. Without(book, name).Dressings, new(name.Trim(), dress!)] },
+                cancel
+            )
+            : Problem.Of(StatusCodes.Status400BadRequest, "bad-value", fault!, "$.dress");
+
+    private static RuleBook Without(RuleBook book, string name) =>
+        book with
+        {
+            Dressings = [.. book.Dressings.Where(one => one.Name != name.Trim())],
+        };
+
+    private static async Task<Results<Ok<IReadOnlyList<DressingView>>, ProblemHttpResult>> ChangeAsync(
+        RulesDoor door,
+        RuleShelf shelf,
+        Func<RuleBook, RuleBook> change,
+        CancellationToken cancel
+    ) =>
+        (await door.ChangeAsync(change, cancel)).Result is ProblemHttpResult problem
+            ? problem
+            : TypedResults.Ok(Of(await shelf.BookAsync(CancellationToken.None)));
+
+    private static IReadOnlyList<DressingView> Of(RuleBook book) =>
+        [.. book.Dressings.Select(one => new DressingView(one.Name, RulesWriter.Write(one.Dress)))];
+}

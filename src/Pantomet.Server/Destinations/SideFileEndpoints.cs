@@ -1,0 +1,96 @@
+using Microsoft.AspNetCore.Builder;
+using Microsoft.AspNetCore.Http;
+using Microsoft.AspNetCore.Http.HttpResults;
+using Microsoft.AspNetCore.Routing;
+using Pantomet.Application.Destinations;
+using Pantomet.Application.Jobs;
+using Pantomet.Server.Door;
+using Pantomet.Server.Problems;
+
+namespace Pantomet.Server.Destinations;
+
+/// <summary>Marks and fonts that rules name.</summary>
+internal static class SideFileEndpoints
+{
+    /// <summary>Adds the addresses.</summary>
+    public static void Map(IEndpointRouteBuilder routes)
+    {
+        var files = routes.MapGroup("/api/side-files").WithTags("destinations");
+        files
+            .MapGet("/", async (SideShelf shelf, CancellationToken cancel) => await shelf.AllAsync(cancel))
+            .WithName("listSideFiles")
+            .WithSummary("The marks and fonts that rules can name.");
+        files.MapGet("/{name}", FileAsync).WithName("getSideFile").WithSummary("The content of a mark or a font.");
+        files
+            .MapPut("/{name}", AddAsync)
+            .Accepts<byte[]>("application/octet-stream")
+            .WithName("putSideFile")
+            .WithSummary("Adds a mark (SVG, PNG) or a font (TTF, OTF), or exchanges the one of this name; the body is the file.");
+        files.MapDelete("/{name}", RemoveAsync).WithName("deleteSideFile").WithSummary("Takes a mark or a font away.");
+    }
+
+    private static async Task<Results<PhysicalFileHttpResult, NotFound>> FileAsync(
+        string name,
+        SideShelf shelf,
+        HttpResponse response,
+        CancellationToken cancel
+    )
+    {
+        if (await shelf.PathOfAsync(name, cancel) is not { } path)
+        {
+            return TypedResults.NotFound();
+        }
+
+        // Drawn as a picture it runs nothing; opened as a page of its own it must not either.
+        response.Headers.ContentSecurityPolicy = Gatekeeper.PolicyOfFiles;
+        response.Headers.CacheControl = "no-cache";
+        return TypedResults.PhysicalFile(
+            path,
+            Path.GetExtension(name).ToLowerInvariant() switch
+            {
+                ".svg" => "image/svg+xml",
+                ".png" => "image/png",
+                ".otf" => "font/otf",
+                _ => "font/ttf",
+            }
+        );
+    }
+
+    private static async Task<Results<NoContent, ProblemHttpResult>> AddAsync(
+        string name,
+        HttpRequest request,
+        SideShelf shelf,
+        Writer writer,
+        OpenJobs jobs,
+        JobLayout layout,
+        CancellationToken cancel
+    )
+    {
+        if (await shelf.AddAsync(name, request.Body, writer, jobs, cancel) is { } fault)
+        {
+            return Problem.Of(StatusCodes.Status422UnprocessableEntity, "bad-side-file", fault);
+        }
+
+        // Whoever asked may be gone by now: what follows from the file is carried out.
+        await layout.LayOutAsync(CancellationToken.None);
+        return TypedResults.NoContent();
+    }
+
+    private static async Task<Results<NoContent, NotFound>> RemoveAsync(
+        string name,
+        SideShelf shelf,
+        Writer writer,
+        OpenJobs jobs,
+        JobLayout layout,
+        CancellationToken cancel
+    )
+    {
+        if (!await shelf.RemoveAsync(name, writer, jobs, cancel))
+        {
+            return TypedResults.NotFound();
+        }
+
+        await layout.LayOutAsync(CancellationToken.None);
+        return TypedResults.NoContent();
+    }
+}

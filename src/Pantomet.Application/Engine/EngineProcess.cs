@@ -1,5 +1,6 @@
 using System.ComponentModel;
 using System.Diagnostics;
+using System.Text.Json;
 using Pantomet.Imaging.Hosting;
 
 namespace Pantomet.Application.Engine;
@@ -69,8 +70,9 @@ internal sealed class EngineProcess : IAsyncDisposable
             var answer = AnswerAsync(meanwhile);
             return await WatchAsync(answer, cancel) is { } failure ? (null, failure) : (await answer, OrderFailure.Crashed);
         }
-        catch (IOException)
+        catch (Exception ended) when (ended is IOException or JsonException)
         {
+            // The pipe is closed, or what came through it last is half a line.
             return (null, OrderFailure.Crashed);
         }
     }
@@ -127,14 +129,27 @@ internal sealed class EngineProcess : IAsyncDisposable
                 return await Task.WhenAny(answer, Task.Delay(Look, CancellationToken.None)) == answer ? null : OrderFailure.Crashed;
             }
 
-            _process.Refresh();
-            if (clock.Elapsed > _options.LongestOrder || _process.WorkingSet64 > _options.MostEngineBytes)
+            if (clock.Elapsed > _options.LongestOrder || Memory() > _options.MostEngineBytes)
             {
                 return clock.Elapsed > _options.LongestOrder ? OrderFailure.TimedOut : OrderFailure.TooLarge;
             }
         }
 
         return null;
+    }
+
+    // Bytes in memory; 0 when it ended since it was looked at, which the next look finds.
+    private long Memory()
+    {
+        try
+        {
+            _process.Refresh();
+            return _process.WorkingSet64;
+        }
+        catch (InvalidOperationException)
+        {
+            return 0;
+        }
     }
 
     // The program that runs .NET code here: the server itself was started by it, or it is on the path.

@@ -29,6 +29,7 @@ internal static class ApplicationServices
         services
             .AddSingleton<RuleShelf>()
             .AddSingleton<SideShelf>()
+            .AddSingleton<PairShelf>()
             .AddSingleton<PictureIntake>()
             .AddScoped<Revisions>()
             .AddSingleton<BundleWriter>();

@@ -1,4 +1,5 @@
 using Microsoft.EntityFrameworkCore;
+using Microsoft.EntityFrameworkCore.ChangeTracking;
 using Pantomet.Core.Framing;
 using Pantomet.Data.Jobs;
 using Pantomet.Data.Live;
@@ -90,12 +91,21 @@ public sealed class PantometDb(DbContextOptions<PantometDb> options) : DbContext
                 row.AddedAt,
                 row.Name,
                 row.RemovedAt,
+                row.Parts,
             });
             picture.Property(row => row.Format).HasConversion<string>();
             picture.Property(row => row.Kind).HasConversion<string>();
             picture
                 .Property(row => row.Suggestion)
                 .HasConversion(suggestion => StoredJson.Write(suggestion), text => StoredJson.Read<Suggestion?>(text));
+            picture
+                .Property(row => row.Parts)
+                .HasConversion(
+                    parts => StoredJson.Write(parts),
+                    text => StoredJson.Read<IReadOnlyList<PartOfPair>?>(text),
+                    // Never changed, only replaced.
+                    new ValueComparer<IReadOnlyList<PartOfPair>?>(favorStructuralComparisons: false)
+                );
             // Entries of before there was a network keep what they suggested.
             picture.Property(row => row.SubjectSought).HasDefaultValue(true).HasSentinel(true);
             picture.HasIndex(row => row.SubjectSought).HasFilter("SubjectSought = 0");

@@ -21,6 +21,7 @@ const groups: { name: string; keys: [string[], string][] }[] = [
       [['X'], 'leave out, or take in again'],
       [['V'], 'let through though it breaks a limit'],
       [['M'], 'make the files again'],
+      [['D'], 'put the chosen pictures side by side'],
       [['Enter'], 'frame'],
       [['W'], 'weigh'],
       [['G'], 'go on to handing over'],

@@ -297,7 +297,9 @@ const BenchRow = memo(function BenchRow({
             {picture.words ?? picture.picture.name}
           </span>
           <span className="w-full truncate text-[11px] text-ink-2">
-            {picture.width}×{picture.height}, {weight(picture.picture.bytes)}
+            {picture.parts
+              ? `${picture.parts.length} side by side`
+              : `${picture.width}×${picture.height}, ${weight(picture.picture.bytes)}`}
           </span>
         </button>
       </div>

@@ -1,5 +1,6 @@
-import { useMemo, useRef, useState } from 'react';
+import { useEffect, useMemo, useRef, useState } from 'react';
 import { useLocation, useSearchParams } from 'wouter';
+import type { JobPicture, JobSlot } from '../api/client';
 import { useKeys } from '../app/useKeys';
 import { Button, Key } from '../design/Button';
 import { useElementSize } from '../framing/useElementSize';
@@ -110,6 +111,18 @@ function FullBench({
       column: Math.max(0, Math.min(slots.length - 1, to.column)),
     });
   };
+  const latest = useRef(goTo);
+  useEffect(() => {
+    latest.current = goTo;
+  });
+  // What was just put side by side stands last, once it is drawn.
+  const toLast = () =>
+    requestAnimationFrame(() =>
+      latest.current({
+        row: store.head!.pictures.length - 1,
+        column: slots.findIndex((one) => one.slot.pair != null),
+      }),
+    );
   const step = (row: number, column: number) => (event: KeyboardEvent) =>
     goTo({ row: selection.at.row + row, column: selection.at.column + column }, { extend: event.shiftKey });
   const open = (at: At) => {
@@ -129,6 +142,11 @@ function FullBench({
   const first = chosen[0];
   // With the keyboard there is no clicked place: the middle of the frame then.
   const point = focusAt ?? (first ? middleOf(first) : null);
+  const pictured = [...new Set(chosen.map((one) => one.picture))];
+  const pair = pairing(pictured, slots);
+  const putSideBySide = () => {
+    if (pair?.may) void store.pair(pictured.map((one) => one.picture.id)).then((made) => made && toLast());
+  };
   useKeys({
     arrowleft: step(0, -1),
     arrowright: step(0, 1),
@@ -149,6 +167,7 @@ function FullBench({
     ...actionKeys(store, chosen, point),
     w: () => first && go(`/job/${store.id}/weighing/${first.picture.picture.id}/${first.slot.address}`),
     g: () => go(`/job/${store.id}/handing-over`),
+    d: putSideBySide,
     delete: () => {
       const rows = [...new Set(chosen.map((one) => one.picture.picture.id))];
       // Only whole rows: a picture is taken out, not a cell.
@@ -170,6 +189,11 @@ function FullBench({
           </Button>
         </Looks>
         <span className="flex-1" />
+        {pair && (
+          <Button className="h-7!" disabled={!pair.may} title={pair.title} onClick={putSideBySide}>
+            Side by side <Key>D</Key>
+          </Button>
+        )}
         {canTakeOut && (
           <Button className="h-7!" onClick={() => void store.removePictures([...wholeRows])}>
             Take {wholeRows.size === 1 ? 'picture' : `${wholeRows.size} pictures`} out <Key>Del</Key>
@@ -229,6 +253,17 @@ function FullBench({
       {chosen.length > 0 && <Tray chosen={chosen} focusAt={point} />}
     </div>
   );
+}
+
+/** Whether the chosen pictures can stand side by side; null where no slot of the job takes such, or one picture is chosen. */
+function pairing(pictures: readonly JobPicture[], slots: readonly JobSlot[]) {
+  const counts = [...new Set(slots.flatMap(({ slot }) => slot.pair ?? []))].sort();
+  if (counts.length === 0 || pictures.length < 2 || pictures.length > 4) return null;
+  if (pictures.some((one) => one.parts))
+    return { may: false, title: 'Pictures that stand side by side already cannot stand beside others' };
+  return counts.includes(pictures.length)
+    ? { may: true, title: 'Put the chosen pictures side by side, as a picture of its own that follows them' }
+    : { may: false, title: `The slots of this job take ${counts.join(' or ')} pictures side by side` };
 }
 
 const sizeWords = (view: View) =>

@@ -63,7 +63,14 @@ export const BenchCell = memo(function BenchCell({
         className={`flex text-[11px] ${beside ? 'flex-col items-start justify-end gap-1 pb-1 pl-1.5 leading-3' : 'items-center justify-center gap-1 leading-none whitespace-nowrap'}`}
         style={beside ? { width: captionBeside } : { height: caption }}
       >
-        {whole && <Caption cell={cell} looking={picture.looking} wide={beside || width > 130} />}
+        {whole && (
+          <Caption
+            cell={cell}
+            looking={picture.looking}
+            elsewhere={goesElsewhere(picture, slot)}
+            wide={beside || width > 130}
+          />
+        )}
       </p>
     </div>
   );
@@ -93,7 +100,21 @@ export function CropOrFile({
   );
 }
 
-function Caption({ cell, looking, wide }: { cell: Cell; looking: boolean; wide: boolean }) {
+/** True where a slot takes another number of pictures side by side. */
+export const goesElsewhere = (picture: JobPicture, slot: JobSlot) =>
+  (picture.parts?.length ?? null) !== (slot.slot.pair ?? null);
+
+function Caption({
+  cell,
+  looking,
+  elsewhere,
+  wide,
+}: {
+  cell: Cell;
+  looking: boolean;
+  elsewhere: boolean;
+  wide: boolean;
+}) {
   const heaviest = Math.max(0, ...cell.files.map((file) => file.bytes ?? 0));
   const look = cell.looks[0];
   return (
@@ -106,7 +127,9 @@ function Caption({ cell, looking, wide }: { cell: Cell; looking: boolean; wide: 
           className={look ? 'font-semibold underline decoration-dotted underline-offset-2' : 'text-ink-2'}
         >
           {cell.state === 'skipped'
-            ? 'left out'
+            ? elsewhere
+              ? 'not here'
+              : 'left out'
             : cell.state === 'making'
               ? 'making'
               : heaviest > 0

@@ -24,6 +24,8 @@ export function Tray({
   const broken = chosen.some(({ cell }) =>
     cell.files.some((file) => file.made && file.verdict === 'breaks' && !file.letThrough),
   );
+  // Pictures side by side are framed by the marks of each.
+  const paired = chosen.some(({ picture }) => picture.parts);
   const looks = chosen.filter(({ cell }) => cell.looks.length > 0).length;
   return (
     <section
@@ -51,27 +53,27 @@ export function Tray({
           k="U"
           title="Use the suggested keep box"
           act={() => benchActions.useSuggestion(store, chosen)}
-          off={!chosen.some(({ picture }) => picture.suggestion)}
+          off={paired || !chosen.some(({ picture }) => picture.suggestion)}
         />
         <KeyButton
           name="Focus here"
           k="F"
           title="Centre on the place last clicked"
           act={() => focusAt && benchActions.focusHere(store, chosen, focusAt)}
-          off={!focusAt}
+          off={paired || !focusAt}
         />
         <KeyButton
           name="Let loose"
           k="L"
           title="Frame it apart from the other slots of its shape"
-          off={!tied}
+          off={paired || !tied}
           act={() => benchActions.letLoose(store, chosen)}
         />
         <KeyButton
           name="Tie again"
           k="T"
           title="Follow the other slots of its shape"
-          off={!loose}
+          off={paired || !loose}
           act={() => benchActions.tieAgain(store, chosen)}
         />
         <KeyButton

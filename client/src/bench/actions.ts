@@ -79,13 +79,15 @@ export function actionKeys(
       void does();
       then();
     };
+  // Pictures side by side are framed by the marks of each.
+  const single = !chosen.some(({ picture }) => picture.parts);
   return {
     a: act(() => benchActions.accept(store, chosen)),
-    u: act(() => benchActions.useSuggestion(store, chosen)),
-    f: act(() => focus && benchActions.focusHere(store, chosen, focus), focus !== null),
+    u: act(() => benchActions.useSuggestion(store, chosen), single),
+    f: act(() => focus && benchActions.focusHere(store, chosen, focus), single && focus !== null),
     x: act(() => benchActions.skip(store, chosen)),
-    l: act(() => benchActions.letLoose(store, chosen)),
-    t: act(() => benchActions.tieAgain(store, chosen)),
+    l: act(() => benchActions.letLoose(store, chosen), single),
+    t: act(() => benchActions.tieAgain(store, chosen), single),
     m: act(() => benchActions.again(store, chosen)),
     v: act(
       () => benchActions.letThrough(store, chosen),

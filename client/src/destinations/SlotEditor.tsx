@@ -11,7 +11,7 @@ import { SlotGroups, useClear } from './SlotGroups';
 
 const newRule: Rule = { key: 'new-slot', name: 'New slot', size: { ratio: '3:2', width: 1200 } };
 const placesOfFields =
-  /^(name|pattern|size|fit|densities|types|limits|aims|clear|subjectShare|background|ppi|key|responsive|group|media|inline|toward|extend|dress)/;
+  /^(name|pattern|size|fit|densities|types|limits|aims|clear|subjectShare|background|ppi|key|responsive|group|media|inline|toward|extend|pair|dress)/;
 
 interface EditorProps {
   destination: Destination;

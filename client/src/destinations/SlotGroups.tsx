@@ -170,6 +170,36 @@ function SeenFields() {
       <span className="col-span-4">
         <RuleTick name="The canvas is extended where no frame holds the keep box" place="extend" />
       </span>
+      <PairFields />
+    </>
+  );
+}
+
+function PairFields() {
+  const pair = usePlace('pair');
+  return (
+    <>
+      <Wide columns={4}>
+        <TickField
+          name="Pictures stand side by side"
+          value={pair.value !== undefined}
+          onSet={(on) => pair.set(on ? { count: 2, gap: 8 } : undefined)}
+        />
+        {pair.fault && <span className="text-[12px] text-breaks">{pair.fault}</span>}
+      </Wide>
+      {pair.value !== undefined && (
+        <>
+          <RuleText name="How many" place="pair.count" hint="2 to 4" placeholder="2" />
+          <RuleText name="Gap" place="pair.gap" unit="px" hint="Between two of them, exact" placeholder="0" />
+          <RuleText
+            name="Its colour"
+            place="pair.background"
+            hint="#rrggbb"
+            placeholder="#ffffff"
+            read={(text) => text || undefined}
+          />
+        </>
+      )}
     </>
   );
 }

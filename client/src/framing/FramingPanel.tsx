@@ -4,16 +4,13 @@ import { useCellDetail } from '../api/queries';
 import { Breakpoints } from '../design/Breakpoints';
 import { KeyButton } from '../design/Button';
 import { needs } from '../design/needs';
-import { sentence, size, weight } from '../design/figures';
-import { typeNames } from '../design/typeNames';
-import { VerdictMark } from '../design/VerdictMark';
 import { decisionFor } from '../jobs/decisions';
-import { useCells, useJob, useJobStore } from '../jobs/useJob';
+import { useCells, useJobStore } from '../jobs/useJob';
 import { type Box, withFigure } from './box';
 import { FigureField } from './FigureField';
-import { Reached } from '../over/InkPart';
 import { arranged } from './arranged';
 import { SlotWindow } from './SlotWindow';
+import { Gets } from './Gets';
 import { useElementSize } from './useElementSize';
 import { useInHand } from './useInHand';
 
@@ -119,7 +116,7 @@ export function FramingPanel({
               height={sizes[i]!.height}
               active={one.address === slot.address}
               loose={decisionFor(decisions, one.address).loose}
-              skipped={decisionFor(decisions, one.address).skip}
+              skipped={decisionFor(decisions, one.address).skip || one.slot.pair != null}
               verdict={its?.verdict ?? 'meets'}
               wants={(its?.looks.length ?? 0) > 0}
               onPoint={onPoint}
@@ -147,36 +144,7 @@ export function FramingPanel({
             />
           </div>
         )}
-        <div
-          className="mt-1.5 h-[76px] overflow-y-auto"
-          tabIndex={0}
-          aria-label="What it gets"
-          data-testid="gets"
-        >
-          {held && !ahead && <p className="text-ink-2">measuring</p>}
-          {held
-            ? firstOfEach(ahead ?? []).map((file) => (
-                <Rung key={file.descriptor} {...file} files={ahead!} comes={false} />
-              ))
-            : detail.data?.plans.map((plan) => (
-                <Rung
-                  key={plan.descriptor}
-                  {...plan}
-                  files={cell?.files ?? []}
-                  comes={cell?.state === 'waiting' || cell?.state === 'making'}
-                />
-              ))}
-          {!held && detail.data?.files[0]?.dress && <Reached dress={detail.data.files[0].dress} />}
-          {!held &&
-            detail.data?.reasons.map((reason) => (
-              <p
-                key={reason.code}
-                className={`mt-0.5 ${cell?.looks.includes(reason.code) ? '' : 'text-ink-2'}`}
-              >
-                {sentence(reason.message)}
-              </p>
-            ))}
-        </div>
+        <Gets cell={cell} detail={detail.data} ahead={held ? (ahead ?? []) : null} />
         <div className="mt-2 grid grid-cols-4 gap-2">
           {field('Left', 'x', picture.width)}
           {field('Top', 'y', picture.height)}
@@ -211,63 +179,5 @@ export function FramingPanel({
         </div>
       </section>
     </aside>
-  );
-}
-
-const firstOfEach = (files: Cell['files']) =>
-  files.filter((file, i) => files.findIndex((other) => other.descriptor === file.descriptor) === i);
-
-/** One density, or one width of a ladder: its pixels, of those asked where they are fewer, and what its files weigh as soon as that is known. */
-function Rung({
-  descriptor,
-  verdict,
-  width,
-  height,
-  askedWidth = width,
-  askedHeight = height,
-  files,
-  comes,
-}: {
-  descriptor: string;
-  verdict: Cell['verdict'];
-  width: number;
-  height: number;
-  askedWidth?: number;
-  askedHeight?: number;
-  /** Files of this one and others. */
-  files: Cell['files'];
-  /** True while a file is still to be made. */
-  comes: boolean;
-}) {
-  const run = useJob((job) => job.run);
-  const mine = files.filter((file) => file.descriptor === descriptor);
-  const known = mine.filter((file) => file.bytes != null);
-  const words =
-    known.length > 1
-      ? known
-          .map((file) => `${(file.format && typeNames[file.format]) ?? ''} ${weight(file.bytes!)}`)
-          .join(', ')
-      : known[0]
-        ? weight(known[0].bytes!)
-        : run === 'running'
-          ? 'weighing'
-          : run;
-  return (
-    <p className="flex items-center gap-2">
-      <VerdictMark verdict={verdict} />
-      <b className={`font-semibold ${descriptor.endsWith('w') ? 'w-12' : 'w-7'}`}>{descriptor}</b>{' '}
-      {size(width, height)}
-      {(width !== askedWidth || height !== askedHeight) && (
-        <span className="text-ink-2">of {size(askedWidth, askedHeight)}</span>
-      )}
-      {(known.length > 0 || (comes && mine.length > 0)) && (
-        <span
-          className={`ml-auto truncate ${known.length === 0 ? 'text-ink-2' : ''}`}
-          data-weight={descriptor}
-        >
-          {words}
-        </span>
-      )}
-    </p>
   );
 }

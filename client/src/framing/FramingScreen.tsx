@@ -1,5 +1,5 @@
 import { useCallback, useEffect, useMemo, useRef, useState } from 'react';
-import { useLocation, useSearchParams } from 'wouter';
+import { useSearchParams } from 'wouter';
 import type { JobCommand, JobPicture, JobSlot } from '../api/client';
 import { benchActions, type Chosen } from '../bench/actions';
 import { useKeys } from '../app/useKeys';
@@ -15,8 +15,10 @@ import { FramingPanel } from './FramingPanel';
 import { MarksBar } from './MarksBar';
 import { PictureStage, type Tool } from './PictureStage';
 import { OverScreen } from '../over/OverScreen';
+import { PairScreen } from './PairScreen';
 import { frameFor } from './solver';
 import { useAhead } from './useAhead';
+import { useGoing } from './useGoing';
 
 /** One picture and all its slots: frames are set in the slots, marks on the picture. */
 export function FramingScreen({ pictureId }: { pictureId: string }) {
@@ -35,6 +37,8 @@ export function FramingScreen({ pictureId }: { pictureId: string }) {
         <Notice>The job has no slots yet. Tick some on the bench.</Notice>
       ) : search.has('over') ? (
         <OverScreen key={`${picture.picture.id}/${slot.address}`} picture={picture} slot={slot} />
+      ) : picture.parts ? (
+        <PairScreen key={picture.picture.id} picture={picture} slot={slot} />
       ) : (
         <Framing key={picture.picture.id} picture={picture} slot={slot} />
       )}
@@ -45,8 +49,7 @@ export function FramingScreen({ pictureId }: { pictureId: string }) {
 function Framing({ picture, slot }: { picture: JobPicture; slot: JobSlot }) {
   const store = useJobStore();
   const head = useHead();
-  const [, go] = useLocation();
-  const [, setSearch] = useSearchParams();
+  const { bench, activate, nextSlot, neighbour, nextLook, weigh, over } = useGoing(picture, slot, head.slots);
   const [tool, setTool] = useState<Tool>('frame');
   const [copying, setCopying] = useState(false);
   const id = picture.picture.id;
@@ -91,11 +94,6 @@ function Framing({ picture, slot }: { picture: JobPicture; slot: JobSlot }) {
     (address: string, box: Box, gesture?: string) => send(framed(address, box), gesture),
     [send, framed],
   );
-  const activate = useCallback(
-    (address: string) => setSearch({ slot: address }, { replace: true }),
-    [setSearch],
-  );
-
   const boxes = useMemo(
     () =>
       new Map(head.slots.map((one) => [one.address, frameFor(picture, one.slot, one.address, decisions)])),
@@ -149,28 +147,8 @@ function Framing({ picture, slot }: { picture: JobPicture; slot: JobSlot }) {
   const automatic = () => {
     if (hand) send([{ do: 'set-frame', picture: id, slot: slot.address, frame: null }]);
   };
-  const nextLook = () => {
-    const cells = head.pictures.flatMap((one) => head.slots.map((other) => ({ one, other })));
-    const from = cells.findIndex(({ one, other }) => one.picture.id === id && other.address === slot.address);
-    for (let i = 1; i <= cells.length; i++) {
-      const { one, other } = cells[(from + i) % cells.length]!;
-      if ((store.cells.get(cellKey(one.picture.id, other.address))?.looks.length ?? 0) > 0)
-        return go(`/job/${store.id}/framing/${one.picture.id}?slot=${other.address}`);
-    }
-  };
-  const neighbour = (by: number) => {
-    const index = head.pictures.findIndex((one) => one.picture.id === id);
-    const next = head.pictures[(index + by + head.pictures.length) % head.pictures.length]!;
-    go(`/job/${store.id}/framing/${next.picture.id}?slot=${slot.address}`);
-  };
-  const nextSlot = (by: number) => {
-    const index = head.slots.findIndex((one) => one.address === slot.address);
-    activate(head.slots[(index + by + head.slots.length) % head.slots.length]!.address);
-  };
   const loosen = () => void benchActions.letLoose(store, chosen);
   const tie = () => void benchActions.tieAgain(store, chosen);
-  const weigh = () => go(`/job/${store.id}/weighing/${id}/${slot.address}`);
-  const over = () => setSearch({ slot: slot.address, over: '' }, { replace: true });
   const confirm = () => picture.suggestion && send([{ do: 'confirm-suggestion', picture: id }]);
   const turn = (quarters: number, degrees: number) =>
     send([{ do: 'turn', picture: id, quarters: ((quarters % 4) + 4) % 4, degrees }]);
@@ -186,7 +164,7 @@ function Framing({ picture, slot }: { picture: JobPicture; slot: JobSlot }) {
     '0': automatic,
     k: () => setTool(tool === 'keep' ? 'frame' : 'keep'),
     f: () => setTool(tool === 'focus' ? 'frame' : 'focus'),
-    escape: () => (tool === 'frame' ? go(`/job/${store.id}`) : setTool('frame')),
+    escape: () => (tool === 'frame' ? bench() : setTool('frame')),
     u: () => confirm(),
     l: loosen,
     t: tie,
@@ -200,7 +178,7 @@ function Framing({ picture, slot }: { picture: JobPicture; slot: JobSlot }) {
     c: () => setCopying(true),
     g: weigh,
     o: over,
-    b: () => go(`/job/${store.id}`),
+    b: bench,
   });
 
   return (

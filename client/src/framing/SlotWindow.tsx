@@ -113,7 +113,17 @@ export const SlotWindow = memo(function SlotWindow({
         <span className={`min-w-0 truncate ${active ? 'font-semibold' : ''}`}>{slot.slot.name}</span>
         {(skipped || loose || wants) && (
           <span className="shrink-0 text-ink-2">
-            {skipped ? 'left out' : wants ? <b className="font-semibold text-concedes">look</b> : 'loose'}
+            {skipped ? (
+              slot.slot.pair ? (
+                'side by side'
+              ) : (
+                'left out'
+              )
+            ) : wants ? (
+              <b className="font-semibold text-concedes">look</b>
+            ) : (
+              'loose'
+            )}
           </span>
         )}
       </button>

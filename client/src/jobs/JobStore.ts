@@ -289,6 +289,13 @@ export class JobStore {
     return this.send([{ do: 'add-pictures', pictures }]);
   }
 
+  /** Puts pictures side by side, in the place of such as they take the place of. */
+  pair(pictures: string[], instead: string | null = null) {
+    return this.call(() =>
+      api.POST('/api/jobs/{id}/pairs', { params: this.params, body: { pictures, instead } }),
+    );
+  }
+
   removePictures(pictures: string[]) {
     return this.send([{ do: 'remove-pictures', pictures }]);
   }

@@ -5,6 +5,7 @@ using Pantomet.Core.Facts;
 using Pantomet.Core.Geometry;
 using Pantomet.Core.Jobs;
 using Pantomet.Core.Naming;
+using Pantomet.Core.Planning;
 using Pantomet.Core.Reports;
 using Pantomet.Core.Verdicts;
 using Pantomet.Data;
@@ -53,9 +54,6 @@ internal sealed class BundleContents
 
     public IEnumerable<BundleFile> Going => Files.Where(file => file.State == HandOver.Goes);
 
-    public static IReadOnlyDictionary<Guid, string> FileNames(BoardState state) =>
-        state.Rows.ToDictionary(pair => pair.Key, pair => pair.Value.Name);
-
     /// <summary>Puts together what goes out of a job as it stands.</summary>
     public static async Task<BundleContents> OfAsync(PantometDb db, JobBoard board, CancellationToken cancel)
     {
@@ -94,7 +92,7 @@ internal sealed class BundleContents
                 file.File.Row.Format.Ending(),
                 file.File.Row.ContentHash
             )),
-            FileNames(state)
+            state.FileNames
         );
         var paths = new Dictionary<BundleFile, string>(ReferenceEqualityComparer.Instance);
         for (var i = 0; i < named.Count; i++)
@@ -106,7 +104,7 @@ internal sealed class BundleContents
         var asks = all.Where(file => file.State != HandOver.Missing)
             .Select(file => file.Cell.Mine)
             .DistinctBy(mine => mine.Id)
-            .Where(mine => BundleNames.WordsFor(state.Job, mine, state.Rows[mine.Id].Name) is null)
+            .Where(mine => state.WordsOf(mine) is null)
             .Select(mine => mine.Id);
         return new(state, all, [.. asks]);
     }
@@ -129,7 +127,8 @@ internal sealed class BundleContents
     /// <summary>The same as a report: what was made, at which sizes, how much lighter, and what is missing and why.</summary>
     public RenderReport Report()
     {
-        var sources = State.Shown.Select(one => Source(one, State.Rows[one.Id])).ToList();
+        // Pictures side by side are no originals; their parts are told with each file.
+        var sources = State.Shown.Where(one => State.Rows[one.Id].Parts is null).Select(one => Source(one, State.Rows[one.Id])).ToList();
         return RenderReport.Of(sources, [.. Files.Select(Variant)], TimeSpan.Zero);
     }
 
@@ -144,7 +143,7 @@ internal sealed class BundleContents
     {
         var row = file.File.Row;
         return ReportedVariant.Of(
-            file.Cell.Picture.Name,
+            file.Cell.Picture.Parts?[0].Name ?? file.Cell.Picture.Name,
             file.Cell.Place.Destination,
             file.Cell.Place.Slot,
             file.Descriptor,
@@ -153,8 +152,16 @@ internal sealed class BundleContents
             row?.Encodes ?? 0,
             file.File.Verdict,
             file.State == HandOver.Waiting ? [.. file.Reasons, new(ReasonCodes.Waiting, "It is still to be made.")] : file.Reasons
-        );
+        ) with
+        {
+            Parts = file.Cell.Picture.Parts is { } parts
+                ? [.. parts.Select((part, i) => PartOf(part.Name, file.File.Wanted.Wish.Plan, i))]
+                : null,
+        };
     }
+
+    private static ReportedPart PartOf(string name, VariantPlan plan, int at) =>
+        plan.Parts is { } placed ? ReportedPart.Of(name, placed[at]) : new(name, null, null);
 
     private static ReportedFile Figures(string path, VariantRow row) =>
         new(path, new(row.Width, row.Height), row.Format, row.Bytes, row.Quality, row.Likeness, row.Worst, VariantStore.DressedOf(row));

@@ -184,7 +184,7 @@ internal sealed class BundleWriter(DataFolder folder, FileDesk desk, Writer writ
                     name,
                     [
                         .. pages.Select(page => new PreviewItem(
-                            BundleNames.WordsFor(contents.State.Job, page.Mine, page.Row.Name) ?? page.Row.Name,
+                            contents.State.WordsOf(page.Mine) ?? page.Row.Name,
                             $"{page.Place.Destination}: {(page.Place.IsGroup ? page.Place.Key : page.Place.Slots[0].Name)}",
                             page.Picture!
                         )),

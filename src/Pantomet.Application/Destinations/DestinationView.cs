@@ -57,6 +57,7 @@ public sealed record LadderRuleView(string Sizes, int From, int To, decimal? Was
 /// <param name="Media">When it is the one of its group that is shown; null for the last.</param>
 /// <param name="ShownAt">The viewports at which a slot of a group is shown; empty for a slot of its own.</param>
 /// <param name="Extend">True where the canvas is extended to hold keep boxes that no frame holds.</param>
+/// <param name="Pair">How many pictures stand side by side there; null where a single one does.</param>
 /// <param name="Dress">What is laid over every picture, as the value of <c>dress</c> in a rules file; null for nothing.</param>
 /// <param name="SetWidth">How wide it is shown in CSS px, whatever picture it gets; null where that depends on the picture.</param>
 /// <param name="Toward">Where the frame goes when nothing else says it: across and down, 0 to 1.</param>
@@ -89,6 +90,7 @@ public sealed record SlotView(
     string? Media,
     IReadOnlyList<ViewportSpan> ShownAt,
     bool Extend,
+    int? Pair,
     string? Dress,
     int? SetWidth,
     FocusPoint? Toward,
@@ -135,6 +137,7 @@ public sealed record SlotView(
             slot.Media?.Text,
             slot.Group is null ? [] : [.. slot.ShownAt.Parts.Select(part => new ViewportSpan(part.From, part.To))],
             slot.Extend,
+            slot.Pair?.Count,
             slot.Dress == Core.Dressing.Dress.None ? null : RulesWriter.Write(slot.Dress),
             slot.SetWidth,
             slot.Toward,

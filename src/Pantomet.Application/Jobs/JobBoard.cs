@@ -3,11 +3,32 @@ using System.Diagnostics;
 using System.Threading.Channels;
 using Pantomet.Application.Variants;
 using Pantomet.Core.Jobs;
+using Pantomet.Core.Naming;
 using Pantomet.Core.Rules;
 using Pantomet.Data.Jobs;
 using Pantomet.Data.Pictures;
 
 namespace Pantomet.Application.Jobs;
+
+/// <summary>One of the pictures that stand side by side, as the job has it.</summary>
+/// <param name="Picture">The picture.</param>
+/// <param name="Mine">What was decided about it.</param>
+internal sealed record BoardPart(PictureRow Picture, JobPicture Mine)
+{
+    /// <summary>The same parts as before, as they are now.</summary>
+    public static bool AreSame(IReadOnlyList<BoardPart>? before, IReadOnlyList<BoardPart>? now) =>
+        before is null
+            ? now is null
+            : now is not null
+                && before.Count == now.Count
+                && before
+                    .Zip(now)
+                    .All(pair =>
+                        ReferenceEquals(pair.First.Mine, pair.Second.Mine)
+                        && pair.First.Picture.ContentHash == pair.Second.Picture.ContentHash
+                        && pair.First.Picture.Suggestion == pair.Second.Picture.Suggestion
+                    );
+}
 
 /// <summary>One picture in one slot of a job: its plan and the files that are wanted.</summary>
 internal sealed record BoardCell(PictureRow Picture, JobPicture Mine, JobSlot Place, BoardSlot Slot, Slot Own, string OwnKey, CellPlan Plan)
@@ -15,22 +36,43 @@ internal sealed record BoardCell(PictureRow Picture, JobPicture Mine, JobSlot Pl
     /// <summary>The files that are wanted.</summary>
     public IReadOnlyList<WantedFile> Files { get; init; } = [];
 
+    /// <summary>The pictures that stand side by side, those of them that the job has; null for a single picture.</summary>
+    public IReadOnlyList<BoardPart>? Parts { get; init; }
+
     /// <summary>The file of one wish for this cell.</summary>
-    public WantedFile Wanted(Wish wish) => WantedFile.Of(Picture, Mine.Decisions.Turn, Own, OwnKey, wish);
+    public WantedFile Wanted(Wish wish) => Wanted(Own, OwnKey, wish);
+
+    /// <summary>The file of one wish for this cell under another rule.</summary>
+    public WantedFile Wanted(Slot slot, string key, Wish wish) =>
+        Parts is { } parts && wish.Plan.Parts is not null
+            ? WantedFile.OfPair(Picture, [.. parts.Select(part => (part.Picture.ContentHash, part.Mine.Decisions.Turn))], slot, key, wish)
+            : WantedFile.Of(Picture, Mine.Decisions.Turn, slot, key, wish);
 
     public CellDecision Decision => Mine.Decisions.For(Place.Address);
 
     /// <summary>Plans a cell.</summary>
-    public static BoardCell Of(PictureRow picture, JobPicture mine, JobSlot place, BoardSlot slot)
+    public static BoardCell Of(PictureRow picture, JobPicture mine, JobSlot place, BoardSlot slot, IReadOnlyList<BoardPart>? parts = null)
     {
         var (own, key) = slot.For(mine.Decisions, place.Address);
-        var plan = CellPlan.Of(picture.Facts, mine.Decisions, own, place);
-        var cell = new BoardCell(picture, mine, place, slot, own, key, plan);
-        return cell with { Files = [.. plan.Wishes.Where(wish => wish.Plan.IsMade).Select(cell.Wanted)] };
+        var cell = new BoardCell(picture, mine, place, slot, own, key, PlanOf(picture, mine, own, place, parts)) { Parts = parts };
+        return cell with { Files = [.. cell.Plan.Wishes.Where(wish => wish.Plan.IsMade).Select(cell.Wanted)] };
     }
 
+    /// <summary>The plan of this cell under another rule.</summary>
+    public CellPlan PlanOf(Slot slot, JobSlot place) => PlanOf(Picture, Mine, slot, place, Parts);
+
     /// <summary>The same cell under other decisions.</summary>
-    public BoardCell With(Decisions decisions) => Of(Picture, Mine with { Decisions = decisions }, Place, Slot);
+    public BoardCell With(Decisions decisions) => Of(Picture, Mine with { Decisions = decisions }, Place, Slot, Parts);
+
+    private static CellPlan PlanOf(PictureRow picture, JobPicture mine, Slot slot, JobSlot place, IReadOnlyList<BoardPart>? parts) =>
+        parts is null ? CellPlan.Of(picture.Facts, mine.Decisions, slot, place)
+        : picture.Parts!.Where(part => parts.All(one => one.Picture.Id != part.Id)).ToList() is { Count: > 0 } gone
+            ? CellPlan.OfBrokenPair(picture.Facts.Size, mine.Decisions, slot, place, Lacks(gone))
+        : CellPlan.OfPair([.. parts.Select(part => (part.Picture.Facts, part.Mine.Decisions))], mine.Decisions, slot, place);
+
+    private static string Lacks(List<PartOfPair> gone) =>
+        $"{string.Join(" and ", gone.Select(part => $"\"{part.Name}\""))} {(gone.Count == 1 ? "is" : "are")} not in this job any more. "
+        + "Take it in again, or take these pictures side by side out.";
 }
 
 /// <summary>What is counted of some cells.</summary>
@@ -89,6 +131,46 @@ internal sealed record BoardState
 
     /// <summary>The pictures that are shown, in order.</summary>
     public IEnumerable<JobPicture> Shown => Job.Pictures.Where(one => Rows.ContainsKey(one.Id));
+
+    /// <summary>The pictures that stand side by side, those of them that the job has; null for a single picture.</summary>
+    public IReadOnlyList<BoardPart>? PartsOf(PictureRow row) =>
+        row.Parts is { } parts
+            ?
+            [
+                .. parts.SelectMany(part =>
+                    Rows.TryGetValue(part.Id, out var one) && Job.Find(part.Id) is { } mine ? [new BoardPart(one, mine)] : (BoardPart[])[]
+                ),
+            ]
+            : null;
+
+    /// <summary>
+    /// The words a picture is named by; null when only a camera's number is there and nobody said what to do. Pictures side by side have
+    /// the words of their parts until they are given some of their own.
+    /// </summary>
+    public string? WordsOf(JobPicture mine)
+    {
+        var row = Rows[mine.Id];
+        return row.Parts is null || mine.Decisions.Keywords.Any(char.IsLetterOrDigit)
+            ? BundleNames.WordsFor(Job, mine, row.Name)
+            : OfParts(row) ?? BundleNames.WordsFor(Job, mine, row.Name);
+    }
+
+    /// <summary>The names of all pictures, as they arrived; of pictures side by side, the words of their parts.</summary>
+    public IReadOnlyDictionary<Guid, string> FileNames =>
+        Rows.ToDictionary(
+            pair => pair.Key,
+            // A dot would begin an ending.
+            pair => pair.Value.Parts is null ? pair.Value.Name : OfParts(pair.Value)?.Replace('.', ' ') ?? pair.Value.Name
+        );
+
+    private string? OfParts(PictureRow row) =>
+        PartsOf(row)!.Select(part => WordsOf(part.Mine)).OfType<string>().ToList() is { Count: > 0 } words
+            ? string.Join(", ", words)
+            : null;
+
+    /// <summary>The pictures side by side that a picture is a part of.</summary>
+    public IEnumerable<Guid> PairsWith(Guid picture) =>
+        Rows.Values.Where(row => row.Parts?.Any(part => part.Id == picture) == true).Select(row => row.Id);
 
     public bool IsAtWork => ArchivedAt is null && Run == RunState.Running;
 }
@@ -173,6 +255,7 @@ internal sealed class JobBoard(BoardState state)
         }
 
         var key = (mine.Id, place.Address);
+        var parts = state.PartsOf(row);
         if (
             _plans.TryGetValue(key, out var known)
             && ReferenceEquals(known.Mine, mine)
@@ -180,6 +263,7 @@ internal sealed class JobBoard(BoardState state)
             && known.Place == place
             && known.Picture.ContentHash == row.ContentHash
             && known.Picture.Suggestion == row.Suggestion
+            && BoardPart.AreSame(known.Parts, parts)
         )
         {
             return known;
@@ -191,7 +275,7 @@ internal sealed class JobBoard(BoardState state)
             _planned = 0;
         }
 
-        return _plans[key] = BoardCell.Of(row, mine, place, slot);
+        return _plans[key] = BoardCell.Of(row, mine, place, slot, parts);
     }
 
     /// <summary>Takes over what was stored.</summary>

@@ -125,12 +125,7 @@ internal sealed class JobChange
             title,
             told.Pictures.Count == 0 && !renamed
                 ? null
-                :
-                [
-                    .. next
-                        .Shown.Where(one => renamed || told.Pictures.Contains(one.Id))
-                        .Select(one => JobPictureView.Of(next.Job, one, next.Rows[one.Id])),
-                ],
+                : [.. next.Shown.Where(one => renamed || told.Pictures.Contains(one.Id)).Select(one => JobPictureView.Of(next, one))],
             told.Order ? [.. next.Shown.Select(one => one.Id)] : null,
             told.Slots ? JobHead.SlotsOf(next) : null,
             all ? [] : [.. shown.Select(cell => judge.View(cell, standings, sequence))],
@@ -145,12 +140,29 @@ internal sealed class JobChange
     {
         var cells = new Dictionary<CellTables.Key, BoardCell?>();
         void Touch(Guid picture, string slot) => cells[new(picture, slot)] = board.Cell(next, picture, slot);
+        // Pictures side by side follow their parts, wherever they go.
+        void TouchPairs(Guid part)
+        {
+            foreach (var pair in next.PairsWith(part))
+            {
+                foreach (var (address, slot) in next.Slots)
+                {
+                    if (slot.Slot.Pair is not null)
+                    {
+                        Touch(pair, address);
+                    }
+                }
+            }
+        }
+
         foreach (var gone in change.PicturesOut ?? [])
         {
             foreach (var place in before.Job.Slots)
             {
                 cells[new(gone, place.Address)] = null;
             }
+
+            TouchPairs(gone);
         }
 
         foreach (var gone in change.SlotsOut ?? [])
@@ -176,6 +188,8 @@ internal sealed class JobChange
             {
                 Touch(one.Picture.Id, place.Address);
             }
+
+            TouchPairs(one.Picture.Id);
         }
 
         foreach (var (picture, patch) in change.Decisions ?? new Dictionary<Guid, DecisionsPatch>())
@@ -186,6 +200,11 @@ internal sealed class JobChange
                 || patch.Keep is not null
                 || patch.NoSuggestion is not null
                 || patch.OtherShape is not null;
+            if (marks || patch.Cells is not null)
+            {
+                TouchPairs(picture);
+            }
+
             foreach (var (address, slot) in next.Slots)
             {
                 // A title stands where the slot writes one, or something else is laid over this picture alone.

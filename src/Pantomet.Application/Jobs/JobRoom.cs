@@ -315,6 +315,8 @@ internal sealed class JobRoom(
                 // The job's name is a part of the names of pictures that are counted under it.
                 Pictures = (change.Decisions?.Keys ?? [])
                     .Concat(change.PicturesIn?.Select(one => one.Picture.Id) ?? [])
+                    .Concat(change.PicturesOut ?? [])
+                    .SelectMany(id => (Guid[])[id, .. next.PairsWith(id)])
                     .Concat(change.Numbered is not null || (change.Name is not null && next.Job.Numbered) ? next.Rows.Keys : [])
                     .ToHashSet(),
                 Order = change.PicturesIn is not null || change.PicturesOut is not null,

@@ -5,6 +5,7 @@ using Pantomet.Core.Framing;
 using Pantomet.Core.Geometry;
 using Pantomet.Core.Jobs;
 using Pantomet.Core.Naming;
+using Pantomet.Core.Planning;
 using Pantomet.Core.Verdicts;
 using Pantomet.Data.Jobs;
 using Pantomet.Data.Pictures;
@@ -54,6 +55,11 @@ public sealed record JobSummary(
 public sealed record ShownPicture(Guid Id, string Shown)
 {
     internal static string Words(PictureRow row, Decisions decisions) => $"{row.ContentHash[..12]}-{decisions.Turn}";
+
+    // Of pictures side by side: by all of them, and how each is turned.
+    internal static string Words(IReadOnlyList<BoardPart> parts) =>
+        $"{PairShelf.HashOf(parts.Select(part => part.Picture.ContentHash))[..12]}-"
+        + string.Join(PairShelf.BetweenTurns, parts.Select(part => part.Mine.Decisions.Turn));
 }
 
 /// <summary>A picture of a job.</summary>
@@ -82,8 +88,15 @@ public sealed record JobPictureView(
     string? Words
 )
 {
-    internal static JobPictureView Of(Job job, JobPicture mine, PictureRow row)
+    internal static JobPictureView Of(BoardState state, JobPicture mine)
     {
+        var row = state.Rows[mine.Id];
+        var words = state.WordsOf(mine);
+        if (row.Parts is { } names)
+        {
+            return OfPair(row, mine, words, [.. names.Select(part => part.Id)], state.PartsOf(row)!);
+        }
+
         var size = mine.Decisions.Turn.SizeOf(row.Facts.Size);
         var suggestion = CellPlan.SuggestionOf(row.Facts, mine.Decisions.Turn);
         var subject = suggestion is { Kind: Core.Framing.SuggestionKind.Content } ? null : suggestion;
@@ -98,9 +111,42 @@ public sealed record JobPictureView(
             subject?.Strongest,
             subject is null && suggestion is { Box: var box } ? new((box.Left + box.Right) / 2, (box.Top + box.Bottom) / 2) : null,
             !row.SubjectSought,
-            BundleNames.WordsFor(job, mine, row.Name)
+            words
         );
     }
+
+    private static JobPictureView OfPair(
+        PictureRow row,
+        JobPicture mine,
+        string? words,
+        IReadOnlyList<Guid> names,
+        IReadOnlyList<BoardPart> parts
+    )
+    {
+        var whole = parts.Count == names.Count;
+        var size = whole
+            ? PairPlanner.Beside([.. parts.Select(part => part.Mine.Decisions.Turn.SizeOf(part.Picture.Facts.Size))])
+            : row.Facts.Size;
+        return new(
+            PictureView.Of(row),
+            whole ? ShownPicture.Words(parts) : row.ContentHash[..12],
+            size.Width,
+            size.Height,
+            mine.Decisions,
+            null,
+            null,
+            null,
+            null,
+            parts.Any(part => !part.Picture.SubjectSought),
+            words
+        )
+        {
+            Parts = names,
+        };
+    }
+
+    /// <summary>The pictures that stand side by side, from left to right; null for a single picture.</summary>
+    public IReadOnlyList<Guid>? Parts { get; init; }
 }
 
 /// <summary>A slot of a job.</summary>
@@ -263,7 +309,7 @@ public sealed record JobHead(
             title.Missing,
             state.Run,
             state.Sequence,
-            [.. state.Shown.Select(one => JobPictureView.Of(state.Job, one, state.Rows[one.Id]))],
+            [.. state.Shown.Select(one => JobPictureView.Of(state, one))],
             SlotsOf(state)
         );
     }

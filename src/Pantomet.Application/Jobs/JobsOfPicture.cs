@@ -86,21 +86,18 @@ internal sealed class JobsOfPicture(OpenJobs jobs, Writer writer, CellJudge judg
             next = next with { Job = job };
         }
 
-        var cells = next.Job.Slots.ToDictionary(
-            place => new CellTables.Key(picture, place.Address),
-            place => board.Cell(next, picture, place.Address)
-        );
+        // Pictures side by side follow their parts.
+        HashSet<Guid> touched = [picture, .. next.PairsWith(picture)];
+        var cells = touched
+            .SelectMany(one => next.Job.Slots.Select(place => new CellTables.Key(one, place.Address)))
+            .ToDictionary(key => key, key => board.Cell(next, key.Picture, key.Slot));
         return await JobChange.WriteAsync(
             db,
             judge,
             board,
             next,
             cells,
-            new()
-            {
-                Pictures = new HashSet<Guid> { picture },
-                Order = before.Rows.ContainsKey(picture) != rows.ContainsKey(picture),
-            }
+            new() { Pictures = touched, Order = before.Rows.ContainsKey(picture) != rows.ContainsKey(picture) }
         );
     }
 }

@@ -117,7 +117,7 @@ internal sealed class Publishing(Writer writer, LiveShelf shelf, FetchCounts cou
         foreach (var mine in state.Shown)
         {
             var row = state.Rows[mine.Id];
-            var words = Slug.From(BundleNames.WordsFor(state.Job, mine, row.Name) ?? Path.GetFileNameWithoutExtension(row.Name));
+            var words = Slug.From(state.WordsOf(mine) ?? Path.GetFileNameWithoutExtension(row.Name));
             var name = Path.GetFileNameWithoutExtension(names.Take("", words, "x").TrimStart('/'));
             var cells = state
                 .Job.Slots.Select(place => board.Cell(state, mine, place))

@@ -103,7 +103,7 @@ internal static class JobPages
     )
     {
         var row = contents.State.Rows[mine.Id];
-        var words = BundleNames.WordsFor(contents.State.Job, mine, row.Name) ?? Path.GetFileNameWithoutExtension(row.Name);
+        var words = contents.State.WordsOf(mine) ?? Path.GetFileNameWithoutExtension(row.Name);
         var alternative = mine.Decisions.AlternativeOnPages;
         var picture = PageMarkup.Of(place, Slug.From($"{contents.State.Job.Prefix} {words}"), slots, alternative, path => address + path);
         if (picture is not null)

@@ -153,12 +153,9 @@ internal static class LadderLook
     {
         var place = new JobSlot(cell.Place.Destination, slot.Key, cell.Place.Slot == slot.Key ? cell.Place.Choice : null);
         slot = cell.Slot.Files.Now.Named(cell.Mine.Decisions.Dressed(slot, place.Address));
-        var plan = CellPlan.Of(cell.Picture.Facts, cell.Mine.Decisions, slot, place);
+        var plan = cell.PlanOf(slot, place);
         var key = RulesWriter.BytesKey(slot);
-        var wanted = plan
-            .Wishes.Where(wish => wish.Plan.IsMade)
-            .Select(wish => WantedFile.Of(cell.Picture, cell.Mine.Decisions.Turn, slot, key, wish))
-            .ToList();
+        var wanted = plan.Wishes.Where(wish => wish.Plan.IsMade).Select(wish => cell.Wanted(slot, key, wish)).ToList();
         var ids = wanted.Select(file => file.Id).ToList();
         var rows = await db.Variants.AsNoTracking().Where(row => ids.Contains(row.Id)).ToDictionaryAsync(row => row.Id, cancel);
         var files = wanted.Select(file =>

@@ -1,4 +1,3 @@
-using System.Globalization;
 using Pantomet.Application.Engine;
 using Pantomet.Core.Facts;
 using Pantomet.Core.Geometry;
@@ -18,12 +17,27 @@ internal sealed class PreviewMaker(DataFolder folder, EngineRoom engine, TimePro
     public static bool Knows(int side) => side is Small or Large;
 
     /// <summary>Where the copy lies, made if missing; null when the original cannot be drawn.</summary>
-    public async Task<string?> MakeAsync(PictureRow picture, int side, Turn turn, CancellationToken cancel)
-    {
-        var path = Path.Combine(
-            folder.Previews,
-            string.Create(CultureInfo.InvariantCulture, $"{picture.ContentHash}-{side}{(turn.IsNone ? "" : $"-{turn}")}.webp")
+    public Task<string?> MakeAsync(PictureRow picture, int side, Turn turn, CancellationToken cancel) =>
+        MakeAsync(
+            $"{picture.ContentHash}-{side}{(turn.IsNone ? "" : $"-{turn}")}",
+            part => new PreviewOrder(folder.Originals.PathOf(picture.ContentHash), side, part, turn, picture.Facts.Format),
+            cancel
         );
+
+    /// <summary>Where a copy of pictures side by side lies, made if missing; null when one cannot be drawn.</summary>
+    public Task<string?> MakeAsync(IReadOnlyList<(PictureRow Picture, Turn Turn)> pair, int side, CancellationToken cancel)
+    {
+        var originals = pair.Select(one => new TurnedOriginal(folder.Originals.PathOf(one.Picture.ContentHash), one.Turn)).ToList();
+        return MakeAsync(
+            $"{PairShelf.HashOf(pair.Select(one => $"{one.Picture.ContentHash}-{one.Turn}"))}-{side}",
+            part => new PreviewOrder(originals[0].Path, side, part) { Pair = originals },
+            cancel
+        );
+    }
+
+    private async Task<string?> MakeAsync(string name, Func<string, PreviewOrder> order, CancellationToken cancel)
+    {
+        var path = Path.Combine(folder.Previews, $"{name}.webp");
         if (File.Exists(path))
         {
             Touch(path);
@@ -31,11 +45,7 @@ internal sealed class PreviewMaker(DataFolder folder, EngineRoom engine, TimePro
         }
 
         var part = $"{path}.{Guid.NewGuid():n}.part";
-        var outcome = await engine.RunAsync(
-            new PreviewOrder(folder.Originals.PathOf(picture.ContentHash), side, part, turn, picture.Facts.Format),
-            cancel,
-            urgent: true
-        );
+        var outcome = await engine.RunAsync(order(part), cancel, urgent: true);
         if (outcome.Refusal is not null)
         {
             File.Delete(part);

@@ -175,7 +175,7 @@ public sealed class RenderRun(
             null,
             0,
             Verdict.Breaks,
-            [new(ReasonCodes.Pair, lacks)]
+            [new(ReasonCodes.PairPart, lacks)]
         ) with
         {
             Frame = null,

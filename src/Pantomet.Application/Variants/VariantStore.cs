@@ -107,7 +107,7 @@ internal sealed class VariantStore(DataFolder folder, EngineRoom engine, TimePro
     {
         var order = OrderOf(wanted);
         var outcome = await engine.RunAsync(
-            new CurveOrder(order.Path, order.Facts, order.Turn, order.Rules, order.Plan, format, qualities),
+            new CurveOrder(order.Path, order.Facts, order.Turn, order.Rules, order.Plan, format, qualities) { Pair = order.Pair },
             cancel,
             urgent: true
         );
@@ -119,7 +119,7 @@ internal sealed class VariantStore(DataFolder folder, EngineRoom engine, TimePro
     {
         var order = OrderOf(wanted);
         return engine.RunAsync(
-            new DressOrder(order.Path, order.Facts, order.Turn, order.Rules, order.Plan, output, colours),
+            new DressOrder(order.Path, order.Facts, order.Turn, order.Rules, order.Plan, output, colours) { Pair = order.Pair },
             cancel,
             urgent: true
         );
@@ -175,7 +175,12 @@ internal sealed class VariantStore(DataFolder folder, EngineRoom engine, TimePro
             recipe.Format,
             recipe.Quality,
             ""
-        );
+        )
+        {
+            Pair = recipe.IsPair
+                ? [.. recipe.Parts.Select(one => new TurnedOriginal(folder.Originals.PathOf(one.Content), one.Turn))]
+                : null,
+        };
     }
 
     /// <summary>As much of the plan of a recipe as its file depends on.</summary>
@@ -192,7 +197,8 @@ internal sealed class VariantStore(DataFolder folder, EngineRoom engine, TimePro
             Reasons = [],
             MayShrink = recipe.MayShrink,
             Kept = recipe.Kept,
-            Place = recipe.Parts[0].Place,
+            Place = recipe.IsPair ? null : recipe.Parts[0].Place,
+            Parts = recipe.IsPair ? [.. recipe.Parts.Select(part => new PlacedPart(part.Crop, part.Place!.Value))] : null,
         };
 
     private VariantRow RowOf(WantedFile wanted, VariantOutcome made, string hash)

@@ -22,4 +22,22 @@ internal sealed record WantedFile(string Id, Recipe Recipe, PictureRow Picture, 
         var recipe = Recipe.Of(picture.ContentHash, turn, wish.Plan, bytesKey, wish.Format, wish.Quality);
         return new(recipe.Id, recipe, picture, slot, wish);
     }
+
+    /// <summary>A file of pictures side by side.</summary>
+    /// <param name="pair">Their entry in the library.</param>
+    /// <param name="parts">Each original and how it is turned, from left to right.</param>
+    /// <param name="slot">The slot.</param>
+    /// <param name="bytesKey">The slot's rule as far as bytes depend on it.</param>
+    /// <param name="wish">The plan, with parts.</param>
+    public static WantedFile OfPair(
+        PictureRow pair,
+        IReadOnlyList<(string Content, Turn Turn)> parts,
+        Slot slot,
+        string bytesKey,
+        Wish wish
+    )
+    {
+        var recipe = Recipe.OfPair(parts, wish.Plan, bytesKey, wish.Format, wish.Quality);
+        return new(recipe.Id, recipe, pair, slot, wish);
+    }
 }

@@ -32,7 +32,7 @@ public sealed record Wish(VariantPlan Plan, PictureFormat? Format, int? Quality)
 /// <param name="Solved">Where it came from and what it gave up.</param>
 /// <param name="Wishes">The files, by density or width; empty when the cell is skipped.</param>
 /// <param name="Asked">The size that the slot asks for at density 1, in CSS pixels.</param>
-/// <param name="Skipped">True when the picture does not go there.</param>
+/// <param name="Skipped">True when the picture does not go there: it was left out, or the place takes another number of them.</param>
 public sealed record CellPlan(Frame Frame, SolvedFrame Solved, IReadOnlyList<Wish> Wishes, PixelSize Asked, bool Skipped)
 {
     /// <summary>Plans a cell.</summary>
@@ -61,7 +61,97 @@ public sealed record CellPlan(Frame Frame, SolvedFrame Solved, IReadOnlyList<Wis
             solved,
             [.. wishes],
             VariantPlanner.Plan(size, slot, slot.AtDensityOne, hand, subject).Asked,
+            cell.Skip || slot.Pair is not null
+        );
+    }
+
+    /// <summary>Plans a cell of pictures side by side. They go only where a slot takes as many.</summary>
+    /// <param name="parts">The facts of each, not turned, and what was decided about it, from left to right.</param>
+    /// <param name="decisions">What was decided about the pair.</param>
+    /// <param name="slot">The slot.</param>
+    /// <param name="place">The slot in the job.</param>
+    /// <remarks>Each part is framed by its own marks; by its own frame where it was let loose in this slot.</remarks>
+    public static CellPlan OfPair(
+        IReadOnlyList<(PictureFacts Facts, Decisions Decisions)> parts,
+        Decisions decisions,
+        Slot slot,
+        JobSlot place
+    )
+    {
+        ArgumentNullException.ThrowIfNull(parts);
+        ArgumentNullException.ThrowIfNull(decisions);
+        ArgumentNullException.ThrowIfNull(slot);
+        ArgumentNullException.ThrowIfNull(place);
+        if (slot.Pair is not { } rule || rule.Count != parts.Count)
+        {
+            return WithoutFile(
+                Besides(parts),
+                decisions,
+                slot,
+                place,
+                Verdict.Skipped,
+                new(ReasonCodes.Pair, GoesElsewhere(slot, parts.Count))
+            );
+        }
+
+        var cell = decisions.For(place.Address);
+        var choice = cell.Choice ?? place.Choice;
+        var plans = PairPlanner.PlanAll(
+            [
+                .. parts.Select(part => new PairPart(
+                    part.Decisions.Turn.SizeOf(part.Facts.Size),
+                    SubjectOf(part.Facts, part.Decisions),
+                    part.Decisions.For(place.Address) is { Loose: true, Frame: { } frame } ? frame : null
+                )),
+            ],
+            slot
+        );
+        var size = Besides(parts);
+        var solved = FrameSolver.Solve(size, Ratio.Of(plans[0].Asked), null, default);
+        return new(
+            FrameOf(solved.Region, size),
+            solved,
+            cell.Skip ? [] : [.. plans.SelectMany(plan => Wish.AllOf(plan, slot, choice))],
+            plans[0].Asked,
             cell.Skip
+        );
+    }
+
+    /// <summary>The cell of a pair that lacks a part: nothing is made of it.</summary>
+    /// <param name="size">The pair's size.</param>
+    /// <param name="decisions">What was decided about the pair.</param>
+    /// <param name="slot">The slot.</param>
+    /// <param name="place">The slot in the job.</param>
+    /// <param name="lacks">What it lacks, as a sentence.</param>
+    public static CellPlan OfBrokenPair(PixelSize size, Decisions decisions, Slot slot, JobSlot place, string lacks)
+    {
+        ArgumentNullException.ThrowIfNull(decisions);
+        ArgumentNullException.ThrowIfNull(slot);
+        ArgumentNullException.ThrowIfNull(place);
+        return slot.Pair is null
+            ? WithoutFile(size, decisions, slot, place, Verdict.Skipped, new(ReasonCodes.Pair, GoesElsewhere(slot, 2)))
+            : WithoutFile(size, decisions, slot, place, Verdict.Breaks, new(ReasonCodes.PairPart, lacks));
+    }
+
+    private static PixelSize Besides(IReadOnlyList<(PictureFacts Facts, Decisions Decisions)> parts) =>
+        PairPlanner.Beside([.. parts.Select(part => part.Decisions.Turn.SizeOf(part.Facts.Size))]);
+
+    private static string GoesElsewhere(Slot slot, int count) =>
+        slot.Pair is { } rule
+            ? $"This place takes {rule.Count} pictures side by side; these are {count}."
+            : "This place takes a single picture; pictures side by side are not made for it.";
+
+    private static CellPlan WithoutFile(PixelSize size, Decisions decisions, Slot slot, JobSlot place, Verdict verdict, Reason why)
+    {
+        var solved = VariantPlanner.Framed(size, slot);
+        var plan = VariantPlanner.Plan(size, slot, slot.AtDensityOne) with { Verdict = verdict, Reasons = [why], Kept = null };
+        var left = decisions.For(place.Address).Skip;
+        return new(
+            FrameOf(solved.Region, size),
+            solved,
+            left ? [] : [new(plan, null, null)],
+            plan.Asked,
+            left || verdict == Verdict.Skipped
         );
     }
 

@@ -33,6 +33,15 @@ public readonly record struct PlacedPart(Crop Crop, Crop Place)
 /// </remarks>
 public static class PairPlanner
 {
+    /// <summary>The size of pictures laid side by side whole, without a gap, at the height of the lowest.</summary>
+    /// <param name="pictures">Their sizes as displayed.</param>
+    public static PixelSize Beside(IReadOnlyList<PixelSize> pictures)
+    {
+        ArgumentNullException.ThrowIfNull(pictures);
+        var height = pictures.Min(one => one.Height);
+        return new(pictures.Sum(one => Rounding.ToPixels((double)one.Width * height / one.Height)), height);
+    }
+
     /// <summary>Plans every file of the slot: one for each density, or for each width of its ladder.</summary>
     /// <param name="parts">The pictures, as many as the slot takes.</param>
     /// <param name="slot">The slot, which has a pair and a set width.</param>

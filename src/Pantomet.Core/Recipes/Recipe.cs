@@ -91,6 +91,31 @@ public sealed record Recipe
         };
     }
 
+    /// <summary>The recipe of one file of pictures side by side.</summary>
+    /// <param name="parts">SHA-256 of each original and how it is turned, from left to right.</param>
+    /// <param name="plan">What is cut out of each, where it comes to lie, and the pixel size.</param>
+    /// <param name="rule">The slot's rule as far as bytes depend on it, as canonical JSON.</param>
+    /// <param name="format">A type chosen by hand.</param>
+    /// <param name="quality">A quality chosen by hand.</param>
+    public static Recipe OfPair(
+        IReadOnlyList<(string Content, Turn Turn)> parts,
+        VariantPlan plan,
+        string rule,
+        PictureFormat? format,
+        int? quality
+    )
+    {
+        ArgumentNullException.ThrowIfNull(parts);
+        ArgumentNullException.ThrowIfNull(plan);
+        return Of(parts[0].Content, parts[0].Turn, plan, rule, format, quality) with
+        {
+            Parts = [.. parts.Zip(plan.Parts!, (part, placed) => new RecipePart(part.Content, part.Turn, placed.Crop, placed.Place))],
+        };
+    }
+
+    /// <summary>True when it lays several pictures side by side.</summary>
+    public bool IsPair => Parts.Count > 1;
+
     /// <summary>What a mark in the file leaves free; null where nothing is.</summary>
     public KeptBox? Kept =>
         Layers.FirstOrDefault(layer => layer.Kind == KeptLayer) is { Values: var values }

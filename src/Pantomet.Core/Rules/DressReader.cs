@@ -88,7 +88,7 @@ public static class DressReader
     {
         var members = node.Members("count", "gap", "background");
         return new(
-            members.Or("count", 2, n => (int)n.Whole(2, 4, "how many pictures stand side by side")),
+            members.Or("count", 2, n => (int)n.Whole(PairRule.Fewest, PairRule.Most, "how many pictures stand side by side")),
             members.Or(
                 "gap",
                 0.0,

@@ -327,7 +327,14 @@ public sealed record Slot
 /// <param name="Count">How many, 2 to 4.</param>
 /// <param name="Gap">What lies between two of them, in CSS px of the slot.</param>
 /// <param name="Background">The colour of the gaps.</param>
-public sealed record PairRule(int Count, double Gap, Rgb Background);
+public sealed record PairRule(int Count, double Gap, Rgb Background)
+{
+    /// <summary>The fewest that stand side by side.</summary>
+    public const int Fewest = 2;
+
+    /// <summary>The most that stand side by side.</summary>
+    public const int Most = 4;
+}
 
 /// <summary>Where pictures go: a site, a store, a marketplace, a social network, a newsletter.</summary>
 /// <param name="Key">Short name in addresses and folders, unique in the book.</param>

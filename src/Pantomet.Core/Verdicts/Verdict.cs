@@ -44,8 +44,11 @@ public static class ReasonCodes
     /// <summary>The title's font is not there, or lacks some of its signs.</summary>
     public const string Font = "font";
 
-    /// <summary>Pictures that stand side by side are too few, or one of them is missing.</summary>
+    /// <summary>The place takes another number of pictures side by side.</summary>
     public const string Pair = "pair";
+
+    /// <summary>One of the pictures that stand side by side is missing.</summary>
+    public const string PairPart = "pair-part";
 
     /// <summary>The mark is missing, or covers what must stay whole.</summary>
     public const string Mark = "mark";
@@ -156,5 +159,6 @@ public static class ReasonCodes
                 or SubjectShare
                 or Suggested
                 or OtherShape
-                or Pair;
+                or Pair
+                or PairPart;
 }

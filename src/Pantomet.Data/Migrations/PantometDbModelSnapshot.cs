@@ -637,6 +637,9 @@ namespace Pantomet.Data.Migrations
                     b.Property<int>("Orientation")
                         .HasColumnType("INTEGER");
 
+                    b.Property<string>("Parts")
+                        .HasColumnType("TEXT");
+
                     b.Property<double?>("Ppi")
                         .HasColumnType("REAL");
 
@@ -671,7 +674,7 @@ namespace Pantomet.Data.Migrations
                     b.HasIndex("SubjectSought")
                         .HasFilter("SubjectSought = 0");
 
-                    b.HasIndex("AddedAt", "Name", "RemovedAt");
+                    b.HasIndex("AddedAt", "Name", "RemovedAt", "Parts");
 
                     b.ToTable("Pictures");
                 });

@@ -4,7 +4,12 @@ using Pantomet.Core.Geometry;
 
 namespace Pantomet.Data.Pictures;
 
-/// <summary>One entry of the library: an original and its facts.</summary>
+/// <summary>One picture of those that stand side by side.</summary>
+/// <param name="Id">The picture.</param>
+/// <param name="Name">Its name when they were put together, for the day when it is gone.</param>
+public sealed record PartOfPair(Guid Id, string Name);
+
+/// <summary>One entry of the library: an original and its facts. Pictures side by side have no original and follow their parts.</summary>
 public sealed class PictureRow
 {
     /// <summary>Identity in addresses.</summary>
@@ -72,6 +77,9 @@ public sealed class PictureRow
 
     /// <summary>Which revision of its original this is, from 1.</summary>
     public int Revision { get; set; } = 1;
+
+    /// <summary>The pictures that it lays side by side, from left to right; null for a picture with an original of its own.</summary>
+    public IReadOnlyList<PartOfPair>? Parts { get; set; }
 
     /// <summary>When it was removed, UTC; it can be put back until the grace period is over. Null while it is in the library.</summary>
     public DateTime? RemovedAt { get; set; }

@@ -25,7 +25,15 @@ public abstract record Order(string Path)
 
     /// <summary>The folder of the marks and fonts that rules name; null where there is none.</summary>
     public string? SideFiles { get; init; }
+
+    /// <summary>The pictures that stand side by side, from left to right, the first of them also as the path; null for a single one.</summary>
+    public IReadOnlyList<TurnedOriginal>? Pair { get; init; }
 }
+
+/// <summary>An original and how it is turned.</summary>
+/// <param name="Path">The original.</param>
+/// <param name="Turn">How it is turned.</param>
+public sealed record TurnedOriginal(string Path, Turn Turn);
 
 /// <summary>Read the facts and check the whole file.</summary>
 /// <param name="Path">The original.</param>

@@ -22,6 +22,10 @@ public sealed class OrderDesk : IDisposable
 
     private const int SmallSide = 400;
 
+    private const int MostRead = 16;
+
+    private readonly Dictionary<string, PictureFacts?> _read = [];
+
     private (string Key, PictureMaster Master)? _master;
 
     private readonly LinkedList<(string Key, RenderedPixels Pixels)> _renderings = new();
@@ -88,11 +92,7 @@ public sealed class OrderDesk : IDisposable
     {
         using var watch = DrawingTime.Watch(order.Format);
         using var scope = new Scope();
-        // A small angle loses its corners: a little more is read than is shown.
-        var side = order.Turn.Degrees == 0 ? order.Side : order.Side * 5 / 4;
-        var small = scope.Own(PictureReader.Small(order.Path, side));
-        // A small copy is read from top to bottom; turning it needs all of it at hand.
-        var turned = Turning.Apply(order.Turn.IsNone ? small : scope.Own(small.CopyMemory()), order.Turn, scope);
+        var turned = order.Pair is { } pair ? Beside(pair, order.Side, scope) : Small(order.Path, order.Turn, order.Side, scope);
         var longest = Math.Max(turned.Width, turned.Height);
         if (longest > order.Side)
         {
@@ -103,9 +103,32 @@ public sealed class OrderDesk : IDisposable
         return new();
     }
 
+    private static Image Small(string path, Turn turn, int most, Scope scope)
+    {
+        // A small angle loses its corners: a little more is read than is shown.
+        var side = turn.Degrees == 0 ? most : most * 5 / 4;
+        var small = scope.Own(PictureReader.Small(path, side));
+        // A small copy is read from top to bottom; turning it needs all of it at hand.
+        return Turning.Apply(turn.IsNone ? small : scope.Own(small.CopyMemory()), turn, scope);
+    }
+
+    // Whole, at the height of the lowest.
+    private static Image Beside(IReadOnlyList<TurnedOriginal> pair, int side, Scope scope)
+    {
+        var all = pair.Select(one =>
+            {
+                var small = scope.Own(Small(one.Path, one.Turn, side, scope).Colourspace(Enums.Interpretation.Srgb));
+                return small.HasAlpha() ? scope.Own(small.Flatten(background: [255])) : small;
+            })
+            .ToList();
+        var height = all.Min(one => one.Height);
+        return all.Select(one => scope.Own(one.Resize((double)height / one.Height)))
+            .Aggregate((left, right) => scope.Own(left.Join(right, Enums.Direction.Horizontal, expand: true)));
+    }
+
     private Outcome Variant(VariantOrder order, Action<Outcome>? meanwhile, CancellationToken cancel)
     {
-        if (Work.Of(order, order.Facts, order.Turn, order.Rules, out var fault) is not { } work)
+        if (WorkOf(order, order.Facts, order.Turn, order.Rules, out var fault) is not { } work)
         {
             return new() { Refusal = fault };
         }
@@ -155,7 +178,7 @@ public sealed class OrderDesk : IDisposable
 
     private Outcome Dressing(DressOrder order, CancellationToken cancel)
     {
-        if (Work.Of(order, order.Facts, order.Turn, order.Rules, out var fault) is not { } work)
+        if (WorkOf(order, order.Facts, order.Turn, order.Rules, out var fault) is not { } work)
         {
             return new() { Refusal = fault };
         }
@@ -174,7 +197,7 @@ public sealed class OrderDesk : IDisposable
 
     private Outcome Curve(CurveOrder order, CancellationToken cancel)
     {
-        if (Work.Of(order, order.Facts, order.Turn, order.Rules, out var fault) is not { } work)
+        if (WorkOf(order, order.Facts, order.Turn, order.Rules, out var fault) is not { } work)
         {
             return new() { Refusal = fault };
         }
@@ -214,7 +237,9 @@ public sealed class OrderDesk : IDisposable
     private RenderedPixels Plain(Work work, VariantPlan plan) => Once(work.KeyOf(plan), () => Rendered(work, plan));
 
     private RenderedPixels Rendered(Work work, VariantPlan plan) =>
-        VariantRenderer.Render(MasterFor(work, plan), plan, work.Slot.Background, work.Slot.Sharpen);
+        work.Pair is { } pair
+            ? PairMaker.Laid(pair, work.Slot, plan)
+            : VariantRenderer.Render(MasterFor(work, plan), plan, work.Slot.Background, work.Slot.Sharpen);
 
     private RenderedPixels Moving(Work work, VariantPlan plan, CancellationToken cancel) =>
         Dressed(
@@ -293,18 +318,67 @@ public sealed class OrderDesk : IDisposable
         public RenderedPixels Moving(VariantPlan plan) => desk.Moving(work, plan, cancel);
     }
 
+    private Work? WorkOf(Order order, PictureFacts facts, Turn turn, string rules, out string? refusal)
+    {
+        if (!RulesReader.TryRead(rules, out var book, out var fault))
+        {
+            refusal = fault!.ToString();
+            return null;
+        }
+
+        var work = new Work(order.Path, facts, turn, book!.Destinations[0].Slots[0]);
+        refusal = null;
+        if (order.Pair is not { } pair)
+        {
+            return work;
+        }
+
+        var parts = new List<PairedOriginal>();
+        foreach (var one in pair)
+        {
+            if (Known(one.Path) is not { } read)
+            {
+                refusal = "A picture of those side by side could not be decoded.";
+                return null;
+            }
+
+            parts.Add(new(one.Path, read with { Size = one.Turn.SizeOf(read.Size) }, one.Turn));
+        }
+
+        return work with
+        {
+            Pair = parts,
+            Facts = PairMaker.FactsOf([.. parts.Select(part => part.Facts)]),
+        };
+    }
+
+    // What pictures side by side are made of is read where they are laid: the order names files alone.
+    private PictureFacts? Known(string path)
+    {
+        if (!_read.TryGetValue(path, out var known))
+        {
+            if (_read.Count >= MostRead)
+            {
+                _read.Clear();
+            }
+
+            known = PictureReader.ReadFacts(path).Facts is { } facts ? ContentReader.Read(path, facts) : null;
+            _read[path] = known;
+        }
+
+        return known;
+    }
+
     private sealed record Work(string Path, PictureFacts Facts, Turn Turn, Slot Slot)
     {
+        /// <summary>The pictures side by side; null for a single one.</summary>
+        public IReadOnlyList<PairedOriginal>? Pair { get; init; }
+
         public string Key => $"{Path}|{Turn}|{Slot.Profile}";
 
         public string KeyOf(VariantPlan plan) =>
-            $"{Key}|{plan.Crop}|{plan.Size}|{plan.Content}|{plan.Place}|{Slot.Background}|{Slot.Sharpen}";
-
-        public static Work? Of(Order order, PictureFacts facts, Turn turn, string rules, out string? refusal)
-        {
-            var read = RulesReader.TryRead(rules, out var book, out var fault);
-            refusal = fault?.ToString();
-            return read ? new(order.Path, facts, turn, book!.Destinations[0].Slots[0]) : null;
-        }
+            Pair is { } pair
+                ? $"{string.Join('|', pair.Zip(plan.Parts!, (one, part) => $"{one.Path}|{one.Turn}|{part}"))}|{plan.Size}|{Slot.Pair}|{Slot.Background}|{Slot.Sharpen}"
+                : $"{Key}|{plan.Crop}|{plan.Size}|{plan.Content}|{plan.Place}|{Slot.Background}|{Slot.Sharpen}";
     }
 }

@@ -19,6 +19,12 @@ namespace Pantomet.Imaging.Making;
 /// <param name="Hand">The frame set by hand.</param>
 public sealed record PairedPicture(string Path, IReadOnlyList<Frame> Keep, FocusPoint? Focus, Frame? Hand);
 
+/// <summary>An original of a pair, read.</summary>
+/// <param name="Path">The original.</param>
+/// <param name="Facts">Its facts, with the size of the turned picture.</param>
+/// <param name="Turn">How it is turned.</param>
+internal sealed record PairedOriginal(string Path, PictureFacts Facts, Turn Turn);
+
 /// <summary>What came of a pair.</summary>
 /// <param name="Made">The files, by density or width; none where a picture cannot be read.</param>
 /// <param name="Unreadable">The first picture that cannot be read, counted from 0; null where all can.</param>
@@ -98,7 +104,12 @@ public static class PairMaker
     {
         try
         {
-            return VariantMaker.Make(new PairPixels(pictures, facts, slot), slot, plan, cancel: cancel);
+            return VariantMaker.Make(
+                new PairPixels([.. pictures.Zip(facts, (one, known) => new PairedOriginal(one.Path, known, Turn.None))], slot),
+                slot,
+                plan,
+                cancel: cancel
+            );
         }
         catch (VipsException)
         {
@@ -106,56 +117,63 @@ public static class PairMaker
         }
     }
 
-    private sealed class PairPixels(IReadOnlyList<PairedPicture> pictures, List<PictureFacts> facts, Slot slot) : IPixelSource
+    /// <summary>What the files of pictures side by side are held to: not finer than the coarsest original, a photograph if one is.</summary>
+    /// <param name="parts">The facts of each.</param>
+    internal static PictureFacts FactsOf(IReadOnlyList<PictureFacts> parts) =>
+        parts[0] with
+        {
+            Frames = 1,
+            JpegQuality = parts.All(one => one.JpegQuality is not null) ? parts.Max(one => one.JpegQuality) : null,
+            Kind = parts.All(one => one.Kind == parts[0].Kind) ? parts[0].Kind : PictureKind.Photograph,
+        };
+
+    /// <summary>Cuts and reduces each picture for its part and lays it beside the others. Of what moves the first frame is taken.</summary>
+    /// <param name="pictures">The pictures from left to right.</param>
+    /// <param name="slot">The slot.</param>
+    /// <param name="plan">A plan with parts.</param>
+    internal static RenderedPixels Laid(IReadOnlyList<PairedOriginal> pictures, Slot slot, VariantPlan plan)
     {
-        // Not finer than the coarsest original, no photograph less than any of them.
-        public PictureFacts Facts { get; } =
-            facts[0] with
-            {
-                Frames = 1,
-                JpegQuality = facts.TrueForAll(one => one.JpegQuality is not null) ? facts.Max(one => one.JpegQuality) : null,
-                Kind = facts.TrueForAll(one => one.Kind == facts[0].Kind) ? facts[0].Kind : PictureKind.Photograph,
-            };
-
-        public RenderedPixels Still(VariantPlan plan)
+        using var scope = new Scope();
+        var ground = slot.Pair!.Background;
+        var sheet = new byte[plan.Size.Width * plan.Size.Height * 3];
+        for (var i = 0; i < plan.Size.Width * plan.Size.Height; i++)
         {
-            using var scope = new Scope();
-            var ground = slot.Pair!.Background;
-            var sheet = new byte[plan.Size.Width * plan.Size.Height * 3];
-            for (var i = 0; i < plan.Size.Width * plan.Size.Height; i++)
-            {
-                (sheet[i * 3], sheet[(i * 3) + 1], sheet[(i * 3) + 2]) = (ground.Red, ground.Green, ground.Blue);
-            }
-
-            for (var i = 0; i < pictures.Count; i++)
-            {
-                var part = plan.Parts![i];
-                var own = plan with { Crop = part.Crop, Size = part.Place.Size, Content = part.Place.Size, Parts = null };
-                using var master = PictureMaster.Decode(pictures[i].Path, facts[i], [own], ProfileRule.Srgb);
-                using var pixels = VariantRenderer.Render(master, own, slot.Background, slot.Sharpen);
-                Lay(sheet, plan.Size.Width, Coloured(pixels, ground, scope), part.Place);
-            }
-
-            using var bare = Image.NewFromMemoryCopy(sheet, plan.Size.Width, plan.Size.Height, 3, Enums.BandFormat.Uchar);
-            return Dresser.Apply(new(bare.Copy(interpretation: Enums.Interpretation.Srgb).CopyMemory()), slot, plan.Kept);
+            (sheet[i * 3], sheet[(i * 3) + 1], sheet[(i * 3) + 2]) = (ground.Red, ground.Green, ground.Blue);
         }
 
-        // Only the first frame of what moves goes into a pair.
+        foreach (var (picture, part) in pictures.Zip(plan.Parts!))
+        {
+            var own = plan with { Crop = part.Crop, Size = part.Place.Size, Content = part.Place.Size, Parts = null };
+            using var master = PictureMaster.Decode(picture.Path, picture.Facts, [own], ProfileRule.Srgb, turn: picture.Turn);
+            using var pixels = VariantRenderer.Render(master, own, slot.Background, slot.Sharpen);
+            Lay(sheet, plan.Size.Width, Coloured(pixels, ground, scope), part.Place);
+        }
+
+        var bare = scope.Own(Image.NewFromMemoryCopy(sheet, plan.Size.Width, plan.Size.Height, 3, Enums.BandFormat.Uchar));
+        return new(scope.Own(bare.Copy(interpretation: Enums.Interpretation.Srgb)).CopyMemory());
+    }
+
+    private static byte[] Coloured(RenderedPixels pixels, Rgb ground, Scope scope)
+    {
+        var image = pixels.Image.Bands < 3 ? scope.Own(pixels.Image.Colourspace(Enums.Interpretation.Srgb)) : pixels.Image;
+        image = image.HasAlpha() ? scope.Own(image.Flatten(background: [ground.Red, ground.Green, ground.Blue])) : image;
+        return image.WriteToMemory<byte>();
+    }
+
+    private static void Lay(byte[] sheet, int width, byte[] values, Crop place)
+    {
+        for (var row = 0; row < place.Height; row++)
+        {
+            values.AsSpan(row * place.Width * 3, place.Width * 3).CopyTo(sheet.AsSpan((((place.Top + row) * width) + place.Left) * 3));
+        }
+    }
+
+    private sealed class PairPixels(IReadOnlyList<PairedOriginal> pictures, Slot slot) : IPixelSource
+    {
+        public PictureFacts Facts { get; } = FactsOf([.. pictures.Select(one => one.Facts)]);
+
+        public RenderedPixels Still(VariantPlan plan) => Dresser.Apply(Laid(pictures, slot, plan), slot, plan.Kept);
+
         public RenderedPixels Moving(VariantPlan plan) => Still(plan);
-
-        private static byte[] Coloured(RenderedPixels pixels, Rgb ground, Scope scope)
-        {
-            var image = pixels.Image.Bands < 3 ? scope.Own(pixels.Image.Colourspace(Enums.Interpretation.Srgb)) : pixels.Image;
-            image = image.HasAlpha() ? scope.Own(image.Flatten(background: [ground.Red, ground.Green, ground.Blue])) : image;
-            return image.WriteToMemory<byte>();
-        }
-
-        private static void Lay(byte[] sheet, int width, byte[] values, Crop place)
-        {
-            for (var row = 0; row < place.Height; row++)
-            {
-                values.AsSpan(row * place.Width * 3, place.Width * 3).CopyTo(sheet.AsSpan((((place.Top + row) * width) + place.Left) * 3));
-            }
-        }
     }
 }

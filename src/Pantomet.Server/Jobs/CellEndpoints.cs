@@ -345,7 +345,7 @@ internal static class CellEndpoints
             row.Format.Ending(),
             row.ContentHash
         );
-        return Path.GetFileName(BundleNames.For(state.Job, [file], BundleContents.FileNames(state))[0]);
+        return Path.GetFileName(BundleNames.For(state.Job, [file], state.FileNames)[0]);
     }
 
     private static async Task<At?> FindAsync(

@@ -3,6 +3,7 @@ using Microsoft.AspNetCore.Http;
 using Microsoft.AspNetCore.Http.HttpResults;
 using Microsoft.AspNetCore.Routing;
 using Pantomet.Application.Jobs;
+using Pantomet.Application.Pictures;
 using Pantomet.Core.Jobs;
 using Pantomet.Core.Jobs.Commands;
 using Pantomet.Data.Jobs;
@@ -26,6 +27,16 @@ public sealed record CommandList(IReadOnlyList<JobCommand> Commands, string? Id 
 /// <summary>What a change came to.</summary>
 /// <param name="Sequence">The job's sequence afterwards: the event of that number tells what changed.</param>
 public sealed record Reached(long Sequence);
+
+/// <summary>Pictures that are to stand side by side.</summary>
+/// <param name="Pictures">Two to four pictures of the job, from left to right.</param>
+/// <param name="Instead">Pictures side by side that they take the place of, such as the same in another order.</param>
+public sealed record PairWish(IReadOnlyList<Guid> Pictures, Guid? Instead = null);
+
+/// <summary>Pictures that stand side by side now.</summary>
+/// <param name="Picture">They together, as a picture of the job.</param>
+/// <param name="Sequence">The job's sequence afterwards.</param>
+public sealed record PairMade(Guid Picture, long Sequence);
 
 /// <summary>A cell by name.</summary>
 /// <param name="Picture">The picture.</param>
@@ -71,6 +82,9 @@ internal static class JobEndpoints
         jobs.MapPost("/{id:guid}/pictures", AddAsync)
             .WithName("addPictures")
             .WithSummary("Short for the command add-pictures; those that follow each other closely are one step.");
+        jobs.MapPost("/{id:guid}/pairs", PairAsync)
+            .WithName("pairPictures")
+            .WithSummary("Puts two to four pictures of the job side by side: a picture of its own that follows its parts.");
         jobs.MapPost("/{id:guid}/pictures/remove", RemoveAsync)
             .WithName("removePictures")
             .WithSummary("Short for the command remove-pictures.");
@@ -182,6 +196,20 @@ internal static class JobEndpoints
                 cancel
             )
         );
+
+    private static async Task<Results<Ok<PairMade>, ProblemHttpResult>> PairAsync(
+        Guid id,
+        PairWish wish,
+        HttpContext context,
+        PairShelf pairs,
+        CancellationToken cancel
+    ) =>
+        await pairs.MakeAsync(id, wish.Pictures, wish.Instead, ActorOf(context), cancel) switch
+        {
+            null => Problem.NoJob(),
+            { Refusal: { } refusal } => Problem.Of(StatusCodes.Status400BadRequest, "no-pair", refusal),
+            var made => TypedResults.Ok(new PairMade(made.Picture, made.Sequence)),
+        };
 
     private static async Task<Results<Ok<Reached>, ProblemHttpResult>> RemoveAsync(
         Guid id,

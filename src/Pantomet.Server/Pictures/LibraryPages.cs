@@ -40,7 +40,7 @@ internal static class LibraryPages
 
         var words = (search ?? "").Split(' ', StringSplitOptions.RemoveEmptyEntries | StringSplitOptions.TrimEntries).Take(MostWords);
         var found = words.Aggregate(
-            db.Pictures.AsNoTracking().Where(row => row.RemovedAt == null),
+            db.Pictures.AsNoTracking().Where(row => row.RemovedAt == null && row.Parts == null),
             (rows, word) => Holding(db, rows, word)
         );
         // One look through the names, for the count and for the page.

@@ -109,7 +109,7 @@ internal static class PictureEndpoints
     {
         var rows = await db
             .Pictures.AsNoTracking()
-            .Where(row => row.RemovedAt == null)
+            .Where(row => row.RemovedAt == null && row.Parts == null)
             .OrderByDescending(row => row.AddedAt)
             .ThenBy(row => row.Name)
             .ToListAsync(cancel);
@@ -125,6 +125,7 @@ internal static class PictureEndpoints
         string? turn,
         PantometDb db,
         PreviewMaker previews,
+        PairShelf pairs,
         HttpResponse response,
         CancellationToken cancel
     )
@@ -143,12 +144,25 @@ internal static class PictureEndpoints
             return Problem.NoPicture();
         }
 
+        if (row.Parts is not null)
+        {
+            return Previewed(await pairs.PreviewAsync(db, row, side, turn, cancel), response);
+        }
+
         if (!Turn.TryParse(turn ?? Turn.None.ToString(), out var turned))
         {
             return Problem.Of(StatusCodes.Status404NotFound, "no-such-preview", "This turn is not possible.");
         }
 
-        if (await previews.MakeAsync(row, side, turned, cancel) is not { } path)
+        return Previewed(await previews.MakeAsync(row, side, turned, cancel), response);
+    }
+
+    private static ProblemHttpResult NoOriginal() =>
+        Problem.Of(StatusCodes.Status404NotFound, "no-original", "Pictures side by side have no original; each of them has its own.");
+
+    private static Results<PhysicalFileHttpResult, ProblemHttpResult> Previewed(string? path, HttpResponse response)
+    {
+        if (path is null)
         {
             return Problem.Of(StatusCodes.Status404NotFound, "no-preview", "This picture cannot be drawn.");
         }
@@ -171,6 +185,11 @@ internal static class PictureEndpoints
         if (await db.Pictures.FindAsync([id], cancel) is not { } row)
         {
             return Problem.NoPicture();
+        }
+
+        if (row.Parts is not null)
+        {
+            return NoOriginal();
         }
 
         if (revision is null)
@@ -243,7 +262,8 @@ internal static class PictureEndpoints
         Revisions revisions,
         CancellationToken cancel
     ) =>
-        await db.Pictures.FindAsync([id], cancel) is null ? Problem.NoPicture()
+        await db.Pictures.FindAsync([id], cancel) is not { } row ? Problem.NoPicture()
+        : row.Parts is not null ? NoOriginal()
         : await revisions.ReplaceAsync(id, name, request.Body, request.ContentLength, cancel) is { } result ? Answer(result)
         : Problem.NoPicture();
 

@@ -1,0 +1,257 @@
+import { useEffect } from 'react';
+import { addresses, type Cell, type JobPicture, type JobSlot } from '../api/client';
+import { useCellDetail } from '../api/queries';
+import { useKeys } from '../app/useKeys';
+import { benchActions, type Chosen } from '../bench/actions';
+import { Button, Key, KeyButton } from '../design/Button';
+import { Crop } from '../design/Crop';
+import { needs } from '../design/needs';
+import { Notice } from '../design/Notice';
+import { VerdictMark } from '../design/VerdictMark';
+import { decisionFor } from '../jobs/decisions';
+import { cellKey } from '../jobs/JobStore';
+import { useCells, useHead, useJob, useJobStore } from '../jobs/useJob';
+import { Gets } from './Gets';
+import { useElementSize } from './useElementSize';
+import { useGoing } from './useGoing';
+
+/** Pictures side by side: what they come to in each place that takes them, and the way to each of them. */
+export function PairScreen({ picture, slot: asked }: { picture: JobPicture; slot: JobSlot }) {
+  const head = useHead();
+  const slots = head.slots.filter((one) => one.slot.pair === picture.parts!.length);
+  const slot = slots.find((one) => one.address === asked.address) ?? slots[0];
+  return slot ? (
+    <Pair picture={picture} slot={slot} slots={slots} />
+  ) : (
+    <Notice>
+      No slot of this job takes {picture.parts!.length} pictures side by side. Tick one on the bench.
+    </Notice>
+  );
+}
+
+function Pair({ picture, slot, slots }: { picture: JobPicture; slot: JobSlot; slots: readonly JobSlot[] }) {
+  const store = useJobStore();
+  const id = picture.picture.id;
+  const going = useGoing(picture, slot, slots);
+  const cell = useJob((job) => job.cells.get(cellKey(id, slot.address)));
+  useEffect(() => store.lookAt([id], [slot.address]), [store, id, slot.address]);
+  const chosen: Chosen[] = cell ? [{ picture, slot, cell }] : [];
+  const accept = () => void benchActions.accept(store, chosen);
+  const skip = () => void benchActions.skip(store, chosen);
+  useKeys({
+    escape: going.bench,
+    b: going.bench,
+    a: accept,
+    x: skip,
+    e: going.nextLook,
+    n: (event) => going.neighbour(event.shiftKey ? -1 : 1),
+    'shift+n': () => going.neighbour(-1),
+    '.': () => going.nextSlot(1),
+    ',': () => going.nextSlot(-1),
+    o: going.over,
+    g: going.weigh,
+  });
+  return (
+    <div className="grid min-h-0 grid-cols-[minmax(0,1fr)_clamp(348px,31vw,396px)]">
+      <div className="grid min-h-0 grid-rows-[auto_1fr_auto]">
+        <div className="flex items-center gap-1.5 border-b border-line bg-sheet px-5 py-2">
+          <h1 className="min-w-0 flex-1 truncate text-base">{picture.words ?? picture.picture.name}</h1>
+          <Button
+            className="h-7!"
+            onClick={going.over}
+            title="A title, a fade, its colours, looked at on the slot's own file"
+          >
+            Over the picture <Key>O</Key>
+          </Button>
+          <Button className="h-7!" onClick={() => going.neighbour(1)} title="The next picture">
+            Next picture <Key>N</Key>
+          </Button>
+        </div>
+        <Together picture={picture} slot={slot} cell={cell} />
+        <Parts picture={picture} onFrame={going.frame} />
+      </div>
+      <Panel
+        picture={picture}
+        slot={slot}
+        slots={slots}
+        cell={cell}
+        onActive={going.activate}
+        onAccept={accept}
+        onSkip={skip}
+        onNextLook={going.nextLook}
+        onWeigh={going.weigh}
+      />
+    </div>
+  );
+}
+
+/** The file as it is handed over; until it is made, the pictures whole beside each other. */
+function Together({ picture, slot, cell }: { picture: JobPicture; slot: JobSlot; cell: Cell | undefined }) {
+  const [room, size] = useElementSize<HTMLDivElement>();
+  const file = cell?.files.findLast((one) => one.made);
+  const shape = file ?? cell ?? slot.slot;
+  const scale = size ? Math.min((size.width - 48) / shape.width, (size.height - 48) / shape.height) : 0;
+  const [width, height] = [shape.width * scale, shape.height * scale];
+  return (
+    <div ref={room} className="relative grid min-h-0 place-items-center overflow-hidden" data-testid="stage">
+      {size && cell && (
+        <div className="relative outline-1 outline-line" style={{ width, height }}>
+          {file && cell.state === 'done' ? (
+            <img
+              src={addresses.file(file.id)}
+              alt={`${picture.picture.name}, as it is handed over`}
+              className="block h-full w-full"
+            />
+          ) : (
+            <Crop
+              picture={picture}
+              slot={slot.slot}
+              frame={cell.frame}
+              width={width}
+              height={height}
+              side={1800}
+            />
+          )}
+        </div>
+      )}
+    </div>
+  );
+}
+
+/** Each of the pictures, in their order, with the way to its marks. */
+function Parts({ picture, onFrame }: { picture: JobPicture; onFrame: (id: string) => void }) {
+  const store = useJobStore();
+  const head = useHead();
+  const parts = picture.parts!;
+  const forward = (at: number) => {
+    const next = [...parts];
+    [next[at - 1], next[at]] = [next[at]!, next[at - 1]!];
+    void store.pair(next, picture.picture.id);
+  };
+  return (
+    <ol
+      className="flex gap-2 border-t border-line bg-sheet px-5 py-2.5"
+      aria-label="The pictures side by side"
+    >
+      {parts.map((id, at) => {
+        const one = head.pictures.find((other) => other.picture.id === id);
+        return (
+          <li key={id} className="flex min-w-0 flex-1 items-center gap-2.5">
+            {one ? (
+              <>
+                <img
+                  src={addresses.preview(id, one.shown, 480)}
+                  alt=""
+                  className="h-14 w-16 shrink-0 object-contain"
+                />
+                <span className="min-w-0">
+                  <span className="block truncate font-medium">{one.words ?? one.picture.name}</span>
+                  <span className="mt-1 flex gap-1.5">
+                    <Button
+                      className="h-7!"
+                      onClick={() => onFrame(id)}
+                      title="Its keep boxes, its focus and its turn; the pictures side by side follow"
+                    >
+                      Frame
+                    </Button>
+                    {at > 0 && (
+                      <Button
+                        className="h-7! px-2!"
+                        onClick={() => forward(at)}
+                        aria-label={`${one.picture.name} one place to the left`}
+                        title="One place to the left"
+                      >
+                        ←
+                      </Button>
+                    )}
+                  </span>
+                </span>
+              </>
+            ) : (
+              <span className="text-breaks">Not in this job any more</span>
+            )}
+          </li>
+        );
+      })}
+    </ol>
+  );
+}
+
+function Panel({
+  picture,
+  slot,
+  slots,
+  cell,
+  onActive,
+  onAccept,
+  onSkip,
+  onNextLook,
+  onWeigh,
+}: {
+  picture: JobPicture;
+  slot: JobSlot;
+  slots: readonly JobSlot[];
+  cell: Cell | undefined;
+  onActive: (address: string) => void;
+  onAccept: () => void;
+  onSkip: () => void;
+  onNextLook: () => void;
+  onWeigh: () => void;
+}) {
+  const store = useJobStore();
+  const cells = useCells();
+  const detail = useCellDetail(store.id, cell);
+  const left = decisionFor(picture.decisions, slot.address).skip;
+  return (
+    <aside className="flex min-h-0 flex-col border-l border-line bg-sheet" aria-label="Slots">
+      <ul
+        className="min-h-0 flex-1 overflow-y-auto py-1.5"
+        aria-label="The slots that take these pictures side by side"
+      >
+        {slots.map((one) => {
+          const its = cells.at(picture.picture.id, one.address);
+          return (
+            <li key={one.address}>
+              <button
+                type="button"
+                aria-pressed={one.address === slot.address}
+                onClick={() => onActive(one.address)}
+                className={`flex w-full items-center gap-2 px-4 py-1.5 text-left ${one.address === slot.address ? 'bg-sheet-2 font-semibold' : 'hover:bg-sheet-2'}`}
+              >
+                <VerdictMark verdict={its?.verdict ?? 'meets'} />
+                <span className="min-w-0 flex-1 truncate">{one.slot.name}</span>
+                <span className="truncate font-normal text-ink-2">{one.destinationName}</span>
+              </button>
+            </li>
+          );
+        })}
+      </ul>
+      <section className="border-t border-line px-4 pt-2.5 pb-3" aria-label="The active slot">
+        <h2 className="flex items-baseline gap-2">
+          <span className="truncate">{slot.slot.name}</span>
+          <span className="truncate font-normal text-ink-2">{slot.destinationName}</span>
+        </h2>
+        <p className="truncate text-[12px] text-ink-2" title={needs(slot.slot)}>
+          {needs(slot.slot)}
+        </p>
+        <Gets cell={cell} detail={detail.data} />
+        <p className="mt-2 text-[12px] text-ink-2">
+          Each picture is framed by its own marks. Where one needs more width to hold its keep box, the others
+          give it.
+        </p>
+        <div className="mt-2 grid grid-cols-2 gap-1.5">
+          <KeyButton className="h-7!" name={left ? 'Take in' : 'Leave out'} k="X" act={onSkip} />
+          <KeyButton
+            className="h-7!"
+            name="Accept"
+            k="A"
+            act={onAccept}
+            off={!cell || cell.looks.length === 0}
+          />
+          <KeyButton className="h-7!" name="Next look" k="E" act={onNextLook} />
+          <KeyButton className="h-7!" name="Weigh" k="G" act={onWeigh} off={left} main />
+        </div>
+      </section>
+    </aside>
+  );
+}

@@ -177,6 +177,9 @@ function SeenFields() {
 
 function PairFields() {
   const pair = usePlace('pair');
+  const { check } = useSlotFormHere();
+  // What is wrong with a part of it stands at that part.
+  const fault = check?.fault?.place === 'pair' ? check.fault.message : undefined;
   return (
     <>
       <Wide columns={4}>
@@ -185,7 +188,7 @@ function PairFields() {
           value={pair.value !== undefined}
           onSet={(on) => pair.set(on ? { count: 2, gap: 8 } : undefined)}
         />
-        {pair.fault && <span className="text-[12px] text-breaks">{pair.fault}</span>}
+        {fault && <span className="text-[12px] text-breaks">{fault}</span>}
       </Wide>
       {pair.value !== undefined && (
         <>

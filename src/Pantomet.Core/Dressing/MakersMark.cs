@@ -96,8 +96,13 @@ public readonly record struct MarkPlace(Crop Box, Corner At, double Covers)
         }
 
         var place = BoxAt(at, size, margin, file);
-        return new(place, at, taken.Count == 0 ? 0 : (double)Shared(place, taken[0]) / taken[0].Size.Area);
+        return new(place, at, taken.Count == 0 ? 0 : ShareOf(taken[0], place));
     }
+
+    /// <summary>The share of a box that the mark covers, 0 to 1.</summary>
+    public double ShareOf(Crop box) => ShareOf(box, Box);
+
+    private static double ShareOf(Crop box, Crop mark) => (double)Shared(mark, box) / box.Size.Area;
 
     private static Corner[] InOrder(Corner asked)
     {

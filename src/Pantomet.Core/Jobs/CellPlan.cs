@@ -144,7 +144,7 @@ public sealed record CellPlan(Frame Frame, SolvedFrame Solved, IReadOnlyList<Wis
     private static CellPlan WithoutFile(PixelSize size, Decisions decisions, Slot slot, JobSlot place, Verdict verdict, Reason why)
     {
         var solved = VariantPlanner.Framed(size, slot);
-        var plan = VariantPlanner.Plan(size, slot, slot.AtDensityOne) with { Verdict = verdict, Reasons = [why], Kept = null };
+        var plan = VariantPlanner.Plan(size, slot, slot.AtDensityOne) with { Verdict = verdict, Reasons = [why], Kept = [] };
         var left = decisions.For(place.Address).Skip;
         return new(
             FrameOf(solved.Region, size),

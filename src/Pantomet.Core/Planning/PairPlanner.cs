@@ -118,6 +118,22 @@ public static class PairPlanner
             Descriptor = descriptor,
             Crop = made.Parts[0].Crop,
             Parts = made.Parts,
+            Kept = slot.Dress.Mark is null
+                ? []
+                :
+                [
+                    .. parts.SelectMany(
+                        (part, i) =>
+                            VariantPlanner.KeptIn(
+                                part.Size,
+                                made.Parts[i].Crop,
+                                made.Size,
+                                made.Parts[i].Place.Size,
+                                made.Parts[i].Place,
+                                part.Subject
+                            )
+                    ),
+                ],
             Size = made.Size,
             Content = made.Size,
             Asked = asked.Size,

@@ -37,8 +37,8 @@ public sealed record VariantPlan
     /// <summary>The reasons so far.</summary>
     public required IReadOnlyList<Reason> Reasons { get; init; }
 
-    /// <summary>What a mark in the file is to leave free; null where there is no mark, or nothing to leave free.</summary>
-    public KeptBox? Kept { get; init; }
+    /// <summary>What a mark in the file is to leave free; nothing where there is no mark.</summary>
+    public IReadOnlyList<KeptBox> Kept { get; init; } = [];
 
     /// <summary>True when the size rule names only a most, so that fewer pixels may be made to meet a weight limit.</summary>
     public required bool MayShrink { get; init; }
@@ -68,7 +68,7 @@ public sealed record VariantPlan
             Size = size,
             Place = place,
             Content = place?.Size ?? (HasMargins ? Honest.Largest(Ratio.Of(Content), size) : size),
-            Kept = Kept is { Box: var box } kept ? kept with { Box = Scaled(box, (double)size.Width / Size.Width) } : null,
+            Kept = [.. Kept.Select(kept => kept with { Box = Scaled(kept.Box, (double)size.Width / Size.Width) })],
         };
     }
 

@@ -94,10 +94,7 @@ public static class VariantPlanner
         {
             Descriptor = descriptor,
             Crop = crop,
-            Kept =
-                slot.Dress.Mark is null || subject.Keep is not { } keep
-                    ? null
-                    : KeptIn(keep.In(picture), crop, size, content, place, subject),
+            Kept = slot.Dress.Mark is null ? [] : KeptIn(picture, crop, size, content, place, subject),
             Place = place,
             Size = size,
             Content = content,
@@ -147,9 +144,21 @@ public static class VariantPlanner
     private static Reason Single(PairRule pair) =>
         new(ReasonCodes.Pair, $"This place takes {pair.Count} pictures side by side; a single one is not made for it.");
 
-    // Where in the file the keep box comes to lie, in whole pixels around it; null where none of it is shown.
-    private static KeptBox? KeptIn(Region keep, Crop crop, PixelSize size, PixelSize content, Crop? place, Subject subject)
+    // Where in the file the keep box comes to lie, in whole pixels around it; nothing where none of it is shown.
+    internal static IReadOnlyList<KeptBox> KeptIn(
+        PixelSize picture,
+        Crop crop,
+        PixelSize size,
+        PixelSize content,
+        Crop? place,
+        Subject subject
+    )
     {
+        if (subject.Keep?.In(picture) is not { } keep)
+        {
+            return [];
+        }
+
         var (across, down) = ((double)content.Width / crop.Width, (double)content.Height / crop.Height);
         var (left, top) = place is { } at ? (at.Left, at.Top) : ((size.Width - content.Width) / 2, (size.Height - content.Height) / 2);
         var box = new Crop(
@@ -158,7 +167,7 @@ public static class VariantPlanner
             Math.Min(left + content.Width, left + (int)Math.Ceiling((keep.Right - crop.Left) * across)),
             Math.Min(top + content.Height, top + (int)Math.Ceiling((keep.Bottom - crop.Top) * down))
         );
-        return box.Width > 0 && box.Height > 0 ? new(box, subject.Suggestion is not null) : null;
+        return box.Width > 0 && box.Height > 0 ? [new(box, subject.Suggestion is not null)] : [];
     }
 
     private static Crop Cut(SolvedFrame solved, Slot slot, PixelSize native, PixelSize size, PixelSize picture, Subject subject)

@@ -87,7 +87,7 @@ public sealed record Recipe
             Rule = rule,
             Format = format,
             Quality = quality,
-            Layers = plan.Kept is { } kept ? [LayerOf(kept)] : [],
+            Layers = [.. plan.Kept.Select(LayerOf)],
         };
     }
 
@@ -116,14 +116,17 @@ public sealed record Recipe
     /// <summary>True when it lays several pictures side by side.</summary>
     public bool IsPair => Parts.Count > 1;
 
-    /// <summary>What a mark in the file leaves free; null where nothing is.</summary>
-    public KeptBox? Kept =>
-        Layers.FirstOrDefault(layer => layer.Kind == KeptLayer) is { Values: var values }
-            ? new(
-                new(Number(values, "left"), Number(values, "top"), Number(values, "right"), Number(values, "bottom")),
-                values.ContainsKey("suggested")
-            )
-            : null;
+    /// <summary>What a mark in the file leaves free.</summary>
+    public IReadOnlyList<KeptBox> Kept =>
+        [
+            .. Layers
+                .Where(layer => layer.Kind == KeptLayer)
+                .Select(layer => layer.Values)
+                .Select(values => new KeptBox(
+                    new(Number(values, "left"), Number(values, "top"), Number(values, "right"), Number(values, "bottom")),
+                    values.ContainsKey("suggested")
+                )),
+        ];
 
     private static RecipeLayer LayerOf(KeptBox kept)
     {

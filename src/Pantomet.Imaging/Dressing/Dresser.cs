@@ -18,7 +18,7 @@ public static class Dresser
     /// <param name="slot">The slot, with the words of the picture (<see cref="Slot.For"/>).</param>
     /// <param name="kept">What a mark is to leave free.</param>
     /// <exception cref="VipsException">The title cannot be drawn.</exception>
-    public static RenderedPixels Apply(RenderedPixels pixels, Slot slot, KeptBox? kept = null)
+    public static RenderedPixels Apply(RenderedPixels pixels, Slot slot, IReadOnlyList<KeptBox> kept)
     {
         ArgumentNullException.ThrowIfNull(pixels);
         ArgumentNullException.ThrowIfNull(slot);

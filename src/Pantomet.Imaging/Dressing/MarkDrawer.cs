@@ -17,7 +17,7 @@ internal static class MarkDrawer
     /// <param name="mark">The rule, with files by the names of their content.</param>
     /// <param name="kept">What must stay whole.</param>
     /// <param name="before">What became of the dress so far.</param>
-    public static Dressed Lay(Sheet sheet, MakersMark mark, KeptBox? kept, Dressed before)
+    public static Dressed Lay(Sheet sheet, MakersMark mark, IReadOnlyList<KeptBox> kept, Dressed before)
     {
         if (mark.Fault is { } fault)
         {
@@ -29,11 +29,7 @@ internal static class MarkDrawer
             return before with { MarkFault = "The mark's file is not there any more." };
         }
 
-        List<Crop> taken =
-        [
-            .. kept is { } keep ? [keep.Box] : Array.Empty<Crop>(),
-            .. before.TitleBox is { } words ? [words] : Array.Empty<Crop>(),
-        ];
+        List<Crop> taken = [.. kept.Select(one => one.Box), .. before.TitleBox is { } words ? [words] : Array.Empty<Crop>()];
         using var watch = DrawingTime.Watch(dark.EndsWith(".svg", StringComparison.OrdinalIgnoreCase) ? PictureFormat.Svg : null);
         var path = dark;
         var place = MarkPlace.Of(mark, SizeOf(path), sheet.Size, taken);
@@ -45,12 +41,8 @@ internal static class MarkDrawer
 
         using var scope = new Scope();
         sheet.Lay(Drawn(path, place.Box.Size, scope), place.Box, mark.Opacity);
-        return before with
-        {
-            MarkBox = place.Box,
-            MarkAt = place.At,
-            MarkCovers = kept is { Suggested: false } && place.Covers > 0 ? place.Covers : null,
-        };
+        var covers = kept.Where(one => !one.Suggested).Select(one => place.ShareOf(one.Box)).DefaultIfEmpty().Max();
+        return before with { MarkBox = place.Box, MarkAt = place.At, MarkCovers = covers > 0 ? covers : null };
     }
 
     private static PixelSize SizeOf(string path)

@@ -253,7 +253,7 @@ public sealed class OrderDesk : IDisposable
     private RenderedPixels Dressed(Work work, VariantPlan plan, string key, Func<RenderedPixels> render) =>
         work.Slot.Dress == Dress.None
             ? Once(key, render)
-            : Once($"{key}|{work.Slot.Dress}|{plan.Kept}", () => Dresser.Apply(Once(key, render), work.Slot, plan.Kept));
+            : Once($"{key}|{work.Slot.Dress}|{string.Join(';', plan.Kept)}", () => Dresser.Apply(Once(key, render), work.Slot, plan.Kept));
 
     private RenderedPixels Once(string key, Func<RenderedPixels> render)
     {

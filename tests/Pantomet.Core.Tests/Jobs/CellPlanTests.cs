@@ -145,4 +145,34 @@ public class CellPlanTests
         Assert.Equal(Verdict.Breaks, Judgement.Graver(Verdict.Concedes, Verdict.Breaks));
         Assert.Equal(Verdict.Concedes, Judgement.Graver(Verdict.Concedes, Verdict.Meets));
     }
+
+    [Fact]
+    public void Pictures_side_by_side_follow_the_turn_and_marks_of_each_and_go_only_where_as_many_are_taken()
+    {
+        var beside = SlotOf(""" "size":{"width":600,"height":300},"pair":{"count":2,"gap":10} """);
+        (PictureFacts, Decisions)[] Two(Decisions first) => [(Facts with { Suggestion = null }, first), (Facts, Decisions.None)];
+        var plain = CellPlan.OfPair(Two(Decisions.None), Decisions.None, beside, Place);
+        var parts = Assert.Single(plain.Wishes).Plan.Parts!;
+        Assert.Equal([295, 295], parts.Select(part => part.Place.Width));
+        // The suggestion of the second frames it.
+        Assert.True(parts[1].Crop.Left > parts[0].Crop.Left);
+        var turned = CellPlan.OfPair(Two(Decisions.None with { Turn = new(1, 0) }), Decisions.None, beside, Place).Wishes[0].Plan.Parts!;
+        Assert.True(turned[0].Crop.Bottom <= 3000 && turned[0].Crop.Right <= 2000);
+        Assert.NotEqual(parts[0].Crop, turned[0].Crop);
+        var hand = Box(0, 0, 0.3, 0.45);
+        var held = Decisions.None.With(Place.Address, new() { Loose = true, Frame = hand });
+        // Cut to the part's shape, about its middle.
+        Assert.Equal((8, 0), (Held().Left, Held().Top));
+        Crop Held() => CellPlan.OfPair(Two(held), Decisions.None, beside, Place).Wishes[0].Plan.Parts![0].Crop;
+
+        var alone = CellPlan.OfPair(Two(Decisions.None), Decisions.None, Square, Place);
+        Assert.True(alone.Skipped);
+        Assert.Equal(ReasonCodes.Pair, alone.Wishes[0].Plan.Reasons[0].Code);
+        Assert.True(CellPlan.Of(Facts, Decisions.None, beside, Place).Skipped);
+        var lacking = CellPlan.OfBrokenPair(new(900, 300), Decisions.None, beside, Place, "\"a.jpg\" is gone.");
+        Assert.False(lacking.Skipped);
+        var only = Assert.Single(lacking.Wishes).Plan;
+        Assert.Equal((Verdict.Breaks, ReasonCodes.PairPart), (only.Verdict, only.Reasons[0].Code));
+        Assert.False(only.IsMade);
+    }
 }

@@ -1,6 +1,8 @@
+using Pantomet.Core.Dressing;
 using Pantomet.Core.Framing;
 using Pantomet.Core.Geometry;
 using Pantomet.Core.Planning;
+using Pantomet.Core.Recipes;
 using Pantomet.Core.Rules;
 using Pantomet.Core.Verdicts;
 
@@ -84,6 +86,27 @@ public sealed class PairPlannerTests
         var single = VariantPlanner.Plan(new(3000, 2000), SlotOf(new SizeRule.Exact(new(1000, 500)), 3, 0), Density.One);
         Assert.Equal((Verdict.Skipped, ReasonCodes.Pair), (single.Verdict, single.Reasons[0].Code));
         Assert.Contains("3 pictures", single.Reasons[0].Message, StringComparison.Ordinal);
+    }
+
+    [Fact]
+    public void A_mark_leaves_the_keep_box_of_every_part_free_where_it_lies_in_the_file()
+    {
+        var mark = new MakersMark { File = "m.svg" };
+        var slot = SlotOf(new SizeRule.Exact(new(1010, 500)), 2, 10) with { Dress = new Dress { Mark = mark } };
+        var plan = PairPlanner.PlanAll([Of(2000, 2000, (0, 0.5, 0.5, 1)), Of(2000, 2000, (0.5, 0.5, 1, 1))], slot)[0];
+        Assert.Equal([new(0, 250, 250, 500), new(760, 250, 1010, 500)], plan.Kept.Select(kept => kept.Box));
+        Assert.All(plan.Kept, kept => Assert.False(kept.Suggested));
+        // Below, both corners are taken.
+        var place = MarkPlace.Of(mark, new(100, 100), plan.Size, [.. plan.Kept.Select(kept => kept.Box)]);
+        Assert.Equal(Corner.TopRight, place.At);
+        Assert.Empty(PairPlanner.PlanAll([Of(2000, 2000, (0, 0.5, 0.5, 1)), Of(2000, 2000)], slot with { Dress = Dress.None })[0].Kept);
+        // The file's recipe knows the parts and what is left free.
+        var turn = new Turn(1, 0);
+        var recipe = Recipe.Parse(Recipe.OfPair([("aa", turn), ("bb", Turn.None)], plan, "{}", null, null).ToJson());
+        Assert.Equal(plan.Kept, recipe.Kept);
+        Assert.Equal(plan.Parts!.Select(part => part.Place), recipe.Parts.Select(part => part.Place!.Value));
+        Assert.Equal([("aa", turn), ("bb", Turn.None)], recipe.Parts.Select(part => (part.Content, part.Turn)));
+        Assert.True(recipe.IsPair);
     }
 
     private static Slot SlotOf(SizeRule size, int count, double gap) =>

@@ -1,3 +1,4 @@
+using System.Buffers.Binary;
 using Pantomet.Imaging.Dressing;
 using Pantomet.Imaging.Tests.Support;
 
@@ -117,26 +118,45 @@ public sealed class DressTests : IDisposable
         var font = FontShelf.Find("Lora", 700)!;
         File.Copy(font.Path, _place.At("ours.ttf"));
         _place.Write("torn.otf", "OTTO and nothing more");
+        File.WriteAllBytes(_place.At("empty.ttf"), WithoutOutlines(File.ReadAllBytes(font.Path)));
         static string Slot(string key, string named) =>
             $$"""
                 { "key": "{{key}}", "size": { "width": 300, "height": 100 }, "types": ["png"],
                   "dress": { "title": { "text": "Brass", "size": 40, "ink": "#000000", "weight": 700, "font": "{{named}}" } } }
                 """;
-        var rules = _place.Rules(string.Join(',', Slot("own", "ours.ttf"), Slot("shelf", "Lora"), Slot("torn", "torn.otf")));
+        var rules = _place.Rules(
+            string.Join(',', Slot("own", "ours.ttf"), Slot("shelf", "Lora"), Slot("torn", "torn.otf"), Slot("empty", "empty.ttf"))
+        );
         var variants = _place.Render(rules, 0, _place.Quarters("q.png", 600, 200)).GetProperty("variants").EnumerateArray().ToList();
         byte[] Bytes(int i) => File.ReadAllBytes(Path.Combine(_place.Out, variants[i].GetProperty("file").GetString()!));
         Assert.Equal(Bytes(1), Bytes(0));
         Assert.NotEqual(Bytes(1), Bytes(2));
-        Assert.Contains(
-            "\"torn.otf\" cannot be used",
-            variants[2]
+        Assert.Equal(Bytes(2), Bytes(3));
+        string? Told(int i) =>
+            variants[i]
                 .GetProperty("reasons")
                 .EnumerateArray()
                 .Single(one => one.GetProperty("code").GetString() == "font")
                 .GetProperty("message")
-                .GetString(),
-            StringComparison.Ordinal
-        );
+                .GetString();
+        Assert.Contains("\"torn.otf\" cannot be used", Told(2), StringComparison.Ordinal);
+        Assert.Contains("\"empty.ttf\" cannot be used: Nothing can be drawn with this font.", Told(3), StringComparison.Ordinal);
+    }
+
+    // A font whose tables are all there, and whose signs have no lines: every one ends where it begins.
+    private static byte[] WithoutOutlines(byte[] font)
+    {
+        for (var i = 0; i < BinaryPrimitives.ReadUInt16BigEndian(font.AsSpan(4)); i++)
+        {
+            var entry = font.AsSpan(12 + (16 * i), 16);
+            if (entry[..4].SequenceEqual("loca"u8))
+            {
+                font.AsSpan((int)BinaryPrimitives.ReadUInt32BigEndian(entry[8..]), (int)BinaryPrimitives.ReadUInt32BigEndian(entry[12..]))
+                    .Clear();
+            }
+        }
+
+        return font;
     }
 
     [Fact]

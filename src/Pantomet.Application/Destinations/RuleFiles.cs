@@ -43,12 +43,16 @@ public static class RuleFiles
         return Named(book, file => names.GetValueOrDefault(file, file), faults.GetValueOrDefault);
     }
 
-    // What draws cannot be stopped on the way: a drawing is tried in a process that can be ended.
+    // What draws cannot be stopped on the way: drawings and fonts are tried in a process that can be ended.
     internal static async Task<string?> NotDrawnAsync(string path, EngineRoom processes, CancellationToken cancel) =>
-        path.EndsWith(".svg", StringComparison.OrdinalIgnoreCase)
-        && (await processes.RunAsync(new ReadOrder(Path.GetFullPath(path)), cancel)).Refusal is { } refusal
+        TrialOf(Path.GetFullPath(path)) is { } trial && (await processes.RunAsync(trial, cancel)).Refusal is { } refusal
             ? $"\"{Path.GetFileName(path)}\" cannot be used: {refusal}"
             : null;
+
+    private static Order? TrialOf(string path) =>
+        Path.GetExtension(path).ToLowerInvariant() is var ending && ending == ".svg" ? new ReadOrder(path)
+        : SideFile.FontEndings.Contains(ending) ? new FontOrder(path)
+        : null;
 
     internal static RuleBook Named(RuleBook book, Func<string, string> named, Func<string, string?> fault) =>
         new([

@@ -55,6 +55,80 @@ public sealed class FontFile
         return false;
     }
 
+    /// <summary>
+    /// The same font under a family's name of its own. The drawing library finds fonts by that name: without it, of two files that call
+    /// themselves alike the one that was drawn with first would be taken for both.
+    /// </summary>
+    /// <remarks>A copy in the folder for temporary files, with another table of names (ISO/IEC 14496-22, 5.2.7).</remarks>
+    /// <exception cref="IOException">The copy cannot be written.</exception>
+    internal FontFile Apart()
+    {
+        var bytes = File.ReadAllBytes(Path);
+        var family = $"apart-{SideFiles.NameOf(bytes, "")}";
+        var folder = System.IO.Path.Combine(System.IO.Path.GetTempPath(), $"pantomet-fonts-{Environment.UserName}");
+        var copy = System.IO.Path.Combine(folder, family + System.IO.Path.GetExtension(Path));
+        if (!File.Exists(copy))
+        {
+            Directory.CreateDirectory(folder);
+            var part = $"{copy}.{Guid.NewGuid():N}.part";
+            File.WriteAllBytes(part, Named(bytes, family));
+            File.Move(part, copy, overwrite: true);
+        }
+
+        return new(copy, family, Weight, LineHeight, _signs);
+    }
+
+    // Behind everything else, where its entry leads from now on.
+    private static byte[] Named(byte[] font, string family)
+    {
+        var names = NamesOf(family);
+        var start = (font.Length + 3) / 4 * 4;
+        var named = new byte[start + names.Length];
+        font.CopyTo(named, 0);
+        names.CopyTo(named, start);
+        for (var i = 0; i < Word(font, 4); i++)
+        {
+            var entry = named.AsSpan(12 + (16 * i), 16);
+            if (entry[..4].SequenceEqual("name"u8))
+            {
+                BinaryPrimitives.WriteUInt32BigEndian(entry[8..], (uint)start);
+                BinaryPrimitives.WriteUInt32BigEndian(entry[12..], (uint)names.Length);
+            }
+        }
+
+        return named;
+    }
+
+    // Family, style, full and PostScript name, in Unicode for the Windows platform (3, 1) and English (0x409).
+    private static byte[] NamesOf(string family)
+    {
+        (int Id, string Text)[] names = [(1, family), (2, "Regular"), (4, family), (6, family)];
+        var head = 6 + (12 * names.Length);
+        List<int> values = [0, names.Length, head];
+        var offset = 0;
+        foreach (var (id, text) in names)
+        {
+            values.AddRange([3, 1, 0x409, id, 2 * text.Length, offset]);
+            offset += 2 * text.Length;
+        }
+
+        var table = new byte[head + offset];
+        for (var i = 0; i < values.Count; i++)
+        {
+            BinaryPrimitives.WriteUInt16BigEndian(table.AsSpan(2 * i), (ushort)values[i]);
+        }
+
+        Encoding.BigEndianUnicode.GetBytes(string.Concat(names.Select(name => name.Text)), table.AsSpan(head));
+        return table;
+    }
+
+    /// <summary>Every sign it says it has.</summary>
+    internal IEnumerable<Rune> Signs() =>
+        _signs
+            .SelectMany(range => Enumerable.Range(range.From, Math.Max(0, Math.Min(range.To, 0x10FFFF) - range.From + 1)))
+            .Where(Rune.IsValid)
+            .Select(one => new Rune(one));
+
     /// <summary>Reads a file.</summary>
     /// <param name="path">Where it lies.</param>
     /// <param name="font">The font, when it is one.</param>

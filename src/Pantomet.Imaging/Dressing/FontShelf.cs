@@ -35,7 +35,7 @@ public static class FontShelf
     public static FontFile? Find(string family, int weight) =>
         SideFile.Fault(family, SideFile.FontEndings) is null
             ? SideFiles.Find(family) is { } path
-                ? OfFiles.GetOrAdd(path, one => FontFile.TryRead(one, out var font, out _) ? font : null)
+                ? OfFiles.GetOrAdd(path, one => FontFile.TryRead(one, out var font, out _) ? font!.Apart() : null)
                 : null
             : OfFamily(family, weight);
 

@@ -104,6 +104,23 @@ public static class TextDrawer
         return new(cover.WriteToMemory<byte>(), new(width1, height1), across, down, lines * line);
     }
 
+    /// <summary>True when the font's own signs, some of all it has, leave anything to see.</summary>
+    internal static bool Draws(FontFile font)
+    {
+        const int tried = 200;
+        var own = font.Signs().Where(sign => Rune.IsLetterOrDigit(sign) || Rune.IsSymbol(sign) || Rune.IsPunctuation(sign)).ToList();
+        var step = Math.Max(1, own.Count / tried);
+        var text = string.Concat(own.Where((_, i) => i % step == 0).Take(tried));
+        try
+        {
+            return text.Length > 0 && Draw(font, text, 40, 2000, TextAlign.Left)?.Cover.AsSpan().ContainsAnyExcept((byte)0) == true;
+        }
+        catch (VipsException)
+        {
+            return false;
+        }
+    }
+
     // The words with each sign that the font lacks in the font that stands in for it.
     private static string Mixed(string text, IReadOnlyDictionary<Rune, FontFile> others)
     {

@@ -17,6 +17,7 @@ namespace Pantomet.Imaging.Hosting;
 [JsonDerivedType(typeof(VariantOrder), "variant")]
 [JsonDerivedType(typeof(CurveOrder), "curve")]
 [JsonDerivedType(typeof(DressOrder), "dress")]
+[JsonDerivedType(typeof(FontOrder), "font")]
 [JsonDerivedType(typeof(LookOrder), "look")]
 public abstract record Order(string Path)
 {
@@ -38,6 +39,10 @@ public sealed record TurnedOriginal(string Path, Turn Turn);
 /// <summary>Read the facts and check the whole file.</summary>
 /// <param name="Path">The original.</param>
 public sealed record ReadOrder(string Path) : Order(Path);
+
+/// <summary>Try a font: some of its own signs are drawn.</summary>
+/// <param name="Path">The font.</param>
+public sealed record FontOrder(string Path) : Order(Path);
 
 /// <summary>Make a small copy for the screen.</summary>
 /// <param name="Path">The original.</param>

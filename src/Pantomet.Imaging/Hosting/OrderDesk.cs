@@ -49,6 +49,7 @@ public sealed class OrderDesk : IDisposable
             return order switch
             {
                 ReadOrder read => Read(read),
+                FontOrder font => Font(font),
                 PreviewOrder preview => Preview(preview),
                 VariantOrder variant => Variant(variant, meanwhile, cancel),
                 DressOrder dress => Dressing(dress, cancel),
@@ -86,6 +87,18 @@ public sealed class OrderDesk : IDisposable
     {
         ObjectNetwork.UseThreads(order.Threads);
         return new() { Facts = SubjectLook.Sought(order.Path, order.Facts) };
+    }
+
+    private static Outcome Font(FontOrder order)
+    {
+        if (!FontFile.TryRead(order.Path, out var font, out var fault))
+        {
+            return Outcome.Failed(OrderFailure.Refused, fault!);
+        }
+
+        // Signs that lead nowhere may keep the drawing library busy for ever.
+        using var watch = DrawingTime.Watch(PictureFormat.Svg);
+        return TextDrawer.Draws(font!.Apart()) ? new() : Outcome.Failed(OrderFailure.Refused, "Nothing can be drawn with this font.");
     }
 
     private static Outcome Preview(PreviewOrder order)

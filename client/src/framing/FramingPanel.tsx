@@ -119,6 +119,7 @@ export function FramingPanel({
               skipped={decisionFor(decisions, one.address).skip || one.slot.pair != null}
               verdict={its?.verdict ?? 'meets'}
               wants={(its?.looks.length ?? 0) > 0}
+              made={held ? null : dressedFile(one, its, decisions)}
               onPoint={onPoint}
               onActive={onActive}
               onHold={onHold}
@@ -180,4 +181,10 @@ export function FramingPanel({
       </section>
     </aside>
   );
+}
+
+/** The file to be seen in a slot's window: where a dress is laid over it, the picture alone is not what is handed over. */
+function dressedFile(slot: JobSlot, cell: Cell | undefined, decisions: Decisions): string | null {
+  const dressed = slot.slot.dress != null || decisionFor(decisions, slot.address).dress != null;
+  return dressed && cell?.state === 'done' ? (cell.files.find((file) => file.made)?.id ?? null) : null;
 }

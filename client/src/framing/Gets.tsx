@@ -18,7 +18,7 @@ export function Gets({
 }) {
   return (
     <div
-      className="mt-1.5 h-[76px] overflow-y-auto"
+      className="mt-1.5 h-[92px] overflow-y-auto"
       tabIndex={0}
       aria-label="What it gets"
       data-testid="gets"

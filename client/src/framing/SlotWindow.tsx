@@ -20,6 +20,8 @@ interface Props {
   skipped: boolean;
   verdict: Verdict;
   wants: boolean;
+  /** The file as it was made, where something is laid over the picture and no hand is on the frame. */
+  made: string | null;
   onPoint: (address: string | null) => void;
   onActive: (address: string) => void;
   onHold: (address: string, box: Box) => void;
@@ -38,6 +40,7 @@ export const SlotWindow = memo(function SlotWindow({
   skipped,
   verdict,
   wants,
+  made,
   onPoint,
   onActive,
   onHold,
@@ -153,6 +156,15 @@ export const SlotWindow = memo(function SlotWindow({
             }}
           />
         </div>
+        {made && (
+          <img
+            src={addresses.small(made)}
+            alt=""
+            draggable={false}
+            data-testid="dressed"
+            className="pointer-events-none absolute inset-0 h-full w-full object-fill select-none"
+          />
+        )}
         <Covered clear={slot.slot.clear} />
       </div>
     </li>

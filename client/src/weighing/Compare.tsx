@@ -120,17 +120,18 @@ export function Compare({
               />
             </div>
           </div>
-          {spot && answered > 0 && !seeThrough && (
-            <div
-              data-testid="worst"
-              className="pointer-events-none absolute border border-white outline-1 outline-black"
-              style={{
-                left: left + spot[0]! / ratio,
-                top: top + spot[1]! / ratio,
-                width: (spot[2]! - spot[0]!) / ratio,
-                height: (spot[3]! - spot[1]!) / ratio,
-              }}
-            />
+          {!seeThrough && (
+            <>
+              {spot && answered > 0 && <Outline name="worst" box={spot} {...{ left, top, ratio }} />}
+              {file.dress?.last && (
+                <Outline
+                  name="reached-last"
+                  title="The contrast is reached here last"
+                  box={file.dress.last}
+                  {...{ left, top, ratio }}
+                />
+              )}
+            </>
           )}
           {!seeThrough && (
             <div
@@ -209,4 +210,36 @@ function useHeldKey(key: string): boolean {
     };
   }, [key]);
   return held;
+}
+
+/** A place of the file, outlined. */
+function Outline({
+  name,
+  box,
+  title,
+  left,
+  top,
+  ratio,
+}: {
+  name: string;
+  /** Left, top, right, bottom in pixels of the file. */
+  box: readonly number[];
+  title?: string;
+  left: number;
+  top: number;
+  ratio: number;
+}) {
+  return (
+    <div
+      data-testid={name}
+      title={title}
+      className="pointer-events-none absolute border border-white outline-1 outline-black"
+      style={{
+        left: left + box[0]! / ratio,
+        top: top + box[1]! / ratio,
+        width: (box[2]! - box[0]!) / ratio,
+        height: (box[3]! - box[1]!) / ratio,
+      }}
+    />
+  );
 }

@@ -149,7 +149,7 @@ export function WeighingPanel({
             )}
           </div>
         )}
-        {file?.dress && <Reached dress={file.dress} />}
+        {file?.dress && <Reached dress={file.dress} outlined />}
         {variant?.reasons.map((reason) => (
           <p key={reason.code} className="mt-2 border-l-2 border-ink-2 pl-2.5">
             {sentence(reason.message)}

@@ -151,6 +151,29 @@ public sealed class PairTests(ServerFixture server) : IClassFixture<ServerFixtur
         Assert.NotEmpty(pictures);
     }
 
+    [Fact]
+    public async Task A_live_link_has_them_in_every_type_that_is_accepted_though_only_one_was_made()
+    {
+        var (id, _, pair) = await PairedAsync("live", """ "types": ["webp", "jpeg"] """);
+        Assert.Single(Cell(await server.MadeAsync(id), pair, "social/live").GetProperty("files").EnumerateArray());
+        await server.SendAsync(HttpMethod.Post, $"/api/jobs/{id}/publication", new { path = (string?)null });
+        var places = (await server.SendAsync(HttpMethod.Get, $"/api/jobs/{id}/publication")).GetProperty("places").EnumerateArray();
+        var address = places
+            .Select(place => place.GetProperty("address").GetString()!)
+            .Single(one => one.EndsWith("/social/live", StringComparison.Ordinal));
+        foreach (var type in (string[])["image/webp", "image/jpeg"])
+        {
+            using var asked = new HttpRequestMessage(HttpMethod.Get, address);
+            asked.Headers.TryAddWithoutValidation("Accept", type);
+            using var answer = await server.Client.SendAsync(asked);
+            Assert.Equal((HttpStatusCode.OK, type), (answer.StatusCode, answer.Content.Headers.ContentType!.MediaType));
+            using var image = NetVips.Image.NewFromBuffer(await answer.Content.ReadAsByteArrayAsync());
+            Assert.Equal((401, 150), (image.Width, image.Height));
+            // The gap, as far as its colour survives a lossy type.
+            Assert.True(image.Getpoint(200, 75) is [> 180, < 80, > 180, ..], string.Join(' ', image.Getpoint(200, 75)));
+        }
+    }
+
     [Theory]
     [InlineData(1, "2 to 4 pictures stand side by side.")]
     [InlineData(2, "A picture stands beside others, not beside itself.")]
@@ -171,17 +194,20 @@ public sealed class PairTests(ServerFixture server) : IClassFixture<ServerFixtur
         Assert.Equal(sentence, (await answer.Content.ReadFromJsonAsync<JsonElement>()).GetProperty("detail").GetString());
     }
 
-    private async Task<(string Job, List<string> Pictures, string Pair)> PairedAsync()
+    private async Task<(string Job, List<string> Pictures, string Pair)> PairedAsync(
+        string key = "beside",
+        string types = """ "types": ["png"] """
+    )
     {
         await server.SendAsync(
             HttpMethod.Put,
-            "/api/destinations/social/slots/beside",
+            $"/api/destinations/social/slots/{key}",
             new
             {
                 rule = JsonDocument
                     .Parse(
-                        """
-                        { "key": "beside", "size": { "width": 401, "height": 150 }, "types": ["png"],
+                        $$"""
+                        { "key": "{{key}}", "size": { "width": 401, "height": 150 }, {{types}},
                           "pair": { "count": 2, "gap": 7, "background": "#ff00ff" } }
                         """
                     )
@@ -189,7 +215,7 @@ public sealed class PairTests(ServerFixture server) : IClassFixture<ServerFixtur
                 pattern = "{picture}-{slot}",
             }
         );
-        var (id, pictures) = await server.FreshJobAsync(Names, ["social/beside", "website/grid-square"]);
+        var (id, pictures) = await server.FreshJobAsync(Names, [$"social/{key}", "website/grid-square"]);
         return (id, pictures, (await PairAsync(id, pictures)).GetProperty("picture").GetString()!);
     }
 

@@ -26,6 +26,22 @@ await page.goto(`${base}/job/${id}/framing/${named('P1050233.JPG')}?slot=skerry-
 await page.getByTestId('over-words').fill('Weather made legible');
 await page.getByRole('button', { name: /Playfair/ }).click();
 await shoot('over-the-picture');
+const news = jobs.find((one) => one.name === 'Glass Falling, November').id;
+const send = (path, body) =>
+  fetch(`${base}/api/jobs/${news}/${path}`, {
+    method: 'POST',
+    headers: { 'Content-Type': 'application/json' },
+    body: JSON.stringify(body),
+  }).then((answer) => answer.json());
+await send('commands', { commands: [{ do: 'tick-slots', slots: ['glass-falling/beside'] }] });
+const { picture: pair } = await send('pairs', {
+  pictures: [named('P1050233.JPG'), named('DSC_0423.JPG')],
+  instead: null,
+});
+await page.waitForTimeout(5000);
+await shoot('side-by-side', `/job/${news}/framing/${pair}?slot=glass-falling/beside`);
+await send('undo');
+await send('undo');
 await shoot('weighing', `/job/${id}/weighing/${named('P1050233.JPG')}/skerry-site/opening-large`);
 await page.waitForTimeout(5000);
 await shoot('weighing');

@@ -87,13 +87,15 @@ test('pictures are put side by side on the bench, follow their marks and their o
   const names = () => parts.getByRole('listitem').allInnerTexts();
   const before = await names();
   await parts.getByRole('button', { name: /one place to the left/ }).click();
+  await expect.poll(async () => (await names())[0]).toContain('IMG_2102');
   await page.goto(`/job/${id}`);
   await expect(page.getByRole('rowheader')).toHaveCount(3);
   await page.getByRole('button', { name: 'Undo' }).click();
+  await expect(page.getByRole('button', { name: 'Redo' })).toBeEnabled();
   await page.getByRole('rowheader').nth(2).getByRole('button').click();
   await page.evaluate(() => (document.activeElement as HTMLElement | null)?.blur());
   await page.keyboard.press('Enter');
-  expect(await names()).toEqual(before);
+  await expect.poll(names).toEqual(before);
 
   // A part that is taken out is named.
   await page.goto(`/job/${id}`);

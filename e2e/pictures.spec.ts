@@ -114,6 +114,27 @@ test('an original is replaced by a newer one and put back, and a picture removed
   await expect(page.getByRole('region', { name: 'Pictures' }).getByTitle('rain-gauge.png')).toBeVisible();
 });
 
+test('what is done to the first picture that is found chooses it, though its new name is not searched for', async ({
+  page,
+}, info) => {
+  const folder = info.outputPath();
+  mkdirSync(folder, { recursive: true });
+  const draw = (name: string, colour: string) => {
+    const file = join(folder, name);
+    execFileSync('convert', ['-size', '200x120', `xc:${colour}`, file]);
+    return file;
+  };
+  await page.goto('/pictures');
+  await page.getByLabel('Choose pictures').setInputFiles(draw('tide-table.png', '#334455'));
+  await expect(sheet(page, 'tide-table.png')).toBeVisible({ timeout: 20_000 });
+  await page.getByRole('searchbox').fill('tide-table.png');
+  await expect(page.getByRole('heading', { name: '1 picture', exact: true })).toBeVisible();
+  await page.getByLabel('Choose a newer original').setInputFiles(draw('tides-of-spring.png', '#554433'));
+  await expect(page.getByText('No picture has this in its name or its words.')).toBeVisible();
+  await expect(page.getByRole('region', { name: 'Facts' })).toContainText('tides-of-spring.png');
+  await expect(page.getByRole('region', { name: 'Originals' }).getByRole('listitem')).toHaveCount(2);
+});
+
 test('the facts say what the file is, without misleading', async ({ page }) => {
   await page.goto('/pictures');
   const facts = page.getByRole('region', { name: 'Facts' });

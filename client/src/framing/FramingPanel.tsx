@@ -3,12 +3,12 @@ import type { Cell, Decisions, JobPicture, JobSlot } from '../api/client';
 import { useCellDetail } from '../api/queries';
 import { Breakpoints } from '../design/Breakpoints';
 import { KeyButton } from '../design/Button';
-import { needs } from '../design/needs';
 import { decisionFor } from '../jobs/decisions';
 import { useCells, useJobStore } from '../jobs/useJob';
 import { type Box, withFigure } from './box';
 import { FigureField } from './FigureField';
 import { arranged } from './arranged';
+import { SlotHeading } from './SlotHeading';
 import { SlotWindow } from './SlotWindow';
 import { Gets } from './Gets';
 import { useElementSize } from './useElementSize';
@@ -129,13 +129,7 @@ export function FramingPanel({
         })}
       </ul>
       <section className="border-t border-line px-4 pt-2.5 pb-3" aria-label="The active slot">
-        <h2 className="flex items-baseline gap-2">
-          <span className="truncate">{slot.slot.name}</span>
-          <span className="truncate font-normal text-ink-2">{slot.destinationName}</span>
-        </h2>
-        <p className="truncate text-[12px] text-ink-2" title={needs(slot.slot)}>
-          {needs(slot.slot)}
-        </p>
+        <SlotHeading slot={slot} />
         {group.length > 1 && (
           <div className="mt-2" data-testid="breakpoints">
             <Breakpoints

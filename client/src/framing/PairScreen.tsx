@@ -5,13 +5,13 @@ import { useKeys } from '../app/useKeys';
 import { benchActions, type Chosen } from '../bench/actions';
 import { Button, Key, KeyButton } from '../design/Button';
 import { Crop } from '../design/Crop';
-import { needs } from '../design/needs';
 import { Notice } from '../design/Notice';
 import { VerdictMark } from '../design/VerdictMark';
 import { decisionFor } from '../jobs/decisions';
 import { cellKey } from '../jobs/JobStore';
 import { useCells, useHead, useJob, useJobStore } from '../jobs/useJob';
 import { Gets } from './Gets';
+import { SlotHeading } from './SlotHeading';
 import { useElementSize } from './useElementSize';
 import { useGoing } from './useGoing';
 
@@ -68,7 +68,7 @@ function Pair({ picture, slot, slots }: { picture: JobPicture; slot: JobSlot; sl
           </Button>
         </div>
         <Together picture={picture} slot={slot} cell={cell} />
-        <Parts picture={picture} onFrame={going.frame} />
+        <Parts picture={picture} onFrame={going.frame} onGo={going.here} />
       </div>
       <Panel
         picture={picture}
@@ -119,14 +119,23 @@ function Together({ picture, slot, cell }: { picture: JobPicture; slot: JobSlot;
 }
 
 /** Each of the pictures, in their order, with the way to its marks. */
-function Parts({ picture, onFrame }: { picture: JobPicture; onFrame: (id: string) => void }) {
+function Parts({
+  picture,
+  onFrame,
+  onGo,
+}: {
+  picture: JobPicture;
+  onFrame: (id: string) => void;
+  onGo: (id: string) => void;
+}) {
   const store = useJobStore();
   const head = useHead();
   const parts = picture.parts!;
   const forward = (at: number) => {
     const next = [...parts];
     [next[at - 1], next[at]] = [next[at]!, next[at - 1]!];
-    void store.pair(next, picture.picture.id);
+    // In another order they are other pictures side by side.
+    void store.pair(next, picture.picture.id).then((made) => made && onGo(made));
   };
   return (
     <ol
@@ -227,13 +236,7 @@ function Panel({
         })}
       </ul>
       <section className="border-t border-line px-4 pt-2.5 pb-3" aria-label="The active slot">
-        <h2 className="flex items-baseline gap-2">
-          <span className="truncate">{slot.slot.name}</span>
-          <span className="truncate font-normal text-ink-2">{slot.destinationName}</span>
-        </h2>
-        <p className="truncate text-[12px] text-ink-2" title={needs(slot.slot)}>
-          {needs(slot.slot)}
-        </p>
+        <SlotHeading slot={slot} />
         <Gets cell={cell} detail={detail.data} />
         <p className="mt-2 text-[12px] text-ink-2">
           Each picture is framed by its own marks. Where one needs more width to hold its keep box, the others

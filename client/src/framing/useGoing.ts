@@ -27,6 +27,8 @@ export function useGoing(picture: JobPicture, slot: JobSlot, slots: readonly Job
     bench: () => go(`/job/${store.id}`),
     weigh: () => go(`/job/${store.id}/weighing/${id}/${slot.address}`),
     over: () => setSearch({ slot: slot.address, over: '' }, { replace: true }),
+    /** To another picture in the same slot. */
+    here: (other: string) => go(`/job/${store.id}/framing/${other}?slot=${slot.address}`, { replace: true }),
     /** To the marks of another picture, in a slot that takes it alone. */
     frame: (other: string) => {
       const alone = head.slots.find((one) => one.slot.pair == null) ?? slot;

@@ -289,11 +289,18 @@ export class JobStore {
     return this.send([{ do: 'add-pictures', pictures }]);
   }
 
-  /** Puts pictures side by side, in the place of such as they take the place of. */
-  pair(pictures: string[], instead: string | null = null) {
-    return this.call(() =>
-      api.POST('/api/jobs/{id}/pairs', { params: this.params, body: { pictures, instead } }),
-    );
+  /** Puts pictures side by side, in the place of such as they take the place of; null where that is refused. */
+  async pair(pictures: string[], instead: string | null = null): Promise<string | null> {
+    let made: string | null = null;
+    const done = await this.call(async () => {
+      const answer = await api.POST('/api/jobs/{id}/pairs', {
+        params: this.params,
+        body: { pictures, instead },
+      });
+      made = answer.data?.picture ?? null;
+      return answer;
+    });
+    return done ? made : null;
   }
 
   removePictures(pictures: string[]) {

@@ -102,6 +102,9 @@ export function PicturesScreen({ onChoose }: { onChoose: () => void }) {
         <aside
           className="flex min-h-0 flex-col overflow-y-auto border-l border-line bg-sheet"
           aria-label="Facts and originals"
+          // Whoever does something with the first one that was found has chosen it: it stays, whatever is found then.
+          onFocusCapture={() => choose(chosen)}
+          onChangeCapture={() => choose(chosen)}
         >
           <PictureFacts picture={chosen} />
           <PictureCare key={chosen.id} picture={chosen} />

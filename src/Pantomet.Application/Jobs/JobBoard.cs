@@ -110,7 +110,18 @@ internal sealed record BoardState
     public RunState Run { get; init; }
 
     /// <summary>Pictures of the job that the library has.</summary>
-    public required IReadOnlyDictionary<Guid, PictureRow> Rows { get; init; }
+    public required IReadOnlyDictionary<Guid, PictureRow> Rows
+    {
+        get;
+        init
+        {
+            field = value;
+            _pairs = [.. value.Values.Where(row => row.Parts is not null)];
+        }
+    }
+
+    // Asked for with every picture that changes.
+    private readonly IReadOnlyList<PictureRow> _pairs = [];
 
     /// <summary>Slots of the job that the book has.</summary>
     public required IReadOnlyDictionary<string, BoardSlot> Slots { get; init; }
@@ -170,7 +181,7 @@ internal sealed record BoardState
 
     /// <summary>The pictures side by side that a picture is a part of.</summary>
     public IEnumerable<Guid> PairsWith(Guid picture) =>
-        Rows.Values.Where(row => row.Parts?.Any(part => part.Id == picture) == true).Select(row => row.Id);
+        _pairs.Where(row => row.Parts!.Any(part => part.Id == picture)).Select(row => row.Id);
 
     public bool IsAtWork => ArchivedAt is null && Run == RunState.Running;
 }

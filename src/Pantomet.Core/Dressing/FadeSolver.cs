@@ -40,7 +40,7 @@ public static class FadeSolver
     private const int SampleOf = 8192;
 
     // How many steps a sample may be off without anything being counted twice.
-    private const int Around = 8;
+    private const int Around = 4;
 
     private const int Stride = 8;
 
@@ -84,7 +84,7 @@ public static class FadeSolver
         }
 
         var below = Math.Max(0, Math.Min(ground.Sample(SampleOf).First(Stride), Whole) - Around);
-        while (ground.Failing(below, collect: true) <= most && below > 0)
+        while (ground.Collect(below) <= most && below > 0)
         {
             below = Math.Max(0, below - (2 * Around));
         }

@@ -1,3 +1,4 @@
+using System.Buffers;
 using System.Runtime.CompilerServices;
 using System.Runtime.InteropServices;
 using Pantomet.Core.Geometry;
@@ -84,7 +85,19 @@ internal sealed class Ground
     /// <param name="stride">In how large steps to look before the last of them is looked into.</param>
     public int First(int stride)
     {
-        bool Reached(int level) => Failing(level, collect: false) <= Count / FadeSolver.Hundredth;
+        bool Reached(int level) => Failing(level) <= Count / FadeSolver.Hundredth;
+        if (OnlyGains)
+        {
+            var (low, high) = (-1, FadeSolver.Whole + 1);
+            while (high - low > 1)
+            {
+                var middle = (low + high) / 2;
+                (low, high) = Reached(middle) ? (low, middle) : (middle, high);
+            }
+
+            return high;
+        }
+
         for (var level = 0; ; level = Math.Min(FadeSolver.Whole, level + stride))
         {
             if (Reached(level))
@@ -109,58 +122,62 @@ internal sealed class Ground
 
     /// <summary>How many pixels do not reach the goal at an amount.</summary>
     /// <param name="level">The amount in 255ths.</param>
-    /// <param name="collect">True to keep them for <see cref="FailingOfCollected"/>.</param>
-    public int Failing(int level, bool collect)
+    public int Failing(int level)
     {
         var failing = 0;
-        if (collect)
-        {
-            _collected.Clear();
-        }
+        OverRows((from, to) => Interlocked.Add(ref failing, Inside(level, (_dark, _light), from, to, null)));
+        return failing;
+    }
 
-        var (keptDark, keptLight) = collect ? Bounds(_goal.Ratio * Kept) : (_dark, _light);
-        var passes = Passing.Of(TablesAt(level), keptDark, keptLight);
+    /// <summary>Keeps the pixels that do not reach the goal at an amount, or hardly, for what is asked of them alone.</summary>
+    /// <param name="level">The amount in 255ths.</param>
+    /// <returns>How many do not reach it.</returns>
+    public int Collect(int level)
+    {
+        _collected.Clear();
+        var bounds = Bounds(_goal.Ratio * Kept);
         OverRows(
             (from, to) =>
             {
-                var mine = new List<int>();
-                var count = 0;
-                ref var table = ref MemoryMarshal.GetArrayDataReference(TablesAt(level));
-                for (var y = from; y < to; y++)
+                var places = ArrayPool<int>.Shared.Rent(((to - from) * _area.Width) + 1);
+                var found = Inside(level, bounds, from, to, places);
+                lock (_collected)
                 {
-                    var start = StartOf(y);
-                    var row = Row(y);
-                    ref var pixel = ref MemoryMarshal.GetReference(row);
-                    for (var at = 0; at < row.Length; at += 3)
-                    {
-                        if (passes.By(Unsafe.Add(ref pixel, at + 1)))
-                        {
-                            continue;
-                        }
-
-                        var luminance = Luminance(ref table, ref Unsafe.Add(ref pixel, at));
-                        if (luminance > keptDark && luminance < keptLight)
-                        {
-                            count += Fails(luminance) ? 1 : 0;
-                            if (collect)
-                            {
-                                mine.Add(start + at);
-                            }
-                        }
-                    }
+                    _collected.AddRange(places.AsSpan(0, found));
                 }
 
-                Interlocked.Add(ref failing, count);
-                if (collect)
-                {
-                    lock (_collected)
-                    {
-                        _collected.AddRange(mine);
-                    }
-                }
+                ArrayPool<int>.Shared.Return(places);
             }
         );
-        return failing;
+        return FailingOfCollected(level);
+    }
+
+    // How many pixels of some rows have a luminance between two bounds at an amount, and where they begin. Nothing is jumped over: which pixels
+    // are between is no more to be foreseen than the picture, and a wrong guess costs more than three figures.
+    private int Inside(int level, (float Dark, float Light) bounds, int from, int to, int[]? places)
+    {
+        var (dark, light) = bounds;
+        var found = 0;
+        ref var table = ref MemoryMarshal.GetArrayDataReference(TablesAt(level));
+        ref var place = ref MemoryMarshal.GetArrayDataReference(places ?? []);
+        for (var y = from; y < to; y++)
+        {
+            var start = StartOf(y);
+            var row = Row(y);
+            ref var pixel = ref MemoryMarshal.GetReference(row);
+            for (var at = 0; at < row.Length; at += 3)
+            {
+                var luminance = Luminance(ref table, ref Unsafe.Add(ref pixel, at));
+                if (places is not null)
+                {
+                    Unsafe.Add(ref place, found) = start + at;
+                }
+
+                found += (luminance > dark ? 1 : 0) & (luminance < light ? 1 : 0);
+            }
+        }
+
+        return found;
     }
 
     /// <summary>How many of the pixels that were kept do not reach the goal at an amount.</summary>
@@ -291,7 +308,7 @@ internal sealed class Ground
     {
         if (_collected.Count == 0)
         {
-            Failing(level, collect: true);
+            Collect(level);
         }
 
         var (across, down) = ((_area.Width + Tile - 1) / Tile, (_area.Height + Tile - 1) / Tile);

@@ -1,0 +1,17 @@
+import type { JobSlot } from '../api/client';
+import { needs } from '../design/needs';
+
+/** A slot by its name, whose it is and what it takes. */
+export function SlotHeading({ slot }: { slot: JobSlot }) {
+  return (
+    <>
+      <h2 className="flex items-baseline gap-2">
+        <span className="truncate">{slot.slot.name}</span>
+        <span className="truncate font-normal text-ink-2">{slot.destinationName}</span>
+      </h2>
+      <p className="truncate text-[12px] text-ink-2" title={needs(slot.slot)}>
+        {needs(slot.slot)}
+      </p>
+    </>
+  );
+}

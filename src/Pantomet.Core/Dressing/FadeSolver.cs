@@ -60,7 +60,7 @@ public static class FadeSolver
     {
         ArgumentNullException.ThrowIfNull(goal);
         Check(pixels, area);
-        var ground = new Ground(pixels, area, goal, threads);
+        using var ground = new Ground(pixels, area, goal, threads);
         var (level, ratio) = Least(ground);
         if (level > Whole)
         {
@@ -123,7 +123,8 @@ public static class FadeSolver
     {
         ArgumentNullException.ThrowIfNull(goal);
         Check(pixels, area);
-        return new Ground(pixels, area, goal, threads).WorstHundredth(level).Ratio;
+        using var ground = new Ground(pixels, area, goal, threads);
+        return ground.WorstHundredth(level).Ratio;
     }
 
     private static void Check(PixelRows pixels, Crop area)

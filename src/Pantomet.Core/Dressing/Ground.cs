@@ -8,7 +8,7 @@ using Pantomet.Core.Rules;
 namespace Pantomet.Core.Dressing;
 
 /// <summary>The pixels that something is written on, as far as contrast depends on them.</summary>
-internal sealed class Ground
+internal sealed class Ground : IDisposable
 {
     // Ratios are told to a thousandth.
     private const int Fineness = 1000;
@@ -27,8 +27,10 @@ internal sealed class Ground
     private readonly float _light;
     private readonly float[]?[] _tables = new float[FadeSolver.Whole + 1][];
 
-    // Where the pixels begin that failed when they were last kept.
-    private readonly List<int> _collected = [];
+    // Where the pixels begin that failed when they were last kept, and how many these are. It is borrowed: a new one each time would cost as much
+    // as a look at all pixels.
+    private int[] _places = [];
+    private int _collected;
 
     // What is kept lies below what was asked for or a little above: at the amount that is found, the worst hundredth is among these.
     private const double Kept = 1.04;
@@ -125,7 +127,7 @@ internal sealed class Ground
     public int Failing(int level)
     {
         var failing = 0;
-        OverRows((from, to) => Interlocked.Add(ref failing, Inside(level, (_dark, _light), from, to, null)));
+        OverRows((_, from, to) => Interlocked.Add(ref failing, Inside(level, (_dark, _light), from, to, [])));
         return failing;
     }
 
@@ -134,32 +136,50 @@ internal sealed class Ground
     /// <returns>How many do not reach it.</returns>
     public int Collect(int level)
     {
-        _collected.Clear();
-        var bounds = Bounds(_goal.Ratio * Kept);
-        OverRows(
-            (from, to) =>
-            {
-                var places = ArrayPool<int>.Shared.Rent(((to - from) * _area.Width) + 1);
-                var found = Inside(level, bounds, from, to, places);
-                lock (_collected)
-                {
-                    _collected.AddRange(places.AsSpan(0, found));
-                }
+        if (_places.Length == 0)
+        {
+            _places = ArrayPool<int>.Shared.Rent(Count + _threads);
+        }
 
-                ArrayPool<int>.Shared.Return(places);
+        // Each band writes into its own part, with one place more for what is written in vain.
+        var bounds = Bounds(_goal.Ratio * Kept);
+        var parts = new System.Collections.Concurrent.ConcurrentBag<(int From, int Count)>();
+        OverRows(
+            (band, from, to) =>
+            {
+                var start = (from * _area.Width) + band;
+                parts.Add((start, Inside(level, bounds, from, to, _places.AsSpan(start))));
             }
         );
+        _collected = 0;
+        foreach (var (from, count) in parts.OrderBy(part => part.From))
+        {
+            _places.AsSpan(from, count).CopyTo(_places.AsSpan(_collected));
+            _collected += count;
+        }
+
         return FailingOfCollected(level);
     }
 
-    // How many pixels of some rows have a luminance between two bounds at an amount, and where they begin. Nothing is jumped over: which pixels
-    // are between is no more to be foreseen than the picture, and a wrong guess costs more than three figures.
-    private int Inside(int level, (float Dark, float Light) bounds, int from, int to, int[]? places)
+    public void Dispose()
+    {
+        if (_places.Length > 0)
+        {
+            ArrayPool<int>.Shared.Return(_places);
+            _places = [];
+        }
+    }
+
+    // How many pixels of some rows have a luminance between two bounds at an amount, and where they begin. Of those that green does not settle
+    // none is jumped over: which are between is not to be foreseen, and a wrong guess costs more than a figure written in vain.
+    private int Inside(int level, (float Dark, float Light) bounds, int from, int to, Span<int> places)
     {
         var (dark, light) = bounds;
         var found = 0;
+        var passes = Passing.Of(TablesAt(level), dark, light);
         ref var table = ref MemoryMarshal.GetArrayDataReference(TablesAt(level));
-        ref var place = ref MemoryMarshal.GetArrayDataReference(places ?? []);
+        ref var place = ref MemoryMarshal.GetReference(places);
+        var keeps = !places.IsEmpty;
         for (var y = from; y < to; y++)
         {
             var start = StartOf(y);
@@ -167,8 +187,13 @@ internal sealed class Ground
             ref var pixel = ref MemoryMarshal.GetReference(row);
             for (var at = 0; at < row.Length; at += 3)
             {
+                if (passes.By(Unsafe.Add(ref pixel, at + 1)))
+                {
+                    continue;
+                }
+
                 var luminance = Luminance(ref table, ref Unsafe.Add(ref pixel, at));
-                if (places is not null)
+                if (keeps)
                 {
                     Unsafe.Add(ref place, found) = start + at;
                 }
@@ -186,7 +211,7 @@ internal sealed class Ground
         var failing = 0;
         ref var table = ref MemoryMarshal.GetArrayDataReference(TablesAt(level));
         ref var pixels = ref MemoryMarshal.GetReference(_pixels.Values.Span);
-        foreach (var place in CollectionsMarshal.AsSpan(_collected))
+        foreach (var place in _places.AsSpan(0, _collected))
         {
             failing += Fails(Luminance(ref table, ref Unsafe.Add(ref pixels, place))) ? 1 : 0;
         }
@@ -222,7 +247,7 @@ internal sealed class Ground
         ref var pixels = ref MemoryMarshal.GetReference(_pixels.Values.Span);
         var counts = new int[((int)Contrast.Most * Fineness) + 2];
         var failing = 0;
-        foreach (var place in CollectionsMarshal.AsSpan(_collected))
+        foreach (var place in _places.AsSpan(0, _collected))
         {
             var luminance = Luminance(ref table, ref Unsafe.Add(ref pixels, place));
             if (luminance > dark && luminance < light)
@@ -265,7 +290,7 @@ internal sealed class Ground
         var failing = 0;
         var passes = Passing.Of(TablesAt(level), (float)dark, (float)light);
         OverRows(
-            (from, to) =>
+            (_, from, to) =>
             {
                 var mine = new int[counts.Length];
                 var count = 0;
@@ -306,7 +331,7 @@ internal sealed class Ground
     /// <summary>The part, of a few pixels' side, in which most do not reach the goal at an amount.</summary>
     public Crop Worst(int level)
     {
-        if (_collected.Count == 0)
+        if (_collected == 0)
         {
             Collect(level);
         }
@@ -315,7 +340,7 @@ internal sealed class Ground
         var counts = new int[across * down];
         ref var table = ref MemoryMarshal.GetArrayDataReference(TablesAt(level));
         ref var pixels = ref MemoryMarshal.GetReference(_pixels.Values.Span);
-        foreach (var place in CollectionsMarshal.AsSpan(_collected))
+        foreach (var place in _places.AsSpan(0, _collected))
         {
             if (Fails(Luminance(ref table, ref Unsafe.Add(ref pixels, place))))
             {
@@ -341,16 +366,16 @@ internal sealed class Ground
 
     private int StartOf(int y) => (((_area.Top + y) * _pixels.Width) + _area.Left) * 3;
 
-    private void OverRows(Action<int, int> work)
+    private void OverRows(Action<int, int, int> work)
     {
         var bands = Math.Clamp(Count / 50_000, 1, _threads);
         if (bands == 1)
         {
-            work(0, _area.Height);
+            work(0, 0, _area.Height);
             return;
         }
 
-        Parallel.For(0, bands, band => work(_area.Height * band / bands, _area.Height * (band + 1) / bands));
+        Parallel.For(0, bands, band => work(band, _area.Height * band / bands, _area.Height * (band + 1) / bands));
     }
 
     private bool Fails(float luminance) => luminance > _dark && luminance < _light;

@@ -1,5 +1,6 @@
 using System.CommandLine;
 using Pantomet.Cli;
+using Pantomet.Cli.Mend;
 using Pantomet.Cli.Render;
 using Pantomet.Cli.Site;
 
@@ -14,6 +15,7 @@ var root = new RootCommand("Pantomet: every picture in every place it must go, a
 {
     RenderCommand.Build(),
     SiteCommand.Build(),
+    MendCommand.Build(),
     ServeCommands.Demo(),
     ServeCommands.Serve(),
     ServeCommands.OpenApi(),

@@ -37,6 +37,7 @@ const words: Record<ReasonCode, string> = {
   'no-file': 'No file',
   'other-type': 'Type not taken',
   'other-size': 'Other size',
+  'light-enough': 'Light enough',
   waiting: 'Still to be made',
 };
 

@@ -122,6 +122,9 @@ public static class ReasonCodes
     /// <summary>The picture could not be drawn into a file.</summary>
     public const string Unreadable = "unreadable";
 
+    /// <summary>A picture of a library is light enough as it is.</summary>
+    public const string LightEnough = "light-enough";
+
     /// <summary>A delivered file has a density that its slot no longer asks for.</summary>
     public const string OtherDensity = "other-density";
 

@@ -14,6 +14,22 @@ public static class Programs
     public static Answer Pantomet(params string[] arguments) =>
         Run("dotnet", [Path.Combine(AppContext.BaseDirectory, "pantomet.dll"), .. arguments]);
 
+    /// <summary>The pantomet command, killed after a while wherever it is.</summary>
+    public static void Killed(string[] arguments, TimeSpan after)
+    {
+        var start = new ProcessStartInfo("dotnet", [Path.Combine(AppContext.BaseDirectory, "pantomet.dll"), .. arguments])
+        {
+            RedirectStandardOutput = true,
+            RedirectStandardError = true,
+        };
+        using var process = Process.Start(start)!;
+        if (!process.WaitForExit(after))
+        {
+            process.Kill();
+            process.WaitForExit();
+        }
+    }
+
     /// <summary>ImageMagick's identify.</summary>
     public static string Identify(string format, string file) => Checked("identify", "-quiet", "-format", format, file);
 

@@ -1,0 +1,246 @@
+using System.Collections.Concurrent;
+using System.Diagnostics;
+using System.Globalization;
+using Pantomet.Application.Sites;
+using Pantomet.Core.Facts;
+using Pantomet.Core.Geometry;
+using Pantomet.Core.Mending;
+using Pantomet.Core.Reports;
+using Pantomet.Core.Verdicts;
+using Pantomet.Data;
+using Pantomet.Imaging.Making;
+using Pantomet.Imaging.Reading;
+
+namespace Pantomet.Application.Mending;
+
+/// <summary>Lightens the pictures of a folder: in place with their originals kept, or into another folder.</summary>
+/// <param name="folder">The folder.</param>
+/// <param name="output">Where the lightened ones go; null to put them in place.</param>
+/// <param name="keep">Where the originals of those in place are kept.</param>
+/// <param name="rule">What they are lightened to.</param>
+/// <param name="dry">True to touch nothing.</param>
+/// <param name="jobs">How many pictures are worked on at once.</param>
+public sealed class MendRun(string folder, string? output, string? keep, MendRule rule, bool dry, int jobs)
+{
+    private static readonly string[] Endings = [".jpg", ".jpeg", ".jpe", ".png", ".webp", ".avif", ".jfif"];
+
+    // Links are not followed: what they lead to may lie outside.
+    private static readonly EnumerationOptions Walk = new()
+    {
+        RecurseSubdirectories = true,
+        IgnoreInaccessible = true,
+        AttributesToSkip = FileAttributes.ReparsePoint,
+    };
+
+    private readonly string _root = Path.GetFullPath(folder);
+    private readonly KeptOriginals? _kept = keep is null ? null : new(Path.GetFullPath(keep));
+    private readonly string _by = string.Create(
+        CultureInfo.InvariantCulture,
+        $"{rule.MaxSide}|{rule.MaxBytes?.Bytes}|{rule.Likeness}|{rule.AtLeast}"
+    );
+
+    /// <summary>What is wrong with the folders; null when nothing is.</summary>
+    /// <param name="folder">The folder.</param>
+    /// <param name="other">The one for originals or results; null where nothing is touched.</param>
+    public static string? Fault(string folder, string? other)
+    {
+        var from = Path.GetFullPath(folder);
+        var to = other is null ? null : Path.GetFullPath(other);
+        return !Directory.Exists(from) ? $"{folder}: there is no such folder"
+            : to is null ? null
+            : File.Exists(to) ? $"{other}: this is a file, not a folder"
+            : SiteFolder.IsInside(to, from) || SiteFolder.IsInside(from, to)
+                ? "the folder and the one for originals or results must not lie in each other"
+            : null;
+    }
+
+    /// <summary>Looks through the folder and lightens what is worth it.</summary>
+    public async Task<RenderReport> ExecuteAsync(CancellationToken cancel)
+    {
+        var clock = Stopwatch.StartNew();
+        var known = _kept?.Known() ?? [];
+        var told = new ConcurrentBag<(ReportedSource Source, ReportedVariant? Variant)>();
+        var room = new WorkRoom(jobs);
+        await Parallel.ForEachAsync(
+            Pictures(),
+            new ParallelOptions { MaxDegreeOfParallelism = jobs, CancellationToken = cancel },
+            async (path, stop) =>
+            {
+                var one = await OneAsync(path, known, room, stop);
+                CopyUnchanged(path, one.Variant);
+                told.Add(one);
+            }
+        );
+        var all = told.OrderBy(one => one.Source.File, StringComparer.Ordinal).ToList();
+        return RenderReport.Of(
+            [.. all.Select(one => one.Source)],
+            [.. all.Select(one => one.Variant).OfType<ReportedVariant>()],
+            clock.Elapsed
+        );
+    }
+
+    /// <summary>Puts the kept originals back, byte for byte.</summary>
+    /// <returns>How many were, and what was changed by somebody since and stays.</returns>
+    public static (int Restored, IReadOnlyList<string> Changed) Restore(string folder, string keep)
+    {
+        var kept = new KeptOriginals(Path.GetFullPath(keep));
+        var known = kept.Known();
+        var (restored, changed) = (0, new List<string>());
+        foreach (var path in kept.Paths().ToList())
+        {
+            var to = Path.Combine(Path.GetFullPath(folder), path);
+            // Neither what was put there nor the original: somebody changed it.
+            var there = new FileInfo(to);
+            if (there.Exists && !(known.TryGetValue(path, out var mended) && IsSame(there, mended)) && !kept.Holds(path, to))
+            {
+                changed.Add(path);
+                continue;
+            }
+
+            kept.PutBack(path, to);
+            restored++;
+        }
+
+        return (restored, changed);
+    }
+
+    private IEnumerable<string> Pictures() =>
+        Directory
+            .EnumerateFiles(_root, "*", Walk)
+            .Where(path => Endings.Contains(Path.GetExtension(path), StringComparer.OrdinalIgnoreCase))
+            .Select(path => Path.GetRelativePath(_root, path));
+
+    private async Task<(ReportedSource Source, ReportedVariant? Variant)> OneAsync(
+        string path,
+        Dictionary<string, MendedFile> known,
+        WorkRoom room,
+        CancellationToken cancel
+    )
+    {
+        var full = Path.Combine(_root, path);
+        try
+        {
+            var file = new FileInfo(full);
+            var read = PictureReader.ReadFacts(full);
+            if (read.Facts is not { } facts)
+            {
+                return (new() { File = path, Error = read.Refusal }, null);
+            }
+
+            var source = ReportedSource.Of(path, facts);
+            if (known.TryGetValue(path, out var mended) && mended.By == _by && IsSame(file, mended))
+            {
+                return (source, Left(path, facts, new(ReasonCodes.LightEnough, "It was looked at before and has not changed since.")));
+            }
+
+            if (MendRule.Beforehand(facts) is { } beforehand)
+            {
+                return (source, Left(path, facts, beforehand));
+            }
+
+            return (source, await LightenAsync(path, file, facts, room, cancel));
+        }
+        catch (Exception fault) when (fault is IOException or UnauthorizedAccessException)
+        {
+            return (new() { File = path, Error = $"It cannot be read or written: {fault.Message}" }, null);
+        }
+    }
+
+    private async Task<ReportedVariant> LightenAsync(
+        string path,
+        FileInfo file,
+        PictureFacts facts,
+        WorkRoom room,
+        CancellationToken cancel
+    )
+    {
+        var picture = await PictureMaker.MakeAsync(file.FullName, [], null, [new(rule.SlotFor(facts), null)], room, cancel);
+        if (picture.Facts is null)
+        {
+            return Left(path, facts, new(ReasonCodes.Unreadable, picture.Refusal ?? "It cannot be read."), Verdict.Breaks);
+        }
+
+        var made = picture.Made[0][0];
+        if (rule.NotTaken(file.Length, made.File?.LongLength, made.Likeness?.Score) is { } reason)
+        {
+            Note(path, file);
+            return Left(path, facts, reason);
+        }
+
+        var now = new FileInfo(file.FullName);
+        if (!now.Exists || now.Length != file.Length || now.LastWriteTimeUtc != file.LastWriteTimeUtc)
+        {
+            return Left(path, facts, new(ReasonCodes.Waiting, "It was changed while it was looked at; it stays as it is now."));
+        }
+
+        if (!dry)
+        {
+            Put(path, file, made.File!);
+        }
+
+        return ReportedVariant.Of(
+            path,
+            "mend",
+            "mend",
+            Density.One,
+            made.Plan.Crop,
+            new(path, made.Size, made.Format!.Value, made.File!.LongLength, made.Quality, made.Likeness?.Score, made.Likeness?.WorstTile),
+            made.Encodes,
+            made.Verdict,
+            made.Reasons
+        );
+    }
+
+    // The original is kept before its place is taken; the new file is written beside it, flushed and renamed, with the time and rights of the
+    // old one.
+    private void Put(string path, FileInfo file, byte[] content)
+    {
+        var to = output is null ? file.FullName : Path.Combine(Path.GetFullPath(output), path);
+        Directory.CreateDirectory(Path.GetDirectoryName(to)!);
+        _kept?.Keep(path, file.FullName);
+        var part = $"{to}.{Guid.NewGuid():N}.part";
+        try
+        {
+            File.WriteAllBytes(part, content);
+            if (!OperatingSystem.IsWindows())
+            {
+                File.SetUnixFileMode(part, File.GetUnixFileMode(file.FullName));
+            }
+
+            File.SetLastWriteTimeUtc(part, file.LastWriteTimeUtc);
+            Durable.Flush(part);
+            _kept?.Note(new(path, content.LongLength, file.LastWriteTimeUtc, _by));
+            Durable.Move(part, to);
+        }
+        finally
+        {
+            File.Delete(part);
+        }
+    }
+
+    // Another folder gets every picture, so that it can stand in for the first.
+    private void CopyUnchanged(string path, ReportedVariant? variant)
+    {
+        if (dry || output is null || variant?.File is not null)
+        {
+            return;
+        }
+
+        var to = Path.Combine(Path.GetFullPath(output), path);
+        Directory.CreateDirectory(Path.GetDirectoryName(to)!);
+        File.Copy(Path.Combine(_root, path), to, overwrite: true);
+    }
+
+    private void Note(string path, FileInfo file)
+    {
+        if (!dry)
+        {
+            _kept?.Note(new(path, file.Length, file.LastWriteTimeUtc, _by));
+        }
+    }
+
+    private static bool IsSame(FileInfo file, MendedFile known) => file.Length == known.Bytes && file.LastWriteTimeUtc == known.Changed;
+
+    private static ReportedVariant Left(string path, PictureFacts facts, Reason reason, Verdict verdict = Verdict.Skipped) =>
+        ReportedVariant.Of(path, "mend", "mend", Density.One, Crop.All(facts.Size), null, 0, verdict, [reason]);
+}

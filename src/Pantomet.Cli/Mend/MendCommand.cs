@@ -1,0 +1,239 @@
+using System.CommandLine;
+using System.Globalization;
+using Pantomet.Application.Mending;
+using Pantomet.Core;
+using Pantomet.Core.Geometry;
+using Pantomet.Core.Mending;
+using Pantomet.Core.Reports;
+using Pantomet.Core.Weight;
+
+namespace Pantomet.Cli.Mend;
+
+/// <summary><c>mend</c>: lightens the pictures of a folder under their own names and types.</summary>
+internal static class MendCommand
+{
+    public static Command Build()
+    {
+        var folder = new Argument<string>("DIR") { Description = "The folder of the pictures." };
+        var output = new Option<string?>("--out") { Description = "The folder for the lightened pictures.", HelpName = "DIR2" };
+        var keep = new Option<string?>("--keep")
+        {
+            Description = "Lightens in place, and keeps the originals in this folder.",
+            HelpName = "DIR2",
+        };
+        var side = new Option<string?>("--max-side") { Description = "The most pixels of the longer side.", HelpName = "N" };
+        var weight = new Option<string?>("--max-bytes") { Description = "The most a file may weigh, such as 500 kB.", HelpName = "W" };
+        var likeness = new Option<string?>("--likeness")
+        {
+            Description = "How much a file must look like its picture, 0 to 1 (0.995 where it is not given).",
+            HelpName = "L",
+        };
+        var share = new Option<string?>("--at-least")
+        {
+            Description = "The share that a file must lose to be worth it (0.1 where it is not given).",
+            HelpName = "S",
+        };
+        var dry = new Option<bool>("--dry-run") { Description = "Tells what would be done, and touches nothing." };
+        var restore = new Option<bool>("--restore") { Description = "Puts the originals back that --keep has." };
+        var (report, jobs) = (CallFiles.ReportOption(), CallFiles.JobsOption());
+        var command = new Command("mend", "Lightens the pictures of a folder under their own names and types.")
+        {
+            folder,
+            output,
+            keep,
+            side,
+            weight,
+            likeness,
+            share,
+            dry,
+            restore,
+            report,
+            jobs,
+        };
+        command.SetAction(
+            (call, cancel) =>
+                RunAsync(
+                    new(
+                        call.GetRequiredValue(folder),
+                        call.GetValue(output),
+                        call.GetValue(keep),
+                        call.GetValue(side),
+                        call.GetValue(weight),
+                        call.GetValue(likeness),
+                        call.GetValue(share),
+                        call.GetValue(dry),
+                        call.GetValue(restore),
+                        call.GetValue(report),
+                        call.GetValue(jobs)
+                    ),
+                    cancel
+                )
+        );
+        return command;
+    }
+
+    private static async Task<int> RunAsync(Call call, CancellationToken cancel)
+    {
+        if (Fault(call, out var rule) is { } wrong)
+        {
+            await Console.Error.WriteLineAsync($"pantomet: {wrong}");
+            return ExitCodes.WrongCall;
+        }
+
+        try
+        {
+            return call.Restore ? await RestoreAsync(call) : await LightenAsync(call, rule, cancel);
+        }
+        catch (Exception fault) when (fault is IOException or UnauthorizedAccessException)
+        {
+            await Console.Error.WriteLineAsync($"pantomet: {fault.Message}");
+            return ExitCodes.SomethingBroke;
+        }
+    }
+
+    private static async Task<int> LightenAsync(Call call, MendRule rule, CancellationToken cancel)
+    {
+        var report = await new MendRun(call.Folder, call.Out, call.Keep, rule, call.Dry, call.Jobs).ExecuteAsync(cancel);
+        foreach (var source in report.Sources.Where(source => source.Error is not null))
+        {
+            await Console.Error.WriteLineAsync($"{source.File}: {source.Error}");
+        }
+
+        await CallFiles.TellBrokenAsync(report);
+        if (call.Report is not null)
+        {
+            await File.WriteAllTextAsync(call.Report, report.ToJson() + "\n", cancel);
+        }
+
+        Console.WriteLine(Summary(report, call.Dry));
+        return report.Sources.Any(source => source.Error is not null) ? ExitCodes.SomethingBroke : ExitCodes.Fine;
+    }
+
+    private static string Summary(RenderReport report, bool dry)
+    {
+        var weights = report
+            .Sources.Where(source => source.Bytes is not null)
+            .ToDictionary(source => source.File, source => source.Bytes!.Value);
+        var lighter = report.Variants.Where(variant => variant.File is not null).ToList();
+        var saved = lighter.Sum(variant => weights[variant.Source] - variant.Bytes!.Value);
+        return $"{report.Sources.Count} pictures of {Figures.Weight(weights.Values.Sum())}: {lighter.Count} {(dry ? "can be lightened" : "lightened")}, "
+            + $"{Figures.Weight(saved)} {(dry ? "less" : "saved")}, in {Figures.Number(report.Totals.Seconds, 1)} s";
+    }
+
+    private static async Task<int> RestoreAsync(Call call)
+    {
+        var (restored, changed) = MendRun.Restore(call.Folder, call.Keep!);
+        foreach (var path in changed)
+        {
+            await Console.Error.WriteLineAsync($"{path}: it was changed since; it stays, and its original stays kept.");
+        }
+
+        Console.WriteLine($"{restored} originals put back");
+        return changed.Count > 0 ? ExitCodes.SomethingBroke : ExitCodes.Fine;
+    }
+
+    // Everything that can be wrong with the call is found before anything is written.
+    private static string? Fault(Call call, out MendRule rule)
+    {
+        rule = new();
+        if (call.Restore)
+        {
+            return call.Keep is null ? "--restore needs --keep: where the originals are"
+                : !Directory.Exists(call.Keep) ? $"{call.Keep}: there is no such folder"
+                : MendRun.Fault(call.Folder, call.Keep);
+        }
+
+        if ((call.Out is not null && call.Keep is not null) || (call.Out is null && call.Keep is null && !call.Dry))
+        {
+            return "either --out or --keep is needed: where lightened pictures go, or where originals are kept";
+        }
+
+        if (Side(call.Side, out var side) is { } noSide)
+        {
+            return noSide;
+        }
+
+        if (Weight(call.Weight, out var weight) is { } noWeight)
+        {
+            return noWeight;
+        }
+
+        if (Share("--likeness", call.Likeness, MendRule.UsualLikeness, out var likeness) is { } noLikeness)
+        {
+            return noLikeness;
+        }
+
+        if (Share("--at-least", call.AtLeast, MendRule.UsualShare, out var least) is { } noShare)
+        {
+            return noShare;
+        }
+
+        rule = new()
+        {
+            MaxSide = side,
+            MaxBytes = weight,
+            Likeness = likeness,
+            AtLeast = least,
+        };
+        return MendRun.Fault(call.Folder, call.Out ?? call.Keep)
+            ?? (call.Report is null ? null : CallFiles.NoReport(call.Report, call.Out ?? call.Keep ?? call.Folder, []));
+    }
+
+    private static string? Side(string? text, out int? side)
+    {
+        side = null;
+        if (text is null)
+        {
+            return null;
+        }
+
+        if (!int.TryParse(text, NumberStyles.None, CultureInfo.InvariantCulture, out var pixels) || pixels is < 1 or > Rounding.LongestSide)
+        {
+            return $"--max-side takes a whole number from 1 to {Rounding.LongestSide}.";
+        }
+
+        side = pixels;
+        return null;
+    }
+
+    private static string? Weight(string? text, out ByteCount? weight)
+    {
+        weight = null;
+        if (text is null)
+        {
+            return null;
+        }
+
+        if (!ByteCount.TryParse(text, out var count, out var error))
+        {
+            return $"--max-bytes: {error}";
+        }
+
+        weight = count;
+        return null;
+    }
+
+    private static string? Share(string name, string? text, double usual, out double share)
+    {
+        share = usual;
+        return
+            text is null
+            || (double.TryParse(text, NumberStyles.AllowDecimalPoint, CultureInfo.InvariantCulture, out share) && share is >= 0 and <= 1)
+            ? null
+            : $"{name} takes a number from 0 to 1.";
+    }
+
+    private sealed record Call(
+        string Folder,
+        string? Out,
+        string? Keep,
+        string? Side,
+        string? Weight,
+        string? Likeness,
+        string? AtLeast,
+        bool Dry,
+        bool Restore,
+        string? Report,
+        int Jobs
+    );
+}

@@ -1,0 +1,89 @@
+using Pantomet.Core.Facts;
+using Pantomet.Core.Geometry;
+using Pantomet.Core.Rules;
+using Pantomet.Core.Verdicts;
+using Pantomet.Core.Weight;
+
+namespace Pantomet.Core.Mending;
+
+/// <summary>What the pictures of a library are lightened to, each under its own name and type.</summary>
+public sealed record MendRule
+{
+    /// <summary>The likeness that is held where none is asked for: hard to see (docs/likeness.md).</summary>
+    public const double UsualLikeness = 0.995;
+
+    /// <summary>The share that must be saved where none is asked for.</summary>
+    public const double UsualShare = 0.1;
+
+    /// <summary>The types that are lightened.</summary>
+    public static readonly IReadOnlyList<PictureFormat> Formats =
+    [
+        PictureFormat.Jpeg,
+        PictureFormat.Png,
+        PictureFormat.WebP,
+        PictureFormat.Avif,
+    ];
+
+    /// <summary>The most pixels of the longer side; null leaves them all.</summary>
+    public int? MaxSide { get; init; }
+
+    /// <summary>The most a file may weigh; null for no limit.</summary>
+    public ByteCount? MaxBytes { get; init; }
+
+    /// <summary>How much a file must look like its picture at that size, 0 to 1.</summary>
+    public double Likeness { get; init; } = UsualLikeness;
+
+    /// <summary>The share of its weight that a file must lose to be worth a change, 0 to 1.</summary>
+    public double AtLeast { get; init; } = UsualShare;
+
+    /// <summary>Why a picture is left alone before anything is tried; null where it is not.</summary>
+    public static Reason? Beforehand(PictureFacts facts)
+    {
+        ArgumentNullException.ThrowIfNull(facts);
+        return !Formats.Contains(facts.Format)
+                ? new(ReasonCodes.OtherType, $"{facts.Format.Label()} is not a type that is lightened; it stays as it is.")
+            : facts.Frames > 1 ? new(ReasonCodes.FirstFrame, "It moves or has several pages; it stays as it is.")
+            : null;
+    }
+
+    /// <summary>What a file of a picture is made by: whole, upright, in its own type and colours, tags kept but for the place.</summary>
+    public Slot SlotFor(PictureFacts facts)
+    {
+        ArgumentNullException.ThrowIfNull(facts);
+        var side = Math.Min(MaxSide ?? Rounding.LongestSide, facts.Size.LongSide);
+        return new()
+        {
+            Key = "mend",
+            Name = "mend",
+            Size = new SizeRule.Within(new(side, side)),
+            Fit = Fit.Whole,
+            Types = [new(facts.Format)],
+            Limits = new() { MaxBytes = MaxBytes },
+            // As fine as the likeness needs; what the original has lost already is not asked for.
+            Aims = new() { Likeness = Likeness, Quality = new(QualityRange.Unusable, QualityRange.Highest) },
+            // What keeps its pixels must keep their edges too.
+            Sharpen = side < facts.Size.LongSide ? Sharpening.Mild : Sharpening.Off,
+            Profile = ProfileRule.Keep,
+            Metadata = MetadataRule.Keep,
+        };
+    }
+
+    /// <summary>Why a file that was made does not take its picture's place; null where it does.</summary>
+    /// <param name="before">The picture's weight in bytes.</param>
+    /// <param name="bytes">The file's weight in bytes; null where none could be made.</param>
+    /// <param name="likeness">The file's likeness, 0 to 1.</param>
+    public Reason? NotTaken(long before, long? bytes, double? likeness) =>
+        bytes is not { } after ? new(ReasonCodes.Unreadable, "No file could be made of it; it stays as it is.")
+        : likeness < Likeness
+            ? new(
+                ReasonCodes.Likeness,
+                $"What would be light enough has a likeness of {Figures.Number(likeness.Value, 3)}, {Figures.Number(Likeness, 3)} is "
+                    + "wanted; it stays as it is."
+            )
+        : after > before * (1 - AtLeast)
+            ? new(
+                ReasonCodes.LightEnough,
+                $"It is light enough: {Figures.Weight(after)} would take the place of {Figures.Weight(before)}; it stays as it is."
+            )
+        : null;
+}

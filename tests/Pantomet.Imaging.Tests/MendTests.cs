@@ -61,6 +61,25 @@ public sealed class MendTests : IDisposable
     }
 
     [Fact]
+    public void An_original_that_was_replaced_since_is_kept_beside_the_newer_one_which_comes_back()
+    {
+        Fill();
+        var path = Path.Combine(Library, "deep/photograph.jpg");
+        var first = Hash(path);
+        Mend(0, "--keep", Kept, "--max-side", "800");
+        File.Copy(Workplace.Photographs[1], path, overwrite: true);
+        var second = Hash(path);
+        Mend(0, "--keep", Kept, "--max-side", "800");
+        Assert.NotEqual(second, Hash(path));
+        var files = Contents().Keys.Order(StringComparer.Ordinal).ToList();
+        Assert.Equal(0, Programs.Pantomet(["mend", Library, "--restore", "--keep", Kept]).Code);
+        Assert.Equal(second, Hash(path));
+        // Nothing else comes into the folder, and the first one is not lost.
+        Assert.Equal(files, Contents().Keys.Order(StringComparer.Ordinal));
+        Assert.Contains(Directory.EnumerateFiles(Kept, "*.jpg.1", SearchOption.AllDirectories), kept => Hash(kept) == first);
+    }
+
+    [Fact]
     public void A_dry_run_touches_nothing_and_another_folder_gets_every_picture()
     {
         Fill();

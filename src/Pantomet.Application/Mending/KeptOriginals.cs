@@ -19,6 +19,9 @@ internal sealed class KeptOriginals(string folder)
 {
     private const string ListName = ".mended.jsonl";
 
+    // What was kept before another original came under its name.
+    private const string Older = ".older";
+
     private readonly Lock _gate = new();
 
     private string ListPath => Path.Combine(folder, ListName);
@@ -53,14 +56,16 @@ internal sealed class KeptOriginals(string folder)
         var kept = Path.Combine(folder, path);
         if (File.Exists(kept) && !SameBytes(kept, from))
         {
-            var aside = Enumerable.Range(1, int.MaxValue).Select(n => $"{kept}.{n}").First(name => !File.Exists(name));
+            var aside = Enumerable
+                .Range(1, int.MaxValue)
+                .Select(n => Path.Combine(folder, Older, $"{path}.{n}"))
+                .First(name => !File.Exists(name));
             Durable.Move(kept, aside);
         }
 
         if (!File.Exists(kept))
         {
-            Directory.CreateDirectory(Path.GetDirectoryName(kept)!);
-            Put(from, kept);
+            WholeFile.Copy(from, kept);
         }
     }
 
@@ -79,7 +84,11 @@ internal sealed class KeptOriginals(string folder)
         Directory
             .EnumerateFiles(folder, "*", SearchOption.AllDirectories)
             .Select(path => Path.GetRelativePath(folder, path))
-            .Where(path => path != ListName && !path.EndsWith(".part", StringComparison.Ordinal));
+            .Where(path =>
+                path != ListName
+                && !path.StartsWith(Older + Path.DirectorySeparatorChar, StringComparison.Ordinal)
+                && !path.EndsWith(".part", StringComparison.Ordinal)
+            );
 
     /// <summary>True where the original of a picture is what lies somewhere.</summary>
     public bool Holds(string path, string file) => SameBytes(Path.Combine(folder, path), file);
@@ -89,26 +98,8 @@ internal sealed class KeptOriginals(string folder)
     /// <param name="to">Where it belongs.</param>
     public void PutBack(string path, string to)
     {
-        Directory.CreateDirectory(Path.GetDirectoryName(to)!);
-        Put(Path.Combine(folder, path), to);
+        WholeFile.Copy(Path.Combine(folder, path), to);
         File.Delete(Path.Combine(folder, path));
-    }
-
-    // Beside its place, flushed, then renamed: whoever looks sees the old file or the new one, whole.
-    private static void Put(string from, string to)
-    {
-        var part = $"{to}.{Guid.NewGuid():N}.part";
-        try
-        {
-            File.Copy(from, part);
-            File.SetLastWriteTimeUtc(part, File.GetLastWriteTimeUtc(from));
-            Durable.Flush(part);
-            Durable.Move(part, to);
-        }
-        finally
-        {
-            File.Delete(part);
-        }
     }
 
     private static bool SameBytes(string one, string other) =>

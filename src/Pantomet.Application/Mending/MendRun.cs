@@ -7,7 +7,6 @@ using Pantomet.Core.Geometry;
 using Pantomet.Core.Mending;
 using Pantomet.Core.Reports;
 using Pantomet.Core.Verdicts;
-using Pantomet.Data;
 using Pantomet.Imaging.Making;
 using Pantomet.Imaging.Reading;
 
@@ -64,12 +63,7 @@ public sealed class MendRun(string folder, string? output, string? keep, MendRul
         await Parallel.ForEachAsync(
             Pictures(),
             new ParallelOptions { MaxDegreeOfParallelism = jobs, CancellationToken = cancel },
-            async (path, stop) =>
-            {
-                var one = await OneAsync(path, known, room, stop);
-                CopyUnchanged(path, one.Variant);
-                told.Add(one);
-            }
+            async (path, stop) => told.Add(await OneAsync(path, known, room, stop))
         );
         var all = told.OrderBy(one => one.Source.File, StringComparer.Ordinal).ToList();
         return RenderReport.Of(
@@ -117,28 +111,29 @@ public sealed class MendRun(string folder, string? output, string? keep, MendRul
         CancellationToken cancel
     )
     {
-        var full = Path.Combine(_root, path);
+        var file = new FileInfo(Path.Combine(_root, path));
         try
         {
-            var file = new FileInfo(full);
-            var read = PictureReader.ReadFacts(full);
-            if (read.Facts is not { } facts)
-            {
-                return (new() { File = path, Error = read.Refusal }, null);
-            }
-
-            var source = ReportedSource.Of(path, facts);
+            // By time and size alone: of a library that was put right nothing is read again.
             if (known.TryGetValue(path, out var mended) && mended.By == _by && IsSame(file, mended))
             {
-                return (source, Left(path, facts, new(ReasonCodes.LightEnough, "It was looked at before and has not changed since.")));
+                return (
+                    new() { File = path, Bytes = file.Length },
+                    Left(path, new(ReasonCodes.LightEnough, "It was looked at before and has not changed since."))
+                );
             }
 
-            if (MendRule.Beforehand(facts) is { } beforehand)
+            var read = PictureReader.ReadFacts(file.FullName);
+            var variant =
+                read.Facts is not { } facts ? null
+                : MendRule.Beforehand(facts) is { } beforehand ? Left(path, beforehand)
+                : await LightenAsync(path, file, facts, room, cancel);
+            if (variant?.File is null)
             {
-                return (source, Left(path, facts, beforehand));
+                CopyUnchanged(path, file);
             }
 
-            return (source, await LightenAsync(path, file, facts, room, cancel));
+            return (read.Facts is { } told ? ReportedSource.Of(path, told) : new() { File = path, Error = read.Refusal }, variant);
         }
         catch (Exception fault) when (fault is IOException or UnauthorizedAccessException)
         {
@@ -157,20 +152,20 @@ public sealed class MendRun(string folder, string? output, string? keep, MendRul
         var picture = await PictureMaker.MakeAsync(file.FullName, [], null, [new(rule.SlotFor(facts), null)], room, cancel);
         if (picture.Facts is null)
         {
-            return Left(path, facts, new(ReasonCodes.Unreadable, picture.Refusal ?? "It cannot be read."), Verdict.Breaks);
+            return Left(path, new(ReasonCodes.Unreadable, picture.Refusal ?? "It cannot be read."), Verdict.Breaks);
         }
 
         var made = picture.Made[0][0];
         if (rule.NotTaken(file.Length, made.File?.LongLength, made.Likeness?.Score) is { } reason)
         {
             Note(path, file);
-            return Left(path, facts, reason);
+            return Left(path, reason);
         }
 
         var now = new FileInfo(file.FullName);
         if (!now.Exists || now.Length != file.Length || now.LastWriteTimeUtc != file.LastWriteTimeUtc)
         {
-            return Left(path, facts, new(ReasonCodes.Waiting, "It was changed while it was looked at; it stays as it is now."));
+            return Left(path, new(ReasonCodes.Waiting, "It was changed while it was looked at; it stays as it is now."));
         }
 
         if (!dry)
@@ -191,44 +186,25 @@ public sealed class MendRun(string folder, string? output, string? keep, MendRul
         );
     }
 
-    // The original is kept before its place is taken; the new file is written beside it, flushed and renamed, with the time and rights of the
-    // old one.
+    // The original is kept before its place is taken. What is written down of a file that never came is not what lies there, and looked at again.
     private void Put(string path, FileInfo file, byte[] content)
     {
-        var to = output is null ? file.FullName : Path.Combine(Path.GetFullPath(output), path);
-        Directory.CreateDirectory(Path.GetDirectoryName(to)!);
         _kept?.Keep(path, file.FullName);
-        var part = $"{to}.{Guid.NewGuid():N}.part";
-        try
-        {
-            File.WriteAllBytes(part, content);
-            if (!OperatingSystem.IsWindows())
-            {
-                File.SetUnixFileMode(part, File.GetUnixFileMode(file.FullName));
-            }
-
-            File.SetLastWriteTimeUtc(part, file.LastWriteTimeUtc);
-            Durable.Flush(part);
-            _kept?.Note(new(path, content.LongLength, file.LastWriteTimeUtc, _by));
-            Durable.Move(part, to);
-        }
-        finally
-        {
-            File.Delete(part);
-        }
+        _kept?.Note(new(path, content.LongLength, file.LastWriteTimeUtc, _by));
+        WholeFile.Put(
+            output is null ? file.FullName : Path.Combine(Path.GetFullPath(output), path),
+            file,
+            part => File.WriteAllBytes(part, content)
+        );
     }
 
     // Another folder gets every picture, so that it can stand in for the first.
-    private void CopyUnchanged(string path, ReportedVariant? variant)
+    private void CopyUnchanged(string path, FileInfo file)
     {
-        if (dry || output is null || variant?.File is not null)
+        if (!dry && output is not null)
         {
-            return;
+            WholeFile.Copy(file.FullName, Path.Combine(Path.GetFullPath(output), path));
         }
-
-        var to = Path.Combine(Path.GetFullPath(output), path);
-        Directory.CreateDirectory(Path.GetDirectoryName(to)!);
-        File.Copy(Path.Combine(_root, path), to, overwrite: true);
     }
 
     private void Note(string path, FileInfo file)
@@ -241,6 +217,9 @@ public sealed class MendRun(string folder, string? output, string? keep, MendRul
 
     private static bool IsSame(FileInfo file, MendedFile known) => file.Length == known.Bytes && file.LastWriteTimeUtc == known.Changed;
 
-    private static ReportedVariant Left(string path, PictureFacts facts, Reason reason, Verdict verdict = Verdict.Skipped) =>
-        ReportedVariant.Of(path, "mend", "mend", Density.One, Crop.All(facts.Size), null, 0, verdict, [reason]);
+    private static ReportedVariant Left(string path, Reason reason, Verdict verdict = Verdict.Skipped) =>
+        ReportedVariant.Of(path, "mend", "mend", Density.One, default, null, 0, verdict, [reason]) with
+        {
+            Frame = null,
+        };
 }

@@ -60,7 +60,7 @@ public sealed record EdgeColours(EdgeSide Left, EdgeSide Top, EdgeSide Right, Ed
 
     private static EdgeSide Side(PixelRows pixels, int left, int top, int right, int bottom)
     {
-        var sampled = Ground.Sampled(pixels, new(left, top, right, bottom), SampleOf);
+        var sampled = PixelSample.Of(pixels, new(left, top, right, bottom), SampleOf);
         var colours = new List<OkLab>(sampled.Width);
         for (var i = 0; i < sampled.Width; i++)
         {

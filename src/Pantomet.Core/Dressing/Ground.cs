@@ -1,4 +1,5 @@
 using System.Buffers;
+using System.Collections.Concurrent;
 using System.Runtime.CompilerServices;
 using System.Runtime.InteropServices;
 using Pantomet.Core.Geometry;
@@ -27,8 +28,8 @@ internal sealed class Ground : IDisposable
     private readonly float _light;
     private readonly float[]?[] _tables = new float[FadeSolver.Whole + 1][];
 
-    // Where the pixels begin that failed when they were last kept, and how many these are. It is borrowed: a new one each time would cost as much
-    // as a look at all pixels.
+    // Where the pixels begin that failed when they were last kept, and how many these are. It is borrowed: a new one each time would cost as
+    // much as a look at all pixels.
     private int[] _places = [];
     private int _collected;
 
@@ -57,30 +58,8 @@ internal sealed class Ground : IDisposable
             return this;
         }
 
-        var some = Sampled(_pixels, _area, of);
+        var some = PixelSample.Of(_pixels, _area, of);
         return new(some, new(0, 0, some.Width, 1), _goal, 1);
-    }
-
-    /// <summary>An even choice of about so many pixels of an area, in one row.</summary>
-    public static PixelRows Sampled(PixelRows pixels, Crop area, int of)
-    {
-        // A step that shares no factor with the width visits every column.
-        var count = area.Width * area.Height;
-        var step = Math.Max(1, count / of);
-        while (step > 1 && Shared(step, area.Width) > 1)
-        {
-            step++;
-        }
-
-        var (chosen, bands, width) = (new byte[count / step * pixels.Bands], pixels.Bands, count / step);
-        var all = pixels.Values.Span;
-        for (var i = 0; i < width; i++)
-        {
-            var (y, x) = Math.DivRem(i * step, area.Width);
-            all.Slice((((area.Top + y) * pixels.Width) + area.Left + x) * bands, bands).CopyTo(chosen.AsSpan(i * bands));
-        }
-
-        return new(chosen, width, 1, bands);
     }
 
     /// <summary>The first amount at which all but a hundredth reach the goal, in 255ths; 256 where none does.</summary>
@@ -143,7 +122,7 @@ internal sealed class Ground : IDisposable
 
         // Each band writes into its own part, with one place more for what is written in vain.
         var bounds = Bounds(_goal.Ratio * Kept);
-        var parts = new System.Collections.Concurrent.ConcurrentBag<(int From, int Count)>();
+        var parts = new ConcurrentBag<(int From, int Count)>();
         OverRows(
             (band, from, to) =>
             {
@@ -176,7 +155,7 @@ internal sealed class Ground : IDisposable
     {
         var (dark, light) = bounds;
         var found = 0;
-        var passes = Passing.Of(TablesAt(level), dark, light);
+        var passes = SettledByGreen.Of(TablesAt(level), dark, light);
         ref var table = ref MemoryMarshal.GetArrayDataReference(TablesAt(level));
         ref var place = ref MemoryMarshal.GetReference(places);
         var keeps = !places.IsEmpty;
@@ -288,7 +267,7 @@ internal sealed class Ground : IDisposable
         var counts = new int[((int)Contrast.Most * Fineness) + 2];
         var (dark, light) = Contrast.Reaching(_ink, below);
         var failing = 0;
-        var passes = Passing.Of(TablesAt(level), (float)dark, (float)light);
+        var passes = SettledByGreen.Of(TablesAt(level), (float)dark, (float)light);
         OverRows(
             (_, from, to) =>
             {
@@ -423,30 +402,5 @@ internal sealed class Ground : IDisposable
         }
 
         return new(laid, area.Width, area.Height, 3);
-    }
-
-    private static int Shared(int one, int other) => other == 0 ? one : Shared(other, one % other);
-
-    /// <summary>The values of green that settle a pixel, whatever red and blue are: green has most of the luminance.</summary>
-    private readonly record struct Passing(int Dark, int Light)
-    {
-        public bool By(byte green) => green <= Dark || green >= Light;
-
-        public static Passing Of(float[] table, float dark, float light)
-        {
-            var (least, most) = (table[0] + table[512], table[255] + table[767]);
-            var (below, above) = (-1, 256);
-            while (below < 255 && table[256 + below + 1] + most <= dark)
-            {
-                below++;
-            }
-
-            while (above > 0 && table[256 + above - 1] + least >= light)
-            {
-                above--;
-            }
-
-            return new(below, above);
-        }
     }
 }

@@ -40,7 +40,7 @@ public static class Inks
     /// <param name="to">What the picture may be faded to; null takes white under dark inks and black under light ones.</param>
     public static IReadOnlyList<InkOffer> Offered(PixelRows pixels, Crop area, double wanted, Rgb? to)
     {
-        var luminances = Luminances(Ground.Sampled(pixels, area, SampleOf));
+        var luminances = Luminances(PixelSample.Of(pixels, area, SampleOf));
         double Reached(Rgb ink) => WorstHundredth(luminances, Contrast.LuminanceOf(ink));
 
         // As far as is needed and no farther; to an end where even that is not enough.
@@ -74,7 +74,7 @@ public static class Inks
             .Select(ink => (Ink: ink, Ratio: Reached(ink)))
             .OrderByDescending(one => one.Ratio)
             .Aggregate(new List<(Rgb Ink, double Ratio)>(), WithoutAlike);
-        var ground = Ground.Sampled(pixels, area, FadeSampleOf);
+        var ground = PixelSample.Of(pixels, area, FadeSampleOf);
         var all = Crop.All(new(ground.Width, ground.Height));
         return
         [

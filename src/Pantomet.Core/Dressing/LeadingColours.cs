@@ -33,7 +33,7 @@ public static class LeadingColours
 
     /// <summary>Those of a whole picture, of which a few thousand pixels are looked at.</summary>
     public static IReadOnlyList<LeadingColour> InPicture(PixelRows pixels) =>
-        Of(Ground.Sampled(pixels, Geometry.Crop.All(new(pixels.Width, pixels.Height)), SampleOf));
+        Of(PixelSample.Of(pixels, Geometry.Crop.All(new(pixels.Width, pixels.Height)), SampleOf));
 
     /// <summary>Finds them, the one that most pixels are nearest to first.</summary>
     /// <param name="pixels">Three channels of sRGB, or four with coverage; a few thousand pixels are enough.</param>

@@ -391,7 +391,10 @@ public sealed class OrderDesk : IDisposable
 
         public string KeyOf(VariantPlan plan) =>
             Pair is { } pair
-                ? $"{string.Join('|', pair.Zip(plan.Parts!, (one, part) => $"{one.Path}|{one.Turn}|{part}"))}|{plan.Size}|{Slot.Pair}|{Slot.Background}|{Slot.Sharpen}"
+                ? $"{KeyOf(pair, plan.Parts!)}|{plan.Size}|{Slot.Pair}|{Slot.Background}|{Slot.Sharpen}"
                 : $"{Key}|{plan.Crop}|{plan.Size}|{plan.Content}|{plan.Place}|{Slot.Background}|{Slot.Sharpen}";
+
+        private static string KeyOf(IReadOnlyList<PairedOriginal> pair, IReadOnlyList<PlacedPart> placed) =>
+            string.Join('|', pair.Zip(placed, (one, part) => $"{one.Path}|{one.Turn}|{part}"));
     }
 }

@@ -1,6 +1,7 @@
 using System.CommandLine;
 using Pantomet.Cli;
 using Pantomet.Cli.Mend;
+using Pantomet.Cli.Page;
 using Pantomet.Cli.Render;
 using Pantomet.Cli.Site;
 
@@ -16,6 +17,7 @@ var root = new RootCommand("Pantomet: every picture in every place it must go, a
     RenderCommand.Build(),
     SiteCommand.Build(),
     MendCommand.Build(),
+    PageCommand.Build(),
     ServeCommands.Demo(),
     ServeCommands.Serve(),
     ServeCommands.OpenApi(),

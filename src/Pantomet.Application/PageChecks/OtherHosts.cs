@@ -1,0 +1,143 @@
+using System.Collections.Concurrent;
+using System.Globalization;
+using System.Net;
+using System.Net.Sockets;
+using Pantomet.Browsing;
+
+namespace Pantomet.Application.PageChecks;
+
+/// <summary>
+/// Files of hosts that the user named, and of no other: each name is looked up once a connection, and where private addresses are not allowed
+/// none of those is connected to, whatever a name leads to.
+/// </summary>
+internal sealed class OtherHosts : IDisposable
+{
+    private const long Most = 1_000_000_000;
+
+    private static readonly TimeSpan Longest = TimeSpan.FromSeconds(20);
+
+    private readonly HashSet<string> _allowed;
+    private readonly HttpClient _client;
+    private readonly ConcurrentDictionary<string, Lazy<Task<PageAnswer>>> _answers = new(StringComparer.Ordinal);
+    private long _bytes;
+
+    /// <param name="allowed">Hosts, with their port where it is not the usual one.</param>
+    /// <param name="reachesPrivate">True where hosts of the machine's own network may be read.</param>
+    public OtherHosts(IEnumerable<string> allowed, bool reachesPrivate)
+    {
+        _allowed = new(allowed, StringComparer.OrdinalIgnoreCase);
+        _client = new(
+            new SocketsHttpHandler
+            {
+                AllowAutoRedirect = false,
+                AutomaticDecompression = DecompressionMethods.All,
+                UseCookies = false,
+                UseProxy = false,
+                ConnectTimeout = Longest,
+                ConnectCallback = (context, cancel) => ConnectAsync(context.DnsEndPoint, reachesPrivate, cancel),
+            }
+        )
+        {
+            Timeout = Longest,
+        };
+        // What a browser of today sends, so that a server that gives lighter types to those who take them does.
+        _client.DefaultRequestHeaders.Add("Accept", "text/html,application/xhtml+xml,image/avif,image/webp,*/*;q=0.8");
+        _client.DefaultRequestHeaders.Add("User-Agent", "Mozilla/5.0 (compatible; Pantomet)");
+    }
+
+    /// <summary>What is said of an address that may not be read.</summary>
+    public static PageAnswer NotAllowed(Uri address) =>
+        PageAnswer.None(0, $"It lies at {address.Authority}, which is not among the hosts that may be read.");
+
+    /// <summary>True for an address at a host that may be read.</summary>
+    public bool Allows(Uri address) =>
+        address.Scheme is "http" or "https" && (_allowed.Contains(address.Authority) || _allowed.Contains(address.Host));
+
+    /// <summary>Gets a file, once for as long as this object lives.</summary>
+    public Task<PageAnswer> GetAsync(Uri address, CancellationToken cancel) =>
+        Allows(address)
+            ? _answers.GetOrAdd(address.AbsoluteUri, _ => new(() => FetchAsync(address, cancel))).Value
+            : Task.FromResult(NotAllowed(address));
+
+    public void Dispose() => _client.Dispose();
+
+    private async Task<PageAnswer> FetchAsync(Uri address, CancellationToken cancel)
+    {
+        try
+        {
+            using var limit = CancellationTokenSource.CreateLinkedTokenSource(cancel);
+            limit.CancelAfter(Longest);
+            using var answer = await _client.GetAsync(address, HttpCompletionOption.ResponseHeadersRead, limit.Token);
+            if ((int)answer.StatusCode is >= 300 and < 400 && answer.Headers.Location is { } moved)
+            {
+                return new((int)answer.StatusCode, null, [], new(address, moved), null);
+            }
+
+            var body = await ReadAsync(answer.Content, limit.Token);
+            var type = answer.Content.Headers.ContentType?.ToString();
+            return body is null ? PageAnswer.None(413, "It is larger than a page needs, or the page is as a whole.")
+                : answer.IsSuccessStatusCode ? PageAnswer.Of(type, body)
+                : new(
+                    (int)answer.StatusCode,
+                    type,
+                    body,
+                    null,
+                    $"{address.Authority} answers {((int)answer.StatusCode).ToString(CultureInfo.InvariantCulture)} for it."
+                );
+        }
+        catch (OperationCanceledException) when (!cancel.IsCancellationRequested)
+        {
+            return PageAnswer.None(0, $"{address.Authority} did not answer within {Longest.TotalSeconds} s.");
+        }
+        catch (HttpRequestException fault)
+        {
+            return PageAnswer.None(0, $"{address.Authority} cannot be reached: {fault.InnerException?.Message ?? fault.Message}");
+        }
+        catch (IOException fault)
+        {
+            return PageAnswer.None(0, $"{address.Authority} broke off: {fault.Message}");
+        }
+    }
+
+    // Null beyond what is taken, whatever length was told.
+    private async Task<byte[]?> ReadAsync(HttpContent content, CancellationToken cancel)
+    {
+        await using var stream = await content.ReadAsStreamAsync(cancel);
+        using var held = new MemoryStream();
+        var part = new byte[81_920];
+        int read;
+        while ((read = await stream.ReadAsync(part, cancel)) > 0)
+        {
+            if (held.Length + read > OwnFiles.Largest || Interlocked.Add(ref _bytes, read) > Most)
+            {
+                return null;
+            }
+
+            held.Write(part, 0, read);
+        }
+
+        return held.ToArray();
+    }
+
+    private static async ValueTask<Stream> ConnectAsync(DnsEndPoint to, bool reachesPrivate, CancellationToken cancel)
+    {
+        var addresses = await Dns.GetHostAddressesAsync(to.Host, cancel);
+        var reached = addresses.Where(address => reachesPrivate || !PrivateAddress.Is(address)).ToArray();
+        if (reached.Length == 0)
+        {
+            throw new IOException("It lies in a private network, which is not read from here.");
+        }
+
+        var socket = new Socket(SocketType.Stream, ProtocolType.Tcp) { NoDelay = true };
+        try
+        {
+            await socket.ConnectAsync(reached, to.Port, cancel);
+            return new NetworkStream(socket, ownsSocket: true);
+        }
+        catch
+        {
+            socket.Dispose();
+            throw;
+        }
+    }
+}

@@ -1,0 +1,261 @@
+using System.Diagnostics;
+using NetVips;
+using Pantomet.Browsing;
+using Pantomet.Core;
+using Pantomet.Core.Facts;
+using Pantomet.Core.Mending;
+using Pantomet.Core.PageChecks;
+using Pantomet.Core.Rules;
+using Pantomet.Imaging.Making;
+using Pantomet.Imaging.Reading;
+
+namespace Pantomet.Application.PageChecks;
+
+/// <summary>What is asked of a page check.</summary>
+public sealed record PageWish
+{
+    /// <summary>The narrowest and the widest screen in CSS pixels.</summary>
+    public static readonly (int Least, int Most) Widths = (200, 5120);
+
+    /// <summary>The least and the most density.</summary>
+    public static readonly (double Least, double Most) Dense = (0.5, 4);
+
+    /// <summary>How many widths, and how many densities.</summary>
+    public const int MostOfEach = 12;
+
+    /// <summary>Megabits a second where no rate is asked for: a phone on the road (from memory).</summary>
+    public const double UsualRate = 10;
+
+    /// <summary>True where something can lie there: an address, or a file or folder that is there.</summary>
+    public static bool Exists(string page) => PageSource.AddressOf(page) is not null || File.Exists(page) || Directory.Exists(page);
+
+    /// <summary>The page: a path or an address.</summary>
+    public required string Page { get; init; }
+
+    /// <summary>The widths of screens in CSS pixels.</summary>
+    public IReadOnlyList<int> Viewports { get; init; } = Screen.UsualViewports;
+
+    /// <summary>The densities of screens.</summary>
+    public IReadOnlyList<double> Densities { get; init; } = Screen.UsualDensities;
+
+    /// <summary>Other hosts that may be read.</summary>
+    public IReadOnlyList<string> Allowed { get; init; } = [];
+
+    /// <summary>True where hosts of the machine's own network may be read.</summary>
+    public bool ReachesPrivate { get; init; } = true;
+
+    /// <summary>The rate at which times are told, in megabits a second.</summary>
+    public double Rate { get; init; } = UsualRate;
+
+    /// <summary>How many files are made at once.</summary>
+    public int Jobs { get; init; } = Environment.ProcessorCount;
+
+    /// <summary>A folder that keeps what was loaded, what was made and pictures of the page; null to keep nothing.</summary>
+    public string? Keep { get; init; }
+}
+
+/// <summary>How far a page check is.</summary>
+/// <param name="Making">False while the browser looks, true while files are made.</param>
+/// <param name="Done">How many screens or pictures are done.</param>
+/// <param name="Of">Of how many.</param>
+public readonly record struct PageProgress(bool Making, int Done, int Of);
+
+/// <summary>Measures a page in a browser, and makes the files that would do.</summary>
+/// <param name="wish">What is asked.</param>
+/// <param name="tells">Told how far it is.</param>
+public sealed class PageRun(PageWish wish, Action<PageProgress>? tells = null)
+{
+    /// <summary>How many pictures files are made for; the heaviest come first.</summary>
+    public const int MostMade = 300;
+
+    private static readonly IReadOnlyList<SlotType> Modern = [new(PictureFormat.WebP)];
+
+    /// <summary>Does it.</summary>
+    /// <exception cref="PageFaultException">The page cannot be opened.</exception>
+    /// <exception cref="NoBrowserException">There is no browser.</exception>
+    public async Task<PageReport> ExecuteAsync(CancellationToken cancel)
+    {
+        var clock = Stopwatch.StartNew();
+        using var source = await PageSource.OpenAsync(wish.Page, wish.Allowed, wish.ReachesPrivate, cancel);
+        var folder = wish.Keep ?? Directory.CreateTempSubdirectory("pantomet-page-").FullName;
+        try
+        {
+            var loaded = new LoadedFiles(source, Path.Combine(folder, "loaded"));
+            var visit = await VisitAsync(source, loaded, folder, cancel);
+            var possible = await MakeAsync(visit, loaded, Path.Combine(folder, "made"), cancel);
+            return PageReport.Of(visit, possible, wish.Rate, clock.Elapsed);
+        }
+        finally
+        {
+            if (wish.Keep is null)
+            {
+                Directory.Delete(folder, recursive: true);
+            }
+        }
+    }
+
+    private async Task<PageVisit> VisitAsync(PageSource source, LoadedFiles loaded, string folder, CancellationToken cancel)
+    {
+        var clock = Stopwatch.StartNew();
+        List<Screen> screens = [.. wish.Viewports.SelectMany(width => wish.Densities.Select(density => new Screen(width, density)))];
+        var shots = wish.Keep is null ? [] : wish.Viewports.Select(width => new Screen(width, wish.Densities[0])).ToHashSet();
+        var (done, gate) = (0, new Lock());
+        var (seen, failed) = await new PageLook(source, new()).LookAsync(
+            screens,
+            shots,
+            () =>
+            {
+                lock (gate)
+                {
+                    tells?.Invoke(new(false, ++done, screens.Count));
+                }
+            },
+            cancel
+        );
+        if (seen.Count == 0)
+        {
+            throw new PageFaultException(failed[0][(failed[0].IndexOf(": ", StringComparison.Ordinal) + 2)..]);
+        }
+
+        foreach (var look in seen.Where(look => look.Shot is not null))
+        {
+            await File.WriteAllBytesAsync(Path.Combine(folder, ShotName(look.Screen.Viewport)), look.Shot!, cancel);
+        }
+
+        var files = await loaded.ReadAsync(seen.SelectMany(look => look.Images).Select(image => image.Address).Distinct(), cancel);
+        var pictures = files.Keys.ToHashSet(StringComparer.Ordinal);
+        var visited = new List<VisitedScreen>();
+        foreach (var look in seen)
+        {
+            var other = 0L;
+            foreach (var address in look.Asked.Where(address => !pictures.Contains(address)))
+            {
+                var answer = await source.GetAsync(new(address), cancel);
+                other += answer.Trouble is null ? answer.Body.LongLength : 0;
+            }
+
+            visited.Add(new(look.Screen, look.Height, other));
+        }
+
+        return new(
+            wish.Page,
+            source.Own,
+            visited,
+            PageImage.Of([.. seen.Select(look => (look.Screen, look.Images))], files),
+            [.. failed, .. seen.SelectMany(look => look.Notes).Distinct()],
+            clock.Elapsed
+        );
+    }
+
+    /// <summary>The name of a page's picture in the folder that is kept.</summary>
+    /// <param name="viewport">The width of the screen.</param>
+    public static string ShotName(int viewport) => $"page-{viewport}.png";
+
+    private async Task<IReadOnlyList<IReadOnlyList<PossibleFile>>> MakeAsync(
+        PageVisit visit,
+        LoadedFiles loaded,
+        string folder,
+        CancellationToken cancel
+    )
+    {
+        Directory.CreateDirectory(folder);
+        var possible = new IReadOnlyList<PossibleFile>[visit.Images.Count];
+        Array.Fill(possible, []);
+        // The same file at the same places is made once, wherever it stands.
+        var alike = visit
+            .Images.Select((image, i) => (Image: image, Places: PossiblePlace.Of(image), At: i))
+            .Where(one => one.Places.Count > 0 && loaded.IsStill(one.Image.Address))
+            .GroupBy(one =>
+                (
+                    one.Image.Address,
+                    string.Join(';', one.Places.Select(place => $"{place.Part}{place.Size}{string.Join(',', place.Screens)}"))
+                )
+            )
+            .OrderByDescending(group => group.First().Image.File.Bytes)
+            .Take(MostMade)
+            .ToList();
+        var room = new WorkRoom(wish.Jobs);
+        var (done, gate) = (0, new Lock());
+        await Parallel.ForEachAsync(
+            alike,
+            new ParallelOptions { MaxDegreeOfParallelism = wish.Jobs, CancellationToken = cancel },
+            async (group, stop) =>
+            {
+                var first = group.First();
+                var made = await OneAsync(first.Image, first.Places, loaded, Path.Combine(folder, $"{first.At}"), room, stop);
+                foreach (var one in group)
+                {
+                    possible[one.At] = made;
+                }
+
+                lock (gate)
+                {
+                    tells?.Invoke(new(true, ++done, alike.Count));
+                }
+            }
+        );
+        return possible;
+    }
+
+    private async Task<IReadOnlyList<PossibleFile>> OneAsync(
+        PageImage image,
+        IReadOnlyList<PossiblePlace> places,
+        LoadedFiles loaded,
+        string folder,
+        WorkRoom room,
+        CancellationToken cancel
+    )
+    {
+        var wanted = new List<Wanted>();
+        foreach (var place in places)
+        {
+            wanted.Add(new(place.SlotFor(Modern, MendRule.UsualLikeness), place.Part));
+        }
+
+        // What the type costs is told at the largest place.
+        var own = image.File.Format!.Value;
+        if (PictureFormats.Written.Contains(own))
+        {
+            wanted.Add(new(places[0].SlotFor([new(own)], MendRule.UsualLikeness), places[0].Part));
+        }
+
+        try
+        {
+            var picture = await PictureMaker.MakeAsync(loaded.PathOf(image.Address), [], null, wanted, room, cancel);
+            if (picture.Facts is null)
+            {
+                return [];
+            }
+
+            return
+            [
+                .. places.Select(
+                    (place, i) =>
+                    {
+                        var modern = picture.Made[i][0];
+                        var same = i == 0 ? picture.Made.ElementAtOrDefault(places.Count)?[0] : null;
+                        var lightest = new[] { modern, same }.Where(IsGood).MinBy(made => made!.File!.Length);
+                        if (wish.Keep is not null && lightest?.File is { } file)
+                        {
+                            Directory.CreateDirectory(folder);
+                            File.WriteAllBytes(Path.Combine(folder, $"{i}.{lightest.Format!.Value.Ending()}"), file);
+                        }
+
+                        return new PossibleFile(place, Told(same), Told(lightest));
+                    }
+                ),
+            ];
+        }
+        catch (VipsException)
+        {
+            return [];
+        }
+    }
+
+    // What does not reach the likeness would do only on paper.
+    private static bool IsGood(MadeVariant? made) =>
+        made is { File: not null, Likeness: var likeness } && !(likeness?.Score < MendRule.UsualLikeness);
+
+    private static MadeFile? Told(MadeVariant? made) =>
+        IsGood(made) ? new(made!.Format!.Value, made.Size, made.File!.LongLength, made.Likeness?.Score) : null;
+}

@@ -1,0 +1,106 @@
+using System.Collections.Concurrent;
+using Pantomet.Core.PageChecks;
+using PuppeteerSharp;
+
+namespace Pantomet.Browsing;
+
+/// <summary>A page as it was on one screen.</summary>
+/// <param name="Screen">The screen.</param>
+/// <param name="Height">How long it is, in CSS pixels.</param>
+/// <param name="Images">Its pictures.</param>
+/// <param name="Asked">The addresses that it asked for.</param>
+/// <param name="Shot">What it looks like: a PNG at density 1; null where none was wanted or it could not be taken.</param>
+/// <param name="Notes">What could not be seen, a sentence each.</param>
+public sealed record LookedAt(
+    Screen Screen,
+    double Height,
+    IReadOnlyList<SeenImage> Images,
+    IReadOnlySet<string> Asked,
+    byte[]? Shot,
+    IReadOnlyList<string> Notes
+);
+
+/// <summary>Opens a page in a browser on many screens and tells what pictures it shows.</summary>
+/// <param name="files">All that the page can read.</param>
+/// <param name="limits">How long it may take.</param>
+public sealed class PageLook(IPageFiles files, PageLimits limits)
+{
+    /// <summary>Looks at the page on each screen, each time as if for the first time.</summary>
+    /// <param name="screens">The screens.</param>
+    /// <param name="shots">The screens on which a picture of it is taken.</param>
+    /// <param name="done">Told after each screen.</param>
+    /// <param name="cancel">Stops.</param>
+    /// <returns>The screens on which it could be seen, in their order, and sentences about the others.</returns>
+    /// <exception cref="NoBrowserException">There is no browser.</exception>
+    public async Task<(IReadOnlyList<LookedAt> Seen, IReadOnlyList<string> Failed)> LookAsync(
+        IReadOnlyList<Screen> screens,
+        IReadOnlySet<Screen> shots,
+        Action done,
+        CancellationToken cancel
+    )
+    {
+        ArgumentNullException.ThrowIfNull(screens);
+        ArgumentNullException.ThrowIfNull(shots);
+        ArgumentNullException.ThrowIfNull(done);
+        var seen = new LookedAt?[screens.Count];
+        var failed = new string?[screens.Count];
+        var open = new ConcurrentQueue<int>(Enumerable.Range(0, screens.Count));
+        using var whole = CancellationTokenSource.CreateLinkedTokenSource(cancel);
+        whole.CancelAfter(limits.Whole);
+        await using var chromium = await Chromium.StartAsync(cancel);
+        await Task.WhenAll(Enumerable.Range(0, Math.Min(Environment.ProcessorCount, screens.Count)).Select(_ => WorkAsync()));
+        return (
+            [.. seen.OfType<LookedAt>()],
+            [
+                .. failed
+                    .Zip(screens)
+                    .Where(one => one.First is not null)
+                    .Select(one => $"On a screen of {one.Second.Viewport} px at {one.Second.Density}x: {one.First}"),
+            ]
+        );
+
+        async Task WorkAsync()
+        {
+            IPage? tab = null;
+            while (open.TryDequeue(out var i))
+            {
+                cancel.ThrowIfCancellationRequested();
+                try
+                {
+                    tab ??= await TabAsync(chromium.Browser, whole.Token);
+                    seen[i] = await new ScreenLook(tab, files, limits, screens[i]).LookAsync(shots.Contains(screens[i]), whole.Token);
+                }
+                catch (Exception fault) when (Words(fault, cancel) is not null)
+                {
+                    failed[i] = Words(fault, cancel);
+                    // What hangs is left to the end of the browser.
+                    tab = null;
+                }
+
+                done();
+            }
+        }
+    }
+
+    // Why a screen could not be seen; null for what nobody foresaw.
+    private string? Words(Exception fault, CancellationToken cancel) =>
+        fault switch
+        {
+            NoPageException => fault.Message,
+            PuppeteerException or TimeoutException => "The page did not answer any more; what it runs does not end.",
+            OperationCanceledException when !cancel.IsCancellationRequested =>
+                $"There was no time left: all screens together get {limits.Whole.TotalMinutes} minutes.",
+            _ => null,
+        };
+
+    // Tabs share nothing with each other.
+    private async Task<IPage> TabAsync(IBrowser browser, CancellationToken cancel)
+    {
+        var context = await browser.CreateBrowserContextAsync().WaitAsync(limits.Answering, cancel);
+        return await context.NewPageAsync().WaitAsync(limits.Answering, cancel);
+    }
+}
+
+/// <summary>What was opened is no page; the message says what it is.</summary>
+/// <param name="message">A sentence.</param>
+internal sealed class NoPageException(string message) : Exception(message);

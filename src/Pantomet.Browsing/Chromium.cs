@@ -52,13 +52,16 @@ internal sealed class Chromium : IAsyncDisposable
     private static readonly string[] Names = ["chromium", "chromium-browser"];
     private static readonly TimeSpan Start = TimeSpan.FromSeconds(30);
 
-    // Ends the browser when the pipe closes, whatever ended who holds its other end.
+    // Ends the browser when the pipe closes, whatever ended who holds its other end, and takes its folder away.
     private const string Guard = """
         exec 3<&0
+        profile=$1; shift
         "$@" </dev/null &
         browser=$!
         { cat <&3 >/dev/null; kill "$browser" 2>/dev/null; } &
         wait "$browser"
+        sleep 0.2
+        rm -rf "$profile"
         """;
 
     private readonly Process _process;
@@ -140,7 +143,9 @@ internal sealed class Chromium : IAsyncDisposable
             UseShellExecute = false,
             WorkingDirectory = profile,
         };
-        foreach (var word in (string[])["-c", Guard, "sh", .. asNobody, program, .. Flags, $"--user-data-dir={profile}", "about:blank"])
+        foreach (
+            var word in (string[])["-c", Guard, "sh", profile, .. asNobody, program, .. Flags, $"--user-data-dir={profile}", "about:blank"]
+        )
         {
             start.ArgumentList.Add(word);
         }

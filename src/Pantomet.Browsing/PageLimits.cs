@@ -3,6 +3,9 @@ namespace Pantomet.Browsing;
 /// <summary>How long a page may take, and how much of it is looked at.</summary>
 public sealed record PageLimits
 {
+    /// <summary>The longest that an empty tab may take.</summary>
+    public TimeSpan Opening { get; init; } = TimeSpan.FromSeconds(10);
+
     /// <summary>The longest that loading is waited for on one screen.</summary>
     public TimeSpan Loading { get; init; } = TimeSpan.FromSeconds(20);
 

@@ -64,17 +64,25 @@ public sealed class PageLook(IPageFiles files, PageLimits limits)
             IPage? tab = null;
             while (open.TryDequeue(out var i))
             {
-                cancel.ThrowIfCancellationRequested();
-                try
+                for (var again = true; again; )
                 {
-                    tab ??= await TabAsync(chromium.Browser, whole.Token);
-                    seen[i] = await new ScreenLook(tab, files, limits, screens[i]).LookAsync(shots.Contains(screens[i]), whole.Token);
-                }
-                catch (Exception fault) when (Words(fault, cancel) is not null)
-                {
-                    failed[i] = Words(fault, cancel);
-                    // What hangs is left to the end of the browser.
-                    tab = null;
+                    cancel.ThrowIfCancellationRequested();
+                    ScreenLook? look = null;
+                    try
+                    {
+                        tab ??= await TabAsync(chromium.Browser, whole.Token);
+                        look = new(tab, files, limits, screens[i]);
+                        seen[i] = await look.LookAsync(shots.Contains(screens[i]), whole.Token);
+                        (failed[i], again) = (null, false);
+                    }
+                    catch (Exception fault) when (Words(fault, cancel) is not null)
+                    {
+                        // A tab that hangs before it asks for anything is no fault of the page: another one is tried, once.
+                        again = failed[i] is null && look?.HasBegun != true && fault is not OperationCanceledException;
+                        failed[i] = Words(fault, cancel);
+                        // What hangs is left to the end of the browser.
+                        tab = null;
+                    }
                 }
 
                 done();
@@ -96,8 +104,8 @@ public sealed class PageLook(IPageFiles files, PageLimits limits)
     // Tabs share nothing with each other.
     private async Task<IPage> TabAsync(IBrowser browser, CancellationToken cancel)
     {
-        var context = await browser.CreateBrowserContextAsync().WaitAsync(limits.Answering, cancel);
-        return await context.NewPageAsync().WaitAsync(limits.Answering, cancel);
+        var context = await browser.CreateBrowserContextAsync().WaitAsync(limits.Opening, cancel);
+        return await context.NewPageAsync().WaitAsync(limits.Opening, cancel);
     }
 }
 

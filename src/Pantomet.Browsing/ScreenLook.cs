@@ -24,6 +24,9 @@ internal sealed class ScreenLook(IPage page, IPageFiles files, PageLimits limits
     private string? _noPage;
     private long _lastAnswer = Stopwatch.GetTimestamp();
 
+    /// <summary>True once the page asked for anything.</summary>
+    public bool HasBegun => !_asked.IsEmpty;
+
     public async Task<LookedAt> LookAsync(bool shot, CancellationToken cancel)
     {
         page.Dialog += OnDialog;
@@ -62,7 +65,7 @@ internal sealed class ScreenLook(IPage page, IPageFiles files, PageLimits limits
     private async Task PrepareAsync(CancellationToken cancel)
     {
         page.DefaultTimeout = (int)limits.Answering.TotalMilliseconds;
-        await page.SetRequestInterceptionAsync(true).WaitAsync(limits.Answering, cancel);
+        await page.SetRequestInterceptionAsync(true).WaitAsync(limits.Opening, cancel);
         await page.SetViewportAsync(
             new()
             {

@@ -5,6 +5,7 @@ using Pantomet.Application.Engine;
 using Pantomet.Application.Jobs;
 using Pantomet.Application.Keeping;
 using Pantomet.Application.Live;
+using Pantomet.Application.PageChecks;
 using Pantomet.Application.Pictures;
 using Pantomet.Application.Upgrades;
 using Pantomet.Application.Variants;
@@ -37,6 +38,10 @@ internal static class ApplicationServices
         services.AddSingleton<FetchCounts>().AddHostedService(provider => provider.GetRequiredService<FetchCounts>());
         services.AddSingleton<FromDocuments>().AddSingleton<RemovalSweep>().AddSingleton<Keeper>();
         services.AddSingleton<SubjectSeeker>().AddHostedService(provider => provider.GetRequiredService<SubjectSeeker>());
+        services
+            .AddSingleton<PageShelf>()
+            .AddSingleton<PageChecker>()
+            .AddHostedService(provider => provider.GetRequiredService<PageChecker>());
         return services.AddHostedService<JobRunner>().AddHostedService<Housekeeping>();
     }
 }

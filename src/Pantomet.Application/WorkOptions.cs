@@ -26,6 +26,12 @@ public record WorkOptions
     /// <summary>The most memory one imaging process may take, in bytes: 3 GB unless set otherwise.</summary>
     public long MostEngineBytes { get; init; } = 3_000_000_000;
 
+    /// <summary>True where pages of the machine's own network may be opened: nobody but its user reaches the server.</summary>
+    public bool ReachesPrivate { get; init; } = true;
+
+    /// <summary>How long the check of one page may take before its process is ended: twenty minutes unless set otherwise.</summary>
+    public TimeSpan LongestPageCheck { get; init; } = TimeSpan.FromMinutes(20);
+
     /// <summary>
     /// The pauses after which a file that could not be made is tried again; after the last it is given up until somebody asks for it.
     /// </summary>

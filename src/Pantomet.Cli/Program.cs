@@ -12,6 +12,13 @@ if (args is ["work"])
     return ExitCodes.Fine;
 }
 
+// So the server has a page measured: nothing of the page, the browser or the imaging library is in its own process.
+if (args is [Pantomet.Application.PageChecks.PageWork.Call])
+{
+    await Pantomet.Application.PageChecks.PageWork.ServeAsync(Console.In, Console.Out);
+    return ExitCodes.Fine;
+}
+
 var root = new RootCommand("Pantomet: every picture in every place it must go, at the right shape, size and weight.")
 {
     RenderCommand.Build(),

@@ -131,7 +131,7 @@ internal static class ServeCommands
                     return ExitCodes.WrongCall;
                 }
 
-                return await RunAsync(options, _ => Task.CompletedTask, cancel);
+                return await RunAsync(options with { ReachesPrivate = options.IsLocal }, _ => Task.CompletedTask, cancel);
             }
         );
         return command;

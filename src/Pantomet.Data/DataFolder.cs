@@ -33,6 +33,8 @@ public sealed class DataFolder : IDisposable
             Variants = new(Path.Combine(Root, "variants"));
             SideFiles = Path.Combine(Root, SideFilesName);
             Directory.CreateDirectory(SideFiles);
+            Pages = Path.Combine(Root, "pages");
+            Directory.CreateDirectory(Pages);
             Previews = Path.Combine(Root, "previews");
             Directory.CreateDirectory(Previews);
             foreach (var left in Directory.EnumerateFiles(Previews, "*.part"))
@@ -58,6 +60,9 @@ public sealed class DataFolder : IDisposable
 
     /// <summary>Folder of the marks and fonts that rules name, each under the name of its content.</summary>
     public string SideFiles { get; }
+
+    /// <summary>Folder of pages that were checked, a folder each.</summary>
+    public string Pages { get; }
 
     /// <summary>Folder of previews; it can be emptied at any time.</summary>
     public string Previews { get; }

@@ -3,6 +3,7 @@ using Microsoft.EntityFrameworkCore.ChangeTracking;
 using Pantomet.Core.Framing;
 using Pantomet.Data.Jobs;
 using Pantomet.Data.Live;
+using Pantomet.Data.Pages;
 using Pantomet.Data.Pictures;
 using Pantomet.Data.Rules;
 using Pantomet.Data.Variants;
@@ -44,6 +45,9 @@ public sealed class PantometDb(DbContextOptions<PantometDb> options) : DbContext
 
     /// <summary>What was handed over, each time.</summary>
     public DbSet<DeliveryRow> Deliveries => Set<DeliveryRow>();
+
+    /// <summary>Pages that are measured.</summary>
+    public DbSet<PageCheckRow> PageChecks => Set<PageCheckRow>();
 
     /// <summary>The files of what was handed over.</summary>
     public DbSet<DeliveredFileRow> DeliveredFiles => Set<DeliveredFileRow>();
@@ -117,6 +121,7 @@ public sealed class PantometDb(DbContextOptions<PantometDb> options) : DbContext
         });
         modelBuilder.Entity<SettingRow>().HasKey(row => row.Name);
         modelBuilder.Entity<SideFileRow>().HasKey(row => row.Name);
+        modelBuilder.Entity<PageCheckRow>().Property(row => row.State).HasConversion<string>();
         OfJobs(modelBuilder);
         OfPublications(modelBuilder);
         modelBuilder.Entity<VariantRow>(variant =>

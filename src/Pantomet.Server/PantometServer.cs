@@ -14,6 +14,7 @@ using Microsoft.OpenApi;
 using Pantomet.Application;
 using Pantomet.Application.Jobs;
 using Pantomet.Application.Live;
+using Pantomet.Application.PageChecks;
 using Pantomet.Application.Pictures;
 using Pantomet.Application.Upgrades;
 using Pantomet.Data;
@@ -24,6 +25,7 @@ using Pantomet.Server.Fonts;
 using Pantomet.Server.Jobs;
 using Pantomet.Server.Keeping;
 using Pantomet.Server.Live;
+using Pantomet.Server.PageChecks;
 using Pantomet.Server.Pages;
 using Pantomet.Server.Pictures;
 using Pantomet.Server.Variants;
@@ -118,7 +120,9 @@ public static class PantometServer
             own.GetRequiredService<JobRoom>(),
             own.GetRequiredService<PantometDb>(),
             own.GetRequiredService<Publishing>(),
-            own.GetRequiredService<LiveShelf>()
+            own.GetRequiredService<LiveShelf>(),
+            own.GetRequiredService<PageShelf>(),
+            own.GetRequiredService<PageChecker>()
         ));
         services.AddSingleton<RulesDoor>();
         services.AddProblemDetails();
@@ -180,6 +184,7 @@ public static class PantometServer
         CellEndpoints.Map(api);
         BundleEndpoints.Map(api);
         PageEndpoints.Map(api);
+        PageCheckEndpoints.Map(api);
         FontEndpoints.Map(api);
         SideFileEndpoints.Map(api);
         DressingEndpoints.Map(api);

@@ -2,10 +2,12 @@ using Microsoft.EntityFrameworkCore;
 using Pantomet.Application.Destinations;
 using Pantomet.Application.Jobs;
 using Pantomet.Application.Live;
+using Pantomet.Application.PageChecks;
 using Pantomet.Application.Pictures;
 using Pantomet.Core.Jobs.Commands;
 using Pantomet.Core.Rules;
 using Pantomet.Data;
+using Pantomet.Data.Pages;
 
 namespace Pantomet.Server;
 
@@ -19,6 +21,8 @@ public sealed class Seeding
     private readonly PantometDb _db;
     private readonly Publishing _publishing;
     private readonly LiveShelf _shelf;
+    private readonly PageShelf _pages;
+    private readonly PageChecker _checker;
 
     internal Seeding(
         PictureIntake intake,
@@ -27,8 +31,21 @@ public sealed class Seeding
         JobRoom room,
         PantometDb db,
         Publishing publishing,
-        LiveShelf shelf
-    ) => (_intake, _writer, _jobs, _room, _db, _publishing, _shelf) = (intake, writer, jobs, room, db, publishing, shelf);
+        LiveShelf shelf,
+        PageShelf pages,
+        PageChecker checker
+    ) =>
+        (_intake, _writer, _jobs, _room, _db, _publishing, _shelf, _pages, _checker) = (
+            intake,
+            writer,
+            jobs,
+            room,
+            db,
+            publishing,
+            shelf,
+            pages,
+            checker
+        );
 
     /// <summary>Replaces the book of rules.</summary>
     /// <exception cref="InvalidDataException">The text has a fault.</exception>
@@ -52,6 +69,29 @@ public sealed class Seeding
         {
             throw new InvalidDataException($"{path}: {result.Refusal}");
         }
+    }
+
+    /// <summary>Has a page that lies in a folder measured.</summary>
+    /// <param name="name">What people call it.</param>
+    /// <param name="folder">Its folder.</param>
+    /// <param name="cancel">Stops.</param>
+    /// <exception cref="InvalidDataException">It is refused.</exception>
+    public async Task PageAsync(string name, string folder, CancellationToken cancel)
+    {
+        var (row, fault) = await _pages.AddAsync(new() { Name = name }, cancel);
+        foreach (var path in Directory.EnumerateFiles(folder, "*", SearchOption.AllDirectories))
+        {
+            await using var file = File.OpenRead(path);
+            fault ??= await _pages.PutAsync(row!.Id, Path.GetRelativePath(folder, path), file, cancel);
+        }
+
+        if (fault is not null)
+        {
+            throw new InvalidDataException($"{folder}: {fault}");
+        }
+
+        await _pages.ChangeAsync(row!.Id, page => page.State = PageCheckState.Waiting, cancel);
+        _checker.Ring();
     }
 
     /// <summary>Makes a job live once all of its files are made.</summary>

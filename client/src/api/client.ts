@@ -62,6 +62,10 @@ export type LookView = Schemas['LookView'];
 export type InkView = Schemas['InkView'];
 export type SideFile = Schemas['SideFileView'];
 export type Dressing = Schemas['DressingView'];
+export type PageCheck = Schemas['PageCheckView'];
+export type PageReport = Schemas['PageReport'];
+export type PageImage = Schemas['ReportedImage'];
+export type PageFaultCode = Schemas['PageFaultCode'];
 
 export const api = createClient<paths>({ baseUrl: '' });
 
@@ -97,6 +101,10 @@ export const addresses = {
   small: (id: string) => `/api/variants/${id}/small`,
   download: (id: string, name: string) => `/api/variants/${id}/file?name=${encodeURIComponent(name)}`,
   reference: (id: string) => `/api/variants/${id}/reference`,
+  pageShot: (id: string, viewport: number, version: string) =>
+    `/api/page-checks/${id}/pages/${viewport}?v=${version}`,
+  pageFile: (id: string, path: string, version: string) =>
+    `/api/page-checks/${id}/files/${path}?v=${version}`,
   bundle: (job: string) => `/api/jobs/${job}/bundle.zip`,
   report: (job: string, type: 'json' | 'csv') => `/api/jobs/${job}/report.${type}`,
 };

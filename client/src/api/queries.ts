@@ -105,6 +105,28 @@ export function useCellDetail(job: string, cell: Cell | undefined) {
   });
 }
 
+const second = 1000;
+
+/** The pages that are checked; asked for again while one is under way. */
+export function usePageChecks() {
+  return useQuery({
+    queryKey: ['page-checks'],
+    queryFn: () => take(api.GET('/api/page-checks')),
+    staleTime: 0,
+    refetchInterval: ({ state }) => (state.data?.some((one) => one.state === 'waiting') ? second : false),
+  });
+}
+
+/** A page check with what was measured; asked for again while it is under way. */
+export function usePageCheck(id: string) {
+  return useQuery({
+    queryKey: ['page-checks', id],
+    queryFn: () => take(api.GET('/api/page-checks/{id}', { params: { path: { id } } })),
+    staleTime: 0,
+    refetchInterval: ({ state }) => (state.data?.check.state === 'waiting' ? second : false),
+  });
+}
+
 /** The marks and fonts that rules can name. */
 export const sideFilesQuery = {
   queryKey: ['side-files'],

@@ -12,6 +12,9 @@ import { JobBar } from '../jobs/JobBar';
 import { JobsScreen } from '../jobs/JobsScreen';
 import { JobRoom } from '../jobs/useJob';
 import { LadderScreen } from '../ladder/LadderScreen';
+import { PageChecksScreen } from '../page-check/PageChecksScreen';
+import { PageCheckScreen } from '../page-check/PageCheckScreen';
+import { usePageIntake } from '../page-check/usePageIntake';
 import { Arrivals } from '../pictures/Arrivals';
 import { useIntake } from '../pictures/intake';
 import { PicturesScreen } from '../pictures/PicturesScreen';
@@ -24,6 +27,8 @@ export function App() {
   const [, go] = useLocation();
   const [inJob, params] = useRoute('/job/:id/*?');
   const [inLibrary] = useRoute('/pictures');
+  const [inPages] = useRoute('/page-checks/*?');
+  const pages = usePageIntake();
   const job = inJob ? params.id : null;
   // Where files go is decided when they are dropped: into the job that is open, else into a new one.
   const destination = useRef<string | null>(job);
@@ -37,6 +42,10 @@ export function App() {
   const add = async (files: Iterable<File>) => {
     const all = [...files];
     if (all.length === 0) return;
+    if (inPages) {
+      await pages.add(all);
+      return;
+    }
     let into = destination.current;
     if (!into && !inLibrary) {
       try {
@@ -79,6 +88,9 @@ export function App() {
             <Tab href="/destinations" on={location.pathname.startsWith('/destinations')}>
               Destinations
             </Tab>
+            <Tab href="/page-checks" on={inPages}>
+              Page checks
+            </Tab>
           </nav>
           <span className="flex-1">
             {fault && (
@@ -101,6 +113,10 @@ export function App() {
             <Route path="/destinations/:destination?/:slot?">
               {(place) => <DestinationsScreen destination={place.destination} slot={place.slot} />}
             </Route>
+            <Route path="/page-checks">
+              <PageChecksScreen intake={pages} />
+            </Route>
+            <Route path="/page-checks/:id">{(place) => <PageCheckScreen id={place.id} />}</Route>
             <Route path="/job/:id/*?">{job && <Job id={job} onChoose={choose} />}</Route>
             <Route>
               <Nowhere />

@@ -50,6 +50,14 @@ const groups: { name: string; keys: [string[], string][] }[] = [
     ],
   },
   {
+    name: 'Page check',
+    keys: [
+      [['↑', '↓'], 'the picture before, the next one'],
+      [['C'], 'what would do beside what is loaded; again for the page'],
+      [['←', '→'], 'move the divider'],
+    ],
+  },
+  {
     name: 'Over the picture',
     keys: [
       [['Enter'], 'done; with Ctrl on to the next picture'],

@@ -8,3 +8,6 @@ export const typeNames: Record<SlotType, string> = {
   avif: 'AVIF',
   auto: 'By content',
 };
+
+/** A type as people write it, also one that files are not made as. */
+export const typeName = (type: string) => typeNames[type as SlotType] ?? type.toUpperCase();

@@ -1,7 +1,8 @@
 import { useDrag } from '@use-gesture/react';
 import { type ReactNode, useEffect, useRef, useState } from 'react';
 import { addresses, type VariantFile } from '../api/client';
-import { takesKey, useKeys } from '../app/useKeys';
+import { takesKey } from '../app/useKeys';
+import { Divider, useDivider } from '../design/Divider';
 import { useElementSize } from '../framing/useElementSize';
 
 /** Before and after at true pixels: one pixel of the file is one pixel of the screen. A divider is dragged between them. */
@@ -19,7 +20,7 @@ export function Compare({
   worst: number;
 }) {
   const [room, size] = useElementSize<HTMLDivElement>();
-  const [share, setShare] = useState(0.5);
+  const [share, setShare] = useDivider();
   const [pan, setPan] = useState({ x: 0, y: 0 });
   const seeThrough = useHeldKey('s');
   const [answered, setAnswered] = useState(0);
@@ -28,8 +29,6 @@ export function Compare({
   const whole = file !== null && compared === file.id;
   const [arrived, setArrived] = useState<string | null>(null);
   const isThere = file !== null && arrived === file.id;
-  const step = (by: number) => () => setShare((now) => Math.min(1, Math.max(0, now + by)));
-  useKeys({ arrowleft: step(-0.02), arrowright: step(0.02) });
   const ratio = window.devicePixelRatio || 1;
   const [width, height] = file ? [file.width / ratio, file.height / ratio] : [0, 0];
   const free = size
@@ -58,15 +57,6 @@ export function Compare({
     ({ first, movement: [x, y] }) => {
       if (first) start.current = at;
       setPan({ x: clamp(start.current.x + x, free.x), y: clamp(start.current.y + y, free.y) });
-    },
-    { pointer: { keys: false } },
-  );
-  const startShare = useRef(share);
-  const sliding = useDrag(
-    ({ first, movement: [x], event }) => {
-      event.stopPropagation();
-      if (first) startShare.current = share;
-      setShare(Math.min(1, Math.max(0, startShare.current + x / Math.max(1, to - from))));
     },
     { pointer: { keys: false } },
   );
@@ -133,22 +123,7 @@ export function Compare({
               )}
             </>
           )}
-          {!seeThrough && (
-            <div
-              {...sliding()}
-              role="slider"
-              tabIndex={0}
-              aria-label="Divider between before and after"
-              aria-valuemin={0}
-              aria-valuemax={100}
-              aria-valuenow={Math.round(share * 100)}
-              className="absolute inset-y-0 z-10 w-7 -translate-x-1/2 cursor-ew-resize touch-none"
-              style={{ left: divider }}
-            >
-              <span className="absolute inset-y-0 left-1/2 w-[3px] -translate-x-1/2 border-x border-black bg-white" />
-              <span className="absolute top-1/2 left-1/2 h-8 w-3 -translate-x-1/2 -translate-y-1/2 border border-black bg-white" />
-            </div>
-          )}
+          {!seeThrough && <Divider share={share} onShare={setShare} from={from} to={to} />}
           <Label
             side="left"
             text={whole ? 'Without loss' : 'Without loss follows'}
@@ -167,7 +142,8 @@ export function Compare({
   );
 }
 
-function Label({
+/** Words that stand beside a divider. */
+export function Label({
   side,
   text,
   at,

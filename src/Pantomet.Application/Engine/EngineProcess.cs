@@ -153,7 +153,7 @@ internal sealed class EngineProcess : IAsyncDisposable
     }
 
     // The program that runs .NET code here: the server itself was started by it, or it is on the path.
-    private static string Host() =>
+    internal static string Host() =>
         Environment.ProcessPath is { } self && Path.GetFileNameWithoutExtension(self) == "dotnet"
             ? self
             : Environment.GetEnvironmentVariable("DOTNET_HOST_PATH") ?? "dotnet";

@@ -8,7 +8,8 @@ namespace Pantomet.Application.PageChecks;
 /// <summary>The pictures that a page loaded, as files that can be read again.</summary>
 /// <param name="source">Where they come from.</param>
 /// <param name="folder">Where they are put.</param>
-internal sealed class LoadedFiles(IPageFiles source, string folder)
+/// <param name="kept">True where they stay there.</param>
+internal sealed class LoadedFiles(IPageFiles source, string folder, bool kept)
 {
     private const int MostMoves = 10;
 
@@ -63,7 +64,13 @@ internal sealed class LoadedFiles(IPageFiles source, string folder)
             _still.Add(address);
         }
 
-        return new(answer.Body.LongLength, facts.Format, facts.Size, null);
+        return new(
+            answer.Body.LongLength,
+            facts.Format,
+            facts.Size,
+            null,
+            kept ? $"{Path.GetFileName(folder)}/{Path.GetFileName(path)}" : null
+        );
     }
 
     private async Task<PageAnswer> AskAsync(string address, CancellationToken cancel)

@@ -29,6 +29,9 @@ public sealed record PageWish
     /// <summary>True where something can lie there: an address, or a file or folder that is there.</summary>
     public static bool Exists(string page) => PageSource.AddressOf(page) is not null || File.Exists(page) || Directory.Exists(page);
 
+    /// <summary>True for the name of a host, with its port where it is not the usual one.</summary>
+    public static bool IsHost(string text) => Uri.CheckHostName(text.Split(':')[0]) != UriHostNameType.Unknown;
+
     /// <summary>The page: a path or an address.</summary>
     public required string Page { get; init; }
 
@@ -80,7 +83,7 @@ public sealed class PageRun(PageWish wish, Action<PageProgress>? tells = null)
         var folder = wish.Keep ?? Directory.CreateTempSubdirectory("pantomet-page-").FullName;
         try
         {
-            var loaded = new LoadedFiles(source, Path.Combine(folder, "loaded"));
+            var loaded = new LoadedFiles(source, Path.Combine(folder, "loaded"), wish.Keep is not null);
             var visit = await VisitAsync(source, loaded, folder, cancel);
             var possible = await MakeAsync(visit, loaded, Path.Combine(folder, "made"), cancel);
             return PageReport.Of(visit, possible, wish.Rate, clock.Elapsed);
@@ -235,13 +238,8 @@ public sealed class PageRun(PageWish wish, Action<PageProgress>? tells = null)
                         var modern = picture.Made[i][0];
                         var same = i == 0 ? picture.Made.ElementAtOrDefault(places.Count)?[0] : null;
                         var lightest = new[] { modern, same }.Where(IsGood).MinBy(made => made!.File!.Length);
-                        if (wish.Keep is not null && lightest?.File is { } file)
-                        {
-                            Directory.CreateDirectory(folder);
-                            File.WriteAllBytes(Path.Combine(folder, $"{i}.{lightest.Format!.Value.Ending()}"), file);
-                        }
-
-                        return new PossibleFile(place, Told(same), Told(lightest));
+                        var path = lightest is null || wish.Keep is null ? null : Keep(lightest, folder, i);
+                        return new PossibleFile(place, Told(same), Told(lightest), path);
                     }
                 ),
             ];
@@ -250,6 +248,14 @@ public sealed class PageRun(PageWish wish, Action<PageProgress>? tells = null)
         {
             return [];
         }
+    }
+
+    private static string Keep(MadeVariant made, string folder, int number)
+    {
+        Directory.CreateDirectory(folder);
+        var name = $"{number}.{made.Format!.Value.Ending()}";
+        File.WriteAllBytes(Path.Combine(folder, name), made.File!);
+        return $"made/{Path.GetFileName(folder)}/{name}";
     }
 
     // What does not reach the likeness would do only on paper.

@@ -155,7 +155,7 @@ internal static class PageCommand
             return "--rate takes a number of megabits a second, above 0.";
         }
 
-        if (call.Allow.FirstOrDefault(host => Uri.CheckHostName(host.Split(':')[0]) == UriHostNameType.Unknown) is { } none)
+        if (call.Allow.FirstOrDefault(host => !PageWish.IsHost(host)) is { } none)
         {
             return $"--allow takes a host, such as pictures.example; \"{none}\" is none";
         }

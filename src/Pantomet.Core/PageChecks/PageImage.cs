@@ -8,7 +8,8 @@ namespace Pantomet.Core.PageChecks;
 /// <param name="Format">Its type; null where it is no picture that can be read.</param>
 /// <param name="Size">Its pixels as displayed; null where it is not told or it is a drawing.</param>
 /// <param name="Trouble">Why nothing was loaded: a sentence; null where something was.</param>
-public sealed record LoadedFile(long Bytes, PictureFormat? Format, PixelSize? Size, string? Trouble)
+/// <param name="Path">Where it lies in the folder that is kept; null where none is.</param>
+public sealed record LoadedFile(long Bytes, PictureFormat? Format, PixelSize? Size, string? Trouble, string? Path = null)
 {
     /// <summary>True for what is drawn at any size.</summary>
     public bool IsDrawing => Format == PictureFormat.Svg;

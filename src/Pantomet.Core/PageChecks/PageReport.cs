@@ -32,7 +32,18 @@ public sealed record ReportedPlace(
 /// <param name="Bytes">Its weight.</param>
 /// <param name="Likeness">How much it looks like the same pixels uncompressed, 0 to 1; null where it was not measured.</param>
 /// <param name="Screens">The screens that it serves: viewport and density.</param>
-public sealed record ReportedPossible(int Width, int Height, string Format, long Bytes, double? Likeness, IReadOnlyList<Screen> Screens);
+/// <param name="Part">The part of the picture: left, top, right, bottom as fractions.</param>
+/// <param name="Path">Where it lies in the folder that is kept; null where none is.</param>
+public sealed record ReportedPossible(
+    int Width,
+    int Height,
+    string Format,
+    long Bytes,
+    double? Likeness,
+    IReadOnlyList<Screen> Screens,
+    IReadOnlyList<double> Part,
+    string? Path
+);
 
 /// <summary>A picture of a page, as it is reported.</summary>
 public sealed record ReportedImage
@@ -69,6 +80,9 @@ public sealed record ReportedImage
 
     /// <summary>What one visit would load less, over all screens in the mean.</summary>
     public required long Gain { get; init; }
+
+    /// <summary>Where what was loaded lies in the folder that is kept; null where none is.</summary>
+    public string? Path { get; init; }
 
     /// <summary>What is wrong.</summary>
     public required IReadOnlyList<PageFault> Faults { get; init; }
@@ -196,10 +210,13 @@ public sealed record PageReport(string Page, IReadOnlyList<ReportedImage> Images
                         one.Lightest.Format.Word(),
                         one.Lightest.Bytes,
                         one.Lightest.Likeness is { } likeness ? Math.Round(likeness, 5) : null,
-                        one.Place.Screens
+                        one.Place.Screens,
+                        Fractions(one.Place.Part),
+                        one.Path
                     )),
             ],
             Gain = Mean(visit.Screens.Select(screen => Loaded(image, screen.Screen) - WouldLoad(image, possible, screen.Screen))),
+            Path = image.File.Path,
             Faults = PageFaults.Of(image, possible, first),
         };
 
@@ -215,12 +232,11 @@ public sealed record PageReport(string Page, IReadOnlyList<ReportedImage> Images
                     Math.Round(side, 2)
                 ),
             ],
-            [
-                .. new[] { one.Placing.Part.Left, one.Placing.Part.Top, one.Placing.Part.Right, one.Placing.Part.Bottom }.Select(edge =>
-                    Math.Round(edge, 5)
-                ),
-            ]
+            Fractions(one.Placing.Part)
         );
+
+    private static IReadOnlyList<double> Fractions(Frame part) =>
+        [.. new[] { part.Left, part.Top, part.Right, part.Bottom }.Select(edge => Math.Round(edge, 5))];
 
     private static ReportedScreen Told(
         VisitedScreen screen,

@@ -14,7 +14,8 @@ public sealed record MadeFile(PictureFormat Format, PixelSize Size, long Bytes, 
 /// <param name="Place">The place.</param>
 /// <param name="Same">The file in the type that the page has now; null where none could be made or it was not asked for.</param>
 /// <param name="Lightest">The lightest of any type that browsers show; null where none could be made.</param>
-public sealed record PossibleFile(PossiblePlace Place, MadeFile? Same, MadeFile? Lightest)
+/// <param name="Path">Where the lightest lies in the folder that is kept; null where none is.</param>
+public sealed record PossibleFile(PossiblePlace Place, MadeFile? Same, MadeFile? Lightest, string? Path = null)
 {
     /// <summary>What its screens would load: the lightest, or what there is where nothing is lighter.</summary>
     /// <param name="now">What they load now, in bytes.</param>

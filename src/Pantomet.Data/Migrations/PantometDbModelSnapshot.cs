@@ -582,6 +582,55 @@ namespace Pantomet.Data.Migrations
                     b.ToTable("PublishedPlaces");
                 });
 
+            modelBuilder.Entity("Pantomet.Data.Pages.PageCheckRow", b =>
+                {
+                    b.Property<Guid>("Id")
+                        .ValueGeneratedOnAdd()
+                        .HasColumnType("TEXT");
+
+                    b.Property<DateTime>("AddedAt")
+                        .HasColumnType("TEXT");
+
+                    b.Property<string>("Address")
+                        .HasColumnType("TEXT");
+
+                    b.Property<string>("Allowed")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<string>("Densities")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<int?>("Images")
+                        .HasColumnType("INTEGER");
+
+                    b.Property<long?>("Mean")
+                        .HasColumnType("INTEGER");
+
+                    b.Property<string>("Name")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<long?>("Possible")
+                        .HasColumnType("INTEGER");
+
+                    b.Property<string>("State")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<string>("Trouble")
+                        .HasColumnType("TEXT");
+
+                    b.Property<string>("Viewports")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.HasKey("Id");
+
+                    b.ToTable("PageChecks");
+                });
+
             modelBuilder.Entity("Pantomet.Data.Pictures.PictureRow", b =>
                 {
                     b.Property<Guid>("Id")

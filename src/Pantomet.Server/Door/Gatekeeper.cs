@@ -46,7 +46,7 @@ internal static partial class Gatekeeper
                 if (context.Features.Get<IHttpMaxRequestBodySizeFeature>() is { IsReadOnly: false } limit)
                 {
                     limit.MaxRequestBodySize =
-                        TakesPictures(context.Request) ? null
+                        TakesPictures(context.Request) || TakesPages(context.Request) ? null
                         : TakesSideFiles(context.Request) ? SideFiles.MostFontBytes
                         : MostBody;
                 }
@@ -75,6 +75,12 @@ internal static partial class Gatekeeper
     private static bool TakesSideFiles(HttpRequest request) =>
         HttpMethods.IsPut(request.Method) && request.Path.StartsWithSegments("/api/side-files");
 
+    /// <summary>So is a file of a page; the limit of a page holds there.</summary>
+    private static bool TakesPages(HttpRequest request) =>
+        HttpMethods.IsPut(request.Method) && request.Path.StartsWithSegments("/api/page-checks");
+
+    private static bool TakesFiles(HttpRequest request) => TakesPictures(request) || TakesSideFiles(request) || TakesPages(request);
+
     private static ProblemHttpResult? Refusal(HttpRequest request, ServerOptions options)
     {
         if (options.IsLocal && !IsThisMachine(request.Host.Host))
@@ -96,14 +102,14 @@ internal static partial class Gatekeeper
             return Problem.Of(StatusCodes.Status403Forbidden, "foreign-origin", "Another page may not change anything here.");
         }
 
-        return TakesPictures(request) || TakesSideFiles(request) || !HasBody(request) || request.HasJsonContentType()
+        return TakesFiles(request) || !HasBody(request) || request.HasJsonContentType()
             ? Unread(request)
             : Problem.Of(StatusCodes.Status415UnsupportedMediaType, "not-json", "A body here is application/json.");
     }
 
     // The types that a form on a page elsewhere can send without asking are none of a picture's.
     private static ProblemHttpResult? Unread(HttpRequest request) =>
-        (TakesPictures(request) || TakesSideFiles(request))
+        TakesFiles(request)
         && (request.ContentType ?? "").Split(';')[0].Trim().ToLowerInvariant()
             is "text/plain"
                 or "application/x-www-form-urlencoded"

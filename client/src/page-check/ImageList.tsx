@@ -1,0 +1,128 @@
+import { useEffect, useRef } from 'react';
+import type { PageImage, PageReport } from '../api/client';
+import { typeName } from '../design/typeNames';
+import { count, sentence, size, weight } from '../design/figures';
+import { faultWords } from './faults';
+
+type Screen = PageReport['totals']['screens'][number];
+
+/** The pictures of a page, the one that gains most first; what is wrong with the chosen one, and what to do. */
+export function ImageList({
+  report,
+  screen,
+  chosen,
+  onChoose,
+}: {
+  report: PageReport;
+  screen: Screen;
+  chosen: number | null;
+  onChoose: (image: number) => void;
+}) {
+  const { images, notes } = report;
+  return (
+    <aside
+      className="flex min-h-0 flex-col overflow-y-auto border-l border-line bg-sheet"
+      aria-label="Pictures"
+    >
+      {images.length === 0 && (
+        <p className="p-5 text-ink-2">The page shows no picture on any of these screens.</p>
+      )}
+      <ol>
+        {images.map((image, i) => (
+          <ImageLine
+            key={i}
+            number={i + 1}
+            image={image}
+            screen={screen}
+            chosen={i === chosen}
+            onChoose={() => onChoose(i)}
+          />
+        ))}
+      </ol>
+      {notes.length > 0 && (
+        <section className="border-t border-line px-4 py-3 text-ink-2">
+          <h2 className="text-ink">Not seen</h2>
+          {notes.map((note) => (
+            <p key={note} className="mt-1">
+              {sentence(note)}
+            </p>
+          ))}
+        </section>
+      )}
+    </aside>
+  );
+}
+
+function ImageLine({
+  number,
+  image,
+  screen,
+  chosen,
+  onChoose,
+}: {
+  number: number;
+  image: PageImage;
+  screen: Screen;
+  chosen: boolean;
+  onChoose: () => void;
+}) {
+  const line = useRef<HTMLLIElement>(null);
+  useEffect(() => {
+    if (chosen) line.current?.scrollIntoView({ block: 'nearest' });
+  }, [chosen]);
+  return (
+    <li ref={line} className={`border-b border-line ${chosen ? 'bg-sheet-2' : ''}`}>
+      <button
+        type="button"
+        onClick={onChoose}
+        aria-expanded={chosen}
+        className="grid w-full grid-cols-[28px_minmax(0,1fr)_auto] gap-x-2 px-4 py-2 text-left"
+      >
+        <span
+          className={`h-[18px] text-center text-[11px] leading-[18px] font-semibold ${chosen ? 'bg-accent text-on-accent' : 'border border-line'}`}
+        >
+          {number}
+        </span>
+        <span className="truncate font-semibold">{image.address}</span>
+        <span className="text-right whitespace-nowrap">
+          {image.gain > 0 ? `${weight(image.gain)} less` : ''}
+        </span>
+        <span className="col-span-2 col-start-2 text-ink-2">
+          {image.faults.length === 0
+            ? 'nothing wrong'
+            : [...new Set(image.faults.map((fault) => faultWords[fault.code]))].join(', ')}
+        </span>
+      </button>
+      {chosen && <ImageDetail image={image} screen={screen} />}
+    </li>
+  );
+}
+
+function ImageDetail({ image, screen }: { image: PageImage; screen: Screen }) {
+  const place = image.shown.find((one) => one.viewport === screen.viewport && one.density === screen.density);
+  return (
+    <div className="px-4 pb-3 pl-[52px]">
+      <dl className="grid grid-cols-[64px_1fr] gap-x-2 text-ink-2">
+        <dt>Loads</dt>
+        <dd className="text-ink">
+          {image.format ? typeName(image.format) : 'no picture'}
+          {image.natural && `, ${size(image.natural[0]!, image.natural[1]!)}`}, {weight(image.bytes)}
+        </dd>
+        <dt>Shown</dt>
+        <dd className="text-ink">
+          {!place || place.css[0] === 0
+            ? 'not on this screen'
+            : `${count(place.css[0]!)} × ${count(place.css[1]!)}, needs ${size(place.needed[0]!, place.needed[1]!)}` +
+              (place.waste >= 0.01 ? `; ${Math.floor(place.waste * 100)} % wasted` : '')}
+        </dd>
+        <dt>Stands</dt>
+        <dd className="break-all">{image.where}</dd>
+      </dl>
+      {image.faults.map((fault, i) => (
+        <p key={i} className="mt-2">
+          {sentence(fault.message)}
+        </p>
+      ))}
+    </div>
+  );
+}

@@ -1,0 +1,86 @@
+import { addresses, type PageCheck, type PageImage, type PageReport } from '../api/client';
+import { Divider, useDivider } from '../design/Divider';
+import { size as sizeWords, weight } from '../design/figures';
+import { typeName } from '../design/typeNames';
+import { Notice } from '../design/Notice';
+import { useElementSize } from '../framing/useElementSize';
+import { Label } from '../weighing/Compare';
+
+type Screen = PageReport['totals']['screens'][number];
+
+/** What a screen loads for a picture and what would do, at true pixels, with a divider between them. */
+export function TwoPictures({
+  check,
+  image,
+  screen,
+  version,
+}: {
+  check: PageCheck;
+  image: PageImage;
+  screen: Screen;
+  version: string;
+}) {
+  const [room, size] = useElementSize<HTMLDivElement>();
+  const [share, setShare] = useDivider();
+  const made = image.files.find((one) =>
+    one.screens.some((other) => other.viewport === screen.viewport && other.density === screen.density),
+  );
+  if (!made?.path || !image.path)
+    return (
+      <Notice>
+        {image.natural === null
+          ? 'There is no picture to hold another one against.'
+          : 'Nothing was made for it on this screen: it is not shown there, moves, or no lighter file looks the same.'}
+      </Notice>
+    );
+  const ratio = window.devicePixelRatio || 1;
+  const [width, height] = [made.width / ratio, made.height / ratio];
+  const left = size ? (size.width - width) / 2 : 0;
+  const top = size ? Math.max(40, (size.height - height) / 2) : 0;
+  // Of what is loaded only a part may be seen; it is drawn so that this part lies over the other picture.
+  const [partLeft, partTop, partRight, partBottom] = made.part as [number, number, number, number];
+  const whole = { width: width / (partRight - partLeft), height: height / (partBottom - partTop) };
+  const from = Math.max(0, left);
+  const to = Math.min(size?.width ?? 0, left + width);
+  const divider = from + (to - from) * share;
+  return (
+    <div ref={room} className="relative min-h-0 overflow-hidden" data-testid="two-pictures">
+      {size && (
+        <>
+          <div className="transparent-ground absolute" style={{ left, top, width, height }} />
+          <img
+            src={addresses.pageFile(check.id, made.path, version)}
+            alt="What would do"
+            className="absolute max-w-none"
+            style={{ left, top, width, height }}
+          />
+          <div className="absolute inset-0" style={{ clipPath: `inset(0 ${size.width - divider}px 0 0)` }}>
+            <div className="absolute overflow-hidden" style={{ left, top, width, height }}>
+              <div className="transparent-ground absolute inset-0" />
+              <img
+                src={addresses.pageFile(check.id, image.path, version)}
+                alt="What is loaded"
+                className="absolute max-w-none"
+                style={{ ...whole, left: -partLeft * whole.width, top: -partTop * whole.height }}
+              />
+            </div>
+          </div>
+          <Divider share={share} onShare={setShare} from={from} to={to} />
+          <Label side="left" text={`Loaded, ${weight(image.bytes)}`} at={divider} shown={divider > 130} />
+          <Label
+            side="right"
+            text={`Would do, ${weight(made.bytes)}`}
+            at={size.width - divider}
+            shown={size.width - divider > 130}
+          />
+          <p className="pointer-events-none absolute inset-x-0 bottom-3 z-20 text-center">
+            <span className="bg-sheet px-2 py-0.5">
+              {typeName(made.format)} of {sizeWords(made.width, made.height)} for{' '}
+              {made.screens.map((one) => `${one.viewport} px at ${one.density}x`).join(', ')}
+            </span>
+          </p>
+        </>
+      )}
+    </div>
+  );
+}

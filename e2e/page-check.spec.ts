@@ -1,0 +1,62 @@
+import { copyFileSync, mkdirSync, mkdtempSync, writeFileSync } from 'node:fs';
+import { tmpdir } from 'node:os';
+import { join } from 'node:path';
+import { expect, test } from '@playwright/test';
+
+const pictures = join(import.meta.dirname, '../demo/pictures');
+
+test('a page is sent as a folder, measured, and looked at picture by picture', async ({ page }) => {
+  const folder = join(mkdtempSync(join(tmpdir(), 'pantomet-page-')), 'spring-page');
+  mkdirSync(join(folder, 'pictures'), { recursive: true });
+  copyFileSync(join(pictures, 'DSC_0412.JPG'), join(folder, 'pictures/barometer.jpg'));
+  copyFileSync(join(pictures, 'weatherworks-mark.png'), join(folder, 'pictures/mark.png'));
+  writeFileSync(
+    join(folder, 'index.html'),
+    `<!doctype html><body style="margin:0">
+     <img src="pictures/mark.png" width="40" height="40" alt="Skerry Weatherworks">
+     <img src="pictures/barometer.jpg" style="width:50%;display:block" alt="">
+     <div style="height:200px;background:url(pictures/barometer.jpg) center/cover"></div>`,
+  );
+  await page.goto('/page-checks');
+  await page.getByLabel('Address of a page of yours').fill('harbour');
+  await page.getByRole('button', { name: 'Measure it' }).click();
+  await expect(page.getByRole('alert')).toContainText('begins with http');
+  await page.getByLabel("Choose a page's folder").setInputFiles(folder);
+
+  // It is measured in the background; what it loads stands over what would do.
+  const totals = page.getByTestId('screen-totals');
+  await expect(page.getByText(/Looking at it|Making what would do|It waits/)).toBeVisible();
+  await expect(totals).toContainText('would do', { timeout: 120_000 });
+  await expect(page.getByRole('heading', { name: 'spring-page' })).toBeVisible();
+  const outlines = page.getByTestId('page').getByRole('button');
+  await expect(outlines).toHaveCount(3);
+  await expect(page.getByRole('radio', { name: '1280 px at 1x' })).toHaveAttribute('aria-checked', 'true');
+
+  // An outline lies where the picture does, at the scale of the page.
+  const widths = await outlines.evaluateAll((all) => all.map((one) => one.getBoundingClientRect().width));
+  const shot = await page.getByRole('img', { name: /The page on a screen/ }).boundingBox();
+  const shares = widths.map((width) => width / shot!.width).toSorted((one, other) => one - other);
+  for (const [i, share] of [40 / 1280, 0.5, 1].entries()) expect(shares[i]).toBeCloseTo(share, 2);
+
+  // The one that gains most comes first; keys go on; the divider shows both at true pixels.
+  const list = page.getByRole('complementary', { name: 'Pictures' });
+  await expect(list.getByText(/too many pixels/).first()).toBeVisible();
+  await page.keyboard.press('ArrowDown');
+  await expect(list.getByRole('button').nth(1)).toHaveAttribute('aria-expanded', 'true');
+  await page.keyboard.press('c');
+  const beside = page.getByTestId('two-pictures');
+  for (const name of ['What is loaded', 'What would do'])
+    await expect
+      .poll(() => beside.getByAltText(name).evaluate((one: HTMLImageElement) => one.naturalWidth))
+      .toBeGreaterThan(0);
+  await page.keyboard.press('Escape');
+  await expect(page.getByTestId('page')).toBeVisible();
+
+  // Other screens have other totals; what is taken away is gone.
+  const before = await totals.textContent();
+  await page.getByRole('radio', { name: '360 px at 1x' }).click();
+  await expect(totals).not.toHaveText(before!);
+  await page.getByRole('link', { name: 'Page checks' }).last().click();
+  await page.getByRole('button', { name: 'Take spring-page away' }).click();
+  await expect(page.getByRole('link', { name: /spring-page/ })).toHaveCount(0);
+});

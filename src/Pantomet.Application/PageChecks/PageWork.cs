@@ -1,0 +1,86 @@
+using System.Text.Json;
+using System.Text.Json.Serialization;
+using Pantomet.Browsing;
+using Pantomet.Core.PageChecks;
+
+namespace Pantomet.Application.PageChecks;
+
+/// <summary>A line of a process that measures a page: how far it is, or how it ended.</summary>
+/// <param name="Progress">How far it is; null in the last line.</param>
+/// <param name="Trouble">Why it could not be measured: a sentence; null when it was.</param>
+public sealed record PageLine(PageProgress? Progress, string? Trouble);
+
+/// <summary>Measures a page in a process of its own: a line in, lines out. The lines are an inner matter and change as they need.</summary>
+public static class PageWork
+{
+    /// <summary>What the process is called with.</summary>
+    public const string Call = "page-work";
+
+    /// <summary>The name of the report in the folder that is kept.</summary>
+    public const string ReportName = "report.json";
+
+    private static readonly JsonSerializerOptions Options = new(JsonSerializerDefaults.Web)
+    {
+        DefaultIgnoreCondition = JsonIgnoreCondition.WhenWritingNull,
+    };
+
+    /// <summary>A line.</summary>
+    public static string Write<T>(T value) => JsonSerializer.Serialize(value, Options);
+
+    /// <summary>Reads a line back.</summary>
+    /// <exception cref="JsonException">The line is none of ours.</exception>
+    public static T Read<T>(string line) => JsonSerializer.Deserialize<T>(line, Options) ?? throw new JsonException("an empty line");
+
+    /// <summary>Reads what is asked and does it; ends when the reader does, whatever is under way.</summary>
+    public static async Task ServeAsync(TextReader asked, TextWriter told)
+    {
+        ArgumentNullException.ThrowIfNull(asked);
+        ArgumentNullException.ThrowIfNull(told);
+        if (await asked.ReadLineAsync() is not { } line)
+        {
+            return;
+        }
+
+        using var stop = new CancellationTokenSource();
+        var watch = Task.Run(async () =>
+        {
+            while (await asked.ReadLineAsync(CancellationToken.None) is not null) { }
+
+            await stop.CancelAsync();
+        });
+        var gate = new Lock();
+        void Tell(PageLine one)
+        {
+            lock (gate)
+            {
+                told.WriteLine(Write(one));
+                told.Flush();
+            }
+        }
+
+        Tell(new(null, await TroubleAsync(Read<PageWish>(line), progress => Tell(new(progress, null)), stop.Token)));
+    }
+
+    private static async Task<string?> TroubleAsync(PageWish wish, Action<PageProgress> tells, CancellationToken cancel)
+    {
+        try
+        {
+            Directory.CreateDirectory(wish.Keep!);
+            var report = await new PageRun(wish, tells).ExecuteAsync(cancel);
+            await File.WriteAllTextAsync(Path.Combine(wish.Keep!, ReportName), report.ToJson(), cancel);
+            return null;
+        }
+        catch (Exception fault) when (fault is PageFaultException or NoBrowserException)
+        {
+            return fault.Message;
+        }
+        catch (OperationCanceledException)
+        {
+            return "It was stopped.";
+        }
+        catch (Exception fault) when (fault is IOException or UnauthorizedAccessException)
+        {
+            return $"Files could not be written: {fault.Message}";
+        }
+    }
+}

@@ -1,0 +1,166 @@
+using Microsoft.AspNetCore.Builder;
+using Microsoft.AspNetCore.Http;
+using Microsoft.AspNetCore.Http.HttpResults;
+using Microsoft.AspNetCore.Routing;
+using Pantomet.Application.PageChecks;
+using Pantomet.Core.Facts;
+using Pantomet.Data.Pages;
+using Pantomet.Server.Door;
+using Pantomet.Server.Problems;
+
+namespace Pantomet.Server.PageChecks;
+
+/// <summary>Pages measured in a browser.</summary>
+internal static class PageCheckEndpoints
+{
+    /// <summary>Adds the addresses.</summary>
+    public static void Map(IEndpointRouteBuilder routes)
+    {
+        var checks = routes.MapGroup("/api/page-checks").WithTags("page checks");
+        checks.MapGet("/", AllAsync).WithName("listPageChecks").WithSummary("The pages that are checked, the newest first.");
+        checks
+            .MapPost("/", AddAsync)
+            .WithName("addPageCheck")
+            .WithSummary("Has a page measured: one with an address at once, another when its files are there and it is started.");
+        checks.MapGet("/{id:guid}", OneAsync).WithName("getPageCheck").WithSummary("A page check with what was measured.");
+        checks
+            .MapPut("/{id:guid}/files", PutAsync)
+            .Accepts<byte[]>("application/octet-stream")
+            .WithName("putPageFile")
+            .WithSummary("Takes one file of a page; the body is the file, a zip or a saved page may be the only one.");
+        checks.MapPost("/{id:guid}/start", StartAsync).WithName("startPageCheck").WithSummary("Has a page measured, or measured anew.");
+        checks.MapPost("/{id:guid}/stop", StopAsync).WithName("stopPageCheck").WithSummary("Stops measuring a page.");
+        checks.MapDelete("/{id:guid}", RemoveAsync).WithName("deletePageCheck").WithSummary("Takes a page check away, with its files.");
+        checks
+            .MapGet("/{id:guid}/pages/{viewport:int}", ShotAsync)
+            .WithName("getPagePicture")
+            .WithSummary("What the page looks like on a screen of a width, a PNG at density 1.");
+        checks
+            .MapGet("/{id:guid}/files/{**path}", FileAsync)
+            .WithName("getPageCheckFile")
+            .WithSummary("A picture that the page loads, or one that was made for it, by its path in the report.");
+    }
+
+    private static async Task<IReadOnlyList<PageCheckView>> AllAsync(PageShelf shelf, PageChecker checker, CancellationToken cancel) =>
+        [.. (await shelf.AllAsync(cancel)).Select(row => PageShelf.ViewOf(row, checker.ProgressOf(row.Id)))];
+
+    private static async Task<Results<Ok<PageCheckView>, ProblemHttpResult>> AddAsync(
+        PageDraft draft,
+        PageShelf shelf,
+        PageChecker checker,
+        CancellationToken cancel
+    )
+    {
+        var (row, fault) = await shelf.AddAsync(draft, cancel);
+        if (row is null)
+        {
+            return Problem.Of(StatusCodes.Status400BadRequest, "bad-page", fault!);
+        }
+
+        checker.Ring();
+        return TypedResults.Ok(PageShelf.ViewOf(row, null));
+    }
+
+    private static async Task<Results<Ok<PageCheckDetail>, ProblemHttpResult>> OneAsync(
+        Guid id,
+        PageShelf shelf,
+        PageChecker checker,
+        CancellationToken cancel
+    ) =>
+        await shelf.OneAsync(id, cancel) is { } row
+            ? TypedResults.Ok(new PageCheckDetail(PageShelf.ViewOf(row, checker.ProgressOf(id)), await shelf.ReportAsync(row, cancel)))
+            : None();
+
+    private static async Task<Results<NoContent, ProblemHttpResult>> PutAsync(
+        Guid id,
+        string path,
+        HttpRequest request,
+        PageShelf shelf,
+        CancellationToken cancel
+    ) =>
+        await shelf.OneAsync(id, cancel) is not { } row ? None()
+        : row.State != PageCheckState.Receiving
+            ? Problem.Of(StatusCodes.Status409Conflict, "not-receiving", "All files of this page are there; add a new check for others.")
+        : await shelf.PutAsync(id, path, request.Body, cancel) is { } fault
+            ? Problem.Of(StatusCodes.Status422UnprocessableEntity, "bad-page-file", fault)
+        : TypedResults.NoContent();
+
+    private static async Task<Results<NoContent, ProblemHttpResult>> StartAsync(
+        Guid id,
+        PageShelf shelf,
+        PageChecker checker,
+        CancellationToken cancel
+    )
+    {
+        var known = await shelf.ChangeAsync(id, row => (row.State, row.Trouble) = (PageCheckState.Waiting, null), cancel);
+        checker.Ring();
+        return known ? TypedResults.NoContent() : None();
+    }
+
+    private static async Task<Results<NoContent, ProblemHttpResult>> StopAsync(
+        Guid id,
+        PageShelf shelf,
+        PageChecker checker,
+        CancellationToken cancel
+    )
+    {
+        var known = await shelf.ChangeAsync(
+            id,
+            row => row.State = row.State == PageCheckState.Waiting ? PageCheckState.Stopped : row.State,
+            cancel
+        );
+        checker.Stop(id);
+        return known ? TypedResults.NoContent() : None();
+    }
+
+    private static async Task<Results<NoContent, ProblemHttpResult>> RemoveAsync(
+        Guid id,
+        PageShelf shelf,
+        PageChecker checker,
+        CancellationToken cancel
+    )
+    {
+        checker.Stop(id);
+        return await shelf.RemoveAsync(id, cancel) ? TypedResults.NoContent() : None();
+    }
+
+    private static Results<PhysicalFileHttpResult, ProblemHttpResult> ShotAsync(Guid id, int viewport, PageShelf shelf) =>
+        Kept(shelf, id, PageRun.ShotName(viewport)) is { } path ? TypedResults.PhysicalFile(path, "image/png") : None();
+
+    private static async Task<Results<PhysicalFileHttpResult, ProblemHttpResult>> FileAsync(
+        Guid id,
+        string path,
+        PageShelf shelf,
+        HttpResponse response,
+        CancellationToken cancel
+    )
+    {
+        if (Kept(shelf, id, path) is not { } full)
+        {
+            return None();
+        }
+
+        var head = new byte[FileSignature.HeadLength];
+        await using var file = File.OpenRead(full);
+        var read = await file.ReadAtLeastAsync(head, head.Length, throwOnEndOfStream: false, cancel);
+        if (FileSignature.Recognise(head.AsSpan(0, read), out _) is not { } format)
+        {
+            return None();
+        }
+
+        // Drawn as a picture it runs nothing; opened as a page of its own it must not either.
+        response.Headers.ContentSecurityPolicy = Gatekeeper.PolicyOfFiles;
+        return TypedResults.PhysicalFile(full, format.MediaType());
+    }
+
+    // What lies in the folder of what came of a check, and nowhere else.
+    private static string? Kept(PageShelf shelf, Guid id, string path)
+    {
+        var root = shelf.CheckOf(id);
+        var full = Path.GetFullPath(Path.Combine(root, path));
+        return full.StartsWith(root + Path.DirectorySeparatorChar, StringComparison.Ordinal) && File.Exists(full) ? full : null;
+    }
+
+    private static ProblemHttpResult None() =>
+        Problem.Of(StatusCodes.Status404NotFound, "no-such-page-check", "There is no such page check, or it has no such file.");
+}

@@ -56,7 +56,18 @@ test('a page is sent as a folder, measured, and looked at picture by picture', a
   const before = await totals.textContent();
   await page.getByRole('radio', { name: '360 px at 1x' }).click();
   await expect(totals).not.toHaveText(before!);
-  await page.getByRole('link', { name: 'Page checks' }).last().click();
+
+  // One step to the job: a slot for each kind of place, and only what the page shows there.
+  await page.getByRole('button', { name: 'Make a job of it' }).click();
+  await expect(page).toHaveURL(/\/job\//);
+  await expect(page.getByText('left out').first()).toBeVisible();
+  const job = page.url().split('/').pop()!;
+  const { head, cells } = await (await page.request.get(`/api/jobs/${job}`)).json();
+  expect(head.pictures.length).toBe(2);
+  expect(new Set(head.slots.map((slot: { destination: string }) => slot.destination)).size).toBe(1);
+  expect(cells.length).toBe(head.pictures.length * head.slots.length);
+
+  await page.goto('/page-checks');
   await page.getByRole('button', { name: 'Take spring-page away' }).click();
   await expect(page.getByRole('link', { name: /spring-page/ })).toHaveCount(0);
 });

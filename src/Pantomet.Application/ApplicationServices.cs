@@ -40,6 +40,7 @@ internal static class ApplicationServices
         services.AddSingleton<SubjectSeeker>().AddHostedService(provider => provider.GetRequiredService<SubjectSeeker>());
         services
             .AddSingleton<PageShelf>()
+            .AddSingleton<PageJob>()
             .AddSingleton<PageChecker>()
             .AddHostedService(provider => provider.GetRequiredService<PageChecker>());
         return services.AddHostedService<JobRunner>().AddHostedService<Housekeeping>();

@@ -49,6 +49,18 @@ public sealed class PageCheckTests(ServerFixture server) : IClassFixture<ServerF
             Assert.Equal(HttpStatusCode.NotFound, answer.StatusCode);
         }
 
+        // One step from there to a job that shows what the page shows.
+        var job = (await server.SendAsync(HttpMethod.Post, $"/api/page-checks/{id}/job")).GetProperty("id").GetString()!;
+        var board = (await server.SendAsync(HttpMethod.Get, $"/api/jobs/{job}")).GetProperty("head");
+        Assert.Equal(
+            ["a-page/place-1"],
+            board.GetProperty("slots").EnumerateArray().Select(slot => slot.GetProperty("address").GetString())
+        );
+        Assert.Equal(
+            "a.jpg",
+            Assert.Single(board.GetProperty("pictures").EnumerateArray()).GetProperty("picture").GetProperty("name").GetString()
+        );
+
         // Taken away, nothing of it is left.
         Assert.True(Directory.Exists(Path.Combine(server.Data, "pages", Guid.Parse(id).ToString("N"))));
         await server.SendAsync(HttpMethod.Delete, $"/api/page-checks/{id}");

@@ -1,6 +1,6 @@
 import { useMutation, useQueryClient } from '@tanstack/react-query';
 import { useState } from 'react';
-import { Link } from 'wouter';
+import { Link, useLocation } from 'wouter';
 import { api, type PageCheck, type PageReport, take } from '../api/client';
 import { usePageCheck } from '../api/queries';
 import { useKeys } from '../app/useKeys';
@@ -69,6 +69,11 @@ function Measured({ check, report, onAgain }: { check: PageCheck; report: PageRe
   const screen = report.totals.screens[at]!;
   const [chosen, setChosen] = useState<number | null>(report.images.length > 0 ? 0 : null);
   const [comparing, setComparing] = useState(false);
+  const [, goTo] = useLocation();
+  const job = useMutation({
+    mutationFn: () => take(api.POST('/api/page-checks/{id}/job', { params: { path: { id: check.id } } })),
+    onSuccess: ({ id }) => goTo(`/job/${id}`),
+  });
   const image = chosen === null ? null : report.images[chosen]!;
   const go = (by: number) =>
     setChosen((now) => Math.min(report.images.length - 1, Math.max(0, (now ?? -by) + by)));
@@ -89,6 +94,19 @@ function Measured({ check, report, onAgain }: { check: PageCheck; report: PageRe
           {comparing ? 'Back to the page' : 'What would do, beside it'} <Key>C</Key>
         </Button>
         <Button onClick={onAgain}>Measure it again</Button>
+        <Button
+          kind="main"
+          onClick={() => job.mutate()}
+          disabled={job.isPending}
+          title="Its pictures come into the library, each kind of place becomes a slot, and every picture keeps the part that the page shows"
+        >
+          Make a job of it
+        </Button>
+        {job.isError && (
+          <span role="alert" className="text-breaks">
+            {job.error.message}
+          </span>
+        )}
       </header>
       <section className="grid min-h-0 grid-rows-[auto_minmax(0,1fr)]">
         <ScreenChoice report={report} at={at} onAt={setAt} />

@@ -93,6 +93,14 @@ internal sealed class RuleShelf(IServiceScopeFactory scopes)
             cancel
         );
 
+    /// <summary>A key that no destination of a book has, as near to a wanted one as can be.</summary>
+    public static string FreeKey(string wanted, RuleBook book)
+    {
+        var taken = book.Destinations.Select(destination => destination.Key).ToHashSet(StringComparer.OrdinalIgnoreCase);
+        var stem = wanted.Length > 50 ? wanted[..50].Trim('-') : wanted;
+        return Enumerable.Range(1, int.MaxValue).Select(n => n == 1 ? stem : $"{stem}-{n}").First(key => !taken.Contains(key));
+    }
+
     private static string[] Lines(string? text) => (text ?? "").Split('\n', StringSplitOptions.RemoveEmptyEntries);
 
     internal static async Task<RuleBook> BookAsync(PantometDb db, CancellationToken cancel)

@@ -129,7 +129,11 @@ internal static class DestinationEndpoints
             Size = new SizeRule.SideAlone(Side.Width, 1200),
         };
         return await door.ChangeAsync(
-            book => book with { Destinations = [.. book.Destinations, new(FreeKey(Slug.From(name.Name), book), name.Name.Trim(), [slot])] },
+            book =>
+                book with
+                {
+                    Destinations = [.. book.Destinations, new(RuleShelf.FreeKey(Slug.From(name.Name), book), name.Name.Trim(), [slot])],
+                },
             cancel
         );
     }
@@ -176,7 +180,7 @@ internal static class DestinationEndpoints
                             .. book.Destinations,
                             found with
                             {
-                                Key = FreeKey($"{found.Key}-copy", book),
+                                Key = RuleShelf.FreeKey($"{found.Key}-copy", book),
                                 Name = $"{found.Name}, copy",
                             },
                         ],
@@ -331,13 +335,6 @@ internal static class DestinationEndpoints
         var theirs = other.Slots.ToDictionary(slot => slot.Key, StringComparer.OrdinalIgnoreCase);
         var kept = mine.Slots.Select(slot => theirs.Remove(slot.Key, out var newer) ? newer : slot).ToList();
         return mine with { Name = other.Name, Slots = [.. kept, .. other.Slots.Where(slot => theirs.ContainsKey(slot.Key))] };
-    }
-
-    private static string FreeKey(string wanted, RuleBook book)
-    {
-        var taken = book.Destinations.Select(destination => destination.Key).ToHashSet(StringComparer.OrdinalIgnoreCase);
-        var stem = wanted.Length > 50 ? wanted[..50].Trim('-') : wanted;
-        return Enumerable.Range(1, int.MaxValue).Select(n => n == 1 ? stem : $"{stem}-{n}").First(key => !taken.Contains(key));
     }
 
     private static ProblemHttpResult? NameFault(string? name) =>

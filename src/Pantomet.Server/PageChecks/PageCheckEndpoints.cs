@@ -10,6 +10,10 @@ using Pantomet.Server.Problems;
 
 namespace Pantomet.Server.PageChecks;
 
+/// <summary>The job that was made of a page.</summary>
+/// <param name="Id">Its identity.</param>
+internal sealed record JobOfPage(Guid Id);
+
 /// <summary>Pages measured in a browser.</summary>
 internal static class PageCheckEndpoints
 {
@@ -30,6 +34,12 @@ internal static class PageCheckEndpoints
             .WithSummary("Takes one file of a page; the body is the file, a zip or a saved page may be the only one.");
         checks.MapPost("/{id:guid}/start", StartAsync).WithName("startPageCheck").WithSummary("Has a page measured, or measured anew.");
         checks.MapPost("/{id:guid}/stop", StopAsync).WithName("stopPageCheck").WithSummary("Stops measuring a page.");
+        checks
+            .MapPost("/{id:guid}/job", JobAsync)
+            .WithName("makeJobOfPage")
+            .WithSummary(
+                "Makes a destination with a slot for each kind of place on the page, and a job of its pictures in the frames it shows."
+            );
         checks.MapDelete("/{id:guid}", RemoveAsync).WithName("deletePageCheck").WithSummary("Takes a page check away, with its files.");
         checks
             .MapGet("/{id:guid}/pages/{viewport:int}", ShotAsync)
@@ -111,6 +121,24 @@ internal static class PageCheckEndpoints
         );
         checker.Stop(id);
         return known ? TypedResults.NoContent() : None();
+    }
+
+    private static async Task<Results<Ok<JobOfPage>, ProblemHttpResult>> JobAsync(
+        Guid id,
+        PageShelf shelf,
+        PageJob job,
+        CancellationToken cancel
+    )
+    {
+        if (await shelf.OneAsync(id, cancel) is not { } row)
+        {
+            return None();
+        }
+
+        var (made, fault) = await job.MakeAsync(row, cancel);
+        return made is { } known && fault is null
+            ? TypedResults.Ok(new JobOfPage(known))
+            : Problem.Of(StatusCodes.Status409Conflict, "no-job-of-page", fault!);
     }
 
     private static async Task<Results<NoContent, ProblemHttpResult>> RemoveAsync(

@@ -1,0 +1,119 @@
+using Pantomet.Application.Destinations;
+using Pantomet.Application.Jobs;
+using Pantomet.Application.Pictures;
+using Pantomet.Core.Jobs.Commands;
+using Pantomet.Core.Naming;
+using Pantomet.Core.PageChecks;
+using Pantomet.Core.Rules;
+using Pantomet.Data.Pages;
+
+namespace Pantomet.Application.PageChecks;
+
+/// <summary>
+/// Makes a job of a measured page: its pictures come into the library, a destination gets a slot for each kind of place, and every picture
+/// goes where the page shows it, in the frame in which it does.
+/// </summary>
+internal sealed class PageJob(PageShelf shelf, PictureIntake intake, Writer writer, OpenJobs jobs, JobLayout layout, JobRoom room)
+{
+    private const int LongestName = 60;
+
+    /// <summary>Makes it; a sentence when it cannot be made.</summary>
+    public async Task<(Guid? Id, string? Fault)> MakeAsync(PageCheckRow row, CancellationToken cancel)
+    {
+        if (await shelf.ReportAsync(row, cancel) is not { } report)
+        {
+            return (null, "The page is not measured yet.");
+        }
+
+        var name = row.Name.Length > LongestName ? row.Name[..LongestName].Trim() : row.Name;
+        var (key, made) = ("", (PageDestination?)null);
+        var changed = await RuleShelf.ChangeAsync(
+            writer,
+            jobs,
+            book =>
+            {
+                key = RuleShelf.FreeKey(Slug.From(name) is { Length: > 0 } slug ? slug : "page", book);
+                made = PageDestination.Of(report, key, $"Page: {name}");
+                return made is null ? RulesChange.Refused("no-place", "The page shows no picture that a slot could be made for.")
+                    : RulesReader.TryRead(made.Json, out var one, out var fault)
+                        ? new(book with { Destinations = [.. book.Destinations, .. one!.Destinations] }, null, null)
+                    : RulesChange.Refused(RuleShelf.BadRules, fault!.ToString());
+            },
+            cancel
+        );
+        if (changed.Refusal is { } refusal)
+        {
+            return (null, refusal);
+        }
+
+        await layout.LayOutAsync(CancellationToken.None);
+        var (pictures, refused) = await ReadInAsync(row, report, made!, cancel);
+        var (id, command) = await room.CreateAsync(name, [.. Commands(key, made!, pictures)], cancel);
+        return command is null ? (id, pictures.Count == 0 ? refused : null) : (null, command.Fault.Sentence);
+    }
+
+    // The pictures by their place in the report; one file that stands in several places is one picture.
+    private async Task<(Dictionary<int, Guid> Pictures, string? Refused)> ReadInAsync(
+        PageCheckRow row,
+        PageReport report,
+        PageDestination made,
+        CancellationToken cancel
+    )
+    {
+        var (pictures, refused) = (new Dictionary<int, Guid>(), (string?)null);
+        foreach (var image in made.Placed.Select(placed => placed.Image).Distinct())
+        {
+            var told = report.Images[image];
+            await using var file = File.OpenRead(Path.Combine(shelf.CheckOf(row.Id), told.Path!));
+            var result = await intake.TakeAsync(NameOf(told), file, file.Length, cancel);
+            if (result.Row is { } kept)
+            {
+                pictures[image] = kept.Id;
+            }
+            else
+            {
+                refused = result.Refusal;
+            }
+        }
+
+        return (pictures, refused);
+    }
+
+    private static IEnumerable<JobCommand> Commands(string destination, PageDestination made, Dictionary<int, Guid> pictures)
+    {
+        var placed = made
+            .Placed.Where(one => pictures.ContainsKey(one.Image))
+            .Select(one => (Picture: pictures[one.Image], Slot: $"{destination}/{one.Slot}", one.Frame))
+            .ToList();
+        List<string> slots = [.. placed.Select(one => one.Slot).Distinct()];
+        List<Guid> all = [.. placed.Select(one => one.Picture).Distinct()];
+        yield return new TickSlots(slots);
+        yield return new AddPictures(all);
+        // What was decided about them in other jobs is not how the page shows them.
+        foreach (var picture in all)
+        {
+            yield return new Forget(picture);
+        }
+
+        foreach (var one in placed.Where(one => one.Frame is not null))
+        {
+            yield return new SetFrame(one.Picture, one.Frame, one.Slot);
+        }
+
+        foreach (var picture in all)
+        {
+            foreach (var slot in slots.Except(placed.Where(one => one.Picture == picture).Select(one => one.Slot)))
+            {
+                yield return new LeaveOut(picture, slot, true);
+            }
+        }
+    }
+
+    // The last part of its address, as long as that is a file's name.
+    private static string NameOf(ReportedImage image)
+    {
+        var path = image.Address.StartsWith("data:", StringComparison.Ordinal) ? "" : image.Address.Split('?', '#')[0];
+        var name = path[(path.LastIndexOf('/') + 1)..];
+        return name.Length is > 0 and < 200 ? name : $"picture.{image.Format}";
+    }
+}

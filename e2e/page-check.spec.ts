@@ -71,3 +71,9 @@ test('a page is sent as a folder, measured, and looked at picture by picture', a
   await page.getByRole('button', { name: 'Take spring-page away' }).click();
   await expect(page.getByRole('link', { name: /spring-page/ })).toHaveCount(0);
 });
+
+test('the built site of the demo answers under its folder', async ({ page }) => {
+  await page.goto('/example/');
+  await expect(page).toHaveURL(/\/example\/index\.html$/);
+  await expect(page.getByRole('heading', { name: 'Weather, measured in brass' })).toBeVisible();
+});

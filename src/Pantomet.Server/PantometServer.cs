@@ -171,8 +171,13 @@ public static class PantometServer
         if (options.Example is { } example && Directory.Exists(example))
         {
             var pages = new PhysicalFileProvider(Path.GetFullPath(example));
-            app.UseDefaultFiles(new DefaultFilesOptions { FileProvider = pages, RequestPath = "/example" });
             app.UseStaticFiles(new StaticFileOptions { FileProvider = pages, RequestPath = "/example" });
+            // A folder's page: without this the client's own would answer, as it does everywhere else.
+            app.MapGet(
+                    "/example/{**folder:nonfile}",
+                    (string? folder) => TypedResults.LocalRedirect($"/example/{(folder is null ? "" : folder.Trim('/') + "/")}index.html")
+                )
+                .ExcludeFromDescription();
         }
 
         app.MapOpenApi("/openapi/{documentName}.json");

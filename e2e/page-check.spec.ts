@@ -17,6 +17,7 @@ test('a page is sent as a folder, measured, and looked at picture by picture', a
      <img src="pictures/barometer.jpg" style="width:50%;display:block" alt="">
      <div style="height:200px;background:url(pictures/barometer.jpg) center/cover"></div>`,
   );
+  await page.request.post('/api/destinations', { data: { name: 'Columns of pages' } });
   await page.goto('/page-checks');
   await page.getByLabel('Address of a page of yours').fill('harbour');
   await page.getByRole('button', { name: 'Measure it' }).click();
@@ -51,6 +52,26 @@ test('a page is sent as a folder, measured, and looked at picture by picture', a
       .toBeGreaterThan(0);
   await page.keyboard.press('Escape');
   await expect(page.getByTestId('page')).toBeVisible();
+
+  // The ruler: any part of the page that is clicked becomes a slot as wide as it is.
+  await page.keyboard.press('r');
+  const panel = page.getByRole('complementary', { name: 'Ruler' });
+  await expect(panel.getByText('Click any part of the page')).toBeVisible();
+  const ruler = page.getByTestId('ruler');
+  const sheet = (await ruler.boundingBox())!;
+  // The second picture is as wide as half of the page, and begins below the sign.
+  await ruler.click({ position: { x: sheet.width * 0.25, y: 60 } });
+  await expect(panel.getByRole('heading')).toHaveText('640 px wide');
+  await panel.getByRole('combobox', { name: 'Destination' }).selectOption('Columns of pages');
+  await panel.getByRole('checkbox', { name: /1.5x, 960 px/ }).check();
+  await panel.getByRole('textbox', { name: 'Slot' }).fill('Half of the spring page');
+  await panel.getByRole('button', { name: 'Make a slot of it' }).click();
+  await expect(panel.getByRole('link', { name: 'Half of the spring page' })).toBeVisible();
+  const { rule } = await (
+    await page.request.get('/api/destinations/columns-of-pages/slots/half-of-the-spring-page')
+  ).json();
+  expect(rule).toMatchObject({ size: { width: 640 }, densities: [1, 1.5, 2] });
+  await page.keyboard.press('Escape');
 
   // Other screens have other totals; what is taken away is gone.
   const before = await totals.textContent();

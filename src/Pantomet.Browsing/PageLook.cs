@@ -8,6 +8,7 @@ namespace Pantomet.Browsing;
 /// <param name="Screen">The screen.</param>
 /// <param name="Height">How long it is, in CSS pixels.</param>
 /// <param name="Images">Its pictures.</param>
+/// <param name="Elements">Its elements, where a picture of it was wanted.</param>
 /// <param name="Asked">The addresses that it asked for.</param>
 /// <param name="Shot">What it looks like: a PNG at density 1; null where none was wanted or it could not be taken.</param>
 /// <param name="Notes">What could not be seen, a sentence each.</param>
@@ -15,6 +16,7 @@ public sealed record LookedAt(
     Screen Screen,
     double Height,
     IReadOnlyList<SeenImage> Images,
+    IReadOnlyList<PageElement> Elements,
     IReadOnlySet<string> Asked,
     byte[]? Shot,
     IReadOnlyList<string> Notes

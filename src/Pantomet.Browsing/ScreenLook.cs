@@ -18,6 +18,7 @@ internal sealed class ScreenLook(IPage page, IPageFiles files, PageLimits limits
     private static readonly JsonSerializerOptions Facts = new(JsonSerializerDefaults.Web);
 
     private readonly ConcurrentDictionary<string, bool> _asked = new(StringComparer.Ordinal);
+    private readonly ConcurrentDictionary<string, bool> _notRead = new(StringComparer.OrdinalIgnoreCase);
     private readonly List<string> _notes = [];
     private int _underWay;
     private int _moves;
@@ -37,7 +38,7 @@ internal sealed class ScreenLook(IPage page, IPageFiles files, PageLimits limits
             await PrepareAsync(cancel);
             await OpenAsync(cancel);
             await ScrollAsync(cancel);
-            var images = await SeenAsync(cancel);
+            var (images, elements) = await SeenAsync(shot, cancel);
             var height = await AskAsync<double>(page.MainFrame, "() => document.documentElement.getBoundingClientRect().height", cancel);
             var picture = shot ? await ShotAsync(height, cancel) : null;
             // Nothing of this look is left for the next one.
@@ -48,7 +49,7 @@ internal sealed class ScreenLook(IPage page, IPageFiles files, PageLimits limits
                 )
                 .WaitAsync(limits.Answering, cancel);
             await page.GoToAsync("about:blank").WaitAsync(limits.Answering, cancel);
-            return new(screen, height, images, _asked.Keys.ToHashSet(StringComparer.Ordinal), picture, _notes);
+            return new(screen, height, images, elements, _asked.Keys.ToHashSet(StringComparer.Ordinal), picture, [.. _notes, .. NotRead()]);
         }
         finally
         {
@@ -145,9 +146,12 @@ internal sealed class ScreenLook(IPage page, IPageFiles files, PageLimits limits
         }
     }
 
-    private async Task<IReadOnlyList<SeenImage>> SeenAsync(CancellationToken cancel)
+    private async Task<(IReadOnlyList<SeenImage> Images, IReadOnlyList<PageElement> Elements)> SeenAsync(
+        bool withElements,
+        CancellationToken cancel
+    )
     {
-        var seen = new List<SeenImage>();
+        var (seen, elements) = (new List<SeenImage>(), (IReadOnlyList<PageElement>)[]);
         var frames = 0;
         // What the browser says where a document could not be loaded is not the page's.
         foreach (var frame in page.Frames.Where(frame => !frame.Url.StartsWith("chrome-error:", StringComparison.Ordinal)))
@@ -160,10 +164,13 @@ internal sealed class ScreenLook(IPage page, IPageFiles files, PageLimits limits
 
             try
             {
-                var images = JsonSerializer.Deserialize<List<SeenImage>>(await AskAsync<string>(frame, Measure, cancel), Facts) ?? [];
+                var isWhole = withElements && frame.ParentFrame is null;
+                var told = await AskAsync<string>(frame, $"() => ({Measure})({(isWhole ? "true" : "false")})", cancel);
+                var (images, found) = JsonSerializer.Deserialize<Measured>(told, Facts)!;
                 if (frame.ParentFrame is null)
                 {
                     seen.AddRange(images);
+                    elements = found;
                 }
                 else if (await OfFrameAsync(frame, cancel) is { } at)
                 {
@@ -176,7 +183,7 @@ internal sealed class ScreenLook(IPage page, IPageFiles files, PageLimits limits
             }
         }
 
-        return seen;
+        return (seen, elements);
     }
 
     private static PageBox Moved(PageBox box, double x, double y) => box.Width > 0 ? box with { X = box.X + x, Y = box.Y + y } : box;
@@ -300,6 +307,11 @@ internal sealed class ScreenLook(IPage page, IPageFiles files, PageLimits limits
 
             if (answer.Status == 0)
             {
+                if (request.ResourceType is ResourceType.StyleSheet or ResourceType.Script or ResourceType.Font or ResourceType.Document)
+                {
+                    _notRead[address.Authority] = true;
+                }
+
                 await request.AbortAsync(RequestAbortErrorCode.BlockedByClient);
                 return;
             }
@@ -351,8 +363,16 @@ internal sealed class ScreenLook(IPage page, IPageFiles files, PageLimits limits
         using var stream = typeof(ScreenLook).Assembly.GetManifestResourceStream(name)!;
         using var reader = new StreamReader(stream);
         var text = reader.ReadToEnd();
-        return text[text.IndexOf("() =>", StringComparison.Ordinal)..];
+        return text[text.IndexOf("(withElements) =>", StringComparison.Ordinal)..].TrimEnd();
     }
 
+    // Pictures tell their own trouble; without a style or a script the whole page may look otherwise.
+    private IEnumerable<string> NotRead() =>
+        _notRead
+            .Keys.Order(StringComparer.Ordinal)
+            .Select(host => $"The page loads from {host}, which was not read; it may look otherwise with it.");
+
     private sealed record World(int ExecutionContextId);
+
+    private sealed record Measured(IReadOnlyList<SeenImage> Images, IReadOnlyList<PageElement> Elements);
 }

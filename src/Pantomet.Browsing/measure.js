@@ -1,5 +1,6 @@
-// What one document holds of pictures, as plain facts. Runs in the page; what the facts mean is decided outside of it.
-() => {
+// What one document holds of pictures, and of elements whose width somebody may want, as plain facts. Runs in the page; what the facts mean is
+// decided outside of it.
+(withElements) => {
   const seen = [];
   const scales = new WeakMap();
 
@@ -307,5 +308,23 @@
     const isSprite = places.every((one) => one.fit === "auto") && new Set(places.map((one) => one.position)).size > 1;
     for (const one of places) one.sprite = isSprite;
   }
-  return JSON.stringify(seen);
+
+  // Smaller ones nobody points at, and beyond so many nobody looks.
+  const elements = () => {
+    const found = [];
+    for (const element of document.body?.querySelectorAll("*") ?? []) {
+      if (found.length >= 4000) break;
+      if (!isShown(element)) continue;
+      const around = element.getBoundingClientRect();
+      if (around.width < 24 || around.height < 8) continue;
+      const inner = boxOf(element, getComputedStyle(element));
+      found.push({
+        where: pathOf(element),
+        place: { x: around.left + scrollX, y: around.top + scrollY, width: around.width, height: around.height },
+        inner: inner.width * stretch(element)[0],
+      });
+    }
+    return found;
+  };
+  return JSON.stringify({ images: seen, elements: withElements ? elements() : [] });
 }

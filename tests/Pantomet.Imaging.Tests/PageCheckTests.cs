@@ -145,6 +145,10 @@ public sealed class PageCheckTests : IDisposable
         Assert.Equal(0, server.Connections);
         Assert.All(look.Images, image => Assert.True(image.Broken));
         Assert.Equal(5, look.Images.Count);
+        Assert.Contains(
+            look.Notes,
+            note => note.StartsWith($"The page loads from 127.0.0.1:{server.Port}, which was not read", StringComparison.Ordinal)
+        );
 
         // A host that is named is read; one of a private network is not where that is not allowed.
         using var named = await PageSource.OpenAsync(_place.At("site"), [$"127.0.0.1:{server.Port}"], true, CancellationToken.None);
@@ -212,6 +216,20 @@ public sealed class PageCheckTests : IDisposable
         Assert.Contains(sentence, answer.Error, StringComparison.Ordinal);
         Assert.DoesNotContain("   at ", answer.Error, StringComparison.Ordinal);
     }
+
+    [Theory]
+    [InlineData("127.0.0.1", true)]
+    [InlineData("::1", true)]
+    [InlineData("::ffff:10.1.2.3", true)]
+    [InlineData("169.254.169.254", true)]
+    [InlineData("172.31.255.255", true)]
+    [InlineData("fd00::1", true)]
+    [InlineData("0.0.0.0", true)]
+    [InlineData("172.32.0.1", false)]
+    [InlineData("198.51.100.7", false)]
+    [InlineData("2001:db8::1", false)]
+    public void Addresses_of_private_networks_are_told_apart(string address, bool isPrivate) =>
+        Assert.Equal(isPrivate, PrivateAddress.Is(IPAddress.Parse(address)));
 
     private static async Task<LookedAt> LookAsync(IPageFiles source)
     {

@@ -31,6 +31,7 @@ public sealed class PageCheckTests(ServerFixture server) : IClassFixture<ServerF
             var (address, type) in new[]
             {
                 ("pages/360", "image/png"),
+                ("elements/360", "application/json"),
                 ($"files/{image.GetProperty("path").GetString()}", "image/jpeg"),
                 (
                     $"files/{image.GetProperty("files")[0].GetProperty("path").GetString()}",
@@ -43,7 +44,10 @@ public sealed class PageCheckTests(ServerFixture server) : IClassFixture<ServerF
             Assert.Equal((HttpStatusCode.OK, type), (answer.StatusCode, answer.Content.Headers.ContentType?.MediaType));
         }
 
-        foreach (var elsewhere in (string[])["files/report.json", "files/..%2F..%2F..%2Fpantomet.db", "files/%2Fetc%2Fpasswd", "pages/77"])
+        foreach (
+            var elsewhere in (string[])
+                ["files/report.json", "files/..%2F..%2F..%2Fpantomet.db", "files/%2Fetc%2Fpasswd", "pages/77", "elements/77"]
+        )
         {
             using var answer = await server.Client.GetAsync(new Uri($"/api/page-checks/{id}/{elsewhere}", UriKind.Relative));
             Assert.Equal(HttpStatusCode.NotFound, answer.StatusCode);

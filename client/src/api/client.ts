@@ -64,6 +64,7 @@ export type SideFile = Schemas['SideFileView'];
 export type Dressing = Schemas['DressingView'];
 export type PageCheck = Schemas['PageCheckView'];
 export type PageReport = Schemas['PageReport'];
+export type PageElement = Omit<Schemas['PageElement'], 'place'> & { place: Required<Schemas['PageBox']> };
 export type PageImage = Schemas['ReportedImage'];
 export type PageFaultCode = Schemas['PageFaultCode'];
 

@@ -1,6 +1,6 @@
 import { useQueries, useQuery, useQueryClient } from '@tanstack/react-query';
 import { useEffect } from 'react';
-import { api, type Cell, type JobSummary, take } from './client';
+import { api, type Cell, type JobSummary, type PageElement, take } from './client';
 
 /** How many pictures of the library are asked for at once. */
 export const pageSize = 60;
@@ -124,6 +124,19 @@ export function usePageCheck(id: string) {
     queryFn: () => take(api.GET('/api/page-checks/{id}', { params: { path: { id } } })),
     staleTime: 0,
     refetchInterval: ({ state }) => (state.data?.check.state === 'waiting' ? second : false),
+  });
+}
+
+/** The elements of a page on a screen of a width; read once for each measuring. */
+export function usePageElements(id: string, viewport: number, version: string, wanted: boolean) {
+  return useQuery({
+    queryKey: ['page-checks', id, 'elements', viewport, version],
+    queryFn: () =>
+      take(
+        api.GET('/api/page-checks/{id}/elements/{viewport}', { params: { path: { id, viewport } } }),
+      ) as Promise<PageElement[]>,
+    enabled: wanted,
+    staleTime: Infinity,
   });
 }
 

@@ -55,6 +55,7 @@ const groups: { name: string; keys: [string[], string][] }[] = [
       [['↑', '↓'], 'the picture before, the next one'],
       [['C'], 'what would do beside what is loaded; again for the page'],
       [['←', '→'], 'move the divider'],
+      [['R'], 'measure any part of the page, and make a slot of it'],
     ],
   },
   {

@@ -115,6 +115,12 @@ function ImageDetail({ image, screen }: { image: PageImage; screen: Screen }) {
             : `${count(place.css[0]!)} × ${count(place.css[1]!)}, needs ${size(place.needed[0]!, place.needed[1]!)}` +
               (place.waste >= 0.01 ? `; ${Math.floor(place.waste * 100)} % wasted` : '')}
         </dd>
+        {screen.first === image.where && place && (
+          <>
+            <dt>First</dt>
+            <dd className="text-ink">it counts for the first view on this screen</dd>
+          </>
+        )}
         <dt>Stands</dt>
         <dd className="break-all">{image.where}</dd>
       </dl>

@@ -1,13 +1,15 @@
 import { useMutation, useQueryClient } from '@tanstack/react-query';
-import { useState } from 'react';
+import { type ReactNode, useState } from 'react';
 import { Link, useLocation } from 'wouter';
-import { api, type PageCheck, type PageReport, take } from '../api/client';
-import { usePageCheck } from '../api/queries';
+import { api, type PageCheck, type PageElement, type PageReport, take } from '../api/client';
+import { usePageCheck, usePageElements } from '../api/queries';
 import { useKeys } from '../app/useKeys';
 import { Button, Key } from '../design/Button';
 import { Notice } from '../design/Notice';
 import { ImageList } from './ImageList';
 import { PageStage } from './PageStage';
+import { Ruler } from './Ruler';
+import { RulerPanel } from './RulerPanel';
 import { progressWords } from './progress';
 import { ScreenChoice } from './ScreenChoice';
 import { TwoPictures } from './TwoPictures';
@@ -69,11 +71,10 @@ function Measured({ check, report, onAgain }: { check: PageCheck; report: PageRe
   const screen = report.totals.screens[at]!;
   const [chosen, setChosen] = useState<number | null>(report.images.length > 0 ? 0 : null);
   const [comparing, setComparing] = useState(false);
-  const [, goTo] = useLocation();
-  const job = useMutation({
-    mutationFn: () => take(api.POST('/api/page-checks/{id}/job', { params: { path: { id: check.id } } })),
-    onSuccess: ({ id }) => goTo(`/job/${id}`),
-  });
+  const [ruling, setRuling] = useState(false);
+  const [kept, setKept] = useState<PageElement | null>(null);
+  const version = `${report.totals.seconds}`;
+  const elements = usePageElements(check.id, screen.viewport, version, ruling);
   const image = chosen === null ? null : report.images[chosen]!;
   const go = (by: number) =>
     setChosen((now) => Math.min(report.images.length - 1, Math.max(0, (now ?? -by) + by)));
@@ -81,48 +82,101 @@ function Measured({ check, report, onAgain }: { check: PageCheck; report: PageRe
     arrowdown: () => go(1),
     arrowup: () => go(-1),
     c: () => setComparing(!comparing),
-    escape: () => setComparing(false),
+    r: () => setRuling(!ruling),
+    escape: () => (comparing ? setComparing(false) : setRuling(false)),
   });
   return (
     <div className="grid h-full grid-cols-[minmax(0,1fr)_390px] grid-rows-[auto_minmax(0,1fr)]">
-      <header className="col-span-2 flex items-center gap-5 border-b border-line bg-sheet px-5 py-2">
-        <Link href="/page-checks" className="text-ink-2 hover:text-ink hover:underline">
-          Page checks
-        </Link>
-        <h1 className="min-w-0 flex-1 truncate text-base">{check.name}</h1>
-        <Button onClick={() => setComparing(!comparing)} disabled={image === null} aria-pressed={comparing}>
+      <CheckBar check={check} onAgain={onAgain}>
+        <Button onClick={() => setRuling(!ruling)} aria-pressed={ruling}>
+          Ruler <Key>R</Key>
+        </Button>
+        <Button
+          onClick={() => setComparing(!comparing)}
+          disabled={image === null || ruling}
+          aria-pressed={comparing}
+        >
           {comparing ? 'Back to the page' : 'What would do, beside it'} <Key>C</Key>
         </Button>
-        <Button onClick={onAgain}>Measure it again</Button>
-        <Button
-          kind="main"
-          onClick={() => job.mutate()}
-          disabled={job.isPending}
-          title="Its pictures come into the library, each kind of place becomes a slot, and every picture keeps the part that the page shows"
-        >
-          Make a job of it
-        </Button>
-        {job.isError && (
-          <span role="alert" className="text-breaks">
-            {job.error.message}
-          </span>
-        )}
-      </header>
+      </CheckBar>
       <section className="grid min-h-0 grid-rows-[auto_minmax(0,1fr)]">
-        <ScreenChoice report={report} at={at} onAt={setAt} />
-        {comparing && image ? (
+        <ScreenChoice
+          report={report}
+          at={at}
+          onAt={(next) => {
+            setAt(next);
+            setKept(null);
+          }}
+        />
+        {comparing && image && !ruling ? (
           <TwoPictures
             key={`${chosen} ${at}`}
             check={check}
             image={image}
             screen={screen}
-            version={`${report.totals.seconds}`}
+            version={version}
           />
         ) : (
-          <PageStage check={check} report={report} screen={screen} chosen={chosen} onChoose={setChosen} />
+          <PageStage
+            check={check}
+            report={report}
+            screen={screen}
+            chosen={chosen}
+            onChoose={setChosen}
+            ruler={
+              ruling && elements.data
+                ? (scale) => <Ruler elements={elements.data} scale={scale} kept={kept} onKeep={setKept} />
+                : null
+            }
+          />
         )}
       </section>
-      <ImageList report={report} screen={screen} chosen={chosen} onChoose={setChosen} />
+      {ruling ? (
+        <RulerPanel element={kept} viewport={screen.viewport} />
+      ) : (
+        <ImageList report={report} screen={screen} chosen={chosen} onChoose={setChosen} />
+      )}
     </div>
+  );
+}
+
+/** What page it is, and what can be done with it. */
+function CheckBar({
+  check,
+  onAgain,
+  children,
+}: {
+  check: PageCheck;
+  onAgain: () => void;
+  /** Ways to look at it. */
+  children: ReactNode;
+}) {
+  const [, goTo] = useLocation();
+  const job = useMutation({
+    mutationFn: () => take(api.POST('/api/page-checks/{id}/job', { params: { path: { id: check.id } } })),
+    onSuccess: ({ id }) => goTo(`/job/${id}`),
+  });
+  return (
+    <header className="col-span-2 flex items-center gap-5 border-b border-line bg-sheet px-5 py-2">
+      <Link href="/page-checks" className="text-ink-2 hover:text-ink hover:underline">
+        Page checks
+      </Link>
+      <h1 className="min-w-0 flex-1 truncate text-base">{check.name}</h1>
+      {children}
+      <Button onClick={onAgain}>Measure it again</Button>
+      <Button
+        kind="main"
+        onClick={() => job.mutate()}
+        disabled={job.isPending}
+        title="Its pictures come into the library, each kind of place becomes a slot, and every picture keeps the part that the page shows"
+      >
+        Make a job of it
+      </Button>
+      {job.isError && (
+        <span role="alert" className="text-breaks">
+          {job.error.message}
+        </span>
+      )}
+    </header>
   );
 }

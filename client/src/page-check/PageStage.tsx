@@ -1,4 +1,4 @@
-import { useEffect, useRef, useState } from 'react';
+import { type ReactNode, useEffect, useRef, useState } from 'react';
 import { addresses, type PageCheck, type PageReport } from '../api/client';
 import { useElementSize } from '../framing/useElementSize';
 import { Notice } from '../design/Notice';
@@ -15,12 +15,15 @@ export function PageStage({
   screen,
   chosen,
   onChoose,
+  ruler,
 }: {
   check: PageCheck;
   report: PageReport;
   screen: Screen;
   chosen: number | null;
   onChoose: (image: number) => void;
+  /** What measures the page, over it; null while nothing does. */
+  ruler: ((scale: number) => ReactNode) | null;
 }) {
   const [room, size] = useElementSize<HTMLDivElement>();
   const [lost, setLost] = useState(false);
@@ -46,40 +49,42 @@ export function PageStage({
             onError={() => setLost(true)}
           />
           {lost && <Notice>No picture of the page could be taken on this screen.</Notice>}
-          {report.images.map((image, i) => {
-            const place = image.shown.find(
-              (one) => one.viewport === screen.viewport && one.density === screen.density,
-            );
-            if (!place || place.box[2]! * place.box[3]! === 0) return null;
-            const [left, top, width, height] = place.box.map((side) => side * scale) as [
-              number,
-              number,
-              number,
-              number,
-            ];
-            const isChosen = i === chosen;
-            return (
-              <button
-                key={i}
-                ref={isChosen ? marked : null}
-                type="button"
-                onClick={() => onChoose(i)}
-                aria-pressed={isChosen}
-                aria-label={`Picture ${i + 1}: ${image.address}`}
-                title={image.address}
-                className={`absolute scroll-m-16 ${isChosen ? 'z-20 outline-3 outline-accent' : 'z-10 border border-white outline-1 outline-black'}`}
-                style={{ left, top, width, height }}
-              >
-                <span
-                  className={`absolute top-0 left-0 min-w-5 px-1 text-center text-[11px] leading-[18px] font-semibold ${
-                    isChosen ? 'bg-accent text-on-accent' : 'bg-sheet text-ink outline-1 outline-black'
-                  }`}
+          {ruler?.(scale)}
+          {!ruler &&
+            report.images.map((image, i) => {
+              const place = image.shown.find(
+                (one) => one.viewport === screen.viewport && one.density === screen.density,
+              );
+              if (!place || place.box[2]! * place.box[3]! === 0) return null;
+              const [left, top, width, height] = place.box.map((side) => side * scale) as [
+                number,
+                number,
+                number,
+                number,
+              ];
+              const isChosen = i === chosen;
+              return (
+                <button
+                  key={i}
+                  ref={isChosen ? marked : null}
+                  type="button"
+                  onClick={() => onChoose(i)}
+                  aria-pressed={isChosen}
+                  aria-label={`Picture ${i + 1}: ${image.address}`}
+                  title={image.address}
+                  className={`absolute scroll-m-16 ${isChosen ? 'z-20 outline-3 outline-accent' : 'z-10 border border-white outline-1 outline-black'}`}
+                  style={{ left, top, width, height }}
                 >
-                  {i + 1}
-                </span>
-              </button>
-            );
-          })}
+                  <span
+                    className={`absolute top-0 left-0 min-w-5 px-1 text-center text-[11px] leading-[18px] font-semibold ${
+                      isChosen ? 'bg-accent text-on-accent' : 'bg-sheet text-ink outline-1 outline-black'
+                    }`}
+                  >
+                    {i + 1}
+                  </span>
+                </button>
+              );
+            })}
         </div>
       )}
     </div>

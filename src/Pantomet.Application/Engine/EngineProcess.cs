@@ -79,17 +79,22 @@ internal sealed class EngineProcess : IAsyncDisposable
 
     public async ValueTask DisposeAsync()
     {
+        await EndAsync(_process);
+        _process.Dispose();
+    }
+
+    /// <summary>Ends a process with all that it started, and waits until it is gone.</summary>
+    internal static async Task EndAsync(Process process)
+    {
         try
         {
-            _process.Kill(entireProcessTree: true);
-            await _process.WaitForExitAsync();
+            process.Kill(entireProcessTree: true);
+            await process.WaitForExitAsync(CancellationToken.None);
         }
         catch (Exception gone) when (gone is InvalidOperationException or Win32Exception)
         {
             // It ended by itself.
         }
-
-        _process.Dispose();
     }
 
     // The first line that is an outcome; null when the process ended before.

@@ -1,5 +1,4 @@
 using System.Collections.Concurrent;
-using System.ComponentModel;
 using System.Diagnostics;
 using System.Text.Json;
 using Microsoft.Extensions.Hosting;
@@ -159,21 +158,8 @@ internal sealed partial class PageChecker(PageShelf shelf, WorkOptions options, 
         }
         finally
         {
-            await EndAsync(process);
-        }
-    }
-
-    private static async Task EndAsync(Process process)
-    {
-        try
-        {
             // The browser hangs on it and ends with it.
-            process.Kill(entireProcessTree: true);
-            await process.WaitForExitAsync(CancellationToken.None);
-        }
-        catch (Exception gone) when (gone is InvalidOperationException or Win32Exception)
-        {
-            // It ended by itself.
+            await EngineProcess.EndAsync(process);
         }
     }
 

@@ -123,6 +123,7 @@ public sealed class PageRun(PageWish wish, Action<PageProgress>? tells = null)
         foreach (var look in seen.Where(look => look.Shot is not null))
         {
             await File.WriteAllBytesAsync(Path.Combine(folder, ShotName(look.Screen.Viewport)), look.Shot!, cancel);
+            await File.WriteAllTextAsync(Path.Combine(folder, ElementsName(look.Screen.Viewport)), PageWork.Write(look.Elements), cancel);
         }
 
         var files = await loaded.ReadAsync(seen.SelectMany(look => look.Images).Select(image => image.Address).Distinct(), cancel);
@@ -153,6 +154,10 @@ public sealed class PageRun(PageWish wish, Action<PageProgress>? tells = null)
     /// <summary>The name of a page's picture in the folder that is kept.</summary>
     /// <param name="viewport">The width of the screen.</param>
     public static string ShotName(int viewport) => $"page-{viewport}.png";
+
+    /// <summary>The name of the list of a page's elements in the folder that is kept.</summary>
+    /// <param name="viewport">The width of the screen.</param>
+    public static string ElementsName(int viewport) => $"elements-{viewport}.json";
 
     private async Task<IReadOnlyList<IReadOnlyList<PossibleFile>>> MakeAsync(
         PageVisit visit,

@@ -4,6 +4,7 @@ using Microsoft.AspNetCore.Http.HttpResults;
 using Microsoft.AspNetCore.Routing;
 using Pantomet.Application.PageChecks;
 using Pantomet.Core.Facts;
+using Pantomet.Core.PageChecks;
 using Pantomet.Data.Pages;
 using Pantomet.Server.Door;
 using Pantomet.Server.Problems;
@@ -45,6 +46,10 @@ internal static class PageCheckEndpoints
             .MapGet("/{id:guid}/pages/{viewport:int}", ShotAsync)
             .WithName("getPagePicture")
             .WithSummary("What the page looks like on a screen of a width, a PNG at density 1.");
+        checks
+            .MapGet("/{id:guid}/elements/{viewport:int}", ElementsAsync)
+            .WithName("getPageElements")
+            .WithSummary("The elements of the page on a screen of a width, with the room that each has for a picture.");
         checks
             .MapGet("/{id:guid}/files/{**path}", FileAsync)
             .WithName("getPageCheckFile")
@@ -154,6 +159,16 @@ internal static class PageCheckEndpoints
 
     private static Results<PhysicalFileHttpResult, ProblemHttpResult> ShotAsync(Guid id, int viewport, PageShelf shelf) =>
         Kept(shelf, id, PageRun.ShotName(viewport)) is { } path ? TypedResults.PhysicalFile(path, "image/png") : None();
+
+    private static async Task<Results<Ok<IReadOnlyList<PageElement>>, ProblemHttpResult>> ElementsAsync(
+        Guid id,
+        int viewport,
+        PageShelf shelf,
+        CancellationToken cancel
+    ) =>
+        Kept(shelf, id, PageRun.ElementsName(viewport)) is { } path
+            ? TypedResults.Ok(PageWork.Read<IReadOnlyList<PageElement>>(await File.ReadAllTextAsync(path, cancel)))
+            : None();
 
     private static async Task<Results<PhysicalFileHttpResult, ProblemHttpResult>> FileAsync(
         Guid id,

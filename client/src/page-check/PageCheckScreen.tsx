@@ -89,14 +89,14 @@ function Measured({ check, report, onAgain }: { check: PageCheck; report: PageRe
     <div className="grid h-full grid-cols-[minmax(0,1fr)_390px] grid-rows-[auto_minmax(0,1fr)]">
       <CheckBar check={check} onAgain={onAgain}>
         <Button onClick={() => setRuling(!ruling)} aria-pressed={ruling}>
-          Ruler <Key>R</Key>
+          {ruling ? 'Back to the page' : 'Ruler'} <Key>R</Key>
         </Button>
         <Button
           onClick={() => setComparing(!comparing)}
           disabled={image === null || ruling}
           aria-pressed={comparing}
         >
-          {comparing ? 'Back to the page' : 'What would do, beside it'} <Key>C</Key>
+          {comparing && !ruling ? 'Back to the page' : 'What would do, beside it'} <Key>C</Key>
         </Button>
       </CheckBar>
       <section className="grid min-h-0 grid-rows-[auto_minmax(0,1fr)]">

@@ -56,8 +56,9 @@ function Measured({ element, scale, kept = false }: { element: PageElement; scal
       className={`pointer-events-none absolute outline-2 ${kept ? 'outline-accent' : 'outline-ink outline-dashed'}`}
       style={{ left: x * scale, top: y * scale, width: width * scale, height: height * scale }}
     >
-      <div className="absolute top-1 left-0 bg-sheet text-ink" style={{ width: width * scale }}>
-        <DimensionLine along="width" length={width * scale}>
+      {/* The room inside of it, without padding and border. */}
+      <div className="absolute top-1 left-1/2 -translate-x-1/2 bg-sheet text-ink">
+        <DimensionLine along="width" length={element.inner * scale}>
           {count(element.inner)}
         </DimensionLine>
       </div>

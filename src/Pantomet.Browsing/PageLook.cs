@@ -32,9 +32,9 @@ public sealed class PageLook(IPageFiles files, PageLimits limits)
     /// <param name="shots">The screens on which a picture of it is taken.</param>
     /// <param name="done">Told after each screen.</param>
     /// <param name="cancel">Stops.</param>
-    /// <returns>The screens on which it could be seen, in their order, and sentences about the others.</returns>
+    /// <returns>The screens on which it could be seen, in their order, and why not on the others, a sentence each.</returns>
     /// <exception cref="NoBrowserException">There is no browser.</exception>
-    public async Task<(IReadOnlyList<LookedAt> Seen, IReadOnlyList<string> Failed)> LookAsync(
+    public async Task<(IReadOnlyList<LookedAt> Seen, IReadOnlyList<(Screen Screen, string Why)> Failed)> LookAsync(
         IReadOnlyList<Screen> screens,
         IReadOnlySet<Screen> shots,
         Action done,
@@ -53,12 +53,7 @@ public sealed class PageLook(IPageFiles files, PageLimits limits)
         await Task.WhenAll(Enumerable.Range(0, Math.Min(Environment.ProcessorCount, screens.Count)).Select(_ => WorkAsync()));
         return (
             [.. seen.OfType<LookedAt>()],
-            [
-                .. failed
-                    .Zip(screens)
-                    .Where(one => one.First is not null)
-                    .Select(one => $"On a screen of {one.Second.Viewport} px at {one.Second.Density}x: {one.First}"),
-            ]
+            [.. screens.Zip(failed).Where(one => one.Second is not null).Select(one => (one.First, one.Second!))]
         );
 
         async Task WorkAsync()

@@ -19,7 +19,7 @@ internal sealed class ScreenLook(IPage page, IPageFiles files, PageLimits limits
 
     private readonly ConcurrentDictionary<string, bool> _asked = new(StringComparer.Ordinal);
     private readonly ConcurrentDictionary<string, bool> _notRead = new(StringComparer.OrdinalIgnoreCase);
-    private readonly List<string> _notes = [];
+    private readonly ConcurrentQueue<string> _notes = new();
     private int _underWay;
     private int _moves;
     private string? _noPage;
@@ -88,7 +88,7 @@ internal sealed class ScreenLook(IPage page, IPageFiles files, PageLimits limits
         }
         catch (Exception fault) when (fault is NavigationException or TimeoutException && _noPage is null && !IsEmpty())
         {
-            _notes.Add($"It did not end loading within {limits.Loading.TotalSeconds} s, and was looked at as far as it came.");
+            _notes.Enqueue($"It did not end loading within {limits.Loading.TotalSeconds} s, and was looked at as far as it came.");
         }
         catch (NavigationException fault)
         {
@@ -121,7 +121,7 @@ internal sealed class ScreenLook(IPage page, IPageFiles files, PageLimits limits
             """;
         if (await AskAsync<bool>(page.MainFrame, script, cancel))
         {
-            _notes.Add($"It is longer than {limits.MostSteps} screens, and was looked at so far.");
+            _notes.Enqueue($"It is longer than {limits.MostSteps} screens, and was looked at so far.");
         }
 
         await SettleAsync(cancel);
@@ -158,7 +158,7 @@ internal sealed class ScreenLook(IPage page, IPageFiles files, PageLimits limits
         {
             if (++frames > limits.MostFrames)
             {
-                _notes.Add($"It holds more than {limits.MostFrames} documents within documents; those beyond were not looked at.");
+                _notes.Enqueue($"It holds more than {limits.MostFrames} documents within documents; those beyond were not looked at.");
                 break;
             }
 
@@ -220,7 +220,7 @@ internal sealed class ScreenLook(IPage page, IPageFiles files, PageLimits limits
         {
             if (height > limits.LongestShot)
             {
-                _notes.Add($"It is {height:0} px long; its picture shows the first {limits.LongestShot}.");
+                _notes.Enqueue($"It is {height:0} px long; its picture shows the first {limits.LongestShot}.");
             }
 
             return await page.ScreenshotDataAsync(
@@ -240,7 +240,7 @@ internal sealed class ScreenLook(IPage page, IPageFiles files, PageLimits limits
         }
         catch (Exception fault) when (fault is PuppeteerException or TimeoutException)
         {
-            _notes.Add("No picture of it could be taken.");
+            _notes.Enqueue("No picture of it could be taken.");
             return null;
         }
     }
@@ -287,7 +287,7 @@ internal sealed class ScreenLook(IPage page, IPageFiles files, PageLimits limits
             var main = request.IsNavigationRequest && request.Frame == page.MainFrame;
             if (main && Interlocked.Increment(ref _moves) > limits.MostMoves + 1)
             {
-                _notes.Add("It goes elsewhere by itself again and again, and was held where it was.");
+                _notes.Enqueue("It goes elsewhere by itself again and again, and was held where it was.");
                 await request.AbortAsync();
                 return;
             }

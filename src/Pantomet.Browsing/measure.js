@@ -102,6 +102,7 @@
 
   const NOWHERE = { x: 0, y: 0, width: 0, height: 0 };
   const EMPTY = { width: 0, height: 0 };
+  const BARE = { bl: 0, br: 0, bt: 0, bb: 0, pl: 0, pr: 0, pt: 0, pb: 0 };
   const sides = ([width, height]) => ({ width, height });
 
   const placed = (element, style) => {
@@ -256,7 +257,7 @@
       let place = NOWHERE;
       if (shown && nth(held, i) === "fixed") {
         area = { width: innerWidth, height: innerHeight };
-        place = placeOf(element, { bl: 0, br: 0, bt: 0, bb: 0, pl: 0, pr: 0, pt: 0, pb: 0 }, by);
+        place = placeOf(element, BARE, by);
       } else if (shown && isRoot) {
         const root = document.documentElement.getBoundingClientRect();
         area = { width: root.width, height: root.height };
@@ -267,7 +268,7 @@
         const width = box.width + pad * (box.pl + box.pr) + edge * (box.bl + box.br);
         const height = box.height + pad * (box.pt + box.pb) + edge * (box.bt + box.bb);
         area = { width, height };
-        place = placeOf(element, { bl: 0, br: 0, bt: 0, bb: 0, pl: 0, pr: 0, pt: 0, pb: 0 }, by);
+        place = placeOf(element, BARE, by);
       }
       // Of what is offered the browser takes the first that is dense enough, else the densest.
       const able = options.toSorted((a, b) => a.density - b.density);

@@ -83,15 +83,16 @@ internal static class CallFiles
 
     /// <summary>Why a report cannot be written; null when it can.</summary>
     /// <param name="path">The report.</param>
-    /// <param name="output">The folder that the call writes to.</param>
+    /// <param name="output">The folder that the call writes to, made if missing; null where it writes to none.</param>
     /// <param name="read">Files that the call reads.</param>
-    public static string? NoReport(string path, string output, IEnumerable<string?> read)
+    public static string? NoReport(string path, string? output, IEnumerable<string?> read)
     {
         var report = Path.GetFullPath(path);
         return Directory.Exists(report) ? $"{path}: --report names a folder, not a file"
             : read.OfType<string>().Any(file => Path.GetFullPath(file) == report)
                 ? $"{path}: the report would be written over a file that this call reads"
-            : Directory.Exists(Path.GetDirectoryName(report)) || report.StartsWith(Path.GetFullPath(output), StringComparison.Ordinal)
+            : Directory.Exists(Path.GetDirectoryName(report))
+            || (output is not null && report.StartsWith(Path.GetFullPath(output), StringComparison.Ordinal))
                 ? null
             : $"{path}: the folder of the report does not exist";
     }

@@ -65,6 +65,7 @@ export type Dressing = Schemas['DressingView'];
 export type PageCheck = Schemas['PageCheckView'];
 export type PageReport = Schemas['PageReport'];
 export type PageElement = Omit<Schemas['PageElement'], 'place'> & { place: Required<Schemas['PageBox']> };
+export type PageScreen = Schemas['ReportedScreen'];
 export type PageImage = Schemas['ReportedImage'];
 export type PageFaultCode = Schemas['PageFaultCode'];
 

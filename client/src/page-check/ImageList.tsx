@@ -1,10 +1,9 @@
 import { useEffect, useRef } from 'react';
-import type { PageImage, PageReport } from '../api/client';
+import type { PageImage, PageReport, PageScreen } from '../api/client';
 import { typeName } from '../design/typeNames';
 import { count, sentence, size, weight } from '../design/figures';
 import { faultWords } from './faults';
-
-type Screen = PageReport['totals']['screens'][number];
+import { isOn } from './screens';
 
 /** The pictures of a page, the one that gains most first; what is wrong with the chosen one, and what to do. */
 export function ImageList({
@@ -14,7 +13,7 @@ export function ImageList({
   onChoose,
 }: {
   report: PageReport;
-  screen: Screen;
+  screen: PageScreen;
   chosen: number | null;
   onChoose: (image: number) => void;
 }) {
@@ -62,7 +61,7 @@ function ImageLine({
 }: {
   number: number;
   image: PageImage;
-  screen: Screen;
+  screen: PageScreen;
   chosen: boolean;
   onChoose: () => void;
 }) {
@@ -98,8 +97,8 @@ function ImageLine({
   );
 }
 
-function ImageDetail({ image, screen }: { image: PageImage; screen: Screen }) {
-  const place = image.shown.find((one) => one.viewport === screen.viewport && one.density === screen.density);
+function ImageDetail({ image, screen }: { image: PageImage; screen: PageScreen }) {
+  const place = image.shown.find(isOn(screen));
   return (
     <div className="px-4 pb-3 pl-[52px]">
       <dl className="grid grid-cols-[64px_1fr] gap-x-2 text-ink-2">

@@ -1,12 +1,11 @@
 import { type ReactNode, useEffect, useRef, useState } from 'react';
-import { addresses, type PageCheck, type PageReport } from '../api/client';
+import { addresses, type PageCheck, type PageReport, type PageScreen } from '../api/client';
 import { useElementSize } from '../framing/useElementSize';
 import { Notice } from '../design/Notice';
+import { isOn } from './screens';
 
 /** Of longer pages only so much is on the picture. */
 const longestShot = 16_000;
-
-type Screen = PageReport['totals']['screens'][number];
 
 /** The page as it looks on a screen, each picture outlined and numbered by what it gains. */
 export function PageStage({
@@ -19,7 +18,7 @@ export function PageStage({
 }: {
   check: PageCheck;
   report: PageReport;
-  screen: Screen;
+  screen: PageScreen;
   chosen: number | null;
   onChoose: (image: number) => void;
   /** What measures the page, over it; null while nothing does. */
@@ -52,9 +51,7 @@ export function PageStage({
           {ruler?.(scale)}
           {!ruler &&
             report.images.map((image, i) => {
-              const place = image.shown.find(
-                (one) => one.viewport === screen.viewport && one.density === screen.density,
-              );
+              const place = image.shown.find(isOn(screen));
               if (!place || place.box[2]! * place.box[3]! === 0) return null;
               const [left, top, width, height] = place.box.map((side) => side * scale) as [
                 number,

@@ -1,12 +1,11 @@
-import { addresses, type PageCheck, type PageImage, type PageReport } from '../api/client';
+import { addresses, type PageCheck, type PageImage, type PageScreen } from '../api/client';
 import { Divider, useDivider } from '../design/Divider';
 import { size as sizeWords, weight } from '../design/figures';
 import { typeName } from '../design/typeNames';
 import { Notice } from '../design/Notice';
 import { useElementSize } from '../framing/useElementSize';
+import { isOn } from './screens';
 import { Label } from '../weighing/Compare';
-
-type Screen = PageReport['totals']['screens'][number];
 
 /** What a screen loads for a picture and what would do, at true pixels, with a divider between them. */
 export function TwoPictures({
@@ -17,14 +16,12 @@ export function TwoPictures({
 }: {
   check: PageCheck;
   image: PageImage;
-  screen: Screen;
+  screen: PageScreen;
   version: string;
 }) {
   const [room, size] = useElementSize<HTMLDivElement>();
   const [share, setShare] = useDivider();
-  const made = image.files.find((one) =>
-    one.screens.some((other) => other.viewport === screen.viewport && other.density === screen.density),
-  );
+  const made = image.files.find((one) => one.screens.some(isOn(screen)));
   if (!made?.path || !image.path)
     return (
       <Notice>

@@ -53,20 +53,19 @@ internal sealed class OtherHosts : IDisposable
     public bool Allows(Uri address) =>
         address.Scheme is "http" or "https" && (_allowed.Contains(address.Authority) || _allowed.Contains(address.Host));
 
-    /// <summary>Gets a file, once for as long as this object lives.</summary>
+    /// <summary>Gets a file, once for as long as this object lives: who asked first may go, and others still get it.</summary>
     public Task<PageAnswer> GetAsync(Uri address, CancellationToken cancel) =>
         Allows(address)
-            ? _answers.GetOrAdd(address.AbsoluteUri, _ => new(() => FetchAsync(address, cancel))).Value
+            ? _answers.GetOrAdd(address.AbsoluteUri, _ => new(() => FetchAsync(address))).Value.WaitAsync(cancel)
             : Task.FromResult(NotAllowed(address));
 
     public void Dispose() => _client.Dispose();
 
-    private async Task<PageAnswer> FetchAsync(Uri address, CancellationToken cancel)
+    private async Task<PageAnswer> FetchAsync(Uri address)
     {
         try
         {
-            using var limit = CancellationTokenSource.CreateLinkedTokenSource(cancel);
-            limit.CancelAfter(Longest);
+            using var limit = new CancellationTokenSource(Longest);
             using var answer = await _client.GetAsync(address, HttpCompletionOption.ResponseHeadersRead, limit.Token);
             if ((int)answer.StatusCode is >= 300 and < 400 && answer.Headers.Location is { } moved)
             {
@@ -85,7 +84,7 @@ internal sealed class OtherHosts : IDisposable
                     $"{address.Authority} answers {((int)answer.StatusCode).ToString(CultureInfo.InvariantCulture)} for it."
                 );
         }
-        catch (OperationCanceledException) when (!cancel.IsCancellationRequested)
+        catch (OperationCanceledException)
         {
             return PageAnswer.None(0, $"{address.Authority} did not answer within {Longest.TotalSeconds} s.");
         }

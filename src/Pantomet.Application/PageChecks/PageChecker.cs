@@ -19,7 +19,7 @@ internal sealed partial class PageChecker(PageShelf shelf, WorkOptions options, 
 
     private readonly JobBell _bell = new();
     private readonly ConcurrentDictionary<Guid, PageProgress> _progress = new();
-    private readonly ConcurrentDictionary<Guid, CancellationTokenSource> _running = new();
+    private readonly ConcurrentDictionary<Guid, Running> _running = new();
 
     /// <summary>Says that one waits.</summary>
     public void Ring() => _bell.Ring();
@@ -27,12 +27,13 @@ internal sealed partial class PageChecker(PageShelf shelf, WorkOptions options, 
     /// <summary>How far one is; null where it is not under way.</summary>
     public PageProgress? ProgressOf(Guid id) => _progress.TryGetValue(id, out var progress) ? progress : null;
 
-    /// <summary>Ends one that is under way.</summary>
-    public void Stop(Guid id)
+    /// <summary>Ends one that is under way, and waits until nothing of it writes any more.</summary>
+    public async Task StopAsync(Guid id)
     {
         if (_running.TryGetValue(id, out var running))
         {
-            running.Cancel();
+            await running.Stop.CancelAsync();
+            await running.Ended.Task;
         }
     }
 
@@ -68,8 +69,10 @@ internal sealed partial class PageChecker(PageShelf shelf, WorkOptions options, 
 
     private async Task CheckAsync(PageCheckRow row, CancellationToken stopping)
     {
-        using var stop = CancellationTokenSource.CreateLinkedTokenSource(stopping);
-        _running[row.Id] = stop;
+        // Not disposed: who stops it may still hold it when it ends by itself.
+        var stop = CancellationTokenSource.CreateLinkedTokenSource(stopping);
+        var running = new Running(stop, new(TaskCreationOptions.RunContinuationsAsynchronously));
+        _running[row.Id] = running;
         try
         {
             var wish = shelf.WishOf(row, options);
@@ -80,12 +83,18 @@ internal sealed partial class PageChecker(PageShelf shelf, WorkOptions options, 
 
             var trouble = await RunAsync(wish, progress => _progress[row.Id] = progress, stop.Token);
             stopping.ThrowIfCancellationRequested();
-            var report = trouble is null ? await shelf.ReportAsync(Measured(row), stopping) : null;
+            if (stop.IsCancellationRequested)
+            {
+                // Whoever stopped it has said so; it may wait anew already.
+                return;
+            }
+
+            var report = trouble is null ? await shelf.MeasuredAsync(row.Id, stopping) : null;
             await shelf.ChangeAsync(
                 row.Id,
                 now =>
                 {
-                    // Somebody may have stopped it, or asked for it anew, while it ended.
+                    // Somebody may have stopped it while it ended.
                     if (now.State != PageCheckState.Waiting)
                     {
                         return;
@@ -103,13 +112,8 @@ internal sealed partial class PageChecker(PageShelf shelf, WorkOptions options, 
         {
             _running.TryRemove(row.Id, out _);
             _progress.TryRemove(row.Id, out _);
+            running.Ended.SetResult();
         }
-    }
-
-    private static PageCheckRow Measured(PageCheckRow row)
-    {
-        row.State = PageCheckState.Done;
-        return row;
     }
 
     // Why it could not be measured; null when it was.
@@ -162,6 +166,8 @@ internal sealed partial class PageChecker(PageShelf shelf, WorkOptions options, 
             await EngineProcess.EndAsync(process);
         }
     }
+
+    private sealed record Running(CancellationTokenSource Stop, TaskCompletionSource Ended);
 
     [LoggerMessage(Level = LogLevel.Error, Message = "The check of a page stumbled and goes on in a while.")]
     private static partial void Stumbled(ILogger log, Exception fault);

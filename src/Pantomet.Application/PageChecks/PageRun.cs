@@ -1,67 +1,13 @@
 using System.Diagnostics;
 using NetVips;
 using Pantomet.Browsing;
-using Pantomet.Core;
 using Pantomet.Core.Facts;
 using Pantomet.Core.Mending;
 using Pantomet.Core.PageChecks;
 using Pantomet.Core.Rules;
 using Pantomet.Imaging.Making;
-using Pantomet.Imaging.Reading;
 
 namespace Pantomet.Application.PageChecks;
-
-/// <summary>What is asked of a page check.</summary>
-public sealed record PageWish
-{
-    /// <summary>The narrowest and the widest screen in CSS pixels.</summary>
-    public static readonly (int Least, int Most) Widths = (200, 5120);
-
-    /// <summary>The least and the most density.</summary>
-    public static readonly (double Least, double Most) Dense = (0.5, 4);
-
-    /// <summary>How many widths, and how many densities.</summary>
-    public const int MostOfEach = 12;
-
-    /// <summary>Megabits a second where no rate is asked for: a phone on the road (from memory).</summary>
-    public const double UsualRate = 10;
-
-    /// <summary>True where something can lie there: an address, or a file or folder that is there.</summary>
-    public static bool Exists(string page) => PageSource.AddressOf(page) is not null || File.Exists(page) || Directory.Exists(page);
-
-    /// <summary>True for the name of a host, with its port where it is not the usual one.</summary>
-    public static bool IsHost(string text) => Uri.CheckHostName(text.Split(':')[0]) != UriHostNameType.Unknown;
-
-    /// <summary>The page: a path or an address.</summary>
-    public required string Page { get; init; }
-
-    /// <summary>The widths of screens in CSS pixels.</summary>
-    public IReadOnlyList<int> Viewports { get; init; } = Screen.UsualViewports;
-
-    /// <summary>The densities of screens.</summary>
-    public IReadOnlyList<double> Densities { get; init; } = Screen.UsualDensities;
-
-    /// <summary>Other hosts that may be read.</summary>
-    public IReadOnlyList<string> Allowed { get; init; } = [];
-
-    /// <summary>True where hosts of the machine's own network may be read.</summary>
-    public bool ReachesPrivate { get; init; } = true;
-
-    /// <summary>The rate at which times are told, in megabits a second.</summary>
-    public double Rate { get; init; } = UsualRate;
-
-    /// <summary>How many files are made at once.</summary>
-    public int Jobs { get; init; } = Environment.ProcessorCount;
-
-    /// <summary>A folder that keeps what was loaded, what was made and pictures of the page; null to keep nothing.</summary>
-    public string? Keep { get; init; }
-}
-
-/// <summary>How far a page check is.</summary>
-/// <param name="Making">False while the browser looks, true while files are made.</param>
-/// <param name="Done">How many screens or pictures are done.</param>
-/// <param name="Of">Of how many.</param>
-public readonly record struct PageProgress(bool Making, int Done, int Of);
 
 /// <summary>Measures a page in a browser, and makes the files that would do.</summary>
 /// <param name="wish">What is asked.</param>
@@ -102,22 +48,10 @@ public sealed class PageRun(PageWish wish, Action<PageProgress>? tells = null)
         var clock = Stopwatch.StartNew();
         List<Screen> screens = [.. wish.Viewports.SelectMany(width => wish.Densities.Select(density => new Screen(width, density)))];
         var shots = wish.Keep is null ? [] : wish.Viewports.Select(width => new Screen(width, wish.Densities[0])).ToHashSet();
-        var (done, gate) = (0, new Lock());
-        var (seen, failed) = await new PageLook(source, new()).LookAsync(
-            screens,
-            shots,
-            () =>
-            {
-                lock (gate)
-                {
-                    tells?.Invoke(new(false, ++done, screens.Count));
-                }
-            },
-            cancel
-        );
+        var (seen, failed) = await new PageLook(source, new()).LookAsync(screens, shots, Counting(making: false, screens.Count), cancel);
         if (seen.Count == 0)
         {
-            throw new PageFaultException(failed[0][(failed[0].IndexOf(": ", StringComparison.Ordinal) + 2)..]);
+            throw new PageFaultException(failed[0].Why);
         }
 
         foreach (var look in seen.Where(look => look.Shot is not null))
@@ -128,25 +62,28 @@ public sealed class PageRun(PageWish wish, Action<PageProgress>? tells = null)
 
         var files = await loaded.ReadAsync(seen.SelectMany(look => look.Images).Select(image => image.Address).Distinct(), cancel);
         var pictures = files.Keys.ToHashSet(StringComparer.Ordinal);
-        var visited = new List<VisitedScreen>();
-        foreach (var look in seen)
+        var others = new Dictionary<string, long>(StringComparer.Ordinal);
+        foreach (var address in seen.SelectMany(look => look.Asked).Where(address => !pictures.Contains(address)).Distinct())
         {
-            var other = 0L;
-            foreach (var address in look.Asked.Where(address => !pictures.Contains(address)))
-            {
-                var answer = await source.GetAsync(new(address), cancel);
-                other += answer.Trouble is null ? answer.Body.LongLength : 0;
-            }
-
-            visited.Add(new(look.Screen, look.Height, other));
+            var answer = await source.GetAsync(new(address), cancel);
+            others[address] = answer.Trouble is null ? answer.Body.LongLength : 0;
         }
 
         return new(
             wish.Page,
             source.Own,
-            visited,
+            [
+                .. seen.Select(look => new VisitedScreen(
+                    look.Screen,
+                    look.Height,
+                    look.Asked.Sum(address => others.GetValueOrDefault(address))
+                )),
+            ],
             PageImage.Of([.. seen.Select(look => (look.Screen, look.Images))], files),
-            [.. failed, .. seen.SelectMany(look => look.Notes).Distinct()],
+            [
+                .. failed.Select(one => $"On a screen of {one.Screen.Viewport} px at {one.Screen.Density}x: {one.Why}"),
+                .. seen.SelectMany(look => look.Notes).Distinct(),
+            ],
             clock.Elapsed
         );
     }
@@ -183,7 +120,7 @@ public sealed class PageRun(PageWish wish, Action<PageProgress>? tells = null)
             .Take(MostMade)
             .ToList();
         var room = new WorkRoom(wish.Jobs);
-        var (done, gate) = (0, new Lock());
+        var count = Counting(making: true, alike.Count);
         await Parallel.ForEachAsync(
             alike,
             new ParallelOptions { MaxDegreeOfParallelism = wish.Jobs, CancellationToken = cancel },
@@ -196,13 +133,23 @@ public sealed class PageRun(PageWish wish, Action<PageProgress>? tells = null)
                     possible[one.At] = made;
                 }
 
-                lock (gate)
-                {
-                    tells?.Invoke(new(true, ++done, alike.Count));
-                }
+                count();
             }
         );
         return possible;
+    }
+
+    // Tells one more at each call, whoever calls.
+    private Action Counting(bool making, int of)
+    {
+        var (done, gate) = (0, new Lock());
+        return () =>
+        {
+            lock (gate)
+            {
+                tells?.Invoke(new(making, ++done, of));
+            }
+        };
     }
 
     private async Task<IReadOnlyList<PossibleFile>> OneAsync(

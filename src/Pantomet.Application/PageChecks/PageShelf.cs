@@ -1,3 +1,4 @@
+using System.Collections.Concurrent;
 using System.Globalization;
 using Microsoft.EntityFrameworkCore;
 using Microsoft.Extensions.DependencyInjection;
@@ -72,6 +73,9 @@ internal sealed class PageShelf(IServiceScopeFactory scopes, DataFolder folder, 
     public const long MostBytes = 1_000_000_000;
 
     private const int LongestPath = 1_000;
+
+    // Counted on while files come, so that the thousandth does not count those before it.
+    private readonly ConcurrentDictionary<Guid, (int Files, long Bytes)> _received = new();
 
     /// <summary>All of them, the newest first.</summary>
     public async Task<IReadOnlyList<PageCheckRow>> AllAsync(CancellationToken cancel)
@@ -153,13 +157,13 @@ internal sealed class PageShelf(IServiceScopeFactory scopes, DataFolder folder, 
             return $"\"{path}\" is no path of a file within a folder.";
         }
 
-        var files = new DirectoryInfo(root).EnumerateFiles("*", SearchOption.AllDirectories).ToList();
-        if (files.Count >= MostFiles)
+        var (count, bytes) = _received.GetOrAdd(id, _ => Counted(root));
+        if (count >= MostFiles)
         {
             return $"A page has at most {MostFiles} files.";
         }
 
-        using var received = await folder.Variants.ReceiveAsync(content, MostBytes - files.Sum(file => file.Length), cancel);
+        using var received = await folder.Variants.ReceiveAsync(content, MostBytes - bytes, cancel);
         if (received is null)
         {
             return $"The files of a page have at most {MostBytes / 1_000_000} MB.";
@@ -169,6 +173,7 @@ internal sealed class PageShelf(IServiceScopeFactory scopes, DataFolder folder, 
         {
             Directory.CreateDirectory(Path.GetDirectoryName(full)!);
             File.Move(received.Path, full, overwrite: true);
+            _received.AddOrUpdate(id, _ => Counted(root), (_, now) => (now.Files + 1, now.Bytes + received.Bytes));
             return null;
         }
         catch (Exception fault) when (fault is IOException or UnauthorizedAccessException)
@@ -202,6 +207,7 @@ internal sealed class PageShelf(IServiceScopeFactory scopes, DataFolder folder, 
             async db => (await db.PageChecks.Where(row => row.Id == id).ExecuteDeleteAsync(CancellationToken.None) > 0, null),
             cancel
         );
+        _received.TryRemove(id, out _);
         if (removed && Directory.Exists(Path.Combine(folder.Pages, $"{id:N}")))
         {
             Directory.Delete(Path.Combine(folder.Pages, $"{id:N}"), recursive: true);
@@ -242,12 +248,14 @@ internal sealed class PageShelf(IServiceScopeFactory scopes, DataFolder folder, 
         );
 
     /// <summary>What was measured; null until it is.</summary>
-    public async Task<PageReport?> ReportAsync(PageCheckRow row, CancellationToken cancel)
+    public async Task<PageReport?> ReportAsync(PageCheckRow row, CancellationToken cancel) =>
+        row.State == PageCheckState.Done ? await MeasuredAsync(row.Id, cancel) : null;
+
+    /// <summary>What the last run of a check left; null where it left nothing.</summary>
+    public async Task<PageReport?> MeasuredAsync(Guid id, CancellationToken cancel)
     {
-        var path = Path.Combine(CheckOf(row.Id), PageWork.ReportName);
-        return row.State == PageCheckState.Done && File.Exists(path)
-            ? PageReport.FromJson(await File.ReadAllTextAsync(path, cancel))
-            : null;
+        var path = Path.Combine(CheckOf(id), PageWork.ReportName);
+        return File.Exists(path) ? PageReport.FromJson(await File.ReadAllTextAsync(path, cancel)) : null;
     }
 
     /// <summary>The folder of what comes of a check.</summary>
@@ -288,6 +296,12 @@ internal sealed class PageShelf(IServiceScopeFactory scopes, DataFolder folder, 
             )
                 ? $"Densities go from {PageWish.Dense.Least} to {PageWish.Dense.Most}."
             : null;
+    }
+
+    private static (int Files, long Bytes) Counted(string root)
+    {
+        var files = new DirectoryInfo(root).EnumerateFiles("*", SearchOption.AllDirectories).ToList();
+        return (files.Count, files.Sum(file => file.Length));
     }
 
     private static bool IsPath(string path) =>

@@ -173,7 +173,7 @@ internal static class PageCommand
         return !PageWish.Exists(call.Page) ? $"{call.Page}: there is no such file, folder or address"
             : File.Exists(call.Keep) ? $"{call.Keep}: this is a file, not a folder"
             : call.Report is null ? null
-            : CallFiles.NoReport(call.Report, call.Keep ?? call.Report, [call.Page]);
+            : CallFiles.NoReport(call.Report, call.Keep, [call.Page]);
     }
 
     private static string? List<T>(string name, string? text, IReadOnlyList<T> usual, (T Least, T Most) range, out IReadOnlyList<T> list)

@@ -41,11 +41,15 @@ public readonly partial record struct CssOffset(double Share, double Pixels)
     /// <summary>Reads two, across and down, with a space between; where only one stands, the other is in the middle.</summary>
     public static (CssOffset Across, CssOffset Down) Pair(string? text)
     {
-        var words = Words().Matches(text ?? "").Select(match => match.Value).ToList();
-        return (
-            words.Count > 0 && TryParse(words[0], out var across) ? across : Middle,
-            words.Count > 1 && TryParse(words[1], out var down) ? down : Middle
-        );
+        var (first, second) = Words(text);
+        return (TryParse(first, out var across) ? across : Middle, TryParse(second, out var down) ? down : Middle);
+    }
+
+    /// <summary>The first two computed values of a list with spaces between; those in brackets are one.</summary>
+    internal static (string? First, string? Second) Words(string? text)
+    {
+        var words = Word().Matches(text ?? "");
+        return (words.ElementAtOrDefault(0)?.Value, words.ElementAtOrDefault(1)?.Value);
     }
 
     [GeneratedRegex(@"^(calc\(\s*)?(?<sum>[-+]?\s*[\d.]+(e[-+]?\d+)?(%|px)?(\s*[-+]\s*[\d.]+(e[-+]?\d+)?(%|px))*)\s*\)?$")]
@@ -55,5 +59,5 @@ public readonly partial record struct CssOffset(double Share, double Pixels)
     private static partial Regex Part();
 
     [GeneratedRegex(@"calc\([^)]*\)|[^\s]+")]
-    private static partial Regex Words();
+    private static partial Regex Word();
 }

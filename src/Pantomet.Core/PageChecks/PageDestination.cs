@@ -39,11 +39,11 @@ public sealed record PageDestination(string Json, IReadOnlyList<PlacedImage> Pla
             .Where(one => one.Image.Natural is not null && one.Image.Path is not null && one.Image.Format != PictureFormat.Svg.Word())
             // A page that offers several files of one picture is mended from the largest.
             .GroupBy(one => (one.Image.Where, one.Image.Kind))
-            .Select(group => new Place(
-                group.MaxBy(one => one.Image.Natural![0]).At,
-                group.MaxBy(one => one.Image.Natural![0]).Image,
-                Runs([.. group.Select(one => one.Image)])
-            ))
+            .Select(group =>
+            {
+                var largest = group.MaxBy(one => one.Image.Natural![0]);
+                return new Place(largest.At, largest.Image, Runs([.. group.Select(one => one.Image)]));
+            })
             .Where(place => place.Runs.Count > 0)
             .GroupBy(place => string.Join('|', place.Runs.Select(run => run.Signature)))
             .ToList();

@@ -74,11 +74,7 @@ public sealed record Placing(CssSize Shown, CssSize Drawn, Frame Part)
 
     private static CssSize Sized(CssSize area, CssSize natural, string size)
     {
-        var words = size.Split(' ', StringSplitOptions.RemoveEmptyEntries);
-        var text = size.Contains('(', StringComparison.Ordinal) ? size : null;
-        var (across, down) = text is null
-            ? (words.ElementAtOrDefault(0), words.ElementAtOrDefault(1) ?? "auto")
-            : (text[..(text.IndexOf(')', StringComparison.Ordinal) + 1)], text[(text.IndexOf(')', StringComparison.Ordinal) + 1)..].Trim());
+        var (across, down) = CssOffset.Words(size);
         double? width = CssOffset.TryParse(across, out var w) ? w.Of(area.Width) : null;
         double? height = CssOffset.TryParse(down, out var h) ? h.Of(area.Height) : null;
         return (width, height) switch

@@ -124,7 +124,7 @@ internal static class PageCheckEndpoints
             row => row.State = row.State == PageCheckState.Waiting ? PageCheckState.Stopped : row.State,
             cancel
         );
-        checker.Stop(id);
+        await checker.StopAsync(id);
         return known ? TypedResults.NoContent() : None();
     }
 
@@ -153,7 +153,7 @@ internal static class PageCheckEndpoints
         CancellationToken cancel
     )
     {
-        checker.Stop(id);
+        await checker.StopAsync(id);
         return await shelf.RemoveAsync(id, cancel) ? TypedResults.NoContent() : None();
     }
 

@@ -20,7 +20,7 @@ const named = (name) => job.head.pictures.find((one) => one.picture.name === nam
 
 await shoot('jobs', '/');
 await shoot('bench', `/job/${id}`);
-await shoot('bench-only-exceptions', `/job/${id}?reason=suggested`);
+await shoot('wall', `/job/${id}?reason=suggested`);
 await shoot('framing', `/job/${id}/framing/${named('DSC_0415.JPG')}?slot=tidewrack/cover`);
 await page.goto(`${base}/job/${id}/framing/${named('P1050233.JPG')}?slot=skerry-site/opening-large&over`);
 await page.getByTestId('over-words').fill('Weather made legible');

@@ -197,6 +197,7 @@ public sealed class PageCheckTests : IDisposable
     [InlineData(2, "--densities takes numbers", "--page", ".", "--densities", "x")]
     [InlineData(2, "--rate takes", "--page", ".", "--rate", "0")]
     [InlineData(2, "--allow takes a host", "--page", ".", "--allow", "a b")]
+    [InlineData(2, "the folder of the report does not exist", "--page", ".", "--report", "nowhere/report.json")]
     [InlineData(1, "It is no page", "--page", "words.txt")]
     [InlineData(1, "There is no page in it", "--page", "empty")]
     [InlineData(1, "damaged", "--page", "damaged.zip")]

@@ -6,6 +6,7 @@ using Pantomet.Application.Jobs;
 using Pantomet.Application.Keeping;
 using Pantomet.Application.Live;
 using Pantomet.Application.PageChecks;
+using Pantomet.Application.PageMends;
 using Pantomet.Application.Pictures;
 using Pantomet.Application.Upgrades;
 using Pantomet.Application.Variants;
@@ -41,6 +42,8 @@ internal static class ApplicationServices
         services
             .AddSingleton<PageShelf>()
             .AddSingleton<PageJob>()
+            .AddSingleton<PageProcess>()
+            .AddSingleton<PageMendShelf>()
             .AddSingleton<PageChecker>()
             .AddHostedService(provider => provider.GetRequiredService<PageChecker>());
         return services.AddHostedService<JobRunner>().AddHostedService<Housekeeping>();

@@ -49,6 +49,9 @@ public sealed class PantometDb(DbContextOptions<PantometDb> options) : DbContext
     /// <summary>Pages that are measured.</summary>
     public DbSet<PageCheckRow> PageChecks => Set<PageCheckRow>();
 
+    /// <summary>Jobs that were made of pages.</summary>
+    public DbSet<PageJobRow> PageJobs => Set<PageJobRow>();
+
     /// <summary>The files of what was handed over.</summary>
     public DbSet<DeliveredFileRow> DeliveredFiles => Set<DeliveredFileRow>();
 
@@ -122,6 +125,12 @@ public sealed class PantometDb(DbContextOptions<PantometDb> options) : DbContext
         modelBuilder.Entity<SettingRow>().HasKey(row => row.Name);
         modelBuilder.Entity<SideFileRow>().HasKey(row => row.Name);
         modelBuilder.Entity<PageCheckRow>().Property(row => row.State).HasConversion<string>();
+        modelBuilder.Entity<PageJobRow>(job =>
+        {
+            job.HasKey(row => row.JobId);
+            job.HasOne<PageCheckRow>().WithMany().HasForeignKey(row => row.CheckId).OnDelete(DeleteBehavior.Cascade);
+            job.Property(row => row.State).HasConversion<string>();
+        });
         OfJobs(modelBuilder);
         OfPublications(modelBuilder);
         modelBuilder.Entity<VariantRow>(variant =>

@@ -190,6 +190,7 @@ public static class PantometServer
         BundleEndpoints.Map(api);
         PageEndpoints.Map(api);
         PageCheckEndpoints.Map(api);
+        PageMendEndpoints.Map(api);
         FontEndpoints.Map(api);
         SideFileEndpoints.Map(api);
         DressingEndpoints.Map(api);

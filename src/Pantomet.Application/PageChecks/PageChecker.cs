@@ -1,19 +1,22 @@
 using System.Collections.Concurrent;
-using System.Diagnostics;
-using System.Text.Json;
 using Microsoft.Extensions.Hosting;
 using Microsoft.Extensions.Logging;
-using Pantomet.Application.Engine;
 using Pantomet.Application.Jobs;
-using Pantomet.Core.PageChecks;
+using Pantomet.Application.PageMends;
 using Pantomet.Data.Pages;
 
 namespace Pantomet.Application.PageChecks;
 
 /// <summary>
-/// Measures pages one after the other, each in a process of its own. What was under way when the server ended waits again when it starts.
+/// Measures pages, and mends those of jobs, one after the other, each in a process of its own. What was under way when the server ended waits again when it starts.
 /// </summary>
-internal sealed partial class PageChecker(PageShelf shelf, WorkOptions options, ILogger<PageChecker> log) : BackgroundService
+internal sealed partial class PageChecker(
+    PageShelf shelf,
+    PageMendShelf mends,
+    PageProcess process,
+    WorkOptions options,
+    ILogger<PageChecker> log
+) : BackgroundService
 {
     private static readonly TimeSpan Idle = TimeSpan.FromSeconds(30);
 
@@ -48,6 +51,10 @@ internal sealed partial class PageChecker(PageShelf shelf, WorkOptions options, 
                 {
                     await CheckAsync(next, stoppingToken);
                 }
+                else if (await mends.NextAsync(stoppingToken) is { } mend)
+                {
+                    await MendAsync(mend, stoppingToken);
+                }
                 else
                 {
                     await _bell.WaitAsync(Idle, stoppingToken);
@@ -67,103 +74,94 @@ internal sealed partial class PageChecker(PageShelf shelf, WorkOptions options, 
         }
     }
 
-    private async Task CheckAsync(PageCheckRow row, CancellationToken stopping)
+    private Task CheckAsync(PageCheckRow row, CancellationToken stopping) =>
+        RunAsync(
+            row.Id,
+            _ =>
+            {
+                var wish = shelf.WishOf(row, options);
+                if (Directory.Exists(wish.Keep))
+                {
+                    Directory.Delete(wish.Keep!, recursive: true);
+                }
+
+                return Task.FromResult<PageOrder?>(new(wish, null));
+            },
+            async trouble =>
+            {
+                var report = trouble is null ? await shelf.MeasuredAsync(row.Id, stopping) : null;
+                await shelf.ChangeAsync(
+                    row.Id,
+                    now =>
+                    {
+                        // Somebody may have stopped it while it ended.
+                        if (now.State != PageCheckState.Waiting)
+                        {
+                            return;
+                        }
+
+                        (now.State, now.Trouble) = report is null
+                            ? (PageCheckState.Failed, trouble ?? "What was measured could not be read.")
+                            : (PageCheckState.Done, null);
+                        (now.Images, now.Mean, now.Possible) = (report?.Totals.Images, report?.Totals.Mean, report?.Totals.Possible);
+                    },
+                    CancellationToken.None
+                );
+            },
+            stopping
+        );
+
+    private Task MendAsync(PageJobRow row, CancellationToken stopping) =>
+        RunAsync(
+            row.JobId,
+            async stop => await mends.WishAsync(row, stop) is { } wish ? new(null, wish) : null,
+            trouble =>
+                mends.ChangeAsync(
+                    row.JobId,
+                    now =>
+                    {
+                        if (now.State == PageCheckState.Waiting)
+                        {
+                            (now.State, now.Trouble) = trouble is null ? (PageCheckState.Done, null) : (PageCheckState.Failed, trouble);
+                        }
+                    }
+                ),
+            stopping
+        );
+
+    private async Task RunAsync(
+        Guid id,
+        Func<CancellationToken, Task<PageOrder?>> asks,
+        Func<string?, Task> ended,
+        CancellationToken stopping
+    )
     {
         // Not disposed: who stops it may still hold it when it ends by itself.
         var stop = CancellationTokenSource.CreateLinkedTokenSource(stopping);
         var running = new Running(stop, new(TaskCreationOptions.RunContinuationsAsynchronously));
-        _running[row.Id] = running;
+        _running[id] = running;
         try
         {
-            var wish = shelf.WishOf(row, options);
-            if (Directory.Exists(wish.Keep))
-            {
-                Directory.Delete(wish.Keep!, recursive: true);
-            }
-
-            var trouble = await RunAsync(wish, progress => _progress[row.Id] = progress, stop.Token);
+            var order = await asks(stop.Token);
+            var trouble = order is null
+                ? "What it was made of is not there any more."
+                : await process.RunAsync(order, progress => _progress[id] = progress, stop.Token);
             stopping.ThrowIfCancellationRequested();
-            if (stop.IsCancellationRequested)
+            // Whoever stopped it has said so; it may wait anew already.
+            if (!stop.IsCancellationRequested)
             {
-                // Whoever stopped it has said so; it may wait anew already.
-                return;
+                await ended(trouble);
             }
-
-            var report = trouble is null ? await shelf.MeasuredAsync(row.Id, stopping) : null;
-            await shelf.ChangeAsync(
-                row.Id,
-                now =>
-                {
-                    // Somebody may have stopped it while it ended.
-                    if (now.State != PageCheckState.Waiting)
-                    {
-                        return;
-                    }
-
-                    (now.State, now.Trouble) = report is null
-                        ? (PageCheckState.Failed, trouble ?? "What was measured could not be read.")
-                        : (PageCheckState.Done, null);
-                    (now.Images, now.Mean, now.Possible) = (report?.Totals.Images, report?.Totals.Mean, report?.Totals.Possible);
-                },
-                CancellationToken.None
-            );
+        }
+        catch (OperationCanceledException) when (stop.IsCancellationRequested && !stopping.IsCancellationRequested)
+        {
+            // It was stopped before it began.
         }
         finally
         {
-            _running.TryRemove(row.Id, out _);
-            _progress.TryRemove(row.Id, out _);
+            _running.TryRemove(id, out _);
+            _progress.TryRemove(id, out _);
             running.Ended.SetResult();
-        }
-    }
-
-    // Why it could not be measured; null when it was.
-    private async Task<string?> RunAsync(PageWish wish, Action<PageProgress> tells, CancellationToken cancel)
-    {
-        using var limit = CancellationTokenSource.CreateLinkedTokenSource(cancel);
-        limit.CancelAfter(options.LongestPageCheck);
-        var start = new ProcessStartInfo(EngineProcess.Host(), [options.Engine, PageWork.Call])
-        {
-            RedirectStandardInput = true,
-            RedirectStandardOutput = true,
-            RedirectStandardError = true,
-            UseShellExecute = false,
-        };
-        start.Environment["MALLOC_ARENA_MAX"] = "2";
-        using var process = Process.Start(start) ?? throw new InvalidOperationException("The process that measures pages did not start.");
-        _ = process.StandardError.BaseStream.CopyToAsync(Stream.Null, CancellationToken.None);
-        try
-        {
-            await process.StandardInput.WriteLineAsync(PageWork.Write(wish).AsMemory(), limit.Token);
-            await process.StandardInput.FlushAsync(limit.Token);
-            while (await process.StandardOutput.ReadLineAsync(limit.Token) is { } line)
-            {
-                var told = PageWork.Read<PageLine>(line);
-                if (told.Progress is not { } progress)
-                {
-                    return told.Trouble;
-                }
-
-                tells(progress);
-            }
-
-            return "The process that measured it ended before it was done.";
-        }
-        catch (OperationCanceledException) when (!cancel.IsCancellationRequested)
-        {
-            return $"It took longer than {options.LongestPageCheck.TotalMinutes:0} minutes, and was ended.";
-        }
-        catch (OperationCanceledException)
-        {
-            return "It was stopped.";
-        }
-        catch (Exception fault) when (fault is IOException or JsonException)
-        {
-            return "The process that measured it ended before it was done.";
-        }
-        finally
-        {
-            // The browser hangs on it and ends with it.
-            await EngineProcess.EndAsync(process);
         }
     }
 

@@ -1,5 +1,6 @@
 using Pantomet.Application.Destinations;
 using Pantomet.Application.Jobs;
+using Pantomet.Application.PageMends;
 using Pantomet.Application.Pictures;
 using Pantomet.Core.Jobs.Commands;
 using Pantomet.Core.Naming;
@@ -13,7 +14,7 @@ namespace Pantomet.Application.PageChecks;
 /// Makes a job of a measured page: its pictures come into the library, a destination gets a slot for each kind of place, and every picture
 /// goes where the page shows it, in the frame in which it does.
 /// </summary>
-internal sealed class PageJob(PageShelf shelf, PictureIntake intake, Writer writer, OpenJobs jobs, JobLayout layout, JobRoom room)
+internal sealed class PageJob(PageShelf shelf, PictureIntake intake, Writer writer, OpenJobs jobs, JobLayout layout, JobRoom room, PageMendShelf mends)
 {
     private const int LongestName = 60;
 
@@ -49,8 +50,44 @@ internal sealed class PageJob(PageShelf shelf, PictureIntake intake, Writer writ
         await layout.LayOutAsync(CancellationToken.None);
         var (pictures, refused) = await ReadInAsync(row, report, made!, cancel);
         var (id, command) = await room.CreateAsync(name, [.. Commands(key, made!, pictures)], cancel);
-        return command is null ? (id, pictures.Count == 0 ? refused : null) : (null, command.Fault.Sentence);
+        if (command is not null)
+        {
+            return (null, command.Fault.Sentence);
+        }
+
+        await mends.RememberAsync(id, row.Id, [.. Standings(key, report, made!, pictures)]);
+        return (id, pictures.Count == 0 ? refused : null);
     }
+
+    // What stands where on the page, for the day on which the page gets the files.
+    private static IEnumerable<PageStanding> Standings(
+        string destination,
+        PageReport report,
+        PageDestination made,
+        Dictionary<int, Guid> pictures
+    ) =>
+        made
+            .Placed.Where(one => pictures.ContainsKey(one.Image))
+            .GroupBy(one => (report.Images[one.Image].Where, report.Images[one.Image].Kind))
+            .Select(same =>
+            {
+                var (placed, image) = (same.First(), report.Images[same.First().Image]);
+                var faults = report
+                    .Images.Where(one => (one.Where, one.Kind) == same.Key)
+                    .SelectMany(one => one.Faults)
+                    .Select(fault => fault.Code)
+                    .ToHashSet();
+                return new PageStanding(
+                    pictures[placed.Image],
+                    destination,
+                    placed.Place,
+                    image.Where,
+                    image.Kind,
+                    image.Address,
+                    same.Any(one => one.Frame is not null),
+                    [.. faults]
+                );
+            });
 
     // The pictures by their place in the report; one file that stands in several places is one picture.
     private async Task<(Dictionary<int, Guid> Pictures, string? Refused)> ReadInAsync(

@@ -1,5 +1,6 @@
 using System.Text.Json;
 using System.Text.Json.Serialization;
+using Pantomet.Application.PageMends;
 using Pantomet.Browsing;
 using Pantomet.Core.PageChecks;
 
@@ -10,7 +11,16 @@ namespace Pantomet.Application.PageChecks;
 /// <param name="Trouble">Why it could not be measured: a sentence; null when it was.</param>
 public sealed record PageLine(PageProgress? Progress, string? Trouble);
 
-/// <summary>Measures a page in a process of its own: a line in, lines out. The lines are an inner matter and change as they need.</summary>
+/// <summary>What is asked of such a process: one of both.</summary>
+/// <param name="Check">A page to measure.</param>
+/// <param name="Mend">A page to mend.</param>
+public sealed record PageOrder(PageWish? Check, PageMendWish? Mend)
+{
+    /// <summary>The folder of what comes of it.</summary>
+    public string Folder => (Check ?? Mend!.Page).Keep!;
+}
+
+/// <summary>Measures a page, or mends it, in a process of its own: a line in, lines out. The lines are an inner matter and change as they need.</summary>
 public static class PageWork
 {
     /// <summary>What the process is called with.</summary>
@@ -58,16 +68,18 @@ public static class PageWork
             }
         }
 
-        Tell(new(null, await TroubleAsync(Read<PageWish>(line), progress => Tell(new(progress, null)), stop.Token)));
+        Tell(new(null, await TroubleAsync(Read<PageOrder>(line), progress => Tell(new(progress, null)), stop.Token)));
     }
 
-    private static async Task<string?> TroubleAsync(PageWish wish, Action<PageProgress> tells, CancellationToken cancel)
+    private static async Task<string?> TroubleAsync(PageOrder order, Action<PageProgress> tells, CancellationToken cancel)
     {
         try
         {
-            Directory.CreateDirectory(wish.Keep!);
-            var report = await new PageRun(wish, tells).ExecuteAsync(cancel);
-            await File.WriteAllTextAsync(Path.Combine(wish.Keep!, ReportName), report.ToJson(), cancel);
+            Directory.CreateDirectory(order.Folder);
+            var (name, text) = order.Check is { } check
+                ? (ReportName, (await new PageRun(check, tells).ExecuteAsync(cancel)).ToJson())
+                : (MendedNames.Report, Write(await new PageMendRun(order.Mend!, tells).ExecuteAsync(cancel)));
+            await File.WriteAllTextAsync(Path.Combine(order.Folder, name), text, cancel);
             return null;
         }
         catch (Exception fault) when (fault is PageFaultException or NoBrowserException)

@@ -84,85 +84,22 @@ internal sealed class SitePage
     private static SiteTag? TagOf(string text, IElement image)
     {
         // Positions count from 1.
-        if (image.SourceReference?.Position is not { } position || !StartsTag(text, position.Position - 1))
+        if (image.SourceReference?.Position is not { } position || TagText.At(text, position.Position - 1, "img") is not { } tag)
         {
             return null;
         }
 
-        var start = position.Position - 1;
-        var (attributes, end) = Attributes(text, start + "<img".Length);
         return new(
-            start,
-            end,
+            tag.Start,
+            tag.End,
             position.Line,
             InUtf8(image.GetAttribute(SlotAttribute)),
             InUtf8(image.GetAttribute("src")),
-            [.. attributes.Where(attribute => !Replaced.Contains(attribute.Name)).DistinctBy(attribute => attribute.Name)],
+            [.. tag.Attributes.Select(one => one.Attribute).Where(attribute => !Replaced.Contains(attribute.Name))],
             image.Closest("picture") is not null
         );
     }
 
-    private static bool StartsTag(string text, int at) => text.AsSpan(at).StartsWith("<img", StringComparison.OrdinalIgnoreCase);
-
     // The bytes of a value, as nearly every page writes them.
-    private static string InUtf8(string? value) => value is null ? "" : Encoding.UTF8.GetString(Encoding.Latin1.GetBytes(value)).Trim();
-
-    // The attributes of a tag as they are written (HTML Living Standard, 13.2.5.32 to 13.2.5.40).
-    private static (List<HtmlAttribute> Attributes, int End) Attributes(string text, int at)
-    {
-        var attributes = new List<HtmlAttribute>();
-        while (at < text.Length && text[at] != '>')
-        {
-            if (IsSpace(text[at]) || text[at] == '/')
-            {
-                at++;
-                continue;
-            }
-
-            var from = at++;
-            while (at < text.Length && !IsSpace(text[at]) && text[at] is not ('/' or '>' or '='))
-            {
-                at++;
-            }
-
-            var name = text[from..at].ToLowerInvariant();
-            var equals = SkipSpace(text, at);
-            if (equals < text.Length && text[equals] == '=')
-            {
-                at = ValueEnd(text, SkipSpace(text, equals + 1));
-            }
-
-            attributes.Add(new(name, text[from..at]));
-        }
-
-        return (attributes, Math.Min(text.Length, at + 1));
-    }
-
-    private static int ValueEnd(string text, int at)
-    {
-        if (at < text.Length && text[at] is '"' or '\'')
-        {
-            var end = text.IndexOf(text[at], at + 1);
-            return end < 0 ? text.Length : end + 1;
-        }
-
-        while (at < text.Length && !IsSpace(text[at]) && text[at] != '>')
-        {
-            at++;
-        }
-
-        return at;
-    }
-
-    private static int SkipSpace(string text, int at)
-    {
-        while (at < text.Length && IsSpace(text[at]))
-        {
-            at++;
-        }
-
-        return at;
-    }
-
-    private static bool IsSpace(char sign) => sign is ' ' or '\t' or '\n' or '\r' or '\f';
+    internal static string InUtf8(string? value) => value is null ? "" : Encoding.UTF8.GetString(Encoding.Latin1.GetBytes(value)).Trim();
 }

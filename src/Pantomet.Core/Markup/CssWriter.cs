@@ -12,6 +12,8 @@ namespace Pantomet.Core.Markup;
 /// </summary>
 public static class CssWriter
 {
+    private const string BackgroundImage = "background-image";
+
     /// <summary>The rule.</summary>
     /// <param name="picture">The picture.</param>
     public static string Background(MarkupPicture picture)
@@ -27,42 +29,76 @@ public static class CssWriter
         }
 
         text.Append("  background-position: center;\n  background-repeat: no-repeat;\n  background-size: cover;\n");
-        Images(text, picture.Slots[^1], last[0], "  ");
+        Images(text, BackgroundImage, picture.Slots[^1], last[0], "  ");
         text.Append("}\n");
-        Narrower(text, name, picture.Slots[^1], last, "");
-        // What comes later wins here, what comes first wins in a group.
-        foreach (var slot in picture.Slots.SkipLast(1).Reverse())
-        {
-            var steps = Steps(slot);
-            text.Append(CultureInfo.InvariantCulture, $"@media {slot.Slot.Media!.Text} {{\n  {name} {{\n");
-            Images(text, slot, steps[0], "    ");
-            text.Append("  }\n");
-            Narrower(text, name, slot, steps, "  ");
-            text.Append("}\n");
-        }
-
+        Conditions(text, name, BackgroundImage, picture, last);
         return text.ToString().TrimEnd('\n');
     }
 
-    private static void Narrower(StringBuilder text, string name, MarkupSlot slot, IReadOnlyList<Step> steps, string indent)
+    /// <summary>
+    /// The picture as a custom property that stands where a rule had <c>url()</c>: the cascade, the layers and the measures of the page stay
+    /// its own. For browsers that know no choice it is one file.
+    /// </summary>
+    /// <param name="picture">The picture.</param>
+    /// <param name="selector">The elements that have the property; what stands within them inherits it.</param>
+    /// <param name="property">Its name, with its two hyphens.</param>
+    public static string Property(MarkupPicture picture, string selector, string property)
+    {
+        ArgumentNullException.ThrowIfNull(picture);
+        var text = new StringBuilder();
+        var slot = picture.Slots[^1];
+        var plain = slot.Plain(slot.ByType[^1]);
+        text.Append(CultureInfo.InvariantCulture, $"{selector} {{\n  {property}: url(\"{plain.Address}\");\n}}\n");
+        text.Append("@supports (background-image: image-set(url(\"a\") 1x type(\"image/webp\"))) {\n");
+        var last = Steps(slot);
+        text.Append(CultureInfo.InvariantCulture, $"{selector} {{\n");
+        Images(text, property, slot, last[0], "  ");
+        text.Append("}\n");
+        Conditions(text, selector, property, picture, last);
+        return text.Append("}\n").ToString();
+    }
+
+    // What comes later wins here, what comes first wins in a group.
+    private static void Conditions(StringBuilder text, string selector, string property, MarkupPicture picture, IReadOnlyList<Step> last)
+    {
+        Narrower(text, selector, property, picture.Slots[^1], last, "");
+        foreach (var slot in picture.Slots.SkipLast(1).Reverse())
+        {
+            var steps = Steps(slot);
+            text.Append(CultureInfo.InvariantCulture, $"@media {slot.Slot.Media!.Text} {{\n  {selector} {{\n");
+            Images(text, property, slot, steps[0], "    ");
+            text.Append("  }\n");
+            Narrower(text, selector, property, slot, steps, "  ");
+            text.Append("}\n");
+        }
+    }
+
+    private static void Narrower(
+        StringBuilder text,
+        string selector,
+        string property,
+        MarkupSlot slot,
+        IReadOnlyList<Step> steps,
+        string indent
+    )
     {
         foreach (var step in steps.Skip(1))
         {
-            text.Append(CultureInfo.InvariantCulture, $"{indent}@media (max-width: {step.To}px) {{\n{indent}  {name} {{\n");
-            Images(text, slot, step, indent + "    ");
+            text.Append(CultureInfo.InvariantCulture, $"{indent}@media (max-width: {step.To}px) {{\n{indent}  {selector} {{\n");
+            Images(text, property, slot, step, indent + "    ");
             text.Append(CultureInfo.InvariantCulture, $"{indent}  }}\n{indent}}}\n");
         }
     }
 
-    private static void Images(StringBuilder text, MarkupSlot slot, Step step, string indent)
+    private static void Images(StringBuilder text, string property, MarkupSlot slot, Step step, string indent)
     {
         var types = slot.ByType;
         var plain = types[^1].First(file => file.Size.Width == step.Widths[0].Width);
         var alone = types.Count == 1 && step.Widths.Count == 1;
-        // For browsers that know no choice; data would be read twice.
-        if (alone || !HtmlWriter.IsData(plain))
+        // For browsers that know no choice; data would be read twice, and of a custom property the last value is taken, known or not.
+        if (alone || (property == BackgroundImage && !HtmlWriter.IsData(plain)))
         {
-            text.Append(CultureInfo.InvariantCulture, $"{indent}background-image: url(\"{plain.Address}\");\n");
+            text.Append(CultureInfo.InvariantCulture, $"{indent}{property}: url(\"{plain.Address}\");\n");
         }
 
         if (alone)
@@ -78,7 +114,7 @@ public static class CssWriter
                 return string.Create(CultureInfo.InvariantCulture, $"{indent}  url(\"{file.Address}\") {wanted.Density:0.###}x{type}");
             })
         );
-        text.Append(CultureInfo.InvariantCulture, $"{indent}background-image: image-set(\n{string.Join(",\n", options)}\n{indent});\n");
+        text.Append(CultureInfo.InvariantCulture, $"{indent}{property}: image-set(\n{string.Join(",\n", options)}\n{indent});\n");
     }
 
     // The files by density, from the widest viewports down: on a ladder they change with the viewport.

@@ -25,6 +25,24 @@ public static class HtmlWriter
     )
     {
         ArgumentNullException.ThrowIfNull(picture);
+        var (sources, attributes) = Parts(picture, withStandIn);
+        List<HtmlAttribute> stands = [.. kept ?? []];
+        var image = Element("img", [.. attributes.Where(own => stands.All(one => one.Name != own.Name)), .. stands]);
+        if (sources.Count == 0)
+        {
+            return image;
+        }
+
+        var between = inOneLine ? "" : "\n  ";
+        return $"<picture>{string.Concat(sources.Append(image).Select(element => between + element))}{(inOneLine ? "" : "\n")}</picture>";
+    }
+
+    /// <summary>What the element for a page is made of: the <c>source</c> elements, which may be none, and the attributes of the <c>img</c>.</summary>
+    /// <param name="picture">The picture.</param>
+    /// <param name="withStandIn">True to show the colour and the stand-in until the file is there.</param>
+    public static (IReadOnlyList<string> Sources, IReadOnlyList<HtmlAttribute> Image) Parts(MarkupPicture picture, bool withStandIn = false)
+    {
+        ArgumentNullException.ThrowIfNull(picture);
         var last = picture.Slots[^1];
         var types = last.ByType;
         var sources = new List<string>();
@@ -34,14 +52,16 @@ public static class HtmlWriter
         }
 
         sources.AddRange(types.SkipLast(1).Select(files => Source(last, files, typed: true)));
-        var image = Image(picture, last, types[^1], kept ?? [], withStandIn);
-        if (sources.Count == 0)
-        {
-            return image;
-        }
+        return (sources, Image(picture, last, types[^1], withStandIn));
+    }
 
-        var between = inOneLine ? "" : "\n  ";
-        return $"<picture>{string.Concat(sources.Append(image).Select(element => between + element))}{(inOneLine ? "" : "\n")}</picture>";
+    /// <summary>The attributes of an <c>img</c> that stands alone and chooses only by width or density: files of the type tried first.</summary>
+    /// <param name="picture">The picture; of a group the slot that is shown when no other is.</param>
+    public static IReadOnlyList<HtmlAttribute> Alone(MarkupPicture picture)
+    {
+        ArgumentNullException.ThrowIfNull(picture);
+        var last = picture.Slots[^1];
+        return Image(picture, last, last.ByType[0], withStandIn: false);
     }
 
     /// <summary>
@@ -94,7 +114,8 @@ public static class HtmlWriter
             : $"{Figure(file.Size.Width)}w";
     }
 
-    private static string Element(string name, IEnumerable<HtmlAttribute> attributes) =>
+    /// <summary>An element without an end, as it is written.</summary>
+    public static string Element(string name, IEnumerable<HtmlAttribute> attributes) =>
         $"<{name} {string.Join(' ', attributes.Select(attribute => attribute.Text))}>";
 
     /// <summary>A text that is safe in an element and between double quotes.</summary>
@@ -119,13 +140,7 @@ public static class HtmlWriter
         return Element("source", attributes);
     }
 
-    private static string Image(
-        MarkupPicture picture,
-        MarkupSlot slot,
-        IReadOnlyList<MarkupFile> files,
-        IReadOnlyList<HtmlAttribute> kept,
-        bool withStandIn
-    )
+    private static List<HtmlAttribute> Image(MarkupPicture picture, MarkupSlot slot, IReadOnlyList<MarkupFile> files, bool withStandIn)
     {
         var attributes = new List<HtmlAttribute>();
         Add(attributes, "src", slot.Plain(files).Address);
@@ -139,7 +154,7 @@ public static class HtmlWriter
         Add(attributes, "decoding", picture.IsFirst ? null : "async");
         Add(attributes, "fetchpriority", picture.IsFirst ? "high" : null);
         Add(attributes, "style", withStandIn ? Waiting(picture) : null);
-        return Element("img", [.. attributes.Where(own => kept.All(one => one.Name != own.Name)), .. kept]);
+        return attributes;
     }
 
     // The plain colour is there at once; the tiny picture is drawn over it, and the file over both. Where the file shows through, neither may.

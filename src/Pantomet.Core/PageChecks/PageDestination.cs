@@ -11,8 +11,9 @@ namespace Pantomet.Core.PageChecks;
 /// <summary>A picture of a page in a slot of the destination that was made of the page.</summary>
 /// <param name="Image">Which picture: its place in the report.</param>
 /// <param name="Slot">The slot's key.</param>
+/// <param name="Place">The slot's group, or the slot itself: what a page shows as one picture.</param>
 /// <param name="Frame">The part that the page shows; null where it shows it whole, or squashes it.</param>
-public sealed record PlacedImage(int Image, string Slot, Frame? Frame);
+public sealed record PlacedImage(int Image, string Slot, string Place, Frame? Frame);
 
 /// <summary>A destination made of a measured page: a slot for each kind of place, the same shape at the same widths being one.</summary>
 /// <param name="Json">A rules file with this one destination.</param>
@@ -61,7 +62,7 @@ public sealed record PageDestination(string Json, IReadOnlyList<PlacedImage> Pla
             {
                 var slot = runs.Count == 1 ? $"place-{number}" : $"place-{number}-from-{runs[i].From}";
                 slots.Add(Slot(kind, runs, i, slot, number, densities, first));
-                placed.AddRange(kind.Select(place => new PlacedImage(place.At, slot, place.Runs[i].Frame)));
+                placed.AddRange(kind.Select(place => new PlacedImage(place.At, slot, $"place-{number}", place.Runs[i].Frame)));
             }
         }
 

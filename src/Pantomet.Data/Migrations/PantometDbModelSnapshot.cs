@@ -631,6 +631,35 @@ namespace Pantomet.Data.Migrations
                     b.ToTable("PageChecks");
                 });
 
+            modelBuilder.Entity("Pantomet.Data.Pages.PageJobRow", b =>
+                {
+                    b.Property<Guid>("JobId")
+                        .ValueGeneratedOnAdd()
+                        .HasColumnType("TEXT");
+
+                    b.Property<DateTime?>("AskedAt")
+                        .HasColumnType("TEXT");
+
+                    b.Property<Guid>("CheckId")
+                        .HasColumnType("TEXT");
+
+                    b.Property<string>("Places")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<string>("State")
+                        .HasColumnType("TEXT");
+
+                    b.Property<string>("Trouble")
+                        .HasColumnType("TEXT");
+
+                    b.HasKey("JobId");
+
+                    b.HasIndex("CheckId");
+
+                    b.ToTable("PageJobs");
+                });
+
             modelBuilder.Entity("Pantomet.Data.Pictures.PictureRow", b =>
                 {
                     b.Property<Guid>("Id")
@@ -946,6 +975,15 @@ namespace Pantomet.Data.Migrations
                     b.HasOne("Pantomet.Data.Live.PublicationRow", null)
                         .WithMany()
                         .HasForeignKey("PublicationId")
+                        .OnDelete(DeleteBehavior.Cascade)
+                        .IsRequired();
+                });
+
+            modelBuilder.Entity("Pantomet.Data.Pages.PageJobRow", b =>
+                {
+                    b.HasOne("Pantomet.Data.Pages.PageCheckRow", null)
+                        .WithMany()
+                        .HasForeignKey("CheckId")
                         .OnDelete(DeleteBehavior.Cascade)
                         .IsRequired();
                 });

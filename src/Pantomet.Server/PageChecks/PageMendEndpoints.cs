@@ -1,0 +1,111 @@
+using Microsoft.AspNetCore.Builder;
+using Microsoft.AspNetCore.Http;
+using Microsoft.AspNetCore.Http.HttpResults;
+using Microsoft.AspNetCore.Routing;
+using Pantomet.Application.PageChecks;
+using Pantomet.Application.PageMends;
+using Pantomet.Data.Pages;
+using Pantomet.Server.Problems;
+
+namespace Pantomet.Server.PageChecks;
+
+/// <summary>The page that a job was made of, with the job's files in it.</summary>
+internal static class PageMendEndpoints
+{
+    /// <summary>Adds the addresses.</summary>
+    public static void Map(IEndpointRouteBuilder routes)
+    {
+        var page = routes.MapGroup("/api/jobs/{id:guid}/page").WithTags("Handing over").ProducesProblem(StatusCodes.Status404NotFound);
+        page.MapGet("/", OneAsync)
+            .WithName("getPageOfJob")
+            .WithSummary("The page that the job was made of, and what becomes of it with the job's files.");
+        page.MapPost("/mend", MendAsync)
+            .WithName("mendPageOfJob")
+            .WithSummary("Has the page mended: its pictures replaced by the job's files, and opened again beside what it was.")
+            .ProducesProblem(StatusCodes.Status409Conflict);
+        page.MapPost("/stop", StopAsync).WithName("stopMendingPage").WithSummary("Stops mending the page.");
+        page.MapGet("/mended.zip", ZipAsync).WithName("getMendedPage").WithSummary("The mended page with its files.");
+        page.MapGet("/pictures/{viewport:int}/{side}", PictureAsync)
+            .WithName("getMendedPagePicture")
+            .WithSummary("What the page looks like on a screen of a width: before, after, or the difference; a PNG at density 1.");
+    }
+
+    private static async Task<Results<Ok<PageMendView>, ProblemHttpResult>> OneAsync(
+        Guid id,
+        PageMendShelf mends,
+        PageChecker checker,
+        CancellationToken cancel
+    ) =>
+        await mends.OneAsync(id, cancel) is { } row && await mends.ViewAsync(row, checker.ProgressOf(id), cancel) is { } view
+            ? TypedResults.Ok(view)
+            : None();
+
+    private static async Task<Results<NoContent, ProblemHttpResult>> MendAsync(
+        Guid id,
+        PageMendShelf mends,
+        PageChecker checker,
+        CancellationToken cancel
+    )
+    {
+        if (await mends.OneAsync(id, cancel) is null)
+        {
+            return None();
+        }
+
+        if (await mends.AskAsync(id, cancel) is { } fault)
+        {
+            return Problem.Of(StatusCodes.Status409Conflict, "cannot-mend", fault);
+        }
+
+        checker.Ring();
+        return TypedResults.NoContent();
+    }
+
+    private static async Task<Results<NoContent, ProblemHttpResult>> StopAsync(Guid id, PageMendShelf mends, PageChecker checker)
+    {
+        var known = await mends.ChangeAsync(id, row => row.State = row.State == PageCheckState.Waiting ? PageCheckState.Stopped : row.State);
+        await checker.StopAsync(id);
+        return known ? TypedResults.NoContent() : None();
+    }
+
+    private static async Task<Results<PhysicalFileHttpResult, ProblemHttpResult>> ZipAsync(
+        Guid id,
+        PageMendShelf mends,
+        CancellationToken cancel
+    ) =>
+        await KeptAsync(id, MendedNames.Zip, mends, cancel) is { } path
+            ? TypedResults.PhysicalFile(path, "application/zip", "mended-page.zip")
+            : None();
+
+    private static async Task<Results<PhysicalFileHttpResult, ProblemHttpResult>> PictureAsync(
+        Guid id,
+        int viewport,
+        string side,
+        PageMendShelf mends,
+        CancellationToken cancel
+    )
+    {
+        var name = side switch
+        {
+            "before" => MendedNames.Before(viewport),
+            "after" => MendedNames.After(viewport),
+            "difference" => MendedNames.Difference(viewport),
+            _ => null,
+        };
+        return name is not null && await KeptAsync(id, name, mends, cancel) is { } path ? TypedResults.PhysicalFile(path, "image/png") : None();
+    }
+
+    private static async Task<string?> KeptAsync(Guid id, string name, PageMendShelf mends, CancellationToken cancel)
+    {
+        if (await mends.OneAsync(id, cancel) is not { State: PageCheckState.Done } row)
+        {
+            return null;
+        }
+
+        var path = Path.Combine(mends.FolderOf(row), name);
+        return File.Exists(path) ? path : null;
+    }
+
+    private static ProblemHttpResult None() =>
+        Problem.Of(StatusCodes.Status404NotFound, "no-such-page", "The job was made of no page, or there is no such file of it.");
+}

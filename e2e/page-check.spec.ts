@@ -1,4 +1,4 @@
-import { copyFileSync, mkdirSync, mkdtempSync, writeFileSync } from 'node:fs';
+import { copyFileSync, mkdirSync, mkdtempSync, readFileSync, writeFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { expect, test } from '@playwright/test';
@@ -91,6 +91,49 @@ test('a page is sent as a folder, measured, and looked at picture by picture', a
   await page.goto('/page-checks');
   await page.getByRole('button', { name: 'Take spring-page away' }).click();
   await expect(page.getByRole('link', { name: /spring-page/ })).toHaveCount(0);
+});
+
+test('a page gets the files of the job that was made of it, and stands beside what it was', async ({
+  page,
+}) => {
+  const { id } = await (
+    await page.request.post('/api/page-checks', {
+      data: { name: 'Autumn page', viewports: [360, 768], densities: [1] },
+    })
+  ).json();
+  const files = {
+    'index.html': '<!doctype html><body style="margin:0"><img src="chat.jpg" width="50%" alt="A barometer">',
+    'chat.jpg': readFileSync(join(pictures, 'barometer-from-chat.jpg')),
+  };
+  for (const [path, data] of Object.entries(files))
+    await page.request.put(`/api/page-checks/${id}/files?path=${path}`, {
+      data: Buffer.from(data),
+      headers: { 'content-type': 'application/octet-stream' },
+    });
+  await page.request.post(`/api/page-checks/${id}/start`);
+  await page.goto(`/page-checks/${id}`);
+  await page.getByRole('button', { name: 'Make a job of it' }).click({ timeout: 60_000 });
+  await expect(page).toHaveURL(/\/job\//);
+  const job = page.url().split('/').pop()!;
+  await page.goto(`/job/${job}/handing-over/old-page`);
+  // Files are made in the background, after those of other jobs.
+  await expect
+    .poll(async () => (await (await page.request.get(`/api/jobs/${job}/hand-over`)).json()).going, {
+      timeout: 100_000,
+    })
+    .toBe(10);
+  await page.getByRole('button', { name: 'Put the files into the page' }).click();
+  await expect(page.getByText('1 of 1 picture mended')).toBeVisible({ timeout: 60_000 });
+  const mended = page.getByTestId('mended-page');
+  await expect(mended.getByAltText('The page as it was')).toBeVisible();
+  await page.keyboard.press('x');
+  await expect(mended.getByAltText('Where the page differs from before')).toBeVisible();
+  const weightOf = await page.getByTestId('mended-weight').textContent();
+  await page.getByRole('radio', { name: '768 px' }).click();
+  await expect(page.getByTestId('mended-weight')).not.toHaveText(weightOf!);
+  const loading = page.waitForEvent('download');
+  await page.keyboard.press('d');
+  expect((await loading).suggestedFilename()).toBe('mended-page.zip');
 });
 
 test('the built site of the demo answers under its folder', async ({ page }) => {

@@ -94,7 +94,12 @@ public sealed class PageMendTests(ServerFixture server) : IClassFixture<ServerFi
         )
             .GetProperty("id")
             .GetString();
-        foreach (var address in (string[])["", "/mended.zip", "/pictures/360/before"])
+        using (var nothing = await server.Client.GetAsync(new Uri($"/api/jobs/{job}/page", UriKind.Relative)))
+        {
+            Assert.Equal(HttpStatusCode.NoContent, nothing.StatusCode);
+        }
+
+        foreach (var address in (string[])["/mended.zip", "/pictures/360/before"])
         {
             using var answer = await server.Client.GetAsync(new Uri($"/api/jobs/{job}/page{address}", UriKind.Relative));
             Assert.Equal(HttpStatusCode.NotFound, answer.StatusCode);

@@ -67,6 +67,10 @@ export type PageReport = Schemas['PageReport'];
 export type PageElement = Omit<Schemas['PageElement'], 'place'> & { place: Required<Schemas['PageBox']> };
 export type PageScreen = Schemas['ReportedScreen'];
 export type PageImage = Schemas['ReportedImage'];
+export type PageOfJob = Schemas['PageMendView'];
+export type MendedPage = Schemas['MendedPage'];
+export type MendedScreen = Schemas['MendedScreen'];
+export type MendedImage = Schemas['MendedImage'];
 export type PageFaultCode = Schemas['PageFaultCode'];
 
 export const api = createClient<paths>({ baseUrl: '' });
@@ -107,6 +111,9 @@ export const addresses = {
     `/api/page-checks/${id}/pages/${viewport}?v=${version}`,
   pageFile: (id: string, path: string, version: string) =>
     `/api/page-checks/${id}/files/${path}?v=${version}`,
+  mendedShot: (job: string, viewport: number, side: 'before' | 'after' | 'difference', version: string) =>
+    `/api/jobs/${job}/page/pictures/${viewport}/${side}?v=${encodeURIComponent(version)}`,
+  mendedPage: (job: string) => `/api/jobs/${job}/page/mended.zip`,
   bundle: (job: string) => `/api/jobs/${job}/bundle.zip`,
   report: (job: string, type: 'json' | 'csv') => `/api/jobs/${job}/report.${type}`,
 };

@@ -1,6 +1,6 @@
 import { useQueries, useQuery, useQueryClient } from '@tanstack/react-query';
 import { useEffect } from 'react';
-import { api, type Cell, type JobSummary, type PageElement, take } from './client';
+import { api, type Cell, type JobSummary, type PageElement, type PageOfJob, take } from './client';
 
 /** How many pictures of the library are asked for at once. */
 export const pageSize = 60;
@@ -124,6 +124,17 @@ export function usePageCheck(id: string) {
     queryFn: () => take(api.GET('/api/page-checks/{id}', { params: { path: { id } } })),
     staleTime: 0,
     refetchInterval: ({ state }) => (state.data?.check.state === 'waiting' ? second : false),
+  });
+}
+
+/** The page that a job was made of; null for a job that was made of none. Asked for again while it is mended. */
+export function usePageOfJob(id: string) {
+  return useQuery({
+    queryKey: ['page-of-job', id],
+    queryFn: async () =>
+      (await take<PageOfJob | undefined>(api.GET('/api/jobs/{id}/page', { params: { path: { id } } }))) ??
+      null,
+    refetchInterval: ({ state }) => (state.data?.state === 'waiting' ? second : false),
   });
 }
 

@@ -7,6 +7,7 @@ import { Notice } from '../design/Notice';
 import { FramingScreen } from '../framing/FramingScreen';
 import { HandingOverScreen } from '../handing-over/HandingOverScreen';
 import { LiveScreen } from '../handing-over/LiveScreen';
+import { OldPageScreen } from '../handing-over/OldPageScreen';
 import { PagesScreen } from '../handing-over/PagesScreen';
 import { JobBar } from '../jobs/JobBar';
 import { JobsScreen } from '../jobs/JobsScreen';
@@ -172,6 +173,9 @@ function Job({ id, onChoose }: { id: string; onChoose: () => void }) {
         </Route>
         <Route path="/job/:id/handing-over/live">
           <LiveScreen />
+        </Route>
+        <Route path="/job/:id/handing-over/old-page">
+          <OldPageScreen />
         </Route>
         <Route path="/job/:id/handing-over/pages">
           <PagesScreen />

@@ -1,27 +1,33 @@
 import { Link } from 'wouter';
+import { usePageOfJob } from '../api/queries';
 import { useJobStore } from '../jobs/useJob';
 
 const parts = [
   { key: 'bundle', name: 'Bundle', path: '' },
   { key: 'pages', name: 'On pages', path: '/pages' },
   { key: 'live', name: 'Live links', path: '/live' },
+  { key: 'old-page', name: 'The old page', path: '/old-page' },
 ] as const;
 
 /** What there is to hand over: the files themselves, and how pages show them. */
 export function HandOverTabs({ part }: { part: (typeof parts)[number]['key'] }) {
   const store = useJobStore();
+  const page = usePageOfJob(store.id);
   return (
     <nav aria-label="Hand over as" className="flex gap-1 border-b border-line bg-sheet px-4 py-1.5">
-      {parts.map(({ key, name, path }) => (
-        <Link
-          key={key}
-          href={`/job/${store.id}/handing-over${path}`}
-          aria-current={key === part ? 'page' : undefined}
-          className={`rounded-md border px-3 py-0.5 ${key === part ? 'border-ink bg-sheet-2 font-semibold' : 'border-transparent text-ink-2 hover:text-ink'}`}
-        >
-          {name}
-        </Link>
-      ))}
+      {parts
+        // Most jobs were made of no page.
+        .filter(({ key }) => key !== 'old-page' || page.data)
+        .map(({ key, name, path }) => (
+          <Link
+            key={key}
+            href={`/job/${store.id}/handing-over${path}`}
+            aria-current={key === part ? 'page' : undefined}
+            className={`rounded-md border px-3 py-0.5 ${key === part ? 'border-ink bg-sheet-2 font-semibold' : 'border-transparent text-ink-2 hover:text-ink'}`}
+          >
+            {name}
+          </Link>
+        ))}
     </nav>
   );
 }

@@ -18,7 +18,7 @@ internal static class PageMendEndpoints
         var page = routes.MapGroup("/api/jobs/{id:guid}/page").WithTags("Handing over").ProducesProblem(StatusCodes.Status404NotFound);
         page.MapGet("/", OneAsync)
             .WithName("getPageOfJob")
-            .WithSummary("The page that the job was made of, and what becomes of it with the job's files.");
+            .WithSummary("The page that the job was made of, and what becomes of it with the job's files; nothing where it was made of none.");
         page.MapPost("/mend", MendAsync)
             .WithName("mendPageOfJob")
             .WithSummary("Has the page mended: its pictures replaced by the job's files, and opened again beside what it was.")
@@ -30,7 +30,7 @@ internal static class PageMendEndpoints
             .WithSummary("What the page looks like on a screen of a width: before, after, or the difference; a PNG at density 1.");
     }
 
-    private static async Task<Results<Ok<PageMendView>, ProblemHttpResult>> OneAsync(
+    private static async Task<Results<Ok<PageMendView>, NoContent>> OneAsync(
         Guid id,
         PageMendShelf mends,
         PageChecker checker,
@@ -38,7 +38,7 @@ internal static class PageMendEndpoints
     ) =>
         await mends.OneAsync(id, cancel) is { } row && await mends.ViewAsync(row, checker.ProgressOf(id), cancel) is { } view
             ? TypedResults.Ok(view)
-            : None();
+            : TypedResults.NoContent();
 
     private static async Task<Results<NoContent, ProblemHttpResult>> MendAsync(
         Guid id,

@@ -1,0 +1,136 @@
+import { addresses, type MendedPage } from '../api/client';
+import { Key } from '../design/Button';
+import { Divider, useDivider } from '../design/Divider';
+import { count } from '../design/figures';
+import { useElementSize } from '../framing/useElementSize';
+import { Label } from '../weighing/Compare';
+
+/** What is looked at: the page before and after with a divider, or where both differ. */
+export type Seen = 'both' | 'difference';
+
+const margin = 20;
+
+/** The page as it was and as it is on a screen, one over the other. */
+export function MendedStage({
+  job,
+  page,
+  viewport,
+  onViewport,
+  seen,
+  onSeen,
+  version,
+}: {
+  job: string;
+  page: MendedPage;
+  viewport: number;
+  onViewport: (viewport: number) => void;
+  seen: Seen;
+  onSeen: (seen: Seen) => void;
+  version: string;
+}) {
+  const [room, size] = useElementSize<HTMLDivElement>();
+  const [share, setShare] = useDivider();
+  const viewports = [...new Set(page.screens.map((one) => one.viewport))];
+  const width = size ? Math.min(viewport, size.width - 2 * margin) : 0;
+  const left = size ? (size.width - width) / 2 : 0;
+  const divider = left + width * share;
+  const shot = (side: 'before' | 'after' | 'difference') =>
+    addresses.mendedShot(job, viewport, side, version);
+  return (
+    <section className="grid min-h-0 grid-rows-[auto_minmax(0,1fr)]">
+      <div className="flex flex-wrap items-center gap-x-5 gap-y-1 border-b border-line bg-sheet-2 px-5 py-2">
+        <Choice
+          label="Screen"
+          chosen={viewport}
+          onChoose={onViewport}
+          options={viewports.map((one) => [one, `${count(one)} px`] as const)}
+        />
+        <Choice
+          label="What is looked at"
+          chosen={seen}
+          onChoose={onSeen}
+          options={[
+            ['both', 'Before and after'],
+            ['difference', 'Where they differ'],
+          ]}
+        />
+        <Key>X</Key>
+      </div>
+      <div ref={room} className="relative min-h-0 overflow-hidden" data-testid="mended-page">
+        {width > 0 && (
+          <>
+            <div className="absolute inset-0 overflow-y-auto [scrollbar-gutter:stable_both-edges]">
+              <div className="relative mx-auto my-5 outline outline-line" style={{ width }}>
+                {seen === 'difference' ? (
+                  <img
+                    key={viewport}
+                    src={shot('difference')}
+                    alt="Where the page differs from before"
+                    className="block w-full"
+                  />
+                ) : (
+                  <>
+                    <img
+                      key={viewport}
+                      src={shot('after')}
+                      alt="The page as it is"
+                      className="block w-full"
+                    />
+                    <img
+                      key={`before ${viewport}`}
+                      src={shot('before')}
+                      alt="The page as it was"
+                      className="absolute top-0 left-0 w-full"
+                      style={{ clipPath: `inset(0 ${(1 - share) * 100}% 0 0)` }}
+                    />
+                  </>
+                )}
+              </div>
+            </div>
+            {seen === 'both' && (
+              <>
+                <Divider share={share} onShare={setShare} from={left} to={left + width} />
+                <Label side="left" text="Before" at={divider} shown={divider > 80} />
+                <Label
+                  side="right"
+                  text="After"
+                  at={size!.width - divider}
+                  shown={size!.width - divider > 80}
+                />
+              </>
+            )}
+          </>
+        )}
+      </div>
+    </section>
+  );
+}
+
+function Choice<T extends string | number>({
+  label,
+  chosen,
+  onChoose,
+  options,
+}: {
+  label: string;
+  chosen: T;
+  onChoose: (one: T) => void;
+  options: readonly (readonly [T, string])[];
+}) {
+  return (
+    <div role="radiogroup" aria-label={label} className="flex flex-wrap">
+      {options.map(([one, name]) => (
+        <button
+          key={one}
+          type="button"
+          role="radio"
+          aria-checked={one === chosen}
+          onClick={() => onChoose(one)}
+          className={`-ml-px h-8 border px-2 whitespace-nowrap first:ml-0 ${one === chosen ? 'relative border-accent bg-accent text-on-accent' : 'border-line bg-sheet hover:border-ink-2'}`}
+        >
+          {name}
+        </button>
+      ))}
+    </div>
+  );
+}

@@ -1,0 +1,145 @@
+import { useMutation, useQueryClient } from '@tanstack/react-query';
+import { useState } from 'react';
+import { useLocation } from 'wouter';
+import { addresses, api, type MendedPage, type PageOfJob, take } from '../api/client';
+import { usePageOfJob } from '../api/queries';
+import { useKeys } from '../app/useKeys';
+import { Button, Key, MainLink } from '../design/Button';
+import { Notice } from '../design/Notice';
+import { JobBar } from '../jobs/JobBar';
+import { useJobStore } from '../jobs/useJob';
+import { HandOverTabs } from './HandOverTabs';
+import { MendedFigures } from './MendedFigures';
+import { MendedStage, type Seen } from './MendedStage';
+
+/** The page that the job was made of, with the job's files in it, beside what it was. */
+export function OldPageScreen() {
+  const store = useJobStore();
+  const cache = useQueryClient();
+  const page = usePageOfJob(store.id);
+  const asked = { params: { path: { id: store.id } } };
+  const settled = () => void cache.invalidateQueries({ queryKey: ['page-of-job', store.id] });
+  const mend = useMutation({
+    mutationFn: () => take(api.POST('/api/jobs/{id}/page/mend', asked)),
+    onSettled: settled,
+  });
+  const stop = useMutation({
+    mutationFn: () => take(api.POST('/api/jobs/{id}/page/stop', asked)),
+    onSettled: settled,
+  });
+  return (
+    <div className="grid h-full min-h-0 grid-rows-[auto_auto_1fr]">
+      <div>
+        <JobBar stage="handing-over" />
+      </div>
+      <HandOverTabs part="old-page" />
+      {page.isError ? (
+        <Notice>{page.error.message}</Notice>
+      ) : page.isPending ? (
+        <Notice>Looking for the page.</Notice>
+      ) : page.data === null ? (
+        <Notice>This job was made of no page.</Notice>
+      ) : page.data.page ? (
+        <Mended
+          key={page.data.askedAt}
+          view={page.data}
+          page={page.data.page}
+          trouble={mend.error?.message}
+          onAgain={() => mend.mutate()}
+        />
+      ) : (
+        <Notice
+          action={
+            page.data.state === 'waiting' ? (
+              <Button onClick={() => stop.mutate()}>Stop</Button>
+            ) : (
+              <Button kind="main" onClick={() => mend.mutate()} disabled={mend.isPending}>
+                Put the files into the page
+              </Button>
+            )
+          }
+        >
+          <span className="block font-semibold">{page.data.name}</span>
+          {progressWords(page.data)}
+          {mend.isError && (
+            <span role="alert" className="mt-2 block text-breaks">
+              {mend.error.message}
+            </span>
+          )}
+        </Notice>
+      )}
+    </div>
+  );
+}
+
+function progressWords({ state, trouble, progress, pictures }: PageOfJob): string {
+  switch (state) {
+    case 'waiting':
+      return progress
+        ? `Looking at it before and after: ${progress.done} of ${progress.of} screens.`
+        : 'It waits for its turn.';
+    case 'failed':
+      return trouble ?? 'It could not be done.';
+    case 'stopped':
+      return 'It was stopped.';
+    default:
+      return `The job's files take the place of ${pictures} ${pictures === 1 ? 'picture' : 'pictures'} in it. It is opened again beside what it was, so that nothing looks other than before.`;
+  }
+}
+
+function Mended({
+  view,
+  page,
+  trouble,
+  onAgain,
+}: {
+  view: PageOfJob;
+  page: MendedPage;
+  trouble: string | undefined;
+  onAgain: () => void;
+}) {
+  const store = useJobStore();
+  const [, go] = useLocation();
+  // A picture was taken on one screen of each width.
+  const screens = page.screens.filter((one) => one.similarity !== null);
+  const [viewport, setViewport] = useState(() => screens.at(-2)?.viewport ?? screens[0]?.viewport ?? 0);
+  const [seen, setSeen] = useState<Seen>('both');
+  useKeys({
+    d: () => document.querySelector<HTMLAnchorElement>('a[data-download]')?.click(),
+    x: () => setSeen((now) => (now === 'both' ? 'difference' : 'both')),
+    b: () => go(`/job/${store.id}`),
+  });
+  return (
+    <div className="grid min-h-0 grid-cols-[minmax(0,1fr)_348px]">
+      <MendedStage
+        job={store.id}
+        page={page}
+        viewport={viewport}
+        onViewport={setViewport}
+        seen={seen}
+        onSeen={setSeen}
+        version={view.askedAt ?? ''}
+      />
+      <aside
+        className="flex min-h-0 flex-col overflow-y-auto border-l border-line bg-sheet"
+        aria-label="The mended page"
+      >
+        <MendedFigures name={view.name} page={page} viewport={viewport} />
+        <section
+          className="sticky bottom-0 mt-auto flex flex-col gap-2 border-t border-line bg-sheet px-5 py-3"
+          aria-label="Hand over"
+        >
+          {trouble && (
+            <p role="alert" className="text-breaks">
+              {trouble}
+            </p>
+          )}
+          <Button onClick={onAgain}>Do it again with the files of now</Button>
+          <MainLink data-download href={addresses.mendedPage(store.id)} download className="w-full">
+            Download the page <Key>D</Key>
+          </MainLink>
+        </section>
+      </aside>
+    </div>
+  );
+}

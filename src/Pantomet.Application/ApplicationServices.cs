@@ -1,9 +1,11 @@
 using Microsoft.Extensions.DependencyInjection;
+using Pantomet.Application.Background;
 using Pantomet.Application.Bundles;
 using Pantomet.Application.Destinations;
 using Pantomet.Application.Engine;
 using Pantomet.Application.Jobs;
 using Pantomet.Application.Keeping;
+using Pantomet.Application.Libraries;
 using Pantomet.Application.Live;
 using Pantomet.Application.PageChecks;
 using Pantomet.Application.PageMends;
@@ -42,10 +44,14 @@ internal static class ApplicationServices
         services
             .AddSingleton<PageShelf>()
             .AddSingleton<PageJob>()
-            .AddSingleton<PageProcess>()
+            .AddSingleton<WorkCall>()
             .AddSingleton<PageMendShelf>()
             .AddSingleton<PageChecker>()
             .AddHostedService(provider => provider.GetRequiredService<PageChecker>());
+        services
+            .AddSingleton<LibraryShelf>()
+            .AddSingleton<LibraryKeeper>()
+            .AddHostedService(provider => provider.GetRequiredService<LibraryKeeper>());
         return services.AddHostedService<JobRunner>().AddHostedService<Housekeeping>();
     }
 }

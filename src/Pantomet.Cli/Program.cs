@@ -1,4 +1,7 @@
 using System.CommandLine;
+using Pantomet.Application.Background;
+using Pantomet.Application.Libraries;
+using Pantomet.Application.PageChecks;
 using Pantomet.Cli;
 using Pantomet.Cli.Mend;
 using Pantomet.Cli.Page;
@@ -13,9 +16,16 @@ if (args is ["work"])
 }
 
 // So the server has a page measured: nothing of the page, the browser or the imaging library is in its own process.
-if (args is [Pantomet.Application.PageChecks.PageWork.Call])
+if (args is [PageWork.Call])
 {
-    await Pantomet.Application.PageChecks.PageWork.ServeAsync(Console.In, Console.Out);
+    await WorkLines.ServeAsync<PageOrder, PageProgress>(Console.In, Console.Out, PageWork.DoAsync);
+    return ExitCodes.Fine;
+}
+
+// And so it has a folder of pictures put right.
+if (args is [LibraryWork.Call])
+{
+    await WorkLines.ServeAsync<LibraryOrder, LibraryProgress>(Console.In, Console.Out, LibraryWork.DoAsync);
     return ExitCodes.Fine;
 }
 

@@ -45,6 +45,9 @@ internal static class ServeCommands
 
                 var demo = Path.Combine(root, "demo");
                 DemoSite.Lay(demo, DemoSite.FolderIn(data));
+                // Beside the data, as everybody's pictures are.
+                var library = data + "-library";
+                DemoLibrary.Lay(demo, library);
                 return await RunAsync(
                     new()
                     {
@@ -52,6 +55,7 @@ internal static class ServeCommands
                         Client = Installation.Client,
                         Port = call.GetValue(port),
                         Example = DemoSite.FolderIn(data),
+                        Libraries = [library],
                     },
                     app => DemoData.ReadInAsync(app, demo, cancel),
                     cancel,
@@ -107,8 +111,30 @@ internal static class ServeCommands
                 result.AddError("--log-level takes trace, debug, information, warning or error.");
             }
         });
+        var libraries = new Option<string[]>("--library")
+        {
+            Description = "A folder of this machine whose pictures may be put right; can be given more than once.",
+            HelpName = "DIR",
+            DefaultValueFactory = _ => [],
+        };
+        libraries.Validators.Add(result =>
+        {
+            if (result.Tokens.FirstOrDefault(token => !Directory.Exists(token.Value)) is { } none)
+            {
+                result.AddError($"--library takes a folder that is there; {none.Value} is none.");
+            }
+        });
         var port = Port();
-        var command = new Command("serve", "Starts the application on a data folder.") { data, port, host, upload, everyone, level };
+        var command = new Command("serve", "Starts the application on a data folder.")
+        {
+            data,
+            port,
+            host,
+            upload,
+            everyone,
+            level,
+            libraries,
+        };
         command.SetAction(
             async (call, cancel) =>
             {
@@ -118,6 +144,7 @@ internal static class ServeCommands
                     Client = Installation.Client,
                     Port = call.GetValue(port),
                     Host = call.GetValue(host)!,
+                    Libraries = call.GetValue(libraries)!,
                     MostUploadBytes = call.GetValue(upload) * 1_000_000,
                     LogLevel = Enum.Parse<LogLevel>(call.GetValue(level)!, ignoreCase: true),
                 };

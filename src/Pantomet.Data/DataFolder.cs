@@ -35,6 +35,8 @@ public sealed class DataFolder : IDisposable
             Directory.CreateDirectory(SideFiles);
             Pages = Path.Combine(Root, "pages");
             Directory.CreateDirectory(Pages);
+            Libraries = Path.Combine(Root, "libraries");
+            Directory.CreateDirectory(Libraries);
             Previews = Path.Combine(Root, "previews");
             Directory.CreateDirectory(Previews);
             foreach (var left in Directory.EnumerateFiles(Previews, "*.part"))
@@ -63,6 +65,9 @@ public sealed class DataFolder : IDisposable
 
     /// <summary>Folder of pages that were checked, a folder each.</summary>
     public string Pages { get; }
+
+    /// <summary>The folder of the lists and originals of folders that are put right.</summary>
+    public string Libraries { get; }
 
     /// <summary>Folder of previews; it can be emptied at any time.</summary>
     public string Previews { get; }

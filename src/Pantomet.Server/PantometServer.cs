@@ -24,6 +24,7 @@ using Pantomet.Server.Door;
 using Pantomet.Server.Fonts;
 using Pantomet.Server.Jobs;
 using Pantomet.Server.Keeping;
+using Pantomet.Server.Libraries;
 using Pantomet.Server.Live;
 using Pantomet.Server.PageChecks;
 using Pantomet.Server.Pages;
@@ -191,6 +192,7 @@ public static class PantometServer
         PageEndpoints.Map(api);
         PageCheckEndpoints.Map(api);
         PageMendEndpoints.Map(api);
+        LibraryEndpoints.Map(api);
         FontEndpoints.Map(api);
         SideFileEndpoints.Map(api);
         DressingEndpoints.Map(api);

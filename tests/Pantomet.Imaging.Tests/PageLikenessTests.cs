@@ -72,8 +72,12 @@ public sealed class PageLikenessTests : IDisposable
         Assert.Equal(1, Compare(page, Page("b", 300, 200), boxes, []).Whole!.Value);
     }
 
-    private (double? Whole, double? Others, IReadOnlyList<PlaceLikeness> Places) Compare(string before, string after, PageBox[] places, HashSet<int> left) =>
-        PageLikeness.Compare(before, after, places, left, Path.Combine(_folder, "difference.png"));
+    private (double? Whole, double? Others, IReadOnlyList<PlaceLikeness> Places) Compare(
+        string before,
+        string after,
+        PageBox[] places,
+        HashSet<int> left
+    ) => PageLikeness.Compare(before, after, places, left, Path.Combine(_folder, "difference.png"));
 
     // A page full of texture; one that is longer than a strip.
     private string Page(string name, int width, int height, PageBox? other = null)
@@ -82,7 +86,9 @@ public sealed class PageLikenessTests : IDisposable
         var page = noise.Bandjoin(noise, noise).Copy(interpretation: Enums.Interpretation.Srgb);
         if (other is { } box)
         {
-            using var changed = Image.Gaussnoise((int)box.Width, (int)box.Height, mean: 128, sigma: 40, seed: 5).Cast(Enums.BandFormat.Uchar);
+            using var changed = Image
+                .Gaussnoise((int)box.Width, (int)box.Height, mean: 128, sigma: 40, seed: 5)
+                .Cast(Enums.BandFormat.Uchar);
             page = page.Insert(changed.Bandjoin(changed, changed), (int)box.X, (int)box.Y);
         }
 

@@ -72,7 +72,9 @@ public sealed class PageMendTests(ServerFixture server) : IClassFixture<ServerFi
             report
                 .GetProperty("images")
                 .EnumerateArray()
-                .Where(image => image.GetProperty("faults").EnumerateArray().Any(fault => fault.GetProperty("code").GetString() == "too-large"))
+                .Where(image =>
+                    image.GetProperty("faults").EnumerateArray().Any(fault => fault.GetProperty("code").GetString() == "too-large")
+                )
                 .Select(image => image.GetProperty("address").GetString())
         );
     }
@@ -91,9 +93,7 @@ public sealed class PageMendTests(ServerFixture server) : IClassFixture<ServerFi
                     slots = Array.Empty<object>(),
                 }
             )
-        )
-            .GetProperty("id")
-            .GetString();
+        ).GetProperty("id").GetString();
         using (var nothing = await server.Client.GetAsync(new Uri($"/api/jobs/{job}/page", UriKind.Relative)))
         {
             Assert.Equal(HttpStatusCode.NoContent, nothing.StatusCode);

@@ -20,6 +20,9 @@ public sealed class ServerFixture : IAsyncLifetime
 
     public string Data { get; } = Directory.CreateTempSubdirectory("pantomet-server-").FullName;
 
+    /// <summary>The folder whose pictures may be put right.</summary>
+    public string Library { get; } = Directory.CreateTempSubdirectory("pantomet-library-").FullName;
+
     public HttpClient Client { get; private set; } = new();
 
     public IServiceProvider Services => _app!.Services;
@@ -35,6 +38,7 @@ public sealed class ServerFixture : IAsyncLifetime
                 Data = Data,
                 Port = 0,
                 MostUploadBytes = MostUploadBytes,
+                Libraries = [Library],
             },
             builder => builder.Logging.ClearProviders().AddProvider(Log)
         );
@@ -204,6 +208,7 @@ public sealed class ServerFixture : IAsyncLifetime
         Client.Dispose();
         SqliteConnection.ClearAllPools();
         Directory.Delete(Data, recursive: true);
+        Directory.Delete(Library, recursive: true);
     }
 }
 

@@ -19,8 +19,26 @@ namespace Pantomet.Application.Mending;
 /// <param name="rule">What they are lightened to.</param>
 /// <param name="dry">True to touch nothing.</param>
 /// <param name="jobs">How many pictures are worked on at once.</param>
-public sealed class MendRun(string folder, string? output, string? keep, MendRule rule, bool dry, int jobs)
+/// <param name="tells">Told what became of each picture that was looked at, as soon as it is known.</param>
+/// <param name="only">The paths that are looked at, from the folder's root; null for all.</param>
+public sealed class MendRun(
+    string folder,
+    string? output,
+    string? keep,
+    MendRule rule,
+    bool dry,
+    int jobs,
+    Action<MendedPicture>? tells = null,
+    IReadOnlyList<string>? only = null
+)
 {
+    /// <summary>What is said of a picture that an earlier run of the same rule looked at.</summary>
+    public const string KnownAlready = "It was looked at before and has not changed since.";
+
+    // The disk is full (errno ENOSPC; Win32 ERROR_DISK_FULL).
+    private const int NoSpace = 28;
+    private const int DiskFull = 112;
+
     private static readonly string[] Endings = [".jpg", ".jpeg", ".jpe", ".png", ".webp", ".avif", ".jfif"];
 
     // Links are not followed: what they lead to may lie outside.
@@ -61,9 +79,19 @@ public sealed class MendRun(string folder, string? output, string? keep, MendRul
         var told = new ConcurrentBag<(ReportedSource Source, ReportedVariant? Variant)>();
         var room = new WorkRoom(jobs);
         await Parallel.ForEachAsync(
-            Pictures(),
+            only ?? Pictures(_root),
             new ParallelOptions { MaxDegreeOfParallelism = jobs, CancellationToken = cancel },
-            async (path, stop) => told.Add(await OneAsync(path, known, room, stop))
+            async (path, stop) =>
+            {
+                var started = Stopwatch.GetTimestamp();
+                var (source, variant) = await OneAsync(path, known, room, stop);
+                tells?.Invoke(MendedPicture.Of(source, variant, Stopwatch.GetElapsedTime(started)));
+                // Whoever is told one by one needs no report.
+                if (tells is null)
+                {
+                    told.Add((source, variant));
+                }
+            }
         );
         var all = told.OrderBy(one => one.Source.File, StringComparer.Ordinal).ToList();
         return RenderReport.Of(
@@ -74,14 +102,26 @@ public sealed class MendRun(string folder, string? output, string? keep, MendRul
     }
 
     /// <summary>Puts the kept originals back, byte for byte.</summary>
+    /// <param name="folder">The folder.</param>
+    /// <param name="keep">Where the originals are kept.</param>
+    /// <param name="only">Which of them, from the folder's root; null for all.</param>
+    /// <param name="tells">Told of each that was put back.</param>
+    /// <param name="cancel">Stops between two.</param>
     /// <returns>How many were, and what was changed by somebody since and stays.</returns>
-    public static (int Restored, IReadOnlyList<string> Changed) Restore(string folder, string keep)
+    public static (int Restored, IReadOnlyList<string> Changed) Restore(
+        string folder,
+        string keep,
+        IReadOnlySet<string>? only = null,
+        Action<string>? tells = null,
+        CancellationToken cancel = default
+    )
     {
         var kept = new KeptOriginals(Path.GetFullPath(keep));
         var known = kept.Known();
         var (restored, changed) = (0, new List<string>());
-        foreach (var path in kept.Paths().ToList())
+        foreach (var path in kept.Paths().Where(path => only?.Contains(path) != false).ToList())
         {
+            cancel.ThrowIfCancellationRequested();
             var to = Path.Combine(Path.GetFullPath(folder), path);
             // Neither what was put there nor the original: somebody changed it.
             var there = new FileInfo(to);
@@ -93,16 +133,19 @@ public sealed class MendRun(string folder, string? output, string? keep, MendRul
 
             kept.PutBack(path, to);
             restored++;
+            tells?.Invoke(path);
         }
 
         return (restored, changed);
     }
 
-    private IEnumerable<string> Pictures() =>
+    /// <summary>The paths of a folder's pictures of types that are lightened, from its root. Links are not followed.</summary>
+    /// <param name="root">The folder.</param>
+    public static IEnumerable<string> Pictures(string root) =>
         Directory
-            .EnumerateFiles(_root, "*", Walk)
+            .EnumerateFiles(root, "*", Walk)
             .Where(path => Endings.Contains(Path.GetExtension(path), StringComparer.OrdinalIgnoreCase))
-            .Select(path => Path.GetRelativePath(_root, path));
+            .Select(path => Path.GetRelativePath(root, path));
 
     private async Task<(ReportedSource Source, ReportedVariant? Variant)> OneAsync(
         string path,
@@ -117,10 +160,7 @@ public sealed class MendRun(string folder, string? output, string? keep, MendRul
             // By time and size alone: of a library that was put right nothing is read again.
             if (known.TryGetValue(path, out var mended) && mended.By == _by && IsSame(file, mended))
             {
-                return (
-                    new() { File = path, Bytes = file.Length },
-                    Left(path, new(ReasonCodes.LightEnough, "It was looked at before and has not changed since."))
-                );
+                return (new() { File = path, Bytes = file.Length }, Left(path, new(ReasonCodes.LightEnough, KnownAlready)));
             }
 
             var read = PictureReader.ReadFacts(file.FullName);
@@ -135,11 +175,21 @@ public sealed class MendRun(string folder, string? output, string? keep, MendRul
 
             return (read.Facts is { } told ? ReportedSource.Of(path, told) : new() { File = path, Error = read.Refusal }, variant);
         }
+        catch (IOException fault) when ((fault.HResult & 0xFFFF) is NoSpace or DiskFull)
+        {
+            throw new IOException("The disk is full. What was put right so far stays, and the rest as it was.", fault);
+        }
         catch (Exception fault) when (fault is IOException or UnauthorizedAccessException)
         {
-            return (new() { File = path, Error = $"It cannot be read or written: {fault.Message}" }, null);
+            return (new() { File = path, Error = WhyNot(path, fault) }, null);
         }
     }
+
+    /// <summary>Why a file could not be read or written: a sentence.</summary>
+    internal static string WhyNot(string path, Exception fault) =>
+        path.Contains('\uFFFD', StringComparison.Ordinal)
+            ? "Its name is no UTF-8, so it cannot be opened; rename it."
+            : $"It cannot be read or written: {fault.Message}";
 
     private async Task<ReportedVariant> LightenAsync(
         string path,

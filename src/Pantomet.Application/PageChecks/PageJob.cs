@@ -14,7 +14,15 @@ namespace Pantomet.Application.PageChecks;
 /// Makes a job of a measured page: its pictures come into the library, a destination gets a slot for each kind of place, and every picture
 /// goes where the page shows it, in the frame in which it does.
 /// </summary>
-internal sealed class PageJob(PageShelf shelf, PictureIntake intake, Writer writer, OpenJobs jobs, JobLayout layout, JobRoom room, PageMendShelf mends)
+internal sealed class PageJob(
+    PageShelf shelf,
+    PictureIntake intake,
+    Writer writer,
+    OpenJobs jobs,
+    JobLayout layout,
+    JobRoom room,
+    PageMendShelf mends
+)
 {
     private const int LongestName = 60;
 

@@ -4,4 +4,4 @@ namespace Pantomet.Application.PageChecks;
 /// <param name="Making">False while the browser looks, true while files are made.</param>
 /// <param name="Done">How many screens or pictures are done.</param>
 /// <param name="Of">Of how many.</param>
-public readonly record struct PageProgress(bool Making, int Done, int Of);
+public sealed record PageProgress(bool Making, int Done, int Of);

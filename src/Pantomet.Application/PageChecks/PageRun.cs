@@ -1,5 +1,6 @@
 using System.Diagnostics;
 using NetVips;
+using Pantomet.Application.Background;
 using Pantomet.Browsing;
 using Pantomet.Core.Facts;
 using Pantomet.Core.Mending;
@@ -57,7 +58,7 @@ public sealed class PageRun(PageWish wish, Action<PageProgress>? tells = null)
         foreach (var look in seen.Where(look => look.Shot is not null))
         {
             await File.WriteAllBytesAsync(Path.Combine(folder, ShotName(look.Screen.Viewport)), look.Shot!, cancel);
-            await File.WriteAllTextAsync(Path.Combine(folder, ElementsName(look.Screen.Viewport)), PageWork.Write(look.Elements), cancel);
+            await File.WriteAllTextAsync(Path.Combine(folder, ElementsName(look.Screen.Viewport)), WorkLines.Write(look.Elements), cancel);
         }
 
         var files = await loaded.ReadAsync(seen.SelectMany(look => look.Images).Select(image => image.Address).Distinct(), cancel);

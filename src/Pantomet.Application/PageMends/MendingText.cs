@@ -59,7 +59,11 @@ internal sealed partial class MendingText
         var named = StyledAddresses();
         for (var i = 0; i < places.Count; i++)
         {
-            Begin(i, [.. before.SelectMany(look => look.Images).Where(one => one.Where == places[i].Where && one.Kind == places[i].Kind)], named);
+            Begin(
+                i,
+                [.. before.SelectMany(look => look.Images).Where(one => one.Where == places[i].Where && one.Kind == places[i].Kind)],
+                named
+            );
         }
     }
 
@@ -197,12 +201,20 @@ internal sealed partial class MendingText
         [
             .. _places.Select(
                 (place, i) =>
-                    new MendedImage(place.Where, place.Kind, place.Address, _left[i], place.Altered, [.. looks[i].OrderBy(look => look.Viewport)])
+                    new MendedImage(
+                        place.Where,
+                        place.Kind,
+                        place.Address,
+                        _left[i],
+                        place.Altered,
+                        [.. looks[i].OrderBy(look => look.Viewport)]
+                    )
             ),
         ];
 
     /// <summary>The same before anything was looked at.</summary>
-    public IReadOnlyList<MendedImage> Images(IReadOnlyList<(int, MendedLook)> none) => Images(none.ToLookup(one => one.Item1, one => one.Item2));
+    public IReadOnlyList<MendedImage> Images(IReadOnlyList<(int, MendedLook)> none) =>
+        Images(none.ToLookup(one => one.Item1, one => one.Item2));
 
     private void Begin(int i, IReadOnlyList<SeenImage> seen, HashSet<string> named)
     {
@@ -211,7 +223,8 @@ internal sealed partial class MendingText
         // Its own shape where every screen showed one.
         var naturals = seen.Select(one => one.Natural).Where(one => !one.IsEmpty).ToList();
         _shapes[i] =
-            naturals.Count > 0 && naturals.TrueForAll(one => Math.Abs((one.Width * naturals[0].Height) - (one.Height * naturals[0].Width)) < 1)
+            naturals.Count > 0
+            && naturals.TrueForAll(one => Math.Abs((one.Width * naturals[0].Height) - (one.Height * naturals[0].Width)) < 1)
                 ? string.Create(CultureInfo.InvariantCulture, $"aspect-ratio: {naturals[0].Width:0.###} / {naturals[0].Height:0.###}")
                 : null;
         var fault =
@@ -226,7 +239,9 @@ internal sealed partial class MendingText
             );
         if (fault is null && place.Kind == ImageKind.Background)
         {
-            fault = _addresses[i].Any(named.Contains) ? null : "No style of the page names it; a script or another host's style puts it there.";
+            fault = _addresses[i].Any(named.Contains)
+                ? null
+                : "No style of the page names it; a script or another host's style puts it there.";
         }
         else if (fault is null)
         {
@@ -245,8 +260,7 @@ internal sealed partial class MendingText
     }
 
     // A cut file lies where the page drew the part only when the page draws by shares of the place.
-    private static bool IsCutAsFramed(SeenImage seen) =>
-        seen.Fit == "cover" && (seen.Position is null || Shares().IsMatch(seen.Position));
+    private static bool IsCutAsFramed(SeenImage seen) => seen.Fit == "cover" && (seen.Position is null || Shares().IsMatch(seen.Position));
 
     private Holding Next(int i) =>
         _tags[i] is not { IsImage: true } ? Holding.Left
@@ -409,7 +423,8 @@ internal sealed partial class MendingText
         return text.Replace(PageMendPlace.Pictures, way, StringComparison.Ordinal);
     }
 
-    private static string ValueOf(string attribute) => attribute[(attribute.IndexOf('=', StringComparison.Ordinal) + 1)..].Trim().Trim('"', '\'');
+    private static string ValueOf(string attribute) =>
+        attribute[(attribute.IndexOf('=', StringComparison.Ordinal) + 1)..].Trim().Trim('"', '\'');
 
     // As a text in which each sign is a byte.
     private static string Bytes(string text) => Encoding.Latin1.GetString(Encoding.UTF8.GetBytes(text));

@@ -14,7 +14,10 @@ internal static class PageLikeness
     private const double Drawn = 6;
 
     // Luma of Rec. ITU-R BT.601-7, 2.5.1, as the paper's measure is usually taken.
-    private static readonly double[][] Weights = [[0.299, 0.587, 0.114]];
+    private static readonly double[][] Weights =
+    [
+        [0.299, 0.587, 0.114],
+    ];
 
     // Photographs of 7 to 13 megapixels that a browser reduced to places of 185 to 1920 px had 1.4 to 2.8 times as much detail when they came
     // at their size, and were 0.91 to 0.99 alike at half of it; another picture is 0.4 to 0.5 alike there, one that is moved has no more
@@ -131,7 +134,8 @@ internal static class PageLikeness
     private static void Draw(Image x, Image y, string path)
     {
         using var apart = (x - y).Abs();
-        using var most = apart.Bands == 1 ? apart.Copy() : apart.ExtractBand(0).Bandrank([apart.ExtractBand(1), apart.ExtractBand(2)], index: 2);
+        using var most =
+            apart.Bands == 1 ? apart.Copy() : apart.ExtractBand(0).Bandrank([apart.ExtractBand(1), apart.ExtractBand(2)], index: 2);
         using var drawnShare = most * (Drawn / 255);
         using var share = (drawnShare > 1).Ifthenelse(1, drawnShare);
         using var grey = (y.Colourspace(Enums.Interpretation.Bw) * Behind) + (255 * (1 - Behind));

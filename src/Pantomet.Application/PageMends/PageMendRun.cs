@@ -101,7 +101,8 @@ internal sealed class PageMendRun(PageMendWish wish, Action<PageProgress>? tells
             var old = before.First(one => one.Screen == look.Screen);
             List<(int Place, SeenImage Seen)> places =
             [
-                .. wish.Places.Select((place, i) => (i, old.Images.FirstOrDefault(one => one.Where == place.Where && one.Kind == place.Kind)))
+                .. wish
+                    .Places.Select((place, i) => (i, old.Images.FirstOrDefault(one => one.Where == place.Where && one.Kind == place.Kind)))
                     .Where(one => one.Item2 is { Place: { Width: > 0, Height: > 0 } })
                     .Select(one => (one.i, one.Item2!)),
             ];
@@ -139,7 +140,10 @@ internal sealed class PageMendRun(PageMendWish wish, Action<PageProgress>? tells
             );
         }
 
-        return (text.Images(looks.ToLookup(one => one.Place, one => one.Look)), await ScreensAsync(source, files, before, after, similar, cancel));
+        return (
+            text.Images(looks.ToLookup(one => one.Place, one => one.Look)),
+            await ScreensAsync(source, files, before, after, similar, cancel)
+        );
     }
 
     private static double? Rounded(double? score) => score is { } known ? Math.Round(known, 4) : null;

@@ -1,5 +1,6 @@
 using Microsoft.EntityFrameworkCore;
 using Microsoft.Extensions.DependencyInjection;
+using Pantomet.Application.Background;
 using Pantomet.Application.Bundles;
 using Pantomet.Application.Jobs;
 using Pantomet.Application.PageChecks;
@@ -114,7 +115,10 @@ internal sealed class PageMendShelf(
             return $"{waiting} {(waiting == 1 ? "file is" : "files are")} still to be made.";
         }
 
-        await ChangeAsync(job, row => (row.State, row.Trouble, row.AskedAt) = (PageCheckState.Waiting, null, clock.GetUtcNow().UtcDateTime));
+        await ChangeAsync(
+            job,
+            row => (row.State, row.Trouble, row.AskedAt) = (PageCheckState.Waiting, null, clock.GetUtcNow().UtcDateTime)
+        );
         return null;
     }
 
@@ -154,7 +158,7 @@ internal sealed class PageMendShelf(
     public async Task<MendedPage?> MendedAsync(PageJobRow row, CancellationToken cancel)
     {
         var path = Path.Combine(FolderOf(row), MendedNames.Report);
-        return File.Exists(path) ? PageWork.Read<MendedPage>(await File.ReadAllTextAsync(path, cancel)) : null;
+        return File.Exists(path) ? WorkLines.Read<MendedPage>(await File.ReadAllTextAsync(path, cancel)) : null;
     }
 
     /// <summary>The folder of what becomes of a page.</summary>
@@ -236,10 +240,7 @@ internal sealed class PageMendShelf(
             Image = Said(image, picture),
             Alone = isOne ? Said(HtmlWriter.Alone(picture), picture) : null,
             Plain = isOne ? last.Plain(last.ByType[^1]).Address : null,
-            Css =
-                standing.Kind == ImageKind.Background
-                    ? CssWriter.Property(picture, PageMendPlace.Root, PageMendPlace.Property)
-                    : null,
+            Css = standing.Kind == ImageKind.Background ? CssWriter.Property(picture, PageMendPlace.Root, PageMendPlace.Property) : null,
         };
     }
 

@@ -40,7 +40,8 @@ internal sealed class PageText
     {
         (_text, _document) = (text, document);
         Base =
-            document.QuerySelector("base[href]")?.GetAttribute("href") is { } href && Uri.TryCreate(address, SitePage.InUtf8(href), out var at)
+            document.QuerySelector("base[href]")?.GetAttribute("href") is { } href
+            && Uri.TryCreate(address, SitePage.InUtf8(href), out var at)
                 ? at
                 : address;
     }

@@ -71,8 +71,8 @@ internal sealed class SiteFolder(string root)
     public static bool IsInside(string path, string folder) =>
         path == folder || path.StartsWith(folder.TrimEnd('/') + '/', StringComparison.Ordinal);
 
-    // The path with every link on it followed.
-    private static string Real(string path)
+    /// <summary>The path with every link on it followed.</summary>
+    public static string Real(string path)
     {
         var parent = Path.GetDirectoryName(path);
         if (parent is null)

@@ -450,6 +450,44 @@ namespace Pantomet.Data.Migrations
                     b.ToTable("Wants");
                 });
 
+            modelBuilder.Entity("Pantomet.Data.Libraries.LibraryRow", b =>
+                {
+                    b.Property<Guid>("Id")
+                        .ValueGeneratedOnAdd()
+                        .HasColumnType("TEXT");
+
+                    b.Property<DateTime>("AddedAt")
+                        .HasColumnType("TEXT");
+
+                    b.Property<DateTime>("AskedAt")
+                        .HasColumnType("TEXT");
+
+                    b.Property<string>("Folder")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<bool>("Mended")
+                        .HasColumnType("INTEGER");
+
+                    b.Property<string>("Paths")
+                        .HasColumnType("TEXT");
+
+                    b.Property<string>("Rule")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<string>("State")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<string>("Trouble")
+                        .HasColumnType("TEXT");
+
+                    b.HasKey("Id");
+
+                    b.ToTable("Libraries");
+                });
+
             modelBuilder.Entity("Pantomet.Data.Live.FetchCountRow", b =>
                 {
                     b.Property<Guid>("PublicationId")

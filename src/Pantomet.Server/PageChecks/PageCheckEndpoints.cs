@@ -2,6 +2,7 @@ using Microsoft.AspNetCore.Builder;
 using Microsoft.AspNetCore.Http;
 using Microsoft.AspNetCore.Http.HttpResults;
 using Microsoft.AspNetCore.Routing;
+using Pantomet.Application.Background;
 using Pantomet.Application.PageChecks;
 using Pantomet.Core.Facts;
 using Pantomet.Core.PageChecks;
@@ -167,7 +168,7 @@ internal static class PageCheckEndpoints
         CancellationToken cancel
     ) =>
         Kept(shelf, id, PageRun.ElementsName(viewport)) is { } path
-            ? TypedResults.Ok(PageWork.Read<IReadOnlyList<PageElement>>(await File.ReadAllTextAsync(path, cancel)))
+            ? TypedResults.Ok(WorkLines.Read<IReadOnlyList<PageElement>>(await File.ReadAllTextAsync(path, cancel)))
             : None();
 
     private static async Task<Results<PhysicalFileHttpResult, ProblemHttpResult>> FileAsync(

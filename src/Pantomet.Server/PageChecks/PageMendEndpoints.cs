@@ -18,7 +18,9 @@ internal static class PageMendEndpoints
         var page = routes.MapGroup("/api/jobs/{id:guid}/page").WithTags("Handing over").ProducesProblem(StatusCodes.Status404NotFound);
         page.MapGet("/", OneAsync)
             .WithName("getPageOfJob")
-            .WithSummary("The page that the job was made of, and what becomes of it with the job's files; nothing where it was made of none.");
+            .WithSummary(
+                "The page that the job was made of, and what becomes of it with the job's files; nothing where it was made of none."
+            );
         page.MapPost("/mend", MendAsync)
             .WithName("mendPageOfJob")
             .WithSummary("Has the page mended: its pictures replaced by the job's files, and opened again beside what it was.")
@@ -63,7 +65,10 @@ internal static class PageMendEndpoints
 
     private static async Task<Results<NoContent, ProblemHttpResult>> StopAsync(Guid id, PageMendShelf mends, PageChecker checker)
     {
-        var known = await mends.ChangeAsync(id, row => row.State = row.State == PageCheckState.Waiting ? PageCheckState.Stopped : row.State);
+        var known = await mends.ChangeAsync(
+            id,
+            row => row.State = row.State == PageCheckState.Waiting ? PageCheckState.Stopped : row.State
+        );
         await checker.StopAsync(id);
         return known ? TypedResults.NoContent() : None();
     }
@@ -92,7 +97,9 @@ internal static class PageMendEndpoints
             "difference" => MendedNames.Difference(viewport),
             _ => null,
         };
-        return name is not null && await KeptAsync(id, name, mends, cancel) is { } path ? TypedResults.PhysicalFile(path, "image/png") : None();
+        return name is not null && await KeptAsync(id, name, mends, cancel) is { } path
+            ? TypedResults.PhysicalFile(path, "image/png")
+            : None();
     }
 
     private static async Task<string?> KeptAsync(Guid id, string name, PageMendShelf mends, CancellationToken cancel)

@@ -25,7 +25,8 @@ public sealed class CssAddressesTests
     [Fact]
     public void What_is_not_replaced_stays_as_it_is_written()
     {
-        const string Css = "a{ background : url( 'x.jpg' )  left/cover } /* url(x.jpg) */\nb{background:image-set(url(x.jpg) 1x,url(y.jpg) 2x)}";
+        const string Css =
+            "a{ background : url( 'x.jpg' )  left/cover } /* url(x.jpg) */\nb{background:image-set(url(x.jpg) 1x,url(y.jpg) 2x)}";
         Assert.Equal(Css, CssAddresses.With(Css, _ => null));
         Assert.Equal(
             "a{ background : var(--p)  left/cover } /* url(x.jpg) */\nb{background:var(--p)}",

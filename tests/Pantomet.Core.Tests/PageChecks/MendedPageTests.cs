@@ -7,10 +7,7 @@ public sealed class MendedPageTests
 {
     [Fact]
     public void What_moved_or_shows_something_else_is_held_otherwise() =>
-        Assert.Equal(
-            [1, 2],
-            Changed([Seen(0.99), Seen(0.99, stayed: false), Seen(0.5), Seen(0.97)], Taken(0.995)).Order()
-        );
+        Assert.Equal([1, 2], Changed([Seen(0.99), Seen(0.99, stayed: false), Seen(0.5), Seen(0.97)], Taken(0.995)).Order());
 
     [Fact]
     public void What_was_squashed_or_blurred_need_not_look_the_same_but_must_stay()
@@ -32,10 +29,16 @@ public sealed class MendedPageTests
     [Fact]
     public void One_change_is_tried_before_the_next() => Assert.Equal([0], Changed([Seen(0.5), Seen(0.9)], Taken(0.9)));
 
-    private static IReadOnlySet<int> Changed(IReadOnlyList<MendedImage> images, MendedScreen screen) => MendedPage.ToChange(images, [screen]);
+    private static IReadOnlySet<int> Changed(IReadOnlyList<MendedImage> images, MendedScreen screen) =>
+        MendedPage.ToChange(images, [screen]);
 
-    private static MendedImage Seen(double similarity, bool stayed = true, bool altered = false, bool blurred = false, double area = 1000) =>
-        new("img", ImageKind.Img, "a.jpg", null, altered, [new(360, similarity, blurred, stayed) { Area = area }]);
+    private static MendedImage Seen(
+        double similarity,
+        bool stayed = true,
+        bool altered = false,
+        bool blurred = false,
+        double area = 1000
+    ) => new("img", ImageKind.Img, "a.jpg", null, altered, [new(360, similarity, blurred, stayed) { Area = area }]);
 
     private static MendedScreen Taken(double similarity) => new(360, 1, 100, 50, 800, 800, similarity, similarity);
 }

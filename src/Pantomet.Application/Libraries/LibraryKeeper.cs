@@ -1,0 +1,69 @@
+using Microsoft.Extensions.Logging;
+using Pantomet.Application.Background;
+using Pantomet.Data;
+using Pantomet.Data.Libraries;
+
+namespace Pantomet.Application.Libraries;
+
+/// <summary>
+/// Looks folders of pictures through, tries some of them, puts them right and back again, one folder after the other, each in a process of its
+/// own. Ended at any moment each picture is old or new and whole, and what was done is known when it goes on.
+/// </summary>
+internal sealed class LibraryKeeper(LibraryShelf shelf, WorkCall call, WorkOptions options, ILogger<LibraryKeeper> log)
+    : QueueWorker<LibraryProgress>(log)
+{
+    /// <summary>Ends what is under way with one, and has something else done, or nothing.</summary>
+    /// <returns>False when there is none.</returns>
+    public async Task<bool> AskAsync(Guid id, LibraryState state, LibraryRule? rule = null, IReadOnlyList<string>? paths = null)
+    {
+        var known = await shelf.AskAsync(id, state, rule, paths);
+        // What is under way was asked for before.
+        await StopAsync(id);
+        Ring();
+        return known;
+    }
+
+    protected override async Task<bool> NextAsync(CancellationToken stopping)
+    {
+        if (await shelf.NextAsync(stopping) is not { } row)
+        {
+            return false;
+        }
+
+        await RunAsync(
+            row.Id,
+            (tells, stop) => call.RunAsync(LibraryWork.Call, OrderOf(row), longest: null, tells, stop),
+            trouble =>
+                shelf.ChangeAsync(
+                    row.Id,
+                    now =>
+                    {
+                        // Something else may have been asked for while it ended.
+                        if (now.State == row.State && now.AskedAt == row.AskedAt)
+                        {
+                            now.Mended = row.State == LibraryState.Mending ? trouble is null : now.Mended;
+                            (now.State, now.Trouble) = (LibraryState.Ready, trouble);
+                        }
+                    }
+                ),
+            stopping
+        );
+        return true;
+    }
+
+    private LibraryOrder OrderOf(LibraryRow row) =>
+        new(
+            row.State switch
+            {
+                LibraryState.Looking => LibraryStep.Look,
+                LibraryState.Trying => LibraryStep.Try,
+                LibraryState.Mending => LibraryStep.Mend,
+                _ => LibraryStep.Restore,
+            },
+            row.Folder,
+            shelf.WorkOf(row.Id),
+            StoredJson.Read<LibraryRule>(row.Rule),
+            row.Paths is { } paths ? StoredJson.Read<IReadOnlyList<string>>(paths) : null,
+            options.Workers
+        );
+}

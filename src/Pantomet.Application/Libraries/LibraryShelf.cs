@@ -1,0 +1,318 @@
+using Microsoft.EntityFrameworkCore;
+using Microsoft.Extensions.DependencyInjection;
+using Pantomet.Application.Jobs;
+using Pantomet.Application.Mending;
+using Pantomet.Application.Sites;
+using Pantomet.Core.Mending;
+using Pantomet.Data;
+using Pantomet.Data.Libraries;
+
+namespace Pantomet.Application.Libraries;
+
+/// <summary>A folder of pictures as it stands.</summary>
+/// <param name="Id">Identity.</param>
+/// <param name="Folder">The whole path of the folder.</param>
+/// <param name="State">Where it stands.</param>
+/// <param name="Mended">True once all of it was put right by its rule.</param>
+/// <param name="Trouble">What went wrong with what was done last: a sentence.</param>
+/// <param name="Progress">How far it is; null where nothing is under way.</param>
+/// <param name="SecondsLeft">How much longer it takes at this pace; null until that can be told.</param>
+/// <param name="Figures">What it comes to; null until it was looked through.</param>
+/// <param name="Rule">What its pictures are lightened to.</param>
+/// <param name="Trial">What trying some of them came to; null until that was done.</param>
+/// <param name="Outcome">What was done to it so far.</param>
+public sealed record LibraryView(
+    Guid Id,
+    string Folder,
+    LibraryState State,
+    bool Mended,
+    string? Trouble,
+    LibraryProgress? Progress,
+    double? SecondsLeft,
+    LibraryFigures? Figures,
+    LibraryRule Rule,
+    LibraryTrial? Trial,
+    LibraryOutcome Outcome
+);
+
+/// <summary>What was done to a folder of pictures so far.</summary>
+/// <param name="Looked">How many pictures were looked at to be put right.</param>
+/// <param name="Mended">How many are lighter.</param>
+/// <param name="Before">What those weighed.</param>
+/// <param name="After">What they weigh.</param>
+/// <param name="Kept">How many originals are kept.</param>
+/// <param name="Troubles">How many could not be read or written.</param>
+public sealed record LibraryOutcome(int Looked, int Mended, long Before, long After, int Kept, int Troubles);
+
+/// <summary>Which pictures of a folder are wanted.</summary>
+public enum LibraryShow
+{
+    /// <summary>All.</summary>
+    All,
+
+    /// <summary>Those of 1 MB and more.</summary>
+    Over,
+
+    /// <summary>Those near 1 MB.</summary>
+    Near,
+
+    /// <summary>Those that lie on their side.</summary>
+    OnSide,
+
+    /// <summary>Those that tell where they were taken.</summary>
+    Located,
+
+    /// <summary>Those with the ending of another type.</summary>
+    Misnamed,
+
+    /// <summary>Those that move.</summary>
+    Moving,
+
+    /// <summary>Those that cannot be read or written.</summary>
+    Troubles,
+
+    /// <summary>Those that are lighter now.</summary>
+    Mended,
+}
+
+/// <summary>A picture of a folder, and what became of it.</summary>
+/// <param name="Picture">As it was when the folder was looked through.</param>
+/// <param name="Result">What became of it; null where nothing did.</param>
+public sealed record LibraryPicture(SurveyedPicture Picture, MendedPicture? Result);
+
+/// <summary>A part of a folder's pictures, the heaviest first.</summary>
+/// <param name="Total">How many there are of the kind.</param>
+/// <param name="Pictures">The part.</param>
+public sealed record LibraryPage(int Total, IReadOnlyList<LibraryPicture> Pictures);
+
+/// <summary>The folders of pictures that are put right.</summary>
+internal sealed class LibraryShelf(IServiceScopeFactory scopes, DataFolder folder, WorkOptions options, Writer writer, TimeProvider clock)
+{
+    /// <summary>The folders that the owner allowed, as whole paths.</summary>
+    public IReadOnlyList<string> Allowed => [.. options.Libraries.Select(Path.GetFullPath)];
+
+    /// <summary>All of them, the newest first.</summary>
+    public async Task<IReadOnlyList<LibraryRow>> AllAsync(CancellationToken cancel)
+    {
+        await using var scope = scopes.CreateAsyncScope();
+        return await Rows(scope).OrderByDescending(row => row.AddedAt).ToListAsync(cancel);
+    }
+
+    /// <summary>One of them; null when there is none.</summary>
+    public async Task<LibraryRow?> OneAsync(Guid id, CancellationToken cancel)
+    {
+        await using var scope = scopes.CreateAsyncScope();
+        return await Rows(scope).SingleOrDefaultAsync(row => row.Id == id, cancel);
+    }
+
+    /// <summary>The one that waits longest; null when none does.</summary>
+    public async Task<LibraryRow?> NextAsync(CancellationToken cancel)
+    {
+        await using var scope = scopes.CreateAsyncScope();
+        return await Rows(scope)
+            .Where(row => row.State != LibraryState.Ready && row.State != LibraryState.Paused)
+            .OrderBy(row => row.AskedAt)
+            .FirstOrDefaultAsync(cancel);
+    }
+
+    /// <summary>Adds a folder; a sentence when it cannot be.</summary>
+    public async Task<(LibraryRow? Row, string? Fault)> AddAsync(string path, CancellationToken cancel)
+    {
+        if (Allowed.Count == 0)
+        {
+            return (null, "No folder may be put right. Start the server with --library and the folder.");
+        }
+
+        string full;
+        try
+        {
+            full = Path.GetFullPath(path.Trim());
+        }
+        catch (ArgumentException)
+        {
+            return (null, "That is no path of a folder.");
+        }
+
+        if (!Path.IsPathRooted(path.Trim()) || !Directory.Exists(full))
+        {
+            return (null, "There is no such folder on the server's machine. A whole path is wanted.");
+        }
+
+        // A link may lead elsewhere: what it leads to counts.
+        var real = SiteFolder.Real(full);
+        if (!Allowed.Any(allowed => SiteFolder.IsInside(real, SiteFolder.Real(allowed))))
+        {
+            return (null, $"Only these folders, and those in them, may be put right: {string.Join(", ", Allowed)}.");
+        }
+
+        var data = SiteFolder.Real(folder.Root);
+        if (SiteFolder.IsInside(data, real) || SiteFolder.IsInside(real, data))
+        {
+            return (null, "The data of this program lies in that folder, or it in the data. Choose another.");
+        }
+
+        if (
+            (await AllAsync(cancel)).FirstOrDefault(row =>
+                SiteFolder.IsInside(row.Folder, real) || SiteFolder.IsInside(real, row.Folder)
+            ) is
+            { } other
+        )
+        {
+            return (
+                null,
+                $"{other.Folder} is in the list already. Two lists of the same pictures would keep each other's files as originals."
+            );
+        }
+
+        var now = clock.GetUtcNow().UtcDateTime;
+        var row = new LibraryRow
+        {
+            Id = Guid.CreateVersion7(),
+            Folder = real,
+            Rule = StoredJson.Write(new LibraryRule()),
+            State = LibraryState.Looking,
+            AddedAt = now,
+            AskedAt = now,
+        };
+        await writer.WriteAsync<bool>(
+            async db =>
+            {
+                db.Libraries.Add(row);
+                await db.SaveChangesAsync(CancellationToken.None);
+                return (true, null);
+            },
+            cancel
+        );
+        return (row, null);
+    }
+
+    /// <summary>Has something done with one.</summary>
+    /// <returns>False when there is none.</returns>
+    public Task<bool> AskAsync(Guid id, LibraryState state, LibraryRule? rule, IReadOnlyList<string>? paths) =>
+        ChangeAsync(
+            id,
+            row =>
+            {
+                (row.State, row.Trouble, row.AskedAt) = (state, null, clock.GetUtcNow().UtcDateTime);
+                row.Rule = rule is null ? row.Rule : StoredJson.Write(rule);
+                row.Paths = paths is null ? null : StoredJson.Write(paths);
+                row.Mended &= state is LibraryState.Restoring && paths is not null;
+            }
+        );
+
+    /// <summary>Changes one.</summary>
+    /// <returns>False when there is none.</returns>
+    public Task<bool> ChangeAsync(Guid id, Action<LibraryRow> change) =>
+        writer.WriteAsync<bool>(
+            async db =>
+            {
+                if (await db.Libraries.SingleOrDefaultAsync(row => row.Id == id, CancellationToken.None) is not { } row)
+                {
+                    return (false, null);
+                }
+
+                change(row);
+                await db.SaveChangesAsync(CancellationToken.None);
+                return (true, null);
+            },
+            CancellationToken.None
+        );
+
+    /// <summary>Takes one out of the list, with its lists and the originals that are kept.</summary>
+    public async Task<bool> RemoveAsync(Guid id, CancellationToken cancel)
+    {
+        var removed = await writer.WriteAsync<bool>(
+            async db => (await db.Libraries.Where(row => row.Id == id).ExecuteDeleteAsync(CancellationToken.None) > 0, null),
+            cancel
+        );
+        if (removed && Directory.Exists(WorkOf(id)))
+        {
+            Directory.Delete(WorkOf(id), recursive: true);
+        }
+
+        return removed;
+    }
+
+    /// <summary>How one is shown.</summary>
+    public LibraryView ViewOf(LibraryRow row, LibraryProgress? progress)
+    {
+        var lists = Lists(row.Id);
+        return new(
+            row.Id,
+            row.Folder,
+            row.State,
+            row.Mended,
+            row.Trouble,
+            progress,
+            progress?.Left,
+            lists.Figures(),
+            StoredJson.Read<LibraryRule>(row.Rule),
+            lists.Trial(),
+            Outcome(lists)
+        );
+    }
+
+    /// <summary>A part of its pictures, the heaviest first.</summary>
+    public LibraryPage Page(Guid id, LibraryShow show, int from, int count)
+    {
+        var lists = Lists(id);
+        var results = Latest(lists);
+        var wanted = lists
+            .Pictures.Read()
+            .Select(one => new LibraryPicture(one, results.GetValueOrDefault(one.Path)))
+            .Where(one => IsOf(one, show))
+            .OrderByDescending(one => one.Picture.Bytes)
+            .ToList();
+        return new(wanted.Count, [.. wanted.Skip(Math.Max(0, from)).Take(Math.Clamp(count, 1, 500))]);
+    }
+
+    /// <summary>The lists of one.</summary>
+    public LibraryLists Lists(Guid id) => new(WorkOf(id));
+
+    /// <summary>The folder of the lists of one.</summary>
+    public string WorkOf(Guid id) => Path.Combine(folder.Libraries, $"{id:N}");
+
+    private static bool IsOf(LibraryPicture one, LibraryShow show) =>
+        show switch
+        {
+            LibraryShow.Over => one.Picture.Bytes >= LibraryFigures.Heavy,
+            LibraryShow.Near => one.Picture.Bytes is >= LibraryFigures.NearHeavy and < LibraryFigures.Heavy,
+            LibraryShow.OnSide => one.Picture.OnSide,
+            LibraryShow.Located => one.Picture.Located,
+            LibraryShow.Misnamed => one.Picture.Misnamed,
+            LibraryShow.Moving => one.Picture.Moves,
+            LibraryShow.Troubles => one.Picture.Trouble is not null || IsTrouble(one.Result),
+            LibraryShow.Mended => one.Result?.After is not null,
+            _ => true,
+        };
+
+    private static bool IsTrouble(MendedPicture? result) => result is { Code: null, Sentence: not null };
+
+    private static LibraryOutcome Outcome(LibraryLists lists)
+    {
+        var results = Latest(lists).Values;
+        var mended = results.Where(one => one.After is not null).ToList();
+        return new(
+            results.Count(one => one.Code != LibraryLists.PutBack),
+            mended.Count,
+            mended.Sum(one => one.Before ?? 0),
+            mended.Sum(one => one.After ?? 0),
+            lists.KeptCount(),
+            results.Count(IsTrouble)
+        );
+    }
+
+    private static Dictionary<string, MendedPicture> Latest(LibraryLists lists)
+    {
+        var latest = new Dictionary<string, MendedPicture>(StringComparer.Ordinal);
+        foreach (var one in lists.Results.Read())
+        {
+            latest[one.Path] = one;
+        }
+
+        return latest;
+    }
+
+    private static IQueryable<LibraryRow> Rows(AsyncServiceScope scope) =>
+        scope.ServiceProvider.GetRequiredService<PantometDb>().Libraries.AsNoTracking();
+}

@@ -1,0 +1,54 @@
+namespace Pantomet.Data.Libraries;
+
+/// <summary>Where a folder of pictures stands.</summary>
+public enum LibraryState
+{
+    /// <summary>It is looked through, or waits for that.</summary>
+    Looking,
+
+    /// <summary>It was looked through; nothing is under way.</summary>
+    Ready,
+
+    /// <summary>Some of its pictures are tried, or wait for that.</summary>
+    Trying,
+
+    /// <summary>It is put right, or waits for that.</summary>
+    Mending,
+
+    /// <summary>It is held, and can go on.</summary>
+    Paused,
+
+    /// <summary>Originals are put back, or wait for that.</summary>
+    Restoring,
+}
+
+/// <summary>A folder of pictures of the server's machine that is put right. Its lists and originals lie in a folder under its id.</summary>
+public sealed class LibraryRow
+{
+    /// <summary>Identity in addresses, and the name of its folder.</summary>
+    public Guid Id { get; set; }
+
+    /// <summary>The whole path of the folder.</summary>
+    public required string Folder { get; set; }
+
+    /// <summary>What its pictures are lightened to, as JSON.</summary>
+    public required string Rule { get; set; }
+
+    /// <summary>Where it stands.</summary>
+    public LibraryState State { get; set; }
+
+    /// <summary>Which originals are put back, as JSON; null for all.</summary>
+    public string? Paths { get; set; }
+
+    /// <summary>What went wrong with what was done last: a sentence.</summary>
+    public string? Trouble { get; set; }
+
+    /// <summary>True once all of it was put right by its rule.</summary>
+    public bool Mended { get; set; }
+
+    /// <summary>When it was added, UTC.</summary>
+    public DateTime AddedAt { get; set; }
+
+    /// <summary>When what waits was asked for, UTC.</summary>
+    public DateTime AskedAt { get; set; }
+}

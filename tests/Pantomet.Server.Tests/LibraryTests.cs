@@ -1,0 +1,180 @@
+using System.Net;
+using System.Net.Http.Json;
+using System.Security.Cryptography;
+using System.Text.Json;
+
+namespace Pantomet.Server.Tests;
+
+/// <summary>A folder of the server's machine: looked through, tried, put right, held, and put back.</summary>
+public sealed class LibraryTests(ServerFixture server) : IClassFixture<ServerFixture>
+{
+    [Fact]
+    public async Task A_folder_is_looked_through_tried_put_right_and_put_back()
+    {
+        var folder = Folder("whole", 3);
+        File.WriteAllText(Path.Combine(folder, "broken.jpg"), "no picture");
+        File.CreateSymbolicLink(Path.Combine(folder, "link.jpg"), "/etc/passwd");
+        var before = Contents(folder);
+        var id = await AddAsync(folder);
+        var looked = await ReadyAsync(id);
+        var figures = looked.GetProperty("figures");
+        Assert.Equal(4, figures.GetProperty("count").GetInt32());
+        Assert.Equal(1, figures.GetProperty("unread").GetInt32());
+        Assert.Equal(1, figures.GetProperty("misnamed").GetInt32());
+        Assert.Equal(3, figures.GetProperty("mendable").GetInt32());
+
+        // Trying touches nothing, and tells what all would come to.
+        await AskAsync(
+            id,
+            "try",
+            new
+            {
+                maxSide = 400,
+                likeness = 0.99,
+                atLeast = 0.1,
+            }
+        );
+        var tried = await ReadyAsync(id);
+        var forecast = tried.GetProperty("trial").GetProperty("forecast");
+        Assert.Equal(3, forecast.GetProperty("tried").GetInt32());
+        Assert.Equal(before, Contents(folder));
+
+        await AskAsync(
+            id,
+            "mend",
+            new
+            {
+                maxSide = 400,
+                likeness = 0.99,
+                atLeast = 0.1,
+            }
+        );
+        var mended = await ReadyAsync(id);
+        Assert.True(mended.GetProperty("mended").GetBoolean(), $"{mended}");
+        var outcome = mended.GetProperty("outcome");
+        Assert.Equal(3, outcome.GetProperty("mended").GetInt32());
+        Assert.Equal(3, outcome.GetProperty("kept").GetInt32());
+        // What was told before is what came.
+        Assert.Equal(
+            forecast.GetProperty("saved").GetInt64(),
+            outcome.GetProperty("before").GetInt64() - outcome.GetProperty("after").GetInt64()
+        );
+        Assert.NotEqual(before, Contents(folder));
+        var pictures = await server.SendAsync(HttpMethod.Get, $"/api/libraries/{id}/pictures?show=troubles");
+        var trouble = Assert.Single(pictures.GetProperty("pictures").EnumerateArray());
+        Assert.Equal("broken.jpg", trouble.GetProperty("picture").GetProperty("path").GetString());
+
+        // One comes back, then the others: byte for byte.
+        var path = before.Keys.First(key => key.EndsWith("1.jpg", StringComparison.Ordinal));
+        await AskAsync(id, "restore", new { paths = new[] { path } });
+        var one = await ReadyAsync(id);
+        Assert.Equal(2, one.GetProperty("outcome").GetProperty("kept").GetInt32());
+        Assert.Equal(before[path], Contents(folder)[path]);
+        await AskAsync(id, "restore", new { paths = (string[]?)null });
+        var all = await ReadyAsync(id);
+        Assert.Equal(0, all.GetProperty("outcome").GetProperty("kept").GetInt32());
+        Assert.Equal(before, Contents(folder));
+        await server.SendAsync(HttpMethod.Delete, $"/api/libraries/{id}");
+        Assert.Equal(before, Contents(folder));
+    }
+
+    [Fact]
+    public async Task What_is_held_goes_on_where_it_was_also_after_a_restart()
+    {
+        var folder = Folder("held", 12);
+        var id = await AddAsync(folder);
+        await ReadyAsync(id);
+        var rule = new { maxSide = 700, likeness = 0.99 };
+        await AskAsync(id, "mend", rule);
+        await UntilAsync(id, view => view.GetProperty("outcome").GetProperty("mended").GetInt32() > 0);
+        await AskAsync(id, "pause", null);
+        var held = await server.SendAsync(HttpMethod.Get, $"/api/libraries/{id}");
+        Assert.Equal("paused", held.GetProperty("state").GetString());
+        var done = held.GetProperty("outcome").GetProperty("mended").GetInt32();
+        // Whatever was under way, each picture is old or new and whole, and its original is kept where it is new.
+        Assert.InRange(held.GetProperty("outcome").GetProperty("kept").GetInt32(), done, done + Environment.ProcessorCount);
+        Assert.DoesNotContain(Directory.EnumerateFiles(folder), path => path.EndsWith(".part", StringComparison.Ordinal));
+        await AskAsync(id, "mend", rule);
+        await server.RestartAsync();
+        var whole = await ReadyAsync(id);
+        Assert.True(whole.GetProperty("mended").GetBoolean(), $"{whole}");
+        Assert.Equal(12, whole.GetProperty("outcome").GetProperty("kept").GetInt32());
+        Assert.Equal(12, whole.GetProperty("outcome").GetProperty("mended").GetInt32());
+        await server.SendAsync(HttpMethod.Delete, $"/api/libraries/{id}");
+    }
+
+    [Theory]
+    [InlineData("/etc", "Only these folders")]
+    [InlineData("pictures", "whole path")]
+    [InlineData("/no/such/folder", "no such folder")]
+    public async Task Only_folders_that_the_owner_allowed_are_touched(string folder, string sentence)
+    {
+        using var answer = await server.Client.PostAsJsonAsync(new Uri("/api/libraries", UriKind.Relative), new { folder });
+        Assert.Equal(HttpStatusCode.BadRequest, answer.StatusCode);
+        Assert.Contains(sentence, await answer.Content.ReadAsStringAsync(), StringComparison.Ordinal);
+    }
+
+    [Fact]
+    public async Task A_link_that_leads_out_of_an_allowed_folder_is_refused()
+    {
+        var way = Path.Combine(server.Library, "way-out");
+        Directory.CreateSymbolicLink(way, server.Data);
+        using var answer = await server.Client.PostAsJsonAsync(new Uri("/api/libraries", UriKind.Relative), new { folder = way });
+        Assert.Contains("Only these folders", await answer.Content.ReadAsStringAsync(), StringComparison.Ordinal);
+        Directory.Delete(way);
+    }
+
+    [Theory]
+    [InlineData("""{ "maxSide": 3 }""", "longer side")]
+    [InlineData("""{ "likeness": 2 }""", "likeness")]
+    [InlineData("""{ "atLeast": 1 }""", "share")]
+    public async Task A_wrong_rule_gets_a_sentence(string rule, string sentence)
+    {
+        using var body = new StringContent(rule, System.Text.Encoding.UTF8, "application/json");
+        using var answer = await server.Client.PostAsync(new Uri($"/api/libraries/{Guid.NewGuid()}/mend", UriKind.Relative), body);
+        Assert.Equal(HttpStatusCode.BadRequest, answer.StatusCode);
+        Assert.Contains(sentence, await answer.Content.ReadAsStringAsync(), StringComparison.Ordinal);
+    }
+
+    private string Folder(string name, int count)
+    {
+        var folder = Path.Combine(server.Library, name);
+        Directory.CreateDirectory(folder);
+        var picture = File.ReadAllBytes(ServerFixture.DemoPicture("barometer-from-chat.jpg"));
+        for (var i = 0; i < count; i++)
+        {
+            File.WriteAllBytes(Path.Combine(folder, i == 0 ? "picture-0.png" : $"picture-{i}.jpg"), [.. picture, .. new byte[i]]);
+        }
+
+        return folder;
+    }
+
+    private static Dictionary<string, string> Contents(string folder) =>
+        Directory
+            .EnumerateFiles(folder)
+            .ToDictionary(path => Path.GetFileName(path), path => Convert.ToHexString(SHA256.HashData(File.ReadAllBytes(path))));
+
+    private async Task<string> AddAsync(string folder) =>
+        (await server.SendAsync(HttpMethod.Post, "/api/libraries", new { folder })).GetProperty("id").GetString()!;
+
+    private async Task AskAsync(string id, string what, object? body) =>
+        await server.SendAsync(HttpMethod.Post, $"/api/libraries/{id}/{what}", body);
+
+    private Task<JsonElement> ReadyAsync(string id) => UntilAsync(id, view => view.GetProperty("state").GetString() == "ready");
+
+    private async Task<JsonElement> UntilAsync(string id, Func<JsonElement, bool> isIt)
+    {
+        for (var tries = 0; tries < 900; tries++)
+        {
+            var view = await server.SendAsync(HttpMethod.Get, $"/api/libraries/{id}");
+            if (isIt(view))
+            {
+                return view;
+            }
+
+            await Task.Delay(100);
+        }
+
+        throw new TimeoutException("The folder did not come to its end.");
+    }
+}

@@ -3,9 +3,9 @@ using Pantomet.Application.Background;
 using Pantomet.Application.Bundles;
 using Pantomet.Application.Destinations;
 using Pantomet.Application.Engine;
+using Pantomet.Application.Folders;
 using Pantomet.Application.Jobs;
 using Pantomet.Application.Keeping;
-using Pantomet.Application.Libraries;
 using Pantomet.Application.Live;
 using Pantomet.Application.PageChecks;
 using Pantomet.Application.PageMends;
@@ -49,9 +49,9 @@ internal static class ApplicationServices
             .AddSingleton<PageChecker>()
             .AddHostedService(provider => provider.GetRequiredService<PageChecker>());
         services
-            .AddSingleton<LibraryShelf>()
-            .AddSingleton<LibraryKeeper>()
-            .AddHostedService(provider => provider.GetRequiredService<LibraryKeeper>());
+            .AddSingleton<PictureFolderShelf>()
+            .AddSingleton<PictureFolderKeeper>()
+            .AddHostedService(provider => provider.GetRequiredService<PictureFolderKeeper>());
         return services.AddHostedService<JobRunner>().AddHostedService<Housekeeping>();
     }
 }

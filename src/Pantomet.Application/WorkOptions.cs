@@ -30,7 +30,7 @@ public record WorkOptions
     public bool ReachesPrivate { get; init; } = true;
 
     /// <summary>The folders of this machine whose pictures may be put right, with all that lies in them; none unless the owner says so.</summary>
-    public IReadOnlyList<string> Libraries { get; init; } = [];
+    public IReadOnlyList<string> PictureFolders { get; init; } = [];
 
     /// <summary>How long the check of one page may take before its process is ended: twenty minutes unless set otherwise.</summary>
     public TimeSpan LongestPageCheck { get; init; } = TimeSpan.FromMinutes(20);

@@ -1,6 +1,6 @@
 using System.CommandLine;
 using Pantomet.Application.Background;
-using Pantomet.Application.Libraries;
+using Pantomet.Application.Folders;
 using Pantomet.Application.PageChecks;
 using Pantomet.Cli;
 using Pantomet.Cli.Mend;
@@ -8,14 +8,14 @@ using Pantomet.Cli.Page;
 using Pantomet.Cli.Render;
 using Pantomet.Cli.Site;
 
-// The server starts itself so, to keep the imaging library out of its own process: orders from standard input, and nothing else is loaded.
+// The server starts itself so, to keep the imaging folder out of its own process: orders from standard input, and nothing else is loaded.
 if (args is ["work"])
 {
     await Pantomet.Imaging.Hosting.OrderLine.ServeAsync(Console.In, Console.Out);
     return ExitCodes.Fine;
 }
 
-// So the server has a page measured: nothing of the page, the browser or the imaging library is in its own process.
+// So the server has a page measured: nothing of the page, the browser or the imaging folder is in its own process.
 if (args is [PageWork.Call])
 {
     await WorkLines.ServeAsync<PageOrder, PageProgress>(Console.In, Console.Out, PageWork.DoAsync);
@@ -23,9 +23,9 @@ if (args is [PageWork.Call])
 }
 
 // And so it has a folder of pictures put right.
-if (args is [LibraryWork.Call])
+if (args is [PictureFolderWork.Call])
 {
-    await WorkLines.ServeAsync<LibraryOrder, LibraryProgress>(Console.In, Console.Out, LibraryWork.DoAsync);
+    await WorkLines.ServeAsync<PictureFolderOrder, PictureFolderProgress>(Console.In, Console.Out, PictureFolderWork.DoAsync);
     return ExitCodes.Fine;
 }
 

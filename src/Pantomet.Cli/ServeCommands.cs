@@ -46,8 +46,8 @@ internal static class ServeCommands
                 var demo = Path.Combine(root, "demo");
                 DemoSite.Lay(demo, DemoSite.FolderIn(data));
                 // Beside the data, as everybody's pictures are.
-                var library = data + "-library";
-                DemoLibrary.Lay(demo, library);
+                var folder = data + "-pictures";
+                DemoFolder.Lay(demo, folder);
                 return await RunAsync(
                     new()
                     {
@@ -55,7 +55,7 @@ internal static class ServeCommands
                         Client = Installation.Client,
                         Port = call.GetValue(port),
                         Example = DemoSite.FolderIn(data),
-                        Libraries = [library],
+                        PictureFolders = [folder],
                     },
                     app => DemoData.ReadInAsync(app, demo, cancel),
                     cancel,
@@ -111,17 +111,17 @@ internal static class ServeCommands
                 result.AddError("--log-level takes trace, debug, information, warning or error.");
             }
         });
-        var libraries = new Option<string[]>("--library")
+        var folders = new Option<string[]>("--folder")
         {
             Description = "A folder of this machine whose pictures may be put right; can be given more than once.",
             HelpName = "DIR",
             DefaultValueFactory = _ => [],
         };
-        libraries.Validators.Add(result =>
+        folders.Validators.Add(result =>
         {
             if (result.Tokens.FirstOrDefault(token => !Directory.Exists(token.Value)) is { } none)
             {
-                result.AddError($"--library takes a folder that is there; {none.Value} is none.");
+                result.AddError($"--folder takes a folder that is there; {none.Value} is none.");
             }
         });
         var port = Port();
@@ -133,7 +133,7 @@ internal static class ServeCommands
             upload,
             everyone,
             level,
-            libraries,
+            folders,
         };
         command.SetAction(
             async (call, cancel) =>
@@ -144,7 +144,7 @@ internal static class ServeCommands
                     Client = Installation.Client,
                     Port = call.GetValue(port),
                     Host = call.GetValue(host)!,
-                    Libraries = call.GetValue(libraries)!,
+                    PictureFolders = call.GetValue(folders)!,
                     MostUploadBytes = call.GetValue(upload) * 1_000_000,
                     LogLevel = Enum.Parse<LogLevel>(call.GetValue(level)!, ignoreCase: true),
                 };

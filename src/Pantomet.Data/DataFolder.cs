@@ -35,8 +35,8 @@ public sealed class DataFolder : IDisposable
             Directory.CreateDirectory(SideFiles);
             Pages = Path.Combine(Root, "pages");
             Directory.CreateDirectory(Pages);
-            Libraries = Path.Combine(Root, "libraries");
-            Directory.CreateDirectory(Libraries);
+            PictureFolders = Path.Combine(Root, "folders");
+            Directory.CreateDirectory(PictureFolders);
             Previews = Path.Combine(Root, "previews");
             Directory.CreateDirectory(Previews);
             foreach (var left in Directory.EnumerateFiles(Previews, "*.part"))
@@ -67,7 +67,7 @@ public sealed class DataFolder : IDisposable
     public string Pages { get; }
 
     /// <summary>The folder of the lists and originals of folders that are put right.</summary>
-    public string Libraries { get; }
+    public string PictureFolders { get; }
 
     /// <summary>Folder of previews; it can be emptied at any time.</summary>
     public string Previews { get; }

@@ -1,8 +1,8 @@
 using Microsoft.EntityFrameworkCore;
 using Microsoft.EntityFrameworkCore.ChangeTracking;
 using Pantomet.Core.Framing;
+using Pantomet.Data.Folders;
 using Pantomet.Data.Jobs;
-using Pantomet.Data.Libraries;
 using Pantomet.Data.Live;
 using Pantomet.Data.Pages;
 using Pantomet.Data.Pictures;
@@ -54,7 +54,7 @@ public sealed class PantometDb(DbContextOptions<PantometDb> options) : DbContext
     public DbSet<PageJobRow> PageJobs => Set<PageJobRow>();
 
     /// <summary>Folders of pictures that are put right.</summary>
-    public DbSet<LibraryRow> Libraries => Set<LibraryRow>();
+    public DbSet<PictureFolderRow> PictureFolders => Set<PictureFolderRow>();
 
     /// <summary>The files of what was handed over.</summary>
     public DbSet<DeliveredFileRow> DeliveredFiles => Set<DeliveredFileRow>();
@@ -129,7 +129,7 @@ public sealed class PantometDb(DbContextOptions<PantometDb> options) : DbContext
         modelBuilder.Entity<SettingRow>().HasKey(row => row.Name);
         modelBuilder.Entity<SideFileRow>().HasKey(row => row.Name);
         modelBuilder.Entity<PageCheckRow>().Property(row => row.State).HasConversion<string>();
-        modelBuilder.Entity<LibraryRow>().Property(row => row.State).HasConversion<string>();
+        modelBuilder.Entity<PictureFolderRow>().Property(row => row.State).HasConversion<string>();
         modelBuilder.Entity<PageJobRow>(job =>
         {
             job.HasKey(row => row.JobId);

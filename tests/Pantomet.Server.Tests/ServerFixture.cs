@@ -21,7 +21,7 @@ public sealed class ServerFixture : IAsyncLifetime
     public string Data { get; } = Directory.CreateTempSubdirectory("pantomet-server-").FullName;
 
     /// <summary>The folder whose pictures may be put right.</summary>
-    public string Library { get; } = Directory.CreateTempSubdirectory("pantomet-library-").FullName;
+    public string Pictures { get; } = Directory.CreateTempSubdirectory("pantomet-folder-").FullName;
 
     public HttpClient Client { get; private set; } = new();
 
@@ -38,7 +38,7 @@ public sealed class ServerFixture : IAsyncLifetime
                 Data = Data,
                 Port = 0,
                 MostUploadBytes = MostUploadBytes,
-                Libraries = [Library],
+                PictureFolders = [Pictures],
             },
             builder => builder.Logging.ClearProviders().AddProvider(Log)
         );
@@ -208,7 +208,7 @@ public sealed class ServerFixture : IAsyncLifetime
         Client.Dispose();
         SqliteConnection.ClearAllPools();
         Directory.Delete(Data, recursive: true);
-        Directory.Delete(Library, recursive: true);
+        Directory.Delete(Pictures, recursive: true);
     }
 }
 

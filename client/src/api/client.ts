@@ -71,6 +71,12 @@ export type PageOfJob = Schemas['PageMendView'];
 export type MendedPage = Schemas['MendedPage'];
 export type MendedScreen = Schemas['MendedScreen'];
 export type MendedImage = Schemas['MendedImage'];
+// A record whose members all have a value at first is described as if they could be missing.
+type FolderFigures = Required<Schemas['PictureFolderFigures']>;
+export type PictureFolder = Omit<Schemas['PictureFolderView'], 'figures'> & { figures: FolderFigures | null };
+export type FolderList = { allowed: string[]; folders: PictureFolder[] };
+export type FolderRule = Schemas['PictureFolderRule'];
+export type FolderPicture = Schemas['PictureFolderPicture'];
 export type PageFaultCode = Schemas['PageFaultCode'];
 
 export const api = createClient<paths>({ baseUrl: '' });

@@ -1,6 +1,15 @@
 import { useQueries, useQuery, useQueryClient } from '@tanstack/react-query';
 import { useEffect } from 'react';
-import { api, type Cell, type JobSummary, type PageElement, type PageOfJob, take } from './client';
+import {
+  api,
+  type Cell,
+  type JobSummary,
+  type FolderList,
+  type PictureFolder,
+  type PageElement,
+  type PageOfJob,
+  take,
+} from './client';
 
 /** How many pictures of the library are asked for at once. */
 export const pageSize = 60;
@@ -135,6 +144,48 @@ export function usePageOfJob(id: string) {
       (await take<PageOfJob | undefined>(api.GET('/api/jobs/{id}/page', { params: { path: { id } } }))) ??
       null,
     refetchInterval: ({ state }) => (state.data?.state === 'waiting' ? second : false),
+  });
+}
+
+const isBusy = (one: PictureFolder | undefined) =>
+  one !== undefined && one.state !== 'ready' && one.state !== 'paused';
+
+/** The folders of pictures that are put right; asked for again while something is under way. */
+export function useFolders() {
+  return useQuery({
+    queryKey: ['folders'],
+    queryFn: async () => (await take(api.GET('/api/folders'))) as FolderList,
+    staleTime: 0,
+    refetchInterval: ({ state }) => (state.data?.folders.some(isBusy) ? second : false),
+  });
+}
+
+/** One of them. */
+export function useFolder(id: string) {
+  return useQuery({
+    queryKey: ['folders', id],
+    queryFn: async () =>
+      (await take(api.GET('/api/folders/{id}', { params: { path: { id } } }))) as PictureFolder,
+    staleTime: 0,
+    refetchInterval: ({ state }) => (isBusy(state.data) ? second : false),
+  });
+}
+
+/** How many pictures of a folder are asked for at once. */
+export const folderPart = 200;
+
+/** A part of its pictures, the heaviest first; read anew when something became of them. */
+export function useFolderPictures(id: string, show: string, from: number, version: string) {
+  return useQuery({
+    queryKey: ['folders', id, 'pictures', show, from, version],
+    queryFn: () =>
+      take(
+        api.GET('/api/folders/{id}/pictures', {
+          params: { path: { id }, query: { show, from, count: folderPart } },
+        }),
+      ),
+    placeholderData: (previous) => previous,
+    gcTime: 10_000,
   });
 }
 

@@ -5,6 +5,8 @@ import { BenchScreen } from '../bench/BenchScreen';
 import { DestinationsScreen } from '../destinations/DestinationsScreen';
 import { Notice } from '../design/Notice';
 import { FramingScreen } from '../framing/FramingScreen';
+import { FolderScreen } from '../folders/FolderScreen';
+import { FoldersScreen } from '../folders/FoldersScreen';
 import { HandingOverScreen } from '../handing-over/HandingOverScreen';
 import { LiveScreen } from '../handing-over/LiveScreen';
 import { OldPageScreen } from '../handing-over/OldPageScreen';
@@ -29,6 +31,7 @@ export function App() {
   const [inJob, params] = useRoute('/job/:id/*?');
   const [inLibrary] = useRoute('/pictures');
   const [inPages] = useRoute('/page-checks/*?');
+  const [inFolders] = useRoute('/folders/*?');
   const pages = usePageIntake();
   const job = inJob ? params.id : null;
   // Where files go is decided when they are dropped: into the job that is open, else into a new one.
@@ -92,6 +95,9 @@ export function App() {
             <Tab href="/page-checks" on={inPages}>
               Page checks
             </Tab>
+            <Tab href="/folders" on={inFolders}>
+              Folders
+            </Tab>
           </nav>
           <span className="flex-1">
             {fault && (
@@ -114,6 +120,10 @@ export function App() {
             <Route path="/destinations/:destination?/:slot?">
               {(place) => <DestinationsScreen destination={place.destination} slot={place.slot} />}
             </Route>
+            <Route path="/folders">
+              <FoldersScreen />
+            </Route>
+            <Route path="/folders/:id">{(place) => <FolderScreen id={place.id} />}</Route>
             <Route path="/page-checks">
               <PageChecksScreen intake={pages} />
             </Route>

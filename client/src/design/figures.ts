@@ -47,3 +47,11 @@ export const figure = (text: string) => (text.trim() === '' ? NaN : Number(text.
 
 /** A number of files in words. */
 export const files = (count: number) => `${count} ${count === 1 ? 'file' : 'files'}`;
+
+/** About how long something takes: seconds, minutes or hours, no finer than anybody can tell. */
+export function duration(seconds: number): string {
+  if (seconds < 10) return 'a few seconds';
+  if (seconds < 90) return `about ${Math.round(seconds / 5) * 5} s`;
+  if (seconds < 5400) return `about ${Math.round(seconds / 60)} min`;
+  return `about ${trim(seconds / 3600, 1)} h`;
+}

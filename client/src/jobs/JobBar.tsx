@@ -1,7 +1,8 @@
 import { Link } from 'wouter';
 import { useKeys } from '../app/useKeys';
 import { Button } from '../design/Button';
-import { files, weight } from '../design/figures';
+import { duration, files, weight } from '../design/figures';
+import { ProgressBar } from '../design/ProgressBar';
 import { useDraft } from '../design/useDraft';
 import { useHead, useJob, useJobStore } from './useJob';
 
@@ -135,19 +136,13 @@ function Progress() {
   const state = run === 'running' ? remaining(progress.secondsLeft) : `, ${run}`;
   return (
     <div className="flex min-w-0 items-center gap-2" data-testid="progress" data-left={left}>
-      <span
-        className="relative h-1.5 w-24 shrink-0 bg-sheet-2"
-        role="progressbar"
-        aria-label="Files made"
-        aria-valuemin={0}
-        aria-valuemax={progress.files}
-        aria-valuenow={progress.done}
-      >
-        <span
-          className={`absolute inset-y-0 left-0 ${run === 'running' ? 'bg-accent' : 'bg-ink-2'}`}
-          style={{ width: `${(100 * progress.done) / progress.files}%` }}
-        />
-      </span>
+      <ProgressBar
+        label="Files made"
+        done={progress.done}
+        of={progress.files}
+        held={run !== 'running'}
+        className="w-24"
+      />
       <span className="truncate text-ink-2">
         {left === 0
           ? `${files(progress.done)}, ${weight(progress.bytes)}`
@@ -182,7 +177,5 @@ function Progress() {
 
 function remaining(seconds: number | null): string {
   if (seconds === null) return '';
-  if (seconds < 10) return ', a few seconds';
-  if (seconds < 90) return `, about ${Math.round(seconds / 5) * 5} s`;
-  return `, about ${Math.round(seconds / 60)} min`;
+  return `, ${duration(seconds)}`;
 }

@@ -17,6 +17,44 @@ namespace Pantomet.Data.Migrations
 #pragma warning disable 612, 618
             modelBuilder.HasAnnotation("ProductVersion", "10.0.13");
 
+            modelBuilder.Entity("Pantomet.Data.Folders.PictureFolderRow", b =>
+                {
+                    b.Property<Guid>("Id")
+                        .ValueGeneratedOnAdd()
+                        .HasColumnType("TEXT");
+
+                    b.Property<DateTime>("AddedAt")
+                        .HasColumnType("TEXT");
+
+                    b.Property<DateTime>("AskedAt")
+                        .HasColumnType("TEXT");
+
+                    b.Property<string>("Folder")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<bool>("Mended")
+                        .HasColumnType("INTEGER");
+
+                    b.Property<string>("Paths")
+                        .HasColumnType("TEXT");
+
+                    b.Property<string>("Rule")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<string>("State")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<string>("Trouble")
+                        .HasColumnType("TEXT");
+
+                    b.HasKey("Id");
+
+                    b.ToTable("PictureFolders");
+                });
+
             modelBuilder.Entity("Pantomet.Data.Jobs.CellRow", b =>
                 {
                     b.Property<Guid>("JobId")
@@ -448,44 +486,6 @@ namespace Pantomet.Data.Migrations
                         .HasFilter("State = 'open'");
 
                     b.ToTable("Wants");
-                });
-
-            modelBuilder.Entity("Pantomet.Data.Libraries.LibraryRow", b =>
-                {
-                    b.Property<Guid>("Id")
-                        .ValueGeneratedOnAdd()
-                        .HasColumnType("TEXT");
-
-                    b.Property<DateTime>("AddedAt")
-                        .HasColumnType("TEXT");
-
-                    b.Property<DateTime>("AskedAt")
-                        .HasColumnType("TEXT");
-
-                    b.Property<string>("Folder")
-                        .IsRequired()
-                        .HasColumnType("TEXT");
-
-                    b.Property<bool>("Mended")
-                        .HasColumnType("INTEGER");
-
-                    b.Property<string>("Paths")
-                        .HasColumnType("TEXT");
-
-                    b.Property<string>("Rule")
-                        .IsRequired()
-                        .HasColumnType("TEXT");
-
-                    b.Property<string>("State")
-                        .IsRequired()
-                        .HasColumnType("TEXT");
-
-                    b.Property<string>("Trouble")
-                        .HasColumnType("TEXT");
-
-                    b.HasKey("Id");
-
-                    b.ToTable("Libraries");
                 });
 
             modelBuilder.Entity("Pantomet.Data.Live.FetchCountRow", b =>

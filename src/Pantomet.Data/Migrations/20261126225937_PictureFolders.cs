@@ -6,13 +6,13 @@ using Microsoft.EntityFrameworkCore.Migrations;
 namespace Pantomet.Data.Migrations
 {
     /// <inheritdoc />
-    public partial class Libraries : Migration
+    public partial class PictureFolders : Migration
     {
         /// <inheritdoc />
         protected override void Up(MigrationBuilder migrationBuilder)
         {
             migrationBuilder.CreateTable(
-                name: "Libraries",
+                name: "PictureFolders",
                 columns: table => new
                 {
                     Id = table.Column<Guid>(type: "TEXT", nullable: false),
@@ -27,7 +27,7 @@ namespace Pantomet.Data.Migrations
                 },
                 constraints: table =>
                 {
-                    table.PrimaryKey("PK_Libraries", x => x.Id);
+                    table.PrimaryKey("PK_PictureFolders", x => x.Id);
                 });
         }
 
@@ -35,7 +35,7 @@ namespace Pantomet.Data.Migrations
         protected override void Down(MigrationBuilder migrationBuilder)
         {
             migrationBuilder.DropTable(
-                name: "Libraries");
+                name: "PictureFolders");
         }
     }
 }

@@ -6,7 +6,7 @@ using System.Text.Json;
 namespace Pantomet.Server.Tests;
 
 /// <summary>A folder of the server's machine: looked through, tried, put right, held, and put back.</summary>
-public sealed class LibraryTests(ServerFixture server) : IClassFixture<ServerFixture>
+public sealed class PictureFolderTests(ServerFixture server) : IClassFixture<ServerFixture>
 {
     [Fact]
     public async Task A_folder_is_looked_through_tried_put_right_and_put_back()
@@ -60,7 +60,7 @@ public sealed class LibraryTests(ServerFixture server) : IClassFixture<ServerFix
             outcome.GetProperty("before").GetInt64() - outcome.GetProperty("after").GetInt64()
         );
         Assert.NotEqual(before, Contents(folder));
-        var pictures = await server.SendAsync(HttpMethod.Get, $"/api/libraries/{id}/pictures?show=troubles");
+        var pictures = await server.SendAsync(HttpMethod.Get, $"/api/folders/{id}/pictures?show=troubles");
         var trouble = Assert.Single(pictures.GetProperty("pictures").EnumerateArray());
         Assert.Equal("broken.jpg", trouble.GetProperty("picture").GetProperty("path").GetString());
 
@@ -74,7 +74,7 @@ public sealed class LibraryTests(ServerFixture server) : IClassFixture<ServerFix
         var all = await ReadyAsync(id);
         Assert.Equal(0, all.GetProperty("outcome").GetProperty("kept").GetInt32());
         Assert.Equal(before, Contents(folder));
-        await server.SendAsync(HttpMethod.Delete, $"/api/libraries/{id}");
+        await server.SendAsync(HttpMethod.Delete, $"/api/folders/{id}");
         Assert.Equal(before, Contents(folder));
     }
 
@@ -88,7 +88,7 @@ public sealed class LibraryTests(ServerFixture server) : IClassFixture<ServerFix
         await AskAsync(id, "mend", rule);
         await UntilAsync(id, view => view.GetProperty("outcome").GetProperty("mended").GetInt32() > 0);
         await AskAsync(id, "pause", null);
-        var held = await server.SendAsync(HttpMethod.Get, $"/api/libraries/{id}");
+        var held = await server.SendAsync(HttpMethod.Get, $"/api/folders/{id}");
         Assert.Equal("paused", held.GetProperty("state").GetString());
         var done = held.GetProperty("outcome").GetProperty("mended").GetInt32();
         // Whatever was under way, each picture is old or new and whole, and its original is kept where it is new.
@@ -100,7 +100,7 @@ public sealed class LibraryTests(ServerFixture server) : IClassFixture<ServerFix
         Assert.True(whole.GetProperty("mended").GetBoolean(), $"{whole}");
         Assert.Equal(12, whole.GetProperty("outcome").GetProperty("kept").GetInt32());
         Assert.Equal(12, whole.GetProperty("outcome").GetProperty("mended").GetInt32());
-        await server.SendAsync(HttpMethod.Delete, $"/api/libraries/{id}");
+        await server.SendAsync(HttpMethod.Delete, $"/api/folders/{id}");
     }
 
     [Theory]
@@ -109,7 +109,7 @@ public sealed class LibraryTests(ServerFixture server) : IClassFixture<ServerFix
     [InlineData("/no/such/folder", "no such folder")]
     public async Task Only_folders_that_the_owner_allowed_are_touched(string folder, string sentence)
     {
-        using var answer = await server.Client.PostAsJsonAsync(new Uri("/api/libraries", UriKind.Relative), new { folder });
+        using var answer = await server.Client.PostAsJsonAsync(new Uri("/api/folders", UriKind.Relative), new { folder });
         Assert.Equal(HttpStatusCode.BadRequest, answer.StatusCode);
         Assert.Contains(sentence, await answer.Content.ReadAsStringAsync(), StringComparison.Ordinal);
     }
@@ -117,9 +117,9 @@ public sealed class LibraryTests(ServerFixture server) : IClassFixture<ServerFix
     [Fact]
     public async Task A_link_that_leads_out_of_an_allowed_folder_is_refused()
     {
-        var way = Path.Combine(server.Library, "way-out");
+        var way = Path.Combine(server.Pictures, "way-out");
         Directory.CreateSymbolicLink(way, server.Data);
-        using var answer = await server.Client.PostAsJsonAsync(new Uri("/api/libraries", UriKind.Relative), new { folder = way });
+        using var answer = await server.Client.PostAsJsonAsync(new Uri("/api/folders", UriKind.Relative), new { folder = way });
         Assert.Contains("Only these folders", await answer.Content.ReadAsStringAsync(), StringComparison.Ordinal);
         Directory.Delete(way);
     }
@@ -131,14 +131,14 @@ public sealed class LibraryTests(ServerFixture server) : IClassFixture<ServerFix
     public async Task A_wrong_rule_gets_a_sentence(string rule, string sentence)
     {
         using var body = new StringContent(rule, System.Text.Encoding.UTF8, "application/json");
-        using var answer = await server.Client.PostAsync(new Uri($"/api/libraries/{Guid.NewGuid()}/mend", UriKind.Relative), body);
+        using var answer = await server.Client.PostAsync(new Uri($"/api/folders/{Guid.NewGuid()}/mend", UriKind.Relative), body);
         Assert.Equal(HttpStatusCode.BadRequest, answer.StatusCode);
         Assert.Contains(sentence, await answer.Content.ReadAsStringAsync(), StringComparison.Ordinal);
     }
 
     private string Folder(string name, int count)
     {
-        var folder = Path.Combine(server.Library, name);
+        var folder = Path.Combine(server.Pictures, name);
         Directory.CreateDirectory(folder);
         var picture = File.ReadAllBytes(ServerFixture.DemoPicture("barometer-from-chat.jpg"));
         for (var i = 0; i < count; i++)
@@ -155,10 +155,10 @@ public sealed class LibraryTests(ServerFixture server) : IClassFixture<ServerFix
             .ToDictionary(path => Path.GetFileName(path), path => Convert.ToHexString(SHA256.HashData(File.ReadAllBytes(path))));
 
     private async Task<string> AddAsync(string folder) =>
-        (await server.SendAsync(HttpMethod.Post, "/api/libraries", new { folder })).GetProperty("id").GetString()!;
+        (await server.SendAsync(HttpMethod.Post, "/api/folders", new { folder })).GetProperty("id").GetString()!;
 
     private async Task AskAsync(string id, string what, object? body) =>
-        await server.SendAsync(HttpMethod.Post, $"/api/libraries/{id}/{what}", body);
+        await server.SendAsync(HttpMethod.Post, $"/api/folders/{id}/{what}", body);
 
     private Task<JsonElement> ReadyAsync(string id) => UntilAsync(id, view => view.GetProperty("state").GetString() == "ready");
 
@@ -166,7 +166,7 @@ public sealed class LibraryTests(ServerFixture server) : IClassFixture<ServerFix
     {
         for (var tries = 0; tries < 900; tries++)
         {
-            var view = await server.SendAsync(HttpMethod.Get, $"/api/libraries/{id}");
+            var view = await server.SendAsync(HttpMethod.Get, $"/api/folders/{id}");
             if (isIt(view))
             {
                 return view;

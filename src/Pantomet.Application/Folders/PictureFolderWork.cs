@@ -6,11 +6,11 @@ using Pantomet.Core.Mending;
 using Pantomet.Core.Weight;
 using Pantomet.Imaging.Reading;
 
-namespace Pantomet.Application.Libraries;
+namespace Pantomet.Application.Folders;
 
 /// <summary>What is done with a folder of pictures.</summary>
-[JsonConverter(typeof(JsonStringEnumConverter<LibraryStep>))]
-public enum LibraryStep
+[JsonConverter(typeof(JsonStringEnumConverter<PictureFolderStep>))]
+public enum PictureFolderStep
 {
     /// <summary>It is looked through.</summary>
     Look,
@@ -30,7 +30,7 @@ public enum LibraryStep
 /// <param name="MaxBytes">The most a file may weigh, in bytes; null for no limit.</param>
 /// <param name="Likeness">How much a file must look like its picture, 0 to 1.</param>
 /// <param name="AtLeast">The share of its weight that a file must lose to be worth a change, 0 to 1.</param>
-public sealed record LibraryRule(
+public sealed record PictureFolderRule(
     int? MaxSide = null,
     long? MaxBytes = null,
     double Likeness = MendRule.UsualLikeness,
@@ -63,7 +63,14 @@ public sealed record LibraryRule(
 /// <param name="Rule">What pictures are lightened to.</param>
 /// <param name="Paths">Which originals are put back; null for all.</param>
 /// <param name="Jobs">How many pictures are worked on at once.</param>
-public sealed record LibraryOrder(LibraryStep Step, string Folder, string Work, LibraryRule Rule, IReadOnlyList<string>? Paths, int Jobs);
+public sealed record PictureFolderOrder(
+    PictureFolderStep Step,
+    string Folder,
+    string Work,
+    PictureFolderRule Rule,
+    IReadOnlyList<string>? Paths,
+    int Jobs
+);
 
 /// <summary>How far it is.</summary>
 /// <param name="Done">How many pictures.</param>
@@ -72,26 +79,26 @@ public sealed record LibraryOrder(LibraryStep Step, string Folder, string Work, 
 /// <param name="OfBytes">What all of this run weigh.</param>
 /// <param name="Saved">What this run saved, in bytes.</param>
 /// <param name="Seconds">How long it has been at it.</param>
-public sealed record LibraryProgress(int Done, int Of, long Bytes, long OfBytes, long Saved, double Seconds)
+public sealed record PictureFolderProgress(int Done, int Of, long Bytes, long OfBytes, long Saved, double Seconds)
 {
     /// <summary>How much longer it takes at this pace, in seconds; null until enough is done to tell.</summary>
     public double? Left => Bytes > 0 && Seconds >= 5 && Done >= 5 ? Math.Max(0, Seconds * (OfBytes - Bytes) / Bytes) : null;
 }
 
 /// <summary>Puts a folder of pictures right, step by step, in a process of its own.</summary>
-public static class LibraryWork
+public static class PictureFolderWork
 {
     /// <summary>What the process is called with.</summary>
-    public const string Call = "library-work";
+    public const string Call = "folder-work";
 
     private const double Pause = 0.3;
 
     /// <summary>Does what is asked.</summary>
     /// <returns>Why it could not: a sentence; null when it did.</returns>
-    public static async Task<string?> DoAsync(LibraryOrder order, Action<LibraryProgress> tells, CancellationToken cancel)
+    public static async Task<string?> DoAsync(PictureFolderOrder order, Action<PictureFolderProgress> tells, CancellationToken cancel)
     {
         ArgumentNullException.ThrowIfNull(order);
-        var lists = new LibraryLists(order.Work);
+        var lists = new PictureFolderLists(order.Work);
         Directory.CreateDirectory(order.Work);
         if (!Directory.Exists(order.Folder))
         {
@@ -100,13 +107,13 @@ public static class LibraryWork
 
         switch (order.Step)
         {
-            case LibraryStep.Look:
+            case PictureFolderStep.Look:
                 Look(order, lists, tells, cancel);
                 return null;
-            case LibraryStep.Try:
+            case PictureFolderStep.Try:
                 await TryAsync(order, lists, tells, cancel);
                 return null;
-            case LibraryStep.Mend:
+            case PictureFolderStep.Mend:
                 await MendAsync(order, lists, tells, cancel);
                 return null;
             default:
@@ -115,10 +122,15 @@ public static class LibraryWork
     }
 
     // Headers only: nothing of a picture is decoded, and nothing is held but the figures.
-    private static void Look(LibraryOrder order, LibraryLists lists, Action<LibraryProgress> tells, CancellationToken cancel)
+    private static void Look(
+        PictureFolderOrder order,
+        PictureFolderLists lists,
+        Action<PictureFolderProgress> tells,
+        CancellationToken cancel
+    )
     {
         var of = MendRun.Pictures(order.Folder).Count();
-        var (figures, counting) = (new LibraryFigures(), new Counting(tells, of, of));
+        var (figures, counting) = (new PictureFolderFigures(), new Counting(tells, of, of));
         using (var list = lists.Pictures.Begin())
         {
             foreach (var path in MendRun.Pictures(order.Folder))
@@ -151,7 +163,12 @@ public static class LibraryWork
         }
     }
 
-    private static async Task TryAsync(LibraryOrder order, LibraryLists lists, Action<LibraryProgress> tells, CancellationToken cancel)
+    private static async Task TryAsync(
+        PictureFolderOrder order,
+        PictureFolderLists lists,
+        Action<PictureFolderProgress> tells,
+        CancellationToken cancel
+    )
     {
         var can = lists.Pictures.Read().Where(one => one.CanBeMended).Select(one => (one.Path, one.Bytes)).ToList();
         var drawn = MendForecast.Drawn([.. can.Select(one => one.Bytes)]).Select(i => can[i]).ToList();
@@ -194,7 +211,12 @@ public static class LibraryWork
     }
 
     // What an earlier run of the same rule put right is known by its time and size, and neither read nor told again.
-    private static async Task MendAsync(LibraryOrder order, LibraryLists lists, Action<LibraryProgress> tells, CancellationToken cancel)
+    private static async Task MendAsync(
+        PictureFolderOrder order,
+        PictureFolderLists lists,
+        Action<PictureFolderProgress> tells,
+        CancellationToken cancel
+    )
     {
         var of = lists
             .Pictures.Read()
@@ -224,7 +246,12 @@ public static class LibraryWork
         ).ExecuteAsync(cancel);
     }
 
-    private static string? Restore(LibraryOrder order, LibraryLists lists, Action<LibraryProgress> tells, CancellationToken cancel)
+    private static string? Restore(
+        PictureFolderOrder order,
+        PictureFolderLists lists,
+        Action<PictureFolderProgress> tells,
+        CancellationToken cancel
+    )
     {
         if (!Directory.Exists(lists.Kept))
         {
@@ -240,7 +267,7 @@ public static class LibraryWork
             only,
             path =>
             {
-                list.Add(new(path, null, null, null, LibraryLists.PutBack, "Its original was put back.", 0));
+                list.Add(new(path, null, null, null, PictureFolderLists.PutBack, "Its original was put back.", 0));
                 counting.Add(0, 0);
             },
             cancel
@@ -254,7 +281,7 @@ public static class LibraryWork
     private static long Saved(MendedPicture one) => one.After is { } after ? one.Before!.Value - after : 0;
 
     // Told now and then: ten thousand lines a second help nobody.
-    private sealed class Counting(Action<LibraryProgress> tells, int of, long ofBytes)
+    private sealed class Counting(Action<PictureFolderProgress> tells, int of, long ofBytes)
     {
         private readonly Stopwatch _clock = Stopwatch.StartNew();
         private readonly Lock _gate = new();

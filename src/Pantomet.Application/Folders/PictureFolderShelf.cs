@@ -5,9 +5,9 @@ using Pantomet.Application.Mending;
 using Pantomet.Application.Sites;
 using Pantomet.Core.Mending;
 using Pantomet.Data;
-using Pantomet.Data.Libraries;
+using Pantomet.Data.Folders;
 
-namespace Pantomet.Application.Libraries;
+namespace Pantomet.Application.Folders;
 
 /// <summary>A folder of pictures as it stands.</summary>
 /// <param name="Id">Identity.</param>
@@ -21,18 +21,18 @@ namespace Pantomet.Application.Libraries;
 /// <param name="Rule">What its pictures are lightened to.</param>
 /// <param name="Trial">What trying some of them came to; null until that was done.</param>
 /// <param name="Outcome">What was done to it so far.</param>
-public sealed record LibraryView(
+public sealed record PictureFolderView(
     Guid Id,
     string Folder,
-    LibraryState State,
+    PictureFolderState State,
     bool Mended,
     string? Trouble,
-    LibraryProgress? Progress,
+    PictureFolderProgress? Progress,
     double? SecondsLeft,
-    LibraryFigures? Figures,
-    LibraryRule Rule,
-    LibraryTrial? Trial,
-    LibraryOutcome Outcome
+    PictureFolderFigures? Figures,
+    PictureFolderRule Rule,
+    PictureFolderTrial? Trial,
+    PictureFolderOutcome Outcome
 );
 
 /// <summary>What was done to a folder of pictures so far.</summary>
@@ -42,10 +42,10 @@ public sealed record LibraryView(
 /// <param name="After">What they weigh.</param>
 /// <param name="Kept">How many originals are kept.</param>
 /// <param name="Troubles">How many could not be read or written.</param>
-public sealed record LibraryOutcome(int Looked, int Mended, long Before, long After, int Kept, int Troubles);
+public sealed record PictureFolderOutcome(int Looked, int Mended, long Before, long After, int Kept, int Troubles);
 
 /// <summary>Which pictures of a folder are wanted.</summary>
-public enum LibraryShow
+public enum PictureFolderShow
 {
     /// <summary>All.</summary>
     All,
@@ -78,49 +78,55 @@ public enum LibraryShow
 /// <summary>A picture of a folder, and what became of it.</summary>
 /// <param name="Picture">As it was when the folder was looked through.</param>
 /// <param name="Result">What became of it; null where nothing did.</param>
-public sealed record LibraryPicture(SurveyedPicture Picture, MendedPicture? Result);
+public sealed record PictureFolderPicture(SurveyedPicture Picture, MendedPicture? Result);
 
 /// <summary>A part of a folder's pictures, the heaviest first.</summary>
 /// <param name="Total">How many there are of the kind.</param>
 /// <param name="Pictures">The part.</param>
-public sealed record LibraryPage(int Total, IReadOnlyList<LibraryPicture> Pictures);
+public sealed record PictureFolderPage(int Total, IReadOnlyList<PictureFolderPicture> Pictures);
 
 /// <summary>The folders of pictures that are put right.</summary>
-internal sealed class LibraryShelf(IServiceScopeFactory scopes, DataFolder folder, WorkOptions options, Writer writer, TimeProvider clock)
+internal sealed class PictureFolderShelf(
+    IServiceScopeFactory scopes,
+    DataFolder folder,
+    WorkOptions options,
+    Writer writer,
+    TimeProvider clock
+)
 {
     /// <summary>The folders that the owner allowed, as whole paths.</summary>
-    public IReadOnlyList<string> Allowed => [.. options.Libraries.Select(Path.GetFullPath)];
+    public IReadOnlyList<string> Allowed => [.. options.PictureFolders.Select(Path.GetFullPath)];
 
     /// <summary>All of them, the newest first.</summary>
-    public async Task<IReadOnlyList<LibraryRow>> AllAsync(CancellationToken cancel)
+    public async Task<IReadOnlyList<PictureFolderRow>> AllAsync(CancellationToken cancel)
     {
         await using var scope = scopes.CreateAsyncScope();
         return await Rows(scope).OrderByDescending(row => row.AddedAt).ToListAsync(cancel);
     }
 
     /// <summary>One of them; null when there is none.</summary>
-    public async Task<LibraryRow?> OneAsync(Guid id, CancellationToken cancel)
+    public async Task<PictureFolderRow?> OneAsync(Guid id, CancellationToken cancel)
     {
         await using var scope = scopes.CreateAsyncScope();
         return await Rows(scope).SingleOrDefaultAsync(row => row.Id == id, cancel);
     }
 
     /// <summary>The one that waits longest; null when none does.</summary>
-    public async Task<LibraryRow?> NextAsync(CancellationToken cancel)
+    public async Task<PictureFolderRow?> NextAsync(CancellationToken cancel)
     {
         await using var scope = scopes.CreateAsyncScope();
         return await Rows(scope)
-            .Where(row => row.State != LibraryState.Ready && row.State != LibraryState.Paused)
+            .Where(row => row.State != PictureFolderState.Ready && row.State != PictureFolderState.Paused)
             .OrderBy(row => row.AskedAt)
             .FirstOrDefaultAsync(cancel);
     }
 
     /// <summary>Adds a folder; a sentence when it cannot be.</summary>
-    public async Task<(LibraryRow? Row, string? Fault)> AddAsync(string path, CancellationToken cancel)
+    public async Task<(PictureFolderRow? Row, string? Fault)> AddAsync(string path, CancellationToken cancel)
     {
         if (Allowed.Count == 0)
         {
-            return (null, "No folder may be put right. Start the server with --library and the folder.");
+            return (null, "No folder may be put right. Start the server with --folder and the folder.");
         }
 
         string full;
@@ -165,19 +171,19 @@ internal sealed class LibraryShelf(IServiceScopeFactory scopes, DataFolder folde
         }
 
         var now = clock.GetUtcNow().UtcDateTime;
-        var row = new LibraryRow
+        var row = new PictureFolderRow
         {
             Id = Guid.CreateVersion7(),
             Folder = real,
-            Rule = StoredJson.Write(new LibraryRule()),
-            State = LibraryState.Looking,
+            Rule = StoredJson.Write(new PictureFolderRule()),
+            State = PictureFolderState.Looking,
             AddedAt = now,
             AskedAt = now,
         };
         await writer.WriteAsync<bool>(
             async db =>
             {
-                db.Libraries.Add(row);
+                db.PictureFolders.Add(row);
                 await db.SaveChangesAsync(CancellationToken.None);
                 return (true, null);
             },
@@ -188,7 +194,7 @@ internal sealed class LibraryShelf(IServiceScopeFactory scopes, DataFolder folde
 
     /// <summary>Has something done with one.</summary>
     /// <returns>False when there is none.</returns>
-    public Task<bool> AskAsync(Guid id, LibraryState state, LibraryRule? rule, IReadOnlyList<string>? paths) =>
+    public Task<bool> AskAsync(Guid id, PictureFolderState state, PictureFolderRule? rule, IReadOnlyList<string>? paths) =>
         ChangeAsync(
             id,
             row =>
@@ -196,17 +202,17 @@ internal sealed class LibraryShelf(IServiceScopeFactory scopes, DataFolder folde
                 (row.State, row.Trouble, row.AskedAt) = (state, null, clock.GetUtcNow().UtcDateTime);
                 row.Rule = rule is null ? row.Rule : StoredJson.Write(rule);
                 row.Paths = paths is null ? null : StoredJson.Write(paths);
-                row.Mended &= state is LibraryState.Restoring && paths is not null;
+                row.Mended &= state is PictureFolderState.Restoring && paths is not null;
             }
         );
 
     /// <summary>Changes one.</summary>
     /// <returns>False when there is none.</returns>
-    public Task<bool> ChangeAsync(Guid id, Action<LibraryRow> change) =>
+    public Task<bool> ChangeAsync(Guid id, Action<PictureFolderRow> change) =>
         writer.WriteAsync<bool>(
             async db =>
             {
-                if (await db.Libraries.SingleOrDefaultAsync(row => row.Id == id, CancellationToken.None) is not { } row)
+                if (await db.PictureFolders.SingleOrDefaultAsync(row => row.Id == id, CancellationToken.None) is not { } row)
                 {
                     return (false, null);
                 }
@@ -222,7 +228,7 @@ internal sealed class LibraryShelf(IServiceScopeFactory scopes, DataFolder folde
     public async Task<bool> RemoveAsync(Guid id, CancellationToken cancel)
     {
         var removed = await writer.WriteAsync<bool>(
-            async db => (await db.Libraries.Where(row => row.Id == id).ExecuteDeleteAsync(CancellationToken.None) > 0, null),
+            async db => (await db.PictureFolders.Where(row => row.Id == id).ExecuteDeleteAsync(CancellationToken.None) > 0, null),
             cancel
         );
         if (removed && Directory.Exists(WorkOf(id)))
@@ -234,7 +240,7 @@ internal sealed class LibraryShelf(IServiceScopeFactory scopes, DataFolder folde
     }
 
     /// <summary>How one is shown.</summary>
-    public LibraryView ViewOf(LibraryRow row, LibraryProgress? progress)
+    public PictureFolderView ViewOf(PictureFolderRow row, PictureFolderProgress? progress)
     {
         var lists = Lists(row.Id);
         return new(
@@ -246,20 +252,20 @@ internal sealed class LibraryShelf(IServiceScopeFactory scopes, DataFolder folde
             progress,
             progress?.Left,
             lists.Figures(),
-            StoredJson.Read<LibraryRule>(row.Rule),
+            StoredJson.Read<PictureFolderRule>(row.Rule),
             lists.Trial(),
             Outcome(lists)
         );
     }
 
     /// <summary>A part of its pictures, the heaviest first.</summary>
-    public LibraryPage Page(Guid id, LibraryShow show, int from, int count)
+    public PictureFolderPage Page(Guid id, PictureFolderShow show, int from, int count)
     {
         var lists = Lists(id);
         var results = Latest(lists);
         var wanted = lists
             .Pictures.Read()
-            .Select(one => new LibraryPicture(one, results.GetValueOrDefault(one.Path)))
+            .Select(one => new PictureFolderPicture(one, results.GetValueOrDefault(one.Path)))
             .Where(one => IsOf(one, show))
             .OrderByDescending(one => one.Picture.Bytes)
             .ToList();
@@ -267,33 +273,33 @@ internal sealed class LibraryShelf(IServiceScopeFactory scopes, DataFolder folde
     }
 
     /// <summary>The lists of one.</summary>
-    public LibraryLists Lists(Guid id) => new(WorkOf(id));
+    public PictureFolderLists Lists(Guid id) => new(WorkOf(id));
 
     /// <summary>The folder of the lists of one.</summary>
-    public string WorkOf(Guid id) => Path.Combine(folder.Libraries, $"{id:N}");
+    public string WorkOf(Guid id) => Path.Combine(folder.PictureFolders, $"{id:N}");
 
-    private static bool IsOf(LibraryPicture one, LibraryShow show) =>
+    private static bool IsOf(PictureFolderPicture one, PictureFolderShow show) =>
         show switch
         {
-            LibraryShow.Over => one.Picture.Bytes >= LibraryFigures.Heavy,
-            LibraryShow.Near => one.Picture.Bytes is >= LibraryFigures.NearHeavy and < LibraryFigures.Heavy,
-            LibraryShow.OnSide => one.Picture.OnSide,
-            LibraryShow.Located => one.Picture.Located,
-            LibraryShow.Misnamed => one.Picture.Misnamed,
-            LibraryShow.Moving => one.Picture.Moves,
-            LibraryShow.Troubles => one.Picture.Trouble is not null || IsTrouble(one.Result),
-            LibraryShow.Mended => one.Result?.After is not null,
+            PictureFolderShow.Over => one.Picture.Bytes >= PictureFolderFigures.Heavy,
+            PictureFolderShow.Near => one.Picture.Bytes is >= PictureFolderFigures.NearHeavy and < PictureFolderFigures.Heavy,
+            PictureFolderShow.OnSide => one.Picture.OnSide,
+            PictureFolderShow.Located => one.Picture.Located,
+            PictureFolderShow.Misnamed => one.Picture.Misnamed,
+            PictureFolderShow.Moving => one.Picture.Moves,
+            PictureFolderShow.Troubles => one.Picture.Trouble is not null || IsTrouble(one.Result),
+            PictureFolderShow.Mended => one.Result?.After is not null,
             _ => true,
         };
 
     private static bool IsTrouble(MendedPicture? result) => result is { Code: null, Sentence: not null };
 
-    private static LibraryOutcome Outcome(LibraryLists lists)
+    private static PictureFolderOutcome Outcome(PictureFolderLists lists)
     {
         var results = Latest(lists).Values;
         var mended = results.Where(one => one.After is not null).ToList();
         return new(
-            results.Count(one => one.Code != LibraryLists.PutBack),
+            results.Count(one => one.Code != PictureFolderLists.PutBack),
             mended.Count,
             mended.Sum(one => one.Before ?? 0),
             mended.Sum(one => one.After ?? 0),
@@ -302,7 +308,7 @@ internal sealed class LibraryShelf(IServiceScopeFactory scopes, DataFolder folde
         );
     }
 
-    private static Dictionary<string, MendedPicture> Latest(LibraryLists lists)
+    private static Dictionary<string, MendedPicture> Latest(PictureFolderLists lists)
     {
         var latest = new Dictionary<string, MendedPicture>(StringComparer.Ordinal);
         foreach (var one in lists.Results.Read())
@@ -313,6 +319,6 @@ internal sealed class LibraryShelf(IServiceScopeFactory scopes, DataFolder folde
         return latest;
     }
 
-    private static IQueryable<LibraryRow> Rows(AsyncServiceScope scope) =>
-        scope.ServiceProvider.GetRequiredService<PantometDb>().Libraries.AsNoTracking();
+    private static IQueryable<PictureFolderRow> Rows(AsyncServiceScope scope) =>
+        scope.ServiceProvider.GetRequiredService<PantometDb>().PictureFolders.AsNoTracking();
 }

@@ -1,20 +1,20 @@
 using Microsoft.Extensions.Logging;
 using Pantomet.Application.Background;
 using Pantomet.Data;
-using Pantomet.Data.Libraries;
+using Pantomet.Data.Folders;
 
-namespace Pantomet.Application.Libraries;
+namespace Pantomet.Application.Folders;
 
 /// <summary>
 /// Looks folders of pictures through, tries some of them, puts them right and back again, one folder after the other, each in a process of its
 /// own. Ended at any moment each picture is old or new and whole, and what was done is known when it goes on.
 /// </summary>
-internal sealed class LibraryKeeper(LibraryShelf shelf, WorkCall call, WorkOptions options, ILogger<LibraryKeeper> log)
-    : QueueWorker<LibraryProgress>(log)
+internal sealed class PictureFolderKeeper(PictureFolderShelf shelf, WorkCall call, WorkOptions options, ILogger<PictureFolderKeeper> log)
+    : QueueWorker<PictureFolderProgress>(log)
 {
     /// <summary>Ends what is under way with one, and has something else done, or nothing.</summary>
     /// <returns>False when there is none.</returns>
-    public async Task<bool> AskAsync(Guid id, LibraryState state, LibraryRule? rule = null, IReadOnlyList<string>? paths = null)
+    public async Task<bool> AskAsync(Guid id, PictureFolderState state, PictureFolderRule? rule = null, IReadOnlyList<string>? paths = null)
     {
         var known = await shelf.AskAsync(id, state, rule, paths);
         // What is under way was asked for before.
@@ -32,7 +32,7 @@ internal sealed class LibraryKeeper(LibraryShelf shelf, WorkCall call, WorkOptio
 
         await RunAsync(
             row.Id,
-            (tells, stop) => call.RunAsync(LibraryWork.Call, OrderOf(row), longest: null, tells, stop),
+            (tells, stop) => call.RunAsync(PictureFolderWork.Call, OrderOf(row), longest: null, tells, stop),
             trouble =>
                 shelf.ChangeAsync(
                     row.Id,
@@ -41,8 +41,8 @@ internal sealed class LibraryKeeper(LibraryShelf shelf, WorkCall call, WorkOptio
                         // Something else may have been asked for while it ended.
                         if (now.State == row.State && now.AskedAt == row.AskedAt)
                         {
-                            now.Mended = row.State == LibraryState.Mending ? trouble is null : now.Mended;
-                            (now.State, now.Trouble) = (LibraryState.Ready, trouble);
+                            now.Mended = row.State == PictureFolderState.Mending ? trouble is null : now.Mended;
+                            (now.State, now.Trouble) = (PictureFolderState.Ready, trouble);
                         }
                     }
                 ),
@@ -51,18 +51,18 @@ internal sealed class LibraryKeeper(LibraryShelf shelf, WorkCall call, WorkOptio
         return true;
     }
 
-    private LibraryOrder OrderOf(LibraryRow row) =>
+    private PictureFolderOrder OrderOf(PictureFolderRow row) =>
         new(
             row.State switch
             {
-                LibraryState.Looking => LibraryStep.Look,
-                LibraryState.Trying => LibraryStep.Try,
-                LibraryState.Mending => LibraryStep.Mend,
-                _ => LibraryStep.Restore,
+                PictureFolderState.Looking => PictureFolderStep.Look,
+                PictureFolderState.Trying => PictureFolderStep.Try,
+                PictureFolderState.Mending => PictureFolderStep.Mend,
+                _ => PictureFolderStep.Restore,
             },
             row.Folder,
             shelf.WorkOf(row.Id),
-            StoredJson.Read<LibraryRule>(row.Rule),
+            StoredJson.Read<PictureFolderRule>(row.Rule),
             row.Paths is { } paths ? StoredJson.Read<IReadOnlyList<string>>(paths) : null,
             options.Workers
         );

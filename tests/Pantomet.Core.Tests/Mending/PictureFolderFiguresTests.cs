@@ -3,7 +3,7 @@ using Pantomet.Core.Mending;
 namespace Pantomet.Core.Tests.Mending;
 
 /// <summary>What a folder of pictures comes to.</summary>
-public sealed class LibraryFiguresTests
+public sealed class PictureFolderFiguresTests
 {
     [Fact]
     public void Each_picture_is_counted_for_what_it_is()
@@ -16,7 +16,7 @@ public sealed class LibraryFiguresTests
             new("d.jpg", 899_999, 8000, 2000, "jpeg", false, true, false, false, null),
             SurveyedPicture.Unread("e.jpg", 12, "It is cut off."),
         ];
-        var told = pictures.Aggregate(new LibraryFigures(), (figures, one) => figures.With(one));
+        var told = pictures.Aggregate(new PictureFolderFigures(), (figures, one) => figures.With(one));
         Assert.Equal((5, 5_850_011), (told.Count, told.Bytes));
         Assert.Equal(("a.jpg", 3_000_000), (told.Heaviest, told.HeaviestBytes));
         Assert.Equal(("d.jpg", 8000, 2000), (told.Largest, told.LargestWidth, told.LargestHeight));

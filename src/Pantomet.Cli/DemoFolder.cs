@@ -1,7 +1,7 @@
 namespace Pantomet.Cli;
 
-/// <summary>The made-up shop's media library as it grew over the years: everything straight from the camera, some twice, some under wrong names.</summary>
-internal static class DemoLibrary
+/// <summary>The made-up shop's media folder as it grew over the years: everything straight from the camera, some twice, some under wrong names.</summary>
+internal static class DemoFolder
 {
     private static readonly (string Picture, string Path)[] Files =
     [

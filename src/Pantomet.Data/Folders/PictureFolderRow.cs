@@ -1,7 +1,7 @@
-namespace Pantomet.Data.Libraries;
+namespace Pantomet.Data.Folders;
 
 /// <summary>Where a folder of pictures stands.</summary>
-public enum LibraryState
+public enum PictureFolderState
 {
     /// <summary>It is looked through, or waits for that.</summary>
     Looking,
@@ -23,7 +23,7 @@ public enum LibraryState
 }
 
 /// <summary>A folder of pictures of the server's machine that is put right. Its lists and originals lie in a folder under its id.</summary>
-public sealed class LibraryRow
+public sealed class PictureFolderRow
 {
     /// <summary>Identity in addresses, and the name of its folder.</summary>
     public Guid Id { get; set; }
@@ -35,7 +35,7 @@ public sealed class LibraryRow
     public required string Rule { get; set; }
 
     /// <summary>Where it stands.</summary>
-    public LibraryState State { get; set; }
+    public PictureFolderState State { get; set; }
 
     /// <summary>Which originals are put back, as JSON; null for all.</summary>
     public string? Paths { get; set; }

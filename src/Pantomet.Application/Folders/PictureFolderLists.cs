@@ -3,17 +3,17 @@ using Pantomet.Application.Background;
 using Pantomet.Application.Mending;
 using Pantomet.Core.Mending;
 
-namespace Pantomet.Application.Libraries;
+namespace Pantomet.Application.Folders;
 
 /// <summary>What trying some pictures of a folder came to.</summary>
 /// <param name="Forecast">What the whole would come to.</param>
 /// <param name="Rule">By which rule.</param>
 /// <param name="Pictures">What was tried, the heaviest first.</param>
-public sealed record LibraryTrial(MendForecast Forecast, LibraryRule Rule, IReadOnlyList<MendedPicture> Pictures);
+public sealed record PictureFolderTrial(MendForecast Forecast, PictureFolderRule Rule, IReadOnlyList<MendedPicture> Pictures);
 
 /// <summary>What is known of a folder of pictures, in files of a folder of its own; the pictures themselves are never listed in memory.</summary>
 /// <param name="work">That folder.</param>
-internal sealed class LibraryLists(string work)
+internal sealed class PictureFolderLists(string work)
 {
     /// <summary>The code of a picture whose original was put back.</summary>
     public const string PutBack = "put-back";
@@ -35,20 +35,21 @@ internal sealed class LibraryLists(string work)
     public int KeptCount() => Directory.Exists(Kept) ? new KeptOriginals(Kept).Paths().Count() : 0;
 
     /// <summary>Puts down what the folder comes to; nothing that was tried before is true any more.</summary>
-    public void WriteFigures(LibraryFigures figures)
+    public void WriteFigures(PictureFolderFigures figures)
     {
         File.Delete(TrialPath);
         File.WriteAllText(FiguresPath, WorkLines.Write(figures));
     }
 
     /// <summary>Puts down what was tried.</summary>
-    public void WriteTrial(LibraryTrial trial) => File.WriteAllText(TrialPath, WorkLines.Write(trial));
+    public void WriteTrial(PictureFolderTrial trial) => File.WriteAllText(TrialPath, WorkLines.Write(trial));
 
     /// <summary>What the folder comes to; null until it was looked through.</summary>
-    public LibraryFigures? Figures() => File.Exists(FiguresPath) ? WorkLines.Read<LibraryFigures>(File.ReadAllText(FiguresPath)) : null;
+    public PictureFolderFigures? Figures() =>
+        File.Exists(FiguresPath) ? WorkLines.Read<PictureFolderFigures>(File.ReadAllText(FiguresPath)) : null;
 
     /// <summary>What was tried; null until something was.</summary>
-    public LibraryTrial? Trial() => File.Exists(TrialPath) ? WorkLines.Read<LibraryTrial>(File.ReadAllText(TrialPath)) : null;
+    public PictureFolderTrial? Trial() => File.Exists(TrialPath) ? WorkLines.Read<PictureFolderTrial>(File.ReadAllText(TrialPath)) : null;
 }
 
 /// <summary>A list in a file, a line each; a line that was cut off by a crash is passed over.</summary>

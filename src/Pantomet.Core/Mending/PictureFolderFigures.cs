@@ -57,7 +57,7 @@ public sealed record SurveyedPicture(
 }
 
 /// <summary>What a folder of pictures comes to.</summary>
-public sealed record LibraryFigures
+public sealed record PictureFolderFigures
 {
     /// <summary>From here on a picture is heavy for a page, in bytes (common practice, a value from memory).</summary>
     public const long Heavy = 1_000_000;
@@ -117,7 +117,7 @@ public sealed record LibraryFigures
     public int Mendable { get; init; }
 
     /// <summary>The same with one more.</summary>
-    public LibraryFigures With(SurveyedPicture one)
+    public PictureFolderFigures With(SurveyedPicture one)
     {
         ArgumentNullException.ThrowIfNull(one);
         var heaviest = Heaviest is null || one.Bytes > HeaviestBytes;

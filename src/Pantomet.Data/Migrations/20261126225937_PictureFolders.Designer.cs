@@ -11,14 +11,52 @@ using Pantomet.Data;
 namespace Pantomet.Data.Migrations
 {
     [DbContext(typeof(PantometDb))]
-    [Migration("20261126224858_Libraries")]
-    partial class Libraries
+    [Migration("20261126225937_PictureFolders")]
+    partial class PictureFolders
     {
         /// <inheritdoc />
         protected override void BuildTargetModel(ModelBuilder modelBuilder)
         {
 #pragma warning disable 612, 618
             modelBuilder.HasAnnotation("ProductVersion", "10.0.13");
+
+            modelBuilder.Entity("Pantomet.Data.Folders.PictureFolderRow", b =>
+                {
+                    b.Property<Guid>("Id")
+                        .ValueGeneratedOnAdd()
+                        .HasColumnType("TEXT");
+
+                    b.Property<DateTime>("AddedAt")
+                        .HasColumnType("TEXT");
+
+                    b.Property<DateTime>("AskedAt")
+                        .HasColumnType("TEXT");
+
+                    b.Property<string>("Folder")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<bool>("Mended")
+                        .HasColumnType("INTEGER");
+
+                    b.Property<string>("Paths")
+                        .HasColumnType("TEXT");
+
+                    b.Property<string>("Rule")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<string>("State")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<string>("Trouble")
+                        .HasColumnType("TEXT");
+
+                    b.HasKey("Id");
+
+                    b.ToTable("PictureFolders");
+                });
 
             modelBuilder.Entity("Pantomet.Data.Jobs.CellRow", b =>
                 {
@@ -451,44 +489,6 @@ namespace Pantomet.Data.Migrations
                         .HasFilter("State = 'open'");
 
                     b.ToTable("Wants");
-                });
-
-            modelBuilder.Entity("Pantomet.Data.Libraries.LibraryRow", b =>
-                {
-                    b.Property<Guid>("Id")
-                        .ValueGeneratedOnAdd()
-                        .HasColumnType("TEXT");
-
-                    b.Property<DateTime>("AddedAt")
-                        .HasColumnType("TEXT");
-
-                    b.Property<DateTime>("AskedAt")
-                        .HasColumnType("TEXT");
-
-                    b.Property<string>("Folder")
-                        .IsRequired()
-                        .HasColumnType("TEXT");
-
-                    b.Property<bool>("Mended")
-                        .HasColumnType("INTEGER");
-
-                    b.Property<string>("Paths")
-                        .HasColumnType("TEXT");
-
-                    b.Property<string>("Rule")
-                        .IsRequired()
-                        .HasColumnType("TEXT");
-
-                    b.Property<string>("State")
-                        .IsRequired()
-                        .HasColumnType("TEXT");
-
-                    b.Property<string>("Trouble")
-                        .HasColumnType("TEXT");
-
-                    b.HasKey("Id");
-
-                    b.ToTable("Libraries");
                 });
 
             modelBuilder.Entity("Pantomet.Data.Live.FetchCountRow", b =>

@@ -2,70 +2,70 @@ using Microsoft.AspNetCore.Builder;
 using Microsoft.AspNetCore.Http;
 using Microsoft.AspNetCore.Http.HttpResults;
 using Microsoft.AspNetCore.Routing;
-using Pantomet.Application.Libraries;
-using Pantomet.Data.Libraries;
+using Pantomet.Application.Folders;
+using Pantomet.Data.Folders;
 using Pantomet.Server.Problems;
 
-namespace Pantomet.Server.Libraries;
+namespace Pantomet.Server.Folders;
 
 /// <summary>A folder of pictures to add.</summary>
 /// <param name="Folder">Its whole path on the server's machine.</param>
-public sealed record LibraryDraft(string Folder);
+public sealed record PictureFolderDraft(string Folder);
 
 /// <summary>Which originals are put back.</summary>
 /// <param name="Paths">Their paths from the folder's root; null for all.</param>
-public sealed record LibraryRestore(IReadOnlyList<string>? Paths);
+public sealed record PictureFolderRestore(IReadOnlyList<string>? Paths);
 
 /// <summary>The folders of pictures that are put right.</summary>
 /// <param name="Allowed">The folders that the owner allowed, with all that lies in them.</param>
-/// <param name="Libraries">Those that were added, the newest first.</param>
-public sealed record LibraryList(IReadOnlyList<string> Allowed, IReadOnlyList<LibraryView> Libraries);
+/// <param name="Folders">Those that were added, the newest first.</param>
+public sealed record PictureFolderList(IReadOnlyList<string> Allowed, IReadOnlyList<PictureFolderView> Folders);
 
 /// <summary>Folders of pictures put right: looked through, tried, lightened under their own names, and put back.</summary>
-internal static class LibraryEndpoints
+internal static class PictureFolderEndpoints
 {
     /// <summary>Adds the addresses.</summary>
     public static void Map(IEndpointRouteBuilder routes)
     {
-        var libraries = routes.MapGroup("/api/libraries").WithTags("libraries");
-        libraries.MapGet("/", AllAsync).WithName("listLibraries").WithSummary("The folders of pictures that are put right.");
-        libraries
+        var folders = routes.MapGroup("/api/folders").WithTags("folders");
+        folders.MapGet("/", AllAsync).WithName("listFolders").WithSummary("The folders of pictures that are put right.");
+        folders
             .MapPost("/", AddAsync)
-            .WithName("addLibrary")
+            .WithName("addFolder")
             .WithSummary("Adds a folder of this machine, within those that the owner allowed, and has it looked through.");
-        libraries.MapGet("/{id:guid}", OneAsync).WithName("getLibrary").WithSummary("A folder with its figures and what was done to it.");
-        libraries
+        folders.MapGet("/{id:guid}", OneAsync).WithName("getFolder").WithSummary("A folder with its figures and what was done to it.");
+        folders
             .MapGet("/{id:guid}/pictures", PicturesAsync)
-            .WithName("listLibraryPictures")
+            .WithName("listFolderPictures")
             .WithSummary("A part of a folder's pictures, the heaviest first, and what became of each.");
-        libraries.MapPost("/{id:guid}/look", LookAsync).WithName("lookThroughLibrary").WithSummary("Has a folder looked through anew.");
-        libraries
+        folders.MapPost("/{id:guid}/look", LookAsync).WithName("lookThroughFolder").WithSummary("Has a folder looked through anew.");
+        folders
             .MapPost("/{id:guid}/try", TryAsync)
-            .WithName("tryLibrary")
+            .WithName("tryFolder")
             .WithSummary("Makes some of its pictures by a rule, touches nothing, and tells what all would come to.");
-        libraries
+        folders
             .MapPost("/{id:guid}/mend", MendAsync)
-            .WithName("mendLibrary")
+            .WithName("mendFolder")
             .WithSummary("Puts it right by a rule, with the originals kept; what was done before stays done.");
-        libraries.MapPost("/{id:guid}/pause", PauseAsync).WithName("pauseLibrary").WithSummary("Holds what is under way; it can go on.");
-        libraries.MapPost("/{id:guid}/stop", StopAsync).WithName("stopLibrary").WithSummary("Ends what is under way; what was done stays.");
-        libraries
+        folders.MapPost("/{id:guid}/pause", PauseAsync).WithName("pauseFolder").WithSummary("Holds what is under way; it can go on.");
+        folders.MapPost("/{id:guid}/stop", StopAsync).WithName("stopFolder").WithSummary("Ends what is under way; what was done stays.");
+        folders
             .MapPost("/{id:guid}/restore", RestoreAsync)
-            .WithName("restoreLibrary")
+            .WithName("restoreFolder")
             .WithSummary("Puts originals back, byte for byte: some, or all.");
-        libraries
+        folders
             .MapDelete("/{id:guid}", RemoveAsync)
-            .WithName("deleteLibrary")
+            .WithName("deleteFolder")
             .WithSummary("Takes a folder out of the list; the originals that are kept go with it, the folder itself stays as it is.");
     }
 
-    private static async Task<LibraryList> AllAsync(LibraryShelf shelf, LibraryKeeper keeper, CancellationToken cancel) =>
+    private static async Task<PictureFolderList> AllAsync(PictureFolderShelf shelf, PictureFolderKeeper keeper, CancellationToken cancel) =>
         new(shelf.Allowed, [.. (await shelf.AllAsync(cancel)).Select(row => shelf.ViewOf(row, keeper.ProgressOf(row.Id)))]);
 
-    private static async Task<Results<Ok<LibraryView>, ProblemHttpResult>> AddAsync(
-        LibraryDraft draft,
-        LibraryShelf shelf,
-        LibraryKeeper keeper,
+    private static async Task<Results<Ok<PictureFolderView>, ProblemHttpResult>> AddAsync(
+        PictureFolderDraft draft,
+        PictureFolderShelf shelf,
+        PictureFolderKeeper keeper,
         CancellationToken cancel
     )
     {
@@ -79,60 +79,60 @@ internal static class LibraryEndpoints
         return TypedResults.Ok(shelf.ViewOf(row, null));
     }
 
-    private static async Task<Results<Ok<LibraryView>, ProblemHttpResult>> OneAsync(
+    private static async Task<Results<Ok<PictureFolderView>, ProblemHttpResult>> OneAsync(
         Guid id,
-        LibraryShelf shelf,
-        LibraryKeeper keeper,
+        PictureFolderShelf shelf,
+        PictureFolderKeeper keeper,
         CancellationToken cancel
     ) => await shelf.OneAsync(id, cancel) is { } row ? TypedResults.Ok(shelf.ViewOf(row, keeper.ProgressOf(id))) : None();
 
-    private static async Task<Results<Ok<LibraryPage>, ProblemHttpResult>> PicturesAsync(
+    private static async Task<Results<Ok<PictureFolderPage>, ProblemHttpResult>> PicturesAsync(
         Guid id,
-        LibraryShelf shelf,
+        PictureFolderShelf shelf,
         CancellationToken cancel,
-        string show = nameof(LibraryShow.All),
+        string show = nameof(PictureFolderShow.All),
         int from = 0,
         int count = 100
     ) =>
-        !Enum.TryParse<LibraryShow>(show, ignoreCase: true, out var wanted)
+        !Enum.TryParse<PictureFolderShow>(show, ignoreCase: true, out var wanted)
             ? Problem.Of(
                 StatusCodes.Status400BadRequest,
                 "bad-kind",
-                $"Pictures are shown by: {string.Join(", ", Enum.GetNames<LibraryShow>().Select(name => char.ToLowerInvariant(name[0]) + name[1..]))}."
+                $"Pictures are shown by: {string.Join(", ", Enum.GetNames<PictureFolderShow>().Select(name => char.ToLowerInvariant(name[0]) + name[1..]))}."
             )
         : await shelf.OneAsync(id, cancel) is null ? None()
         : TypedResults.Ok(shelf.Page(id, wanted, from, count));
 
-    private static Task<Results<NoContent, ProblemHttpResult>> LookAsync(Guid id, LibraryKeeper keeper) =>
-        AskAsync(keeper.AskAsync(id, LibraryState.Looking));
+    private static Task<Results<NoContent, ProblemHttpResult>> LookAsync(Guid id, PictureFolderKeeper keeper) =>
+        AskAsync(keeper.AskAsync(id, PictureFolderState.Looking));
 
     private static Task<Results<NoContent, ProblemHttpResult>> TryAsync(
         Guid id,
-        LibraryRule rule,
-        LibraryShelf shelf,
-        LibraryKeeper keeper,
+        PictureFolderRule rule,
+        PictureFolderShelf shelf,
+        PictureFolderKeeper keeper,
         CancellationToken cancel
-    ) => ByRuleAsync(id, LibraryState.Trying, rule, shelf, keeper, cancel);
+    ) => ByRuleAsync(id, PictureFolderState.Trying, rule, shelf, keeper, cancel);
 
     private static Task<Results<NoContent, ProblemHttpResult>> MendAsync(
         Guid id,
-        LibraryRule rule,
-        LibraryShelf shelf,
-        LibraryKeeper keeper,
+        PictureFolderRule rule,
+        PictureFolderShelf shelf,
+        PictureFolderKeeper keeper,
         CancellationToken cancel
-    ) => ByRuleAsync(id, LibraryState.Mending, rule, shelf, keeper, cancel);
+    ) => ByRuleAsync(id, PictureFolderState.Mending, rule, shelf, keeper, cancel);
 
-    private static Task<Results<NoContent, ProblemHttpResult>> PauseAsync(Guid id, LibraryKeeper keeper) =>
-        AskAsync(keeper.AskAsync(id, LibraryState.Paused));
+    private static Task<Results<NoContent, ProblemHttpResult>> PauseAsync(Guid id, PictureFolderKeeper keeper) =>
+        AskAsync(keeper.AskAsync(id, PictureFolderState.Paused));
 
-    private static Task<Results<NoContent, ProblemHttpResult>> StopAsync(Guid id, LibraryKeeper keeper) =>
-        AskAsync(keeper.AskAsync(id, LibraryState.Ready));
+    private static Task<Results<NoContent, ProblemHttpResult>> StopAsync(Guid id, PictureFolderKeeper keeper) =>
+        AskAsync(keeper.AskAsync(id, PictureFolderState.Ready));
 
     private static async Task<Results<NoContent, ProblemHttpResult>> RestoreAsync(
         Guid id,
-        LibraryRestore restore,
-        LibraryShelf shelf,
-        LibraryKeeper keeper,
+        PictureFolderRestore restore,
+        PictureFolderShelf shelf,
+        PictureFolderKeeper keeper,
         CancellationToken cancel
     )
     {
@@ -142,19 +142,19 @@ internal static class LibraryEndpoints
         }
 
         // Putting right and putting back at once would keep what is new as an original.
-        return row.State is LibraryState.Mending or LibraryState.Restoring
+        return row.State is PictureFolderState.Mending or PictureFolderState.Restoring
             ? Problem.Of(StatusCodes.Status409Conflict, "under-way", "It is being put right or back just now. Hold it first.")
-            : await AskAsync(keeper.AskAsync(id, LibraryState.Restoring, paths: restore.Paths));
+            : await AskAsync(keeper.AskAsync(id, PictureFolderState.Restoring, paths: restore.Paths));
     }
 
     private static async Task<Results<NoContent, ProblemHttpResult>> RemoveAsync(
         Guid id,
-        LibraryShelf shelf,
-        LibraryKeeper keeper,
+        PictureFolderShelf shelf,
+        PictureFolderKeeper keeper,
         CancellationToken cancel
     )
     {
-        if (!await keeper.AskAsync(id, LibraryState.Paused))
+        if (!await keeper.AskAsync(id, PictureFolderState.Paused))
         {
             return None();
         }
@@ -164,10 +164,10 @@ internal static class LibraryEndpoints
 
     private static async Task<Results<NoContent, ProblemHttpResult>> ByRuleAsync(
         Guid id,
-        LibraryState state,
-        LibraryRule rule,
-        LibraryShelf shelf,
-        LibraryKeeper keeper,
+        PictureFolderState state,
+        PictureFolderRule rule,
+        PictureFolderShelf shelf,
+        PictureFolderKeeper keeper,
         CancellationToken cancel
     )
     {
@@ -181,7 +181,7 @@ internal static class LibraryEndpoints
             return None();
         }
 
-        return row.State is LibraryState.Looking or LibraryState.Restoring || shelf.Lists(id).Figures() is null
+        return row.State is PictureFolderState.Looking or PictureFolderState.Restoring || shelf.Lists(id).Figures() is null
             ? Problem.Of(StatusCodes.Status409Conflict, "under-way", "It is looked through or put back just now.")
             : await AskAsync(keeper.AskAsync(id, state, rule));
     }
@@ -190,5 +190,5 @@ internal static class LibraryEndpoints
         await asked ? TypedResults.NoContent() : None();
 
     private static ProblemHttpResult None() =>
-        Problem.Of(StatusCodes.Status404NotFound, "no-such-library", "There is no such folder in the list.");
+        Problem.Of(StatusCodes.Status404NotFound, "no-such-folder", "There is no such folder in the list.");
 }

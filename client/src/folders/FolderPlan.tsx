@@ -1,0 +1,250 @@
+import { useMutation, useQueryClient } from '@tanstack/react-query';
+import { useForm } from 'react-hook-form';
+import { api, type PictureFolder, type FolderRule, take } from '../api/client';
+import { Button } from '../design/Button';
+import { count, duration, trim, weight } from '../design/figures';
+import { ProgressBar } from '../design/ProgressBar';
+import { stateWords } from './state';
+
+interface Draft {
+  side: string;
+  weight: string;
+  likeness: string;
+  share: string;
+}
+
+const number = (text: string) => (text.trim() === '' ? null : Number(text.replace(',', '.')));
+
+function ruleOf(draft: Draft): FolderRule {
+  const kilobytes = number(draft.weight);
+  return {
+    maxSide: number(draft.side),
+    maxBytes: kilobytes === null ? null : Math.round(kilobytes * 1000),
+    likeness: number(draft.likeness) ?? 0.995,
+    atLeast: (number(draft.share) ?? 10) / 100,
+  };
+}
+
+/** What the pictures are lightened to, what that comes to, and what was done. */
+export function FolderPlan({
+  folder,
+  chosen,
+  onBack,
+  onLetGo,
+  trouble,
+}: {
+  folder: PictureFolder;
+  chosen: ReadonlySet<string>;
+  onBack: (paths: string[] | null) => void;
+  onLetGo: () => void;
+  trouble: string | undefined;
+}) {
+  const cache = useQueryClient();
+  const { rule, outcome, state } = folder;
+  const form = useForm<Draft>({
+    defaultValues: {
+      side: rule.maxSide?.toString() ?? '',
+      weight: rule.maxBytes === null || rule.maxBytes === undefined ? '' : trim(rule.maxBytes / 1000, 1),
+      likeness: `${rule.likeness}`,
+      share: trim((rule.atLeast ?? 0.1) * 100, 1),
+    },
+  });
+  const path = { params: { path: { id: folder.id } } };
+  const settled = () => void cache.invalidateQueries({ queryKey: ['folders'] });
+  const trying = useMutation({
+    mutationFn: (draft: Draft) => take(api.POST('/api/folders/{id}/try', { ...path, body: ruleOf(draft) })),
+    onSettled: settled,
+  });
+  const mending = useMutation({
+    mutationFn: (draft: Draft) => take(api.POST('/api/folders/{id}/mend', { ...path, body: ruleOf(draft) })),
+    onSettled: settled,
+  });
+  const pause = useMutation({
+    mutationFn: () => take(api.POST('/api/folders/{id}/pause', path)),
+    onSettled: settled,
+  });
+  const stop = useMutation({
+    mutationFn: () => take(api.POST('/api/folders/{id}/stop', path)),
+    onSettled: settled,
+  });
+  const busy = state !== 'ready' && state !== 'paused';
+  const fault = trying.error?.message ?? mending.error?.message ?? trouble ?? folder.trouble;
+  return (
+    <aside
+      className="row-span-2 flex min-h-0 flex-col overflow-y-auto border-l border-line bg-sheet"
+      aria-label="What is done"
+    >
+      <form id="rule" className="border-b border-line px-5 py-4" onSubmit={(event) => event.preventDefault()}>
+        <h2>What its pictures are made</h2>
+        <div className="mt-2 grid grid-cols-[1fr_84px_34px] items-center gap-x-2 gap-y-1.5">
+          <Field
+            label="Longer side at most"
+            unit="px"
+            placeholder="all"
+            {...form.register('side')}
+            disabled={busy}
+          />
+          <Field
+            label="Weight at most"
+            unit="kB"
+            placeholder="any"
+            {...form.register('weight')}
+            disabled={busy}
+          />
+          <Field label="Likeness at least" unit="" {...form.register('likeness')} disabled={busy} />
+          <Field label="Only where it saves" unit="%" {...form.register('share')} disabled={busy} />
+        </div>
+        <p className="mt-2 text-ink-2">
+          Under their own names and types, upright, without the place where they were taken.
+        </p>
+      </form>
+      <Forecast folder={folder} />
+      {outcome.looked > 0 && (
+        <section className="border-b border-line px-5 py-3" aria-label="Done so far">
+          <h2>Done so far</h2>
+          <p className="mt-1">
+            {count(outcome.mended)} of {count(outcome.looked)} pictures are lighter: {weight(outcome.before)}{' '}
+            are <b>{weight(outcome.after)}</b> now.
+          </p>
+          {outcome.troubles > 0 && (
+            <p className="mt-1 text-breaks">{count(outcome.troubles)} could not be read or written.</p>
+          )}
+        </section>
+      )}
+      {outcome.kept > 0 && (
+        <section className="border-b border-line px-5 py-3" aria-label="Originals">
+          <h2>
+            {count(outcome.kept)} {outcome.kept === 1 ? 'original is' : 'originals are'} kept
+          </h2>
+          <div className="mt-2 flex flex-wrap gap-1.5">
+            {chosen.size > 0 && (
+              <Button disabled={busy} onClick={() => onBack([...chosen])}>
+                Put {chosen.size} back
+              </Button>
+            )}
+            <Button disabled={busy} onClick={() => onBack(null)}>
+              Put all back
+            </Button>
+            <Button
+              disabled={busy}
+              onClick={() => {
+                if (
+                  window.confirm(
+                    'The originals are deleted, and nothing can be put back any more. The folder stays as it is.',
+                  )
+                )
+                  onLetGo();
+              }}
+            >
+              Let them go
+            </Button>
+          </div>
+        </section>
+      )}
+      <section
+        className="sticky bottom-0 mt-auto flex flex-col gap-2 border-t border-line bg-sheet px-5 py-3"
+        aria-label="Next"
+      >
+        {fault && (
+          <p role="alert" className="text-breaks">
+            {fault}
+          </p>
+        )}
+        {state !== 'ready' && (
+          <div>
+            <p>{stateWords(folder)}</p>
+            {folder.progress && (
+              <>
+                <ProgressBar
+                  label="Pictures done"
+                  done={folder.progress.done}
+                  of={folder.progress.of}
+                  held={state === 'paused'}
+                  className="mt-1 w-full"
+                />
+                {state === 'mending' && (
+                  <p className="text-ink-2">{weight(folder.progress.saved)} less so far.</p>
+                )}
+              </>
+            )}
+          </div>
+        )}
+        {busy ? (
+          <div className="grid grid-cols-2 gap-1.5">
+            <Button onClick={() => pause.mutate()} disabled={state !== 'mending' || pause.isPending}>
+              Pause
+            </Button>
+            <Button onClick={() => stop.mutate()} disabled={stop.isPending}>
+              Stop
+            </Button>
+          </div>
+        ) : (
+          <>
+            <Button
+              onClick={() => void form.handleSubmit((draft) => trying.mutate(draft))()}
+              disabled={trying.isPending}
+            >
+              Try it, and touch nothing
+            </Button>
+            <Button
+              kind="main"
+              onClick={() => void form.handleSubmit((draft) => mending.mutate(draft))()}
+              disabled={mending.isPending}
+            >
+              {state === 'paused' ? 'Go on' : 'Put it right'}
+            </Button>
+          </>
+        )}
+      </section>
+    </aside>
+  );
+}
+
+function Forecast({ folder }: { folder: PictureFolder }) {
+  const { trial, figures } = folder;
+  if (!trial)
+    return (
+      <section className="border-b border-line px-5 py-3 text-ink-2">
+        {count(figures!.mendable)} of {count(figures!.count)} pictures can be made lighter. Trying some of
+        them tells what all would come to.
+      </section>
+    );
+  const { forecast } = trial;
+  const exact = forecast.giveOrTake === 0;
+  return (
+    <section
+      className="border-b border-line px-5 py-3"
+      aria-label="What it would come to"
+      data-testid="forecast"
+    >
+      <h2>What it would come to</h2>
+      <p className="mt-1 text-[22px] leading-tight font-semibold">
+        {exact ? '' : 'about '}
+        {weight(forecast.saved)} less
+      </p>
+      <p className="text-ink-2">
+        of {weight(figures!.mendableBytes)}
+        {!exact && forecast.giveOrTake !== null && `, give or take ${weight(forecast.giveOrTake)}`}, in{' '}
+        {duration(forecast.seconds)}
+      </p>
+      <p className="mt-1 text-ink-2">
+        {exact ? 'All' : 'Told from'} {count(forecast.tried)} {forecast.tried === 1 ? 'picture' : 'pictures'}{' '}
+        {exact ? 'were made' : 'that were made'}: {count(forecast.lighter)} would be replaced.
+      </p>
+    </section>
+  );
+}
+
+function Field({ label, unit, ...input }: { label: string; unit: string } & React.ComponentProps<'input'>) {
+  return (
+    <label className="contents">
+      <span>{label}</span>
+      <input
+        {...input}
+        inputMode="decimal"
+        className="h-8 w-full rounded-md border border-line bg-sheet px-2 text-right hover:border-ink-2 disabled:opacity-60"
+      />
+      <span className="text-ink-2">{unit}</span>
+    </label>
+  );
+}

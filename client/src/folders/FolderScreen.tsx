@@ -1,0 +1,118 @@
+import { useMutation, useQueryClient } from '@tanstack/react-query';
+import { useState } from 'react';
+import { Link, useLocation } from 'wouter';
+import { api, type PictureFolder, take } from '../api/client';
+import { useFolder } from '../api/queries';
+import { Button } from '../design/Button';
+import { Notice } from '../design/Notice';
+import { FolderFigures, type Kind } from './FolderFigures';
+import { FolderPictures } from './FolderPictures';
+import { FolderPlan } from './FolderPlan';
+import { stateWords } from './state';
+
+/** One folder: what it comes to, its pictures, and what is to be done with them. */
+export function FolderScreen({ id }: { id: string }) {
+  const loaded = useFolder(id);
+  if (loaded.isPending) return <Notice>Looking for the folder.</Notice>;
+  if (loaded.isError)
+    return (
+      <Notice
+        action={
+          <Link href="/folders" className="text-accent underline">
+            Go to the folders
+          </Link>
+        }
+      >
+        {loaded.error.message}
+      </Notice>
+    );
+  return <Folder folder={loaded.data} />;
+}
+
+function Folder({ folder }: { folder: PictureFolder }) {
+  const cache = useQueryClient();
+  const [, go] = useLocation();
+  const [kind, setKind] = useState<Kind>('all');
+  const [chosen, setChosen] = useState<ReadonlySet<string>>(new Set());
+  const path = { params: { path: { id: folder.id } } };
+  const settled = () => void cache.invalidateQueries({ queryKey: ['folders'] });
+  const look = useMutation({
+    mutationFn: () => take(api.POST('/api/folders/{id}/look', path)),
+    onSettled: settled,
+  });
+  const stop = useMutation({
+    mutationFn: () => take(api.POST('/api/folders/{id}/stop', path)),
+    onSettled: settled,
+  });
+  const back = useMutation({
+    mutationFn: (paths: string[] | null) =>
+      take(api.POST('/api/folders/{id}/restore', { ...path, body: { paths } })),
+    onSuccess: () => setChosen(new Set()),
+    onSettled: settled,
+  });
+  const remove = useMutation({
+    mutationFn: () => take(api.DELETE('/api/folders/{id}', path)),
+    onSuccess: () => go('/folders'),
+    onSettled: settled,
+  });
+  if (!folder.figures)
+    return (
+      <Notice
+        action={
+          folder.state === 'looking' ? (
+            <Button onClick={() => stop.mutate()}>Stop</Button>
+          ) : (
+            <Button onClick={() => look.mutate()}>Look through it again</Button>
+          )
+        }
+      >
+        <span className="block font-semibold">{folder.folder}</span>
+        {folder.figures === null && folder.state === 'ready' && folder.trouble === null
+          ? 'It was not looked through to the end.'
+          : stateWords(folder)}
+      </Notice>
+    );
+  const busy = folder.state !== 'ready' && folder.state !== 'paused';
+  return (
+    <div className="grid h-full grid-cols-[minmax(0,1fr)_348px] grid-rows-[auto_auto_minmax(0,1fr)]">
+      <header className="col-span-2 flex items-center gap-5 border-b border-line bg-sheet px-5 py-2">
+        <Link href="/folders" className="text-ink-2 hover:text-ink hover:underline">
+          Folders
+        </Link>
+        <h1 className="min-w-0 flex-1 truncate text-base" title={folder.folder}>
+          {folder.folder}
+        </h1>
+        <Button onClick={() => look.mutate()} disabled={busy}>
+          Look through it again
+        </Button>
+        <Button
+          onClick={() => remove.mutate()}
+          disabled={busy || remove.isPending || folder.outcome.kept > 0}
+          title={
+            folder.outcome.kept > 0
+              ? 'Originals are kept for it. Put them back first, or let them go.'
+              : 'The folder itself stays as it is'
+          }
+        >
+          Take it off the list
+        </Button>
+      </header>
+      <FolderFigures folder={folder} kind={kind} onKind={setKind} />
+      <FolderPlan
+        folder={folder}
+        chosen={chosen}
+        onBack={(paths) => back.mutate(paths)}
+        onLetGo={() => remove.mutate()}
+        trouble={back.error?.message ?? remove.error?.message}
+      />
+      <FolderPictures
+        key={kind}
+        folder={folder}
+        kind={kind}
+        chosen={chosen}
+        onChosen={setChosen}
+        onBack={busy ? null : (one) => back.mutate([one])}
+      />
+    </div>
+  );
+}

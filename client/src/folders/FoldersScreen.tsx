@@ -1,0 +1,115 @@
+import { useMutation, useQueryClient } from '@tanstack/react-query';
+import { useState } from 'react';
+import { Link, useLocation } from 'wouter';
+import { api, type PictureFolder, take } from '../api/client';
+import { useFolders } from '../api/queries';
+import { Button } from '../design/Button';
+import { count, weight } from '../design/figures';
+import { Notice } from '../design/Notice';
+import { stateWords } from './state';
+
+/** Folders of the server's machine whose pictures are put right; another one is the next step. */
+export function FoldersScreen() {
+  const list = useFolders();
+  if (list.isPending) return <Notice>Looking for the folders.</Notice>;
+  if (list.isError)
+    return (
+      <Notice action={<Button onClick={() => void list.refetch()}>Try again</Button>}>
+        {list.error.message}
+      </Notice>
+    );
+  const { allowed, folders } = list.data;
+  return (
+    <div className="h-full overflow-y-auto px-5 pt-4 pb-8">
+      <header className="flex items-center gap-4">
+        <h1 className="text-base">Folders</h1>
+        <span className="text-ink-2">
+          The pictures of a folder are made lighter under their own names. Their originals are kept, and can
+          come back.
+        </span>
+      </header>
+      {allowed.length === 0 ? (
+        <p className="mt-16 text-center text-ink-2">
+          No folder of this machine may be touched. Start the program with <code>serve --folder</code> and a
+          folder to allow it, with all that lies in it.
+        </p>
+      ) : (
+        <AddFolder allowed={allowed} />
+      )}
+      {folders.length > 0 && (
+        <ul className="mt-4 flex flex-col border-t border-line bg-sheet">
+          {folders.map((one) => (
+            <FolderLine key={one.id} folder={one} />
+          ))}
+        </ul>
+      )}
+    </div>
+  );
+}
+
+function AddFolder({ allowed }: { allowed: readonly string[] }) {
+  const [, go] = useLocation();
+  const cache = useQueryClient();
+  const [folder, setFolder] = useState(allowed[0] ?? '');
+  const add = useMutation({
+    mutationFn: () => take(api.POST('/api/folders', { body: { folder } })),
+    onSuccess: ({ id }) => {
+      void cache.invalidateQueries({ queryKey: ['folders'] });
+      go(`/folders/${id}`);
+    },
+  });
+  return (
+    <form
+      aria-label="Another folder"
+      className="mt-4 border border-line bg-sheet px-4 py-3"
+      onSubmit={(event) => {
+        event.preventDefault();
+        add.mutate();
+      }}
+    >
+      <div className="flex items-end gap-4">
+        <label className="flex min-w-64 flex-1 flex-col gap-1">
+          <span>Folder on this machine</span>
+          <input
+            value={folder}
+            onChange={(event) => setFolder(event.target.value)}
+            list="allowed-folders"
+            className="h-8 rounded-md border border-line bg-sheet px-2 hover:border-ink-2"
+          />
+          <datalist id="allowed-folders">
+            {allowed.map((one) => (
+              <option key={one} value={one} />
+            ))}
+          </datalist>
+        </label>
+        <Button kind="main" type="submit" disabled={folder.trim() === '' || add.isPending}>
+          Look through it
+        </Button>
+      </div>
+      <p className="mt-2 text-ink-2">Within {allowed.join(', ')}. Nothing is touched until you say so.</p>
+      {add.isError && (
+        <p role="alert" className="mt-2 text-breaks">
+          {add.error.message}
+        </p>
+      )}
+    </form>
+  );
+}
+
+function FolderLine({ folder }: { folder: PictureFolder }) {
+  const { figures } = folder;
+  return (
+    <li className="border-b border-line">
+      <Link
+        href={`/folders/${folder.id}`}
+        className="grid grid-cols-[minmax(0,2fr)_150px_minmax(0,2fr)] items-baseline gap-x-4 px-4 py-2.5 hover:bg-sheet-2"
+      >
+        <span className="truncate font-medium">{folder.folder}</span>
+        <span className="text-ink-2">
+          {figures ? `${count(figures.count)} pictures, ${weight(figures.bytes)}` : ''}
+        </span>
+        <span className="truncate text-ink-2">{stateWords(folder)}</span>
+      </Link>
+    </li>
+  );
+}

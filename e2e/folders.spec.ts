@@ -1,0 +1,56 @@
+import { expect, test } from '@playwright/test';
+
+test('a folder of the machine is looked through, tried, put right, and put back', async ({ page }) => {
+  test.setTimeout(300_000);
+  await page.goto('/folders');
+  const field = page.getByLabel('Folder on this machine');
+  const allowed = await field.inputValue();
+  await field.fill('/etc');
+  await page.getByRole('button', { name: 'Look through it' }).click();
+  await expect(page.getByRole('alert')).toContainText('Only these folders');
+  await field.fill(`${allowed}/2025`);
+  await page.getByRole('button', { name: 'Look through it' }).click();
+
+  // What it comes to; each figure lists its pictures.
+  const figures = page.getByRole('radiogroup', { name: 'Listed' });
+  await expect(figures.getByRole('radio', { name: '7 pictures' })).toBeVisible({ timeout: 30_000 });
+  const list = page.getByTestId('folder-pictures');
+  await expect(list.getByRole('row')).toHaveCount(8);
+  await figures.getByRole('radio', { name: '1 with a wrong ending' }).click();
+  await expect(list.getByRole('row')).toHaveCount(2);
+  await expect(list).toContainText('banner-final.png');
+  await figures.getByRole('radio', { name: '7 pictures' }).click();
+
+  // Tried, nothing is touched, and what it would come to is told.
+  await page.getByLabel('Longer side at most').fill('5');
+  await page.getByRole('button', { name: 'Try it, and touch nothing' }).click();
+  await expect(page.getByRole('alert')).toContainText('longer side');
+  await page.getByLabel('Longer side at most').fill('500');
+  await page.getByLabel('Likeness at least').fill('0.9');
+  await page.getByRole('button', { name: 'Try it, and touch nothing' }).click();
+  const forecast = page.getByTestId('forecast');
+  await expect(forecast).toContainText('7 would be replaced', { timeout: 120_000 });
+  await expect(figures.getByRole('radio', { name: '0 lighter now' })).toBeDisabled();
+
+  // Put right, it comes to what was told; the originals are kept.
+  await page.getByRole('button', { name: 'Put it right' }).click();
+  await expect(page.getByText('7 of 7 pictures are lighter')).toBeVisible({ timeout: 120_000 });
+  await expect(page.getByRole('heading', { name: '7 originals are kept' })).toBeVisible();
+  await expect(page.getByRole('button', { name: 'Take it off the list' })).toBeDisabled();
+
+  // One comes back, then some, then all.
+  await list.getByRole('row').nth(1).getByRole('button', { name: 'Put back' }).click();
+  await expect(page.getByRole('heading', { name: '6 originals are kept' })).toBeVisible({ timeout: 30_000 });
+  const boxes = list.getByRole('checkbox');
+  await expect(boxes).toHaveCount(6);
+  await boxes.nth(0).check();
+  await boxes.nth(1).check();
+  await page.getByRole('button', { name: 'Put 2 back' }).click();
+  await expect(page.getByRole('heading', { name: '4 originals are kept' })).toBeVisible({ timeout: 30_000 });
+  await page.getByRole('button', { name: 'Put all back' }).click();
+  await expect(page.getByRole('heading', { name: /originals? (is|are) kept/ })).toHaveCount(0, {
+    timeout: 30_000,
+  });
+  await page.getByRole('button', { name: 'Take it off the list' }).click();
+  await expect(page).toHaveURL(/\/folders$/);
+});

@@ -1,3 +1,6 @@
+import { copyFileSync, mkdirSync, mkdtempSync } from 'node:fs';
+import { tmpdir } from 'node:os';
+import { join } from 'node:path';
 import { expect, test } from '@playwright/test';
 
 test('a folder of the machine is looked through, tried, put right, and put back', async ({ page }) => {
@@ -53,4 +56,21 @@ test('a folder of the machine is looked through, tried, put right, and put back'
   });
   await page.getByRole('button', { name: 'Take it off the list' }).click();
   await expect(page).toHaveURL(/\/folders$/);
+});
+
+test('a folder that is sent is put right and taken home', async ({ page }) => {
+  test.setTimeout(180_000);
+  const folder = join(mkdtempSync(join(tmpdir(), 'pantomet-sent-')), 'harbour-fair');
+  mkdirSync(join(folder, 'stalls'), { recursive: true });
+  const picture = join(import.meta.dirname, '../demo/pictures/barometer-from-chat.jpg');
+  for (const path of ['first.jpg', 'stalls/second.jpg']) copyFileSync(picture, join(folder, path));
+  await page.goto('/folders');
+  await page.getByLabel('Choose a folder of pictures').setInputFiles(folder);
+  await expect(page.getByRole('heading', { name: 'harbour-fair' })).toBeVisible({ timeout: 30_000 });
+  await page.getByLabel('Longer side at most').fill('300');
+  await page.getByRole('button', { name: 'Put it right' }).click();
+  await expect(page.getByText('2 of 2 pictures are lighter')).toBeVisible({ timeout: 60_000 });
+  const loading = page.waitForEvent('download');
+  await page.getByRole('link', { name: 'Take it home as a zip' }).click();
+  expect((await loading).suggestedFilename()).toBe('harbour-fair.zip');
 });

@@ -55,6 +55,33 @@ const [check] = await (await fetch(`${base}/api/page-checks`)).json();
 await page.goto(`${base}/page-checks/${check.id}`);
 await page.getByTestId('page').getByRole('button').nth(2).click();
 await shoot('page-check');
+const call = (path, body) =>
+  fetch(`${base}/api/${path}`, {
+    method: 'POST',
+    headers: { 'Content-Type': 'application/json' },
+    body: body && JSON.stringify(body),
+  });
+const until = async (path, isIt) => {
+  for (;;) {
+    const now = await (await fetch(`${base}/api/${path}`)).json();
+    if (isIt(now)) return now;
+    await page.waitForTimeout(1000);
+  }
+};
+const ofPage = (await (await call(`page-checks/${check.id}/job`)).json()).id;
+await until(`jobs/${ofPage}/hand-over`, ({ files }) => files.every((file) => file.state === 'goes'));
+await call(`jobs/${ofPage}/page/mend`);
+await until(`jobs/${ofPage}/page`, ({ state }) => state === 'done');
+await shoot('old-page', `/job/${ofPage}/handing-over/old-page`);
+const { allowed } = await (await fetch(`${base}/api/folders`)).json();
+const folder = (await (await call('folders', { folder: allowed[0] })).json()).id;
+const ready = () => until(`folders/${folder}`, ({ state }) => state === 'ready');
+await ready();
+await call(`folders/${folder}/try`, { maxSide: 2400, likeness: 0.99, atLeast: 0.1 });
+await ready();
+await call(`folders/${folder}/mend`, { maxSide: 2400, likeness: 0.99, atLeast: 0.1 });
+await ready();
+await shoot('folder', `/folders/${folder}`);
 await shoot('destinations', '/destinations/harbour-market/listing');
 await page.goto(`${base}/pictures`);
 await page.getByTitle('P1050233.JPG').first().click();

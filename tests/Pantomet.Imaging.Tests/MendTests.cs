@@ -80,6 +80,20 @@ public sealed class MendTests : IDisposable
     }
 
     [Fact]
+    public void A_name_that_is_no_utf8_gets_a_sentence_and_the_rest_goes_on()
+    {
+        Fill();
+        // é as one byte, as machines of the nineties wrote it.
+        Shell("cp \"$0\" \"$1\"/$'caf\\xe9.jpg'", Workplace.Photographs[1], Library);
+        var answer = Programs.Pantomet(["mend", Library, "--keep", Kept, "--max-side", "1200", "--at-least", "0.5"]);
+        Assert.Equal(1, answer.Code);
+        // It cannot be taken away by its name either.
+        Shell("rm \"$0\"/caf*", Library);
+        Assert.Contains("Its name is no UTF-8", answer.Error, StringComparison.Ordinal);
+        Assert.Equal("1200", Programs.Identify("%w", Path.Combine(Library, "deep/photograph.jpg")));
+    }
+
+    [Fact]
     public void A_dry_run_touches_nothing_and_another_folder_gets_every_picture()
     {
         Fill();
@@ -140,6 +154,13 @@ public sealed class MendTests : IDisposable
         var answer = Programs.Pantomet(["mend", Library, .. options.Select(one => one.Contains('/') || one == "o" ? _place.At(one) : one)]);
         Assert.Equal(2, answer.Code);
         Assert.Contains(says, answer.Error, StringComparison.Ordinal);
+    }
+
+    private static void Shell(string script, params string[] arguments)
+    {
+        using var shell = System.Diagnostics.Process.Start("bash", ["-c", script, .. arguments]);
+        shell.WaitForExit();
+        Assert.Equal(0, shell.ExitCode);
     }
 
     private void Fill()

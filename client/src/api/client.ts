@@ -120,6 +120,7 @@ export const addresses = {
   mendedShot: (job: string, viewport: number, side: 'before' | 'after' | 'difference', version: string) =>
     `/api/jobs/${job}/page/pictures/${viewport}/${side}?v=${encodeURIComponent(version)}`,
   mendedPage: (job: string) => `/api/jobs/${job}/page/mended.zip`,
+  folder: (id: string) => `/api/folders/${id}/folder.zip`,
   bundle: (job: string) => `/api/jobs/${job}/bundle.zip`,
   report: (job: string, type: 'json' | 'csv') => `/api/jobs/${job}/report.${type}`,
 };

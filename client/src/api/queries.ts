@@ -148,7 +148,7 @@ export function usePageOfJob(id: string) {
 }
 
 const isBusy = (one: PictureFolder | undefined) =>
-  one !== undefined && one.state !== 'ready' && one.state !== 'paused';
+  one !== undefined && one.state !== 'ready' && one.state !== 'paused' && one.state !== 'receiving';
 
 /** The folders of pictures that are put right; asked for again while something is under way. */
 export function useFolders() {

@@ -7,6 +7,7 @@ import { Notice } from '../design/Notice';
 import { FramingScreen } from '../framing/FramingScreen';
 import { FolderScreen } from '../folders/FolderScreen';
 import { FoldersScreen } from '../folders/FoldersScreen';
+import { useFolderIntake } from '../folders/useFolderIntake';
 import { HandingOverScreen } from '../handing-over/HandingOverScreen';
 import { LiveScreen } from '../handing-over/LiveScreen';
 import { OldPageScreen } from '../handing-over/OldPageScreen';
@@ -33,6 +34,7 @@ export function App() {
   const [inPages] = useRoute('/page-checks/*?');
   const [inFolders] = useRoute('/folders/*?');
   const pages = usePageIntake();
+  const folders = useFolderIntake();
   const job = inJob ? params.id : null;
   // Where files go is decided when they are dropped: into the job that is open, else into a new one.
   const destination = useRef<string | null>(job);
@@ -48,6 +50,10 @@ export function App() {
     if (all.length === 0) return;
     if (inPages) {
       await pages.add(all);
+      return;
+    }
+    if (inFolders) {
+      await folders.add(all);
       return;
     }
     let into = destination.current;
@@ -121,7 +127,7 @@ export function App() {
               {(place) => <DestinationsScreen destination={place.destination} slot={place.slot} />}
             </Route>
             <Route path="/folders">
-              <FoldersScreen />
+              <FoldersScreen intake={folders} />
             </Route>
             <Route path="/folders/:id">{(place) => <FolderScreen id={place.id} />}</Route>
             <Route path="/page-checks">

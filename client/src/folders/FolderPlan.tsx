@@ -1,7 +1,7 @@
 import { useMutation, useQueryClient } from '@tanstack/react-query';
 import { useForm } from 'react-hook-form';
-import { api, type PictureFolder, type FolderRule, take } from '../api/client';
-import { Button } from '../design/Button';
+import { addresses, api, type PictureFolder, type FolderRule, take } from '../api/client';
+import { Button, MainLink } from '../design/Button';
 import { count, duration, trim, weight } from '../design/figures';
 import { ProgressBar } from '../design/ProgressBar';
 import { stateWords } from './state';
@@ -68,6 +68,8 @@ export function FolderPlan({
     onSettled: settled,
   });
   const busy = state !== 'ready' && state !== 'paused';
+  // Of a folder that was sent the next step is to take it home.
+  const isHome = folder.isSent && folder.mended && !busy;
   const fault = trying.error?.message ?? mending.error?.message ?? trouble ?? folder.trouble;
   return (
     <aside
@@ -169,6 +171,11 @@ export function FolderPlan({
             )}
           </div>
         )}
+        {isHome && (
+          <MainLink href={addresses.folder(folder.id)} download>
+            Take it home as a zip
+          </MainLink>
+        )}
         {busy ? (
           <div className="grid grid-cols-2 gap-1.5">
             <Button onClick={() => pause.mutate()} disabled={state !== 'mending' || pause.isPending}>
@@ -187,7 +194,7 @@ export function FolderPlan({
               Try it, and touch nothing
             </Button>
             <Button
-              kind="main"
+              kind={isHome ? undefined : 'main'}
               onClick={() => void form.handleSubmit((draft) => mending.mutate(draft))()}
               disabled={mending.isPending}
             >

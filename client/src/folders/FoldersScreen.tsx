@@ -1,5 +1,5 @@
 import { useMutation, useQueryClient } from '@tanstack/react-query';
-import { useState } from 'react';
+import { useRef, useState } from 'react';
 import { Link, useLocation } from 'wouter';
 import { api, type PictureFolder, take } from '../api/client';
 import { useFolders } from '../api/queries';
@@ -7,9 +7,10 @@ import { Button } from '../design/Button';
 import { count, weight } from '../design/figures';
 import { Notice } from '../design/Notice';
 import { stateWords } from './state';
+import type { useFolderIntake } from './useFolderIntake';
 
 /** Folders of the server's machine whose pictures are put right; another one is the next step. */
-export function FoldersScreen() {
+export function FoldersScreen({ intake }: { intake: ReturnType<typeof useFolderIntake> }) {
   const list = useFolders();
   if (list.isPending) return <Notice>Looking for the folders.</Notice>;
   if (list.isError)
@@ -28,14 +29,17 @@ export function FoldersScreen() {
           come back.
         </span>
       </header>
-      {allowed.length === 0 ? (
-        <p className="mt-16 text-center text-ink-2">
-          No folder of this machine may be touched. Start the program with <code>serve --folder</code> and a
-          folder to allow it, with all that lies in it.
-        </p>
-      ) : (
-        <AddFolder allowed={allowed} />
-      )}
+      <section aria-label="Another folder" className="mt-4 border border-line bg-sheet px-4 py-3">
+        {allowed.length > 0 ? (
+          <AddFolder allowed={allowed} />
+        ) : (
+          <p className="text-ink-2">
+            No folder of this machine may be touched. Start the program with <code>serve --folder</code> and a
+            folder to allow it, with all that lies in it.
+          </p>
+        )}
+        <SendFolder intake={intake} />
+      </section>
       {folders.length > 0 && (
         <ul className="mt-4 flex flex-col border-t border-line bg-sheet">
           {folders.map((one) => (
@@ -60,8 +64,6 @@ function AddFolder({ allowed }: { allowed: readonly string[] }) {
   });
   return (
     <form
-      aria-label="Another folder"
-      className="mt-4 border border-line bg-sheet px-4 py-3"
       onSubmit={(event) => {
         event.preventDefault();
         add.mutate();
@@ -96,6 +98,43 @@ function AddFolder({ allowed }: { allowed: readonly string[] }) {
   );
 }
 
+/** A folder of somebody else's machine: it is sent, and taken home when it is put right. */
+function SendFolder({ intake }: { intake: ReturnType<typeof useFolderIntake> }) {
+  const input = useRef<HTMLInputElement>(null);
+  return (
+    <div className="mt-3 flex items-center gap-3 border-t border-line pt-3">
+      <span className="text-ink-2">
+        Or a copy of a folder: drop it here, and take it home as a zip when it is put right.
+      </span>
+      <Button onClick={() => input.current?.click()} disabled={intake.sent !== null}>
+        Choose it
+      </Button>
+      <input
+        ref={input}
+        type="file"
+        hidden
+        multiple
+        aria-label="Choose a folder of pictures"
+        {...{ webkitdirectory: '' }}
+        onChange={(event) => {
+          void intake.add([...(event.target.files ?? [])]);
+          event.target.value = '';
+        }}
+      />
+      {intake.sent && (
+        <span role="status">
+          {intake.sent.name}: {intake.sent.done} of {intake.sent.of} files are there
+        </span>
+      )}
+      {intake.fault && (
+        <span role="alert" className="text-breaks">
+          {intake.fault}
+        </span>
+      )}
+    </div>
+  );
+}
+
 function FolderLine({ folder }: { folder: PictureFolder }) {
   const { figures } = folder;
   return (
@@ -104,7 +143,7 @@ function FolderLine({ folder }: { folder: PictureFolder }) {
         href={`/folders/${folder.id}`}
         className="grid grid-cols-[minmax(0,2fr)_150px_minmax(0,2fr)] items-baseline gap-x-4 px-4 py-2.5 hover:bg-sheet-2"
       >
-        <span className="truncate font-medium">{folder.folder}</span>
+        <span className="truncate text-[15px] font-semibold">{folder.folder}</span>
         <span className="text-ink-2">
           {figures ? `${count(figures.count)} pictures, ${weight(figures.bytes)}` : ''}
         </span>

@@ -13,6 +13,8 @@ export function stateWords({
   const far = progress ? `: ${progress.done} of ${progress.of} pictures` : '';
   const left = secondsLeft === null ? '' : `, ${duration(secondsLeft)} left`;
   switch (state) {
+    case 'receiving':
+      return 'Its files are on their way.';
     case 'looking':
       return `Looking it through${far}.`;
     case 'trying':

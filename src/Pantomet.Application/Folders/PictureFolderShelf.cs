@@ -1,5 +1,6 @@
 using Microsoft.EntityFrameworkCore;
 using Microsoft.Extensions.DependencyInjection;
+using Pantomet.Application.Background;
 using Pantomet.Application.Jobs;
 using Pantomet.Application.Mending;
 using Pantomet.Application.Sites;
@@ -11,7 +12,8 @@ namespace Pantomet.Application.Folders;
 
 /// <summary>A folder of pictures as it stands.</summary>
 /// <param name="Id">Identity.</param>
-/// <param name="Folder">The whole path of the folder.</param>
+/// <param name="Folder">What people call it: the allowed folder's name and the way from there, or the name of what was dropped.</param>
+/// <param name="IsSent">True where its files were sent, and are taken home as a zip.</param>
 /// <param name="State">Where it stands.</param>
 /// <param name="Mended">True once all of it was put right by its rule.</param>
 /// <param name="Trouble">What went wrong with what was done last: a sentence.</param>
@@ -24,6 +26,7 @@ namespace Pantomet.Application.Folders;
 public sealed record PictureFolderView(
     Guid Id,
     string Folder,
+    bool IsSent,
     PictureFolderState State,
     bool Mended,
     string? Trouble,
@@ -94,6 +97,16 @@ internal sealed class PictureFolderShelf(
     TimeProvider clock
 )
 {
+    /// <summary>How many files a folder may have that is sent.</summary>
+    public const int MostFiles = 20_000;
+
+    /// <summary>How many bytes all its files may have.</summary>
+    public const long MostBytes = 20_000_000_000;
+
+    private const int LongestName = 200;
+
+    private readonly ReceivedFiles _received = new(folder, "A folder", MostFiles, MostBytes);
+
     /// <summary>The folders that the owner allowed, as whole paths.</summary>
     public IReadOnlyList<string> Allowed => [.. options.PictureFolders.Select(Path.GetFullPath)];
 
@@ -116,7 +129,9 @@ internal sealed class PictureFolderShelf(
     {
         await using var scope = scopes.CreateAsyncScope();
         return await Rows(scope)
-            .Where(row => row.State != PictureFolderState.Ready && row.State != PictureFolderState.Paused)
+            .Where(row =>
+                row.State != PictureFolderState.Receiving && row.State != PictureFolderState.Ready && row.State != PictureFolderState.Paused
+            )
             .OrderBy(row => row.AskedAt)
             .FirstOrDefaultAsync(cancel);
     }
@@ -146,7 +161,7 @@ internal sealed class PictureFolderShelf(
 
         // A link may lead elsewhere: what it leads to counts.
         var real = SiteFolder.Real(full);
-        if (!Allowed.Any(allowed => SiteFolder.IsInside(real, SiteFolder.Real(allowed))))
+        if (Allowed.Select(SiteFolder.Real).FirstOrDefault(allowed => SiteFolder.IsInside(real, allowed)) is not { } root)
         {
             return (null, $"Only these folders, and those in them, may be put right: {string.Join(", ", Allowed)}.");
         }
@@ -170,13 +185,41 @@ internal sealed class PictureFolderShelf(
             );
         }
 
+        return (await AddAsync(Guid.CreateVersion7(), NameOf(real, root), real, PictureFolderState.Looking, cancel), null);
+    }
+
+    /// <summary>Adds a folder whose files will be sent.</summary>
+    /// <param name="name">What people call it.</param>
+    /// <param name="cancel">Stops.</param>
+    public Task<PictureFolderRow> ReceiveAsync(string name, CancellationToken cancel)
+    {
+        var id = Guid.CreateVersion7();
+        var files = Path.Combine(WorkOf(id), "sent");
+        Directory.CreateDirectory(files);
+        var called = name.Trim() is { Length: > 0 } given ? given : "Pictures";
+        return AddAsync(id, called.Length > LongestName ? called[..LongestName] : called, files, PictureFolderState.Receiving, cancel);
+    }
+
+    /// <summary>Takes one file of a folder that is sent; a sentence when it cannot be.</summary>
+    /// <param name="row">The folder, which must be receiving.</param>
+    /// <param name="path">Where the file lies within it.</param>
+    /// <param name="content">What it holds.</param>
+    /// <param name="changed">When it was changed, UTC; null where that is not known.</param>
+    /// <param name="cancel">Stops.</param>
+    public Task<string?> PutAsync(PictureFolderRow row, string path, Stream content, DateTime? changed, CancellationToken cancel) =>
+        _received.PutAsync(row.Id, row.Folder, path, content, changed, cancel);
+
+    private async Task<PictureFolderRow> AddAsync(Guid id, string name, string files, PictureFolderState state, CancellationToken cancel)
+    {
         var now = clock.GetUtcNow().UtcDateTime;
         var row = new PictureFolderRow
         {
-            Id = Guid.CreateVersion7(),
-            Folder = real,
+            Id = id,
+            Name = name,
+            IsSent = state == PictureFolderState.Receiving,
+            Folder = files,
             Rule = StoredJson.Write(new PictureFolderRule()),
-            State = PictureFolderState.Looking,
+            State = state,
             AddedAt = now,
             AskedAt = now,
         };
@@ -189,7 +232,7 @@ internal sealed class PictureFolderShelf(
             },
             cancel
         );
-        return (row, null);
+        return row;
     }
 
     /// <summary>Has something done with one.</summary>
@@ -231,6 +274,7 @@ internal sealed class PictureFolderShelf(
             async db => (await db.PictureFolders.Where(row => row.Id == id).ExecuteDeleteAsync(CancellationToken.None) > 0, null),
             cancel
         );
+        _received.Forget(id);
         if (removed && Directory.Exists(WorkOf(id)))
         {
             Directory.Delete(WorkOf(id), recursive: true);
@@ -245,7 +289,8 @@ internal sealed class PictureFolderShelf(
         var lists = Lists(row.Id);
         return new(
             row.Id,
-            row.Folder,
+            row.Name,
+            row.IsSent,
             row.State,
             row.Mended,
             row.Trouble,
@@ -277,6 +322,9 @@ internal sealed class PictureFolderShelf(
 
     /// <summary>The folder of the lists of one.</summary>
     public string WorkOf(Guid id) => Path.Combine(folder.PictureFolders, $"{id:N}");
+
+    // The allowed folder's own name, and the way from there.
+    private static string NameOf(string real, string root) => Path.GetRelativePath(Path.GetDirectoryName(root) ?? root, real);
 
     private static bool IsOf(PictureFolderPicture one, PictureFolderShow show) =>
         show switch

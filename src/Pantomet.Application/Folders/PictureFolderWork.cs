@@ -149,6 +149,11 @@ public static class PictureFolderWork
     private static SurveyedPicture Seen(string folder, string path)
     {
         var file = new FileInfo(Path.Combine(folder, path));
+        if (MendRun.IsUnnamable(path, file))
+        {
+            return SurveyedPicture.Unread(path, 0, MendRun.NoUtf8);
+        }
+
         try
         {
             var bytes = file.Length;
@@ -159,7 +164,7 @@ public static class PictureFolderWork
         }
         catch (Exception fault) when (fault is IOException or UnauthorizedAccessException)
         {
-            return SurveyedPicture.Unread(path, 0, MendRun.WhyNot(path, fault));
+            return SurveyedPicture.Unread(path, 0, $"It cannot be read: {fault.Message}");
         }
     }
 

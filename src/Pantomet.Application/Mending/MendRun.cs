@@ -35,6 +35,9 @@ public sealed class MendRun(
     /// <summary>What is said of a picture that an earlier run of the same rule looked at.</summary>
     public const string KnownAlready = "It was looked at before and has not changed since.";
 
+    /// <summary>What is said of a file whose name is no UTF-8.</summary>
+    internal const string NoUtf8 = "Its name is no UTF-8, so it cannot be opened by it; rename it.";
+
     // The disk is full (errno ENOSPC; Win32 ERROR_DISK_FULL).
     private const int NoSpace = 28;
     private const int DiskFull = 112;
@@ -157,6 +160,11 @@ public sealed class MendRun(
         var file = new FileInfo(Path.Combine(_root, path));
         try
         {
+            if (IsUnnamable(path, file))
+            {
+                return (new() { File = path, Error = NoUtf8 }, null);
+            }
+
             // By time and size alone: of a library that was put right nothing is read again.
             if (known.TryGetValue(path, out var mended) && mended.By == _by && IsSame(file, mended))
             {
@@ -181,15 +189,12 @@ public sealed class MendRun(
         }
         catch (Exception fault) when (fault is IOException or UnauthorizedAccessException)
         {
-            return (new() { File = path, Error = WhyNot(path, fault) }, null);
+            return (new() { File = path, Error = $"It cannot be read or written: {fault.Message}" }, null);
         }
     }
 
-    /// <summary>Why a file could not be read or written: a sentence.</summary>
-    internal static string WhyNot(string path, Exception fault) =>
-        path.Contains('\uFFFD', StringComparison.Ordinal)
-            ? "Its name is no UTF-8, so it cannot be opened; rename it."
-            : $"It cannot be read or written: {fault.Message}";
+    /// <summary>True for a file that cannot be opened by the name that it seems to have: its bytes are no UTF-8.</summary>
+    internal static bool IsUnnamable(string path, FileInfo file) => path.Contains('\uFFFD', StringComparison.Ordinal) && !file.Exists;
 
     private async Task<ReportedVariant> LightenAsync(
         string path,

@@ -1,7 +1,7 @@
-using System.Collections.Concurrent;
 using System.Globalization;
 using Microsoft.EntityFrameworkCore;
 using Microsoft.Extensions.DependencyInjection;
+using Pantomet.Application.Background;
 using Pantomet.Application.Jobs;
 using Pantomet.Core.PageChecks;
 using Pantomet.Data;
@@ -72,10 +72,7 @@ internal sealed class PageShelf(IServiceScopeFactory scopes, DataFolder folder, 
     /// <summary>How many bytes all files of one page may have.</summary>
     public const long MostBytes = 1_000_000_000;
 
-    private const int LongestPath = 1_000;
-
-    // Counted on while files come, so that the thousandth does not count those before it.
-    private readonly ConcurrentDictionary<Guid, (int Files, long Bytes)> _received = new();
+    private readonly ReceivedFiles _received = new(folder, "A page", MostFiles, MostBytes);
 
     /// <summary>All of them, the newest first.</summary>
     public async Task<IReadOnlyList<PageCheckRow>> AllAsync(CancellationToken cancel)
@@ -149,38 +146,8 @@ internal sealed class PageShelf(IServiceScopeFactory scopes, DataFolder folder, 
     /// <param name="path">Where the file lies within the page's folder.</param>
     /// <param name="content">What it holds.</param>
     /// <param name="cancel">Stops.</param>
-    public async Task<string?> PutAsync(Guid id, string path, Stream content, CancellationToken cancel)
-    {
-        var root = FilesOf(id);
-        if (!IsPath(path) || Path.GetFullPath(Path.Combine(root, path)) is not { } full || !Sites.SiteFolder.IsInside(full, root))
-        {
-            return $"\"{path}\" is no path of a file within a folder.";
-        }
-
-        var (count, bytes) = _received.GetOrAdd(id, _ => Counted(root));
-        if (count >= MostFiles)
-        {
-            return $"A page has at most {MostFiles} files.";
-        }
-
-        using var received = await folder.Variants.ReceiveAsync(content, MostBytes - bytes, cancel);
-        if (received is null)
-        {
-            return $"The files of a page have at most {MostBytes / 1_000_000} MB.";
-        }
-
-        try
-        {
-            Directory.CreateDirectory(Path.GetDirectoryName(full)!);
-            File.Move(received.Path, full, overwrite: true);
-            _received.AddOrUpdate(id, _ => Counted(root), (_, now) => (now.Files + 1, now.Bytes + received.Bytes));
-            return null;
-        }
-        catch (Exception fault) when (fault is IOException or UnauthorizedAccessException)
-        {
-            return $"\"{path}\" cannot be put down: {fault.Message}";
-        }
-    }
+    public Task<string?> PutAsync(Guid id, string path, Stream content, CancellationToken cancel) =>
+        _received.PutAsync(id, FilesOf(id), path, content, changed: null, cancel);
 
     /// <summary>Changes one.</summary>
     /// <returns>False when there is none.</returns>
@@ -207,7 +174,7 @@ internal sealed class PageShelf(IServiceScopeFactory scopes, DataFolder folder, 
             async db => (await db.PageChecks.Where(row => row.Id == id).ExecuteDeleteAsync(CancellationToken.None) > 0, null),
             cancel
         );
-        _received.TryRemove(id, out _);
+        _received.Forget(id);
         if (removed && Directory.Exists(Path.Combine(folder.Pages, $"{id:N}")))
         {
             Directory.Delete(Path.Combine(folder.Pages, $"{id:N}"), recursive: true);
@@ -297,17 +264,6 @@ internal sealed class PageShelf(IServiceScopeFactory scopes, DataFolder folder, 
                 ? $"Densities go from {PageWish.Dense.Least} to {PageWish.Dense.Most}."
             : null;
     }
-
-    private static (int Files, long Bytes) Counted(string root)
-    {
-        var files = new DirectoryInfo(root).EnumerateFiles("*", SearchOption.AllDirectories).ToList();
-        return (files.Count, files.Sum(file => file.Length));
-    }
-
-    private static bool IsPath(string path) =>
-        path.Length is > 0 and <= LongestPath
-        && !path.Any(sign => char.IsControl(sign) || sign == '\\')
-        && path.Split('/').All(part => part is not ("" or "." or "..") && part.Length <= 250);
 
     private static string Listed<T>(IEnumerable<T> numbers)
         where T : IFormattable => string.Join(',', numbers.Select(number => number.ToString(null, CultureInfo.InvariantCulture)));

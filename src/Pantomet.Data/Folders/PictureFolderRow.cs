@@ -3,6 +3,9 @@ namespace Pantomet.Data.Folders;
 /// <summary>Where a folder of pictures stands.</summary>
 public enum PictureFolderState
 {
+    /// <summary>Its files are still coming.</summary>
+    Receiving,
+
     /// <summary>It is looked through, or waits for that.</summary>
     Looking,
 
@@ -27,6 +30,12 @@ public sealed class PictureFolderRow
 {
     /// <summary>Identity in addresses, and the name of its folder.</summary>
     public Guid Id { get; set; }
+
+    /// <summary>What people call it: the allowed folder's name and the way from there, or the name of what was dropped.</summary>
+    public required string Name { get; set; }
+
+    /// <summary>True where its files were sent, and lie with its lists.</summary>
+    public bool IsSent { get; set; }
 
     /// <summary>The whole path of the folder.</summary>
     public required string Folder { get; set; }

@@ -33,8 +33,15 @@ namespace Pantomet.Data.Migrations
                         .IsRequired()
                         .HasColumnType("TEXT");
 
+                    b.Property<bool>("IsSent")
+                        .HasColumnType("INTEGER");
+
                     b.Property<bool>("Mended")
                         .HasColumnType("INTEGER");
+
+                    b.Property<string>("Name")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
 
                     b.Property<string>("Paths")
                         .HasColumnType("TEXT");

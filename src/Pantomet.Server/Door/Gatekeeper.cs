@@ -75,9 +75,10 @@ internal static partial class Gatekeeper
     private static bool TakesSideFiles(HttpRequest request) =>
         HttpMethods.IsPut(request.Method) && request.Path.StartsWithSegments("/api/side-files");
 
-    /// <summary>So is a file of a page; the limit of a page holds there.</summary>
+    /// <summary>So is a file of a page or of a folder of pictures; their own limits hold there.</summary>
     private static bool TakesPages(HttpRequest request) =>
-        HttpMethods.IsPut(request.Method) && request.Path.StartsWithSegments("/api/page-checks");
+        HttpMethods.IsPut(request.Method)
+        && (request.Path.StartsWithSegments("/api/page-checks") || request.Path.StartsWithSegments("/api/folders"));
 
     private static bool TakesFiles(HttpRequest request) => TakesPictures(request) || TakesSideFiles(request) || TakesPages(request);
 

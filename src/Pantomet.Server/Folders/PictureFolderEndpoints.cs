@@ -1,16 +1,19 @@
 using Microsoft.AspNetCore.Builder;
 using Microsoft.AspNetCore.Http;
+using Microsoft.AspNetCore.Http.Features;
 using Microsoft.AspNetCore.Http.HttpResults;
 using Microsoft.AspNetCore.Routing;
 using Pantomet.Application.Folders;
+using Pantomet.Core.Naming;
 using Pantomet.Data.Folders;
 using Pantomet.Server.Problems;
 
 namespace Pantomet.Server.Folders;
 
 /// <summary>A folder of pictures to add.</summary>
-/// <param name="Folder">Its whole path on the server's machine.</param>
-public sealed record PictureFolderDraft(string Folder);
+/// <param name="Folder">Its whole path on the server's machine; null where its files are sent.</param>
+/// <param name="Name">What people call one whose files are sent.</param>
+public sealed record PictureFolderDraft(string? Folder = null, string? Name = null);
 
 /// <summary>Which originals are put back.</summary>
 /// <param name="Paths">Their paths from the folder's root; null for all.</param>
@@ -24,6 +27,9 @@ public sealed record PictureFolderList(IReadOnlyList<string> Allowed, IReadOnlyL
 /// <summary>Folders of pictures put right: looked through, tried, lightened under their own names, and put back.</summary>
 internal static class PictureFolderEndpoints
 {
+    // The end of the year 9999.
+    private const long LatestChange = 253_402_300_799_999;
+
     /// <summary>Adds the addresses.</summary>
     public static void Map(IEndpointRouteBuilder routes)
     {
@@ -32,12 +38,23 @@ internal static class PictureFolderEndpoints
         folders
             .MapPost("/", AddAsync)
             .WithName("addFolder")
-            .WithSummary("Adds a folder of this machine, within those that the owner allowed, and has it looked through.");
+            .WithSummary(
+                "Adds a folder of this machine, within those that the owner allowed, and has it looked through; or one whose files are sent."
+            );
         folders.MapGet("/{id:guid}", OneAsync).WithName("getFolder").WithSummary("A folder with its figures and what was done to it.");
         folders
             .MapGet("/{id:guid}/pictures", PicturesAsync)
             .WithName("listFolderPictures")
             .WithSummary("A part of a folder's pictures, the heaviest first, and what became of each.");
+        folders
+            .MapPut("/{id:guid}/files", PutAsync)
+            .Accepts<byte[]>("application/octet-stream")
+            .WithName("putFolderFile")
+            .WithSummary("Takes one file of a folder that is sent; the body is the file.");
+        folders
+            .MapGet("/{id:guid}/folder.zip", ZipAsync)
+            .WithName("getFolderFiles")
+            .WithSummary("All files of a folder that was sent, as they are now.");
         folders.MapPost("/{id:guid}/look", LookAsync).WithName("lookThroughFolder").WithSummary("Has a folder looked through anew.");
         folders
             .MapPost("/{id:guid}/try", TryAsync)
@@ -69,6 +86,11 @@ internal static class PictureFolderEndpoints
         CancellationToken cancel
     )
     {
+        if (draft.Folder is null)
+        {
+            return TypedResults.Ok(shelf.ViewOf(await shelf.ReceiveAsync(draft.Name ?? "", cancel), null));
+        }
+
         var (row, fault) = await shelf.AddAsync(draft.Folder, cancel);
         if (row is null)
         {
@@ -102,6 +124,50 @@ internal static class PictureFolderEndpoints
             )
         : await shelf.OneAsync(id, cancel) is null ? None()
         : TypedResults.Ok(shelf.Page(id, wanted, from, count));
+
+    private static async Task<Results<NoContent, ProblemHttpResult>> PutAsync(
+        Guid id,
+        string path,
+        HttpRequest request,
+        PictureFolderShelf shelf,
+        CancellationToken cancel,
+        long? changed = null
+    ) =>
+        await shelf.OneAsync(id, cancel) is not { } row ? None()
+        : row.State != PictureFolderState.Receiving
+            ? Problem.Of(
+                StatusCodes.Status409Conflict,
+                "not-receiving",
+                "All files of this folder are there; send another folder for more."
+            )
+        : changed is < 0 or > LatestChange
+            ? Problem.Of(StatusCodes.Status400BadRequest, "bad-time", "A time is a number of milliseconds since 1970.", "changed")
+        : await shelf.PutAsync(
+            row,
+            path,
+            request.Body,
+            changed is { } at ? DateTimeOffset.FromUnixTimeMilliseconds(at).UtcDateTime : null,
+            cancel
+        )
+            is { } fault
+            ? Problem.Of(StatusCodes.Status422UnprocessableEntity, "bad-folder-file", fault)
+        : TypedResults.NoContent();
+
+    private static async Task<IResult> ZipAsync(Guid id, PictureFolderShelf shelf, HttpContext context, CancellationToken cancel)
+    {
+        if (await shelf.OneAsync(id, cancel) is not { IsSent: true } row || row.State == PictureFolderState.Receiving)
+        {
+            return None();
+        }
+
+        // The framework's zip closes each entry synchronously; what it writes still waits for the receiver.
+        context.Features.GetRequiredFeature<IHttpBodyControlFeature>().AllowSynchronousIO = true;
+        return TypedResults.Stream(
+            stream => PictureFolderZip.WriteAsync(row.Folder, stream, context.RequestAborted),
+            "application/zip",
+            $"{(Slug.From(row.Name) is { Length: > 0 } name ? name : "pictures")}.zip"
+        );
+    }
 
     private static Task<Results<NoContent, ProblemHttpResult>> LookAsync(Guid id, PictureFolderKeeper keeper) =>
         AskAsync(keeper.AskAsync(id, PictureFolderState.Looking));

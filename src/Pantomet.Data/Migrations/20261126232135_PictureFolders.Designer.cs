@@ -11,7 +11,7 @@ using Pantomet.Data;
 namespace Pantomet.Data.Migrations
 {
     [DbContext(typeof(PantometDb))]
-    [Migration("20261126225937_PictureFolders")]
+    [Migration("20261126232135_PictureFolders")]
     partial class PictureFolders
     {
         /// <inheritdoc />
@@ -36,8 +36,15 @@ namespace Pantomet.Data.Migrations
                         .IsRequired()
                         .HasColumnType("TEXT");
 
+                    b.Property<bool>("IsSent")
+                        .HasColumnType("INTEGER");
+
                     b.Property<bool>("Mended")
                         .HasColumnType("INTEGER");
+
+                    b.Property<string>("Name")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
 
                     b.Property<string>("Paths")
                         .HasColumnType("TEXT");

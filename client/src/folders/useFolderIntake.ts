@@ -1,0 +1,16 @@
+import { api, take } from '../api/client';
+import { type FolderTarget, useFolderSending } from '../app/useFolderSending';
+
+const at = (id: string) => ({ params: { path: { id } } });
+
+const target: FolderTarget = {
+  begin: async (name) => (await take(api.POST('/api/folders', { body: { name } }))).id,
+  file: (id, path, changed) => `/api/folders/${id}/files?path=${path}&changed=${changed}`,
+  finish: (id) => take(api.POST('/api/folders/{id}/look', at(id))),
+  drop: (id) => api.DELETE('/api/folders/{id}', at(id)),
+  page: (id) => `/folders/${id}`,
+  key: 'folders',
+};
+
+/** Sends a folder of pictures, and has it looked through. */
+export const useFolderIntake = () => useFolderSending(target);

@@ -40,6 +40,8 @@ internal sealed class ScreenLook(IPage page, IPageFiles files, PageLimits limits
             await ScrollAsync(cancel);
             var (images, elements) = await SeenAsync(shot, cancel);
             var height = await AskAsync<double>(page.MainFrame, "() => document.documentElement.getBoundingClientRect().height", cancel);
+            // Taking the picture changes the window for a moment, and a page may then ask for other sizes of its pictures.
+            var asked = _asked.Keys.ToHashSet(StringComparer.Ordinal);
             var picture = shot ? await ShotAsync(height, cancel) : null;
             // Nothing of this look is left for the next one.
             await page
@@ -49,7 +51,7 @@ internal sealed class ScreenLook(IPage page, IPageFiles files, PageLimits limits
                 )
                 .WaitAsync(limits.Answering, cancel);
             await page.GoToAsync("about:blank").WaitAsync(limits.Answering, cancel);
-            return new(screen, height, images, elements, _asked.Keys.ToHashSet(StringComparer.Ordinal), picture, [.. _notes, .. NotRead()]);
+            return new(screen, height, images, elements, asked, picture, [.. _notes, .. NotRead()]);
         }
         finally
         {

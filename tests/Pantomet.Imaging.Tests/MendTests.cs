@@ -61,6 +61,30 @@ public sealed class MendTests : IDisposable
     }
 
     [Fact]
+    public void Lightened_again_by_another_rule_the_first_original_still_comes_back()
+    {
+        Fill();
+        var path = Path.Combine(Library, "deep/photograph.jpg");
+        var first = Hash(path);
+        Mend(0, "--keep", Kept, "--max-side", "1200");
+        Mend(0, "--keep", Kept, "--max-side", "600");
+        Assert.Equal("600", Programs.Identify("%w", path));
+        // Made of the original, it lost no more than it had to: it is what that rule makes of it at once.
+        var again = Hash(path);
+        Mend(0, "--keep", Kept, "--max-side", "600");
+        Assert.Equal(again, Hash(path));
+        Assert.Equal(0, Programs.Pantomet(["mend", Kept, "--out", _place.At("at-once"), "--max-side", "600"]).Code);
+        Assert.Equal(again, Hash(Path.Combine(_place.At("at-once"), "deep/photograph.jpg")));
+        Assert.Equal(first, Hash(Path.Combine(Kept, "deep/photograph.jpg")));
+        Assert.Equal(0, Programs.Pantomet(["mend", Library, "--restore", "--keep", Kept]).Code);
+        Assert.Equal(first, Hash(path));
+        // And after that by the first rule once more.
+        Mend(0, "--keep", Kept, "--max-side", "1200");
+        Assert.Equal("1200", Programs.Identify("%w", path));
+        Assert.Equal(first, Hash(Path.Combine(Kept, "deep/photograph.jpg")));
+    }
+
+    [Fact]
     public void An_original_that_was_replaced_since_is_kept_beside_the_newer_one_which_comes_back()
     {
         Fill();

@@ -4,6 +4,8 @@ import { addresses, api, type PictureFolder, type FolderRule, take } from '../ap
 import { Button, MainLink } from '../design/Button';
 import { count, duration, trim, weight } from '../design/figures';
 import { ProgressBar } from '../design/ProgressBar';
+import { Sheet } from '../design/Sheet';
+import { figure } from './figure';
 import { stateWords } from './state';
 
 interface Draft {
@@ -13,15 +15,13 @@ interface Draft {
   share: string;
 }
 
-const number = (text: string) => (text.trim() === '' ? null : Number(text.replace(',', '.')));
-
 function ruleOf(draft: Draft): FolderRule {
-  const kilobytes = number(draft.weight);
+  const [side, kilobytes] = [figure(draft.side), figure(draft.weight)];
   return {
-    maxSide: number(draft.side),
+    maxSide: side === null ? null : Math.round(side),
     maxBytes: kilobytes === null ? null : Math.round(kilobytes * 1000),
-    likeness: number(draft.likeness) ?? 0.995,
-    atLeast: (number(draft.share) ?? 10) / 100,
+    likeness: figure(draft.likeness) ?? 0.995,
+    atLeast: (figure(draft.share) ?? 10) / 100,
   };
 }
 
@@ -114,34 +114,7 @@ export function FolderPlan({
         </section>
       )}
       {outcome.kept > 0 && (
-        <section className="border-b border-line px-5 py-3" aria-label="Originals">
-          <h2>
-            {count(outcome.kept)} {outcome.kept === 1 ? 'original is' : 'originals are'} kept
-          </h2>
-          <div className="mt-2 flex flex-wrap gap-1.5">
-            {chosen.size > 0 && (
-              <Button disabled={busy} onClick={() => onBack([...chosen])}>
-                Put {chosen.size} back
-              </Button>
-            )}
-            <Button disabled={busy} onClick={() => onBack(null)}>
-              Put all back
-            </Button>
-            <Button
-              disabled={busy}
-              onClick={() => {
-                if (
-                  window.confirm(
-                    'The originals are deleted, and nothing can be put back any more. The folder stays as it is.',
-                  )
-                )
-                  onLetGo();
-              }}
-            >
-              Let them go
-            </Button>
-          </div>
-        </section>
+        <Originals kept={outcome.kept} chosen={chosen} disabled={busy} onBack={onBack} onLetGo={onLetGo} />
       )}
       <section
         className="sticky bottom-0 mt-auto flex flex-col gap-2 border-t border-line bg-sheet px-5 py-3"
@@ -207,6 +180,48 @@ export function FolderPlan({
   );
 }
 
+/** The originals that are kept, and the ways back for as long as they are. */
+function Originals({
+  kept,
+  chosen,
+  disabled,
+  onBack,
+  onLetGo,
+}: {
+  kept: number;
+  chosen: ReadonlySet<string>;
+  disabled: boolean;
+  onBack: (paths: string[] | null) => void;
+  onLetGo: () => void;
+}) {
+  return (
+    <section className="border-b border-line px-5 py-3" aria-label="Originals">
+      <h2>
+        {count(kept)} {kept === 1 ? 'original is' : 'originals are'} kept
+      </h2>
+      <div className="mt-2 flex flex-wrap gap-1.5">
+        {chosen.size > 0 && (
+          <Button disabled={disabled} onClick={() => onBack([...chosen])}>
+            Put {chosen.size} back
+          </Button>
+        )}
+        <Button disabled={disabled} onClick={() => onBack(null)}>
+          Put all back
+        </Button>
+        <Sheet title="Let the originals go" trigger={<Button disabled={disabled}>Let them go</Button>}>
+          <p className="mt-3">
+            {kept === 1 ? 'The original that is kept is' : `The ${count(kept)} originals that are kept are`}{' '}
+            deleted, and nothing can be put back any more. The folder stays as it is, and leaves the list.
+          </p>
+          <Button kind="main" className="mt-4" onClick={onLetGo}>
+            Delete {kept === 1 ? 'it' : 'them'}
+          </Button>
+        </Sheet>
+      </div>
+    </section>
+  );
+}
+
 function Forecast({ folder }: { folder: PictureFolder }) {
   const { trial, figures } = folder;
   if (!trial)
@@ -217,7 +232,7 @@ function Forecast({ folder }: { folder: PictureFolder }) {
       </section>
     );
   const { forecast } = trial;
-  const exact = forecast.giveOrTake === 0;
+  const exact = forecast.all;
   return (
     <section
       className="border-b border-line px-5 py-3"

@@ -48,6 +48,12 @@ internal sealed class KeptOriginals(string folder)
         return known;
     }
 
+    /// <summary>True where an original is kept under a path.</summary>
+    public bool Has(string path) => File.Exists(At(path));
+
+    /// <summary>Where the original of a path is kept.</summary>
+    public string At(string path) => Path.Combine(folder, path);
+
     /// <summary>Keeps an original. One that was kept before under its path is another: it moves aside, and none is lost.</summary>
     /// <param name="path">From the folder's root.</param>
     /// <param name="from">Where it lies.</param>

@@ -171,11 +171,13 @@ public sealed class MendRun(
                 return (new() { File = path, Bytes = file.Length }, Left(path, new(ReasonCodes.LightEnough, KnownAlready)));
             }
 
-            var read = PictureReader.ReadFacts(file.FullName);
+            // What another rule made lighter before is no original: that one is kept, and made lighter anew.
+            var original = mended is not null && IsSame(file, mended) && _kept?.Has(path) == true ? _kept.At(path) : null;
+            var read = PictureReader.ReadFacts(original ?? file.FullName);
             var variant =
                 read.Facts is not { } facts ? null
                 : MendRule.Beforehand(facts) is { } beforehand ? Left(path, beforehand)
-                : await LightenAsync(path, file, facts, room, cancel);
+                : await LightenAsync(path, file, original, facts, room, cancel);
             if (variant?.File is null)
             {
                 CopyUnchanged(path, file);
@@ -199,19 +201,20 @@ public sealed class MendRun(
     private async Task<ReportedVariant> LightenAsync(
         string path,
         FileInfo file,
+        string? original,
         PictureFacts facts,
         WorkRoom room,
         CancellationToken cancel
     )
     {
-        var picture = await PictureMaker.MakeAsync(file.FullName, [], null, [new(rule.SlotFor(facts), null)], room, cancel);
+        var picture = await PictureMaker.MakeAsync(original ?? file.FullName, [], null, [new(rule.SlotFor(facts), null)], room, cancel);
         if (picture.Facts is null)
         {
             return Left(path, new(ReasonCodes.Unreadable, picture.Refusal ?? "It cannot be read."), Verdict.Breaks);
         }
 
         var made = picture.Made[0][0];
-        if (rule.NotTaken(file.Length, made.File?.LongLength, made.Likeness?.Score) is { } reason)
+        if (rule.NotTaken(facts.Bytes, made.File?.LongLength, made.Likeness?.Score) is { } reason)
         {
             Note(path, file);
             return Left(path, reason);
@@ -225,7 +228,7 @@ public sealed class MendRun(
 
         if (!dry)
         {
-            Put(path, file, made.File!);
+            Put(path, file, isKept: original is not null, made.File!);
         }
 
         return ReportedVariant.Of(
@@ -242,9 +245,13 @@ public sealed class MendRun(
     }
 
     // The original is kept before its place is taken. What is written down of a file that never came is not what lies there, and looked at again.
-    private void Put(string path, FileInfo file, byte[] content)
+    private void Put(string path, FileInfo file, bool isKept, byte[] content)
     {
-        _kept?.Keep(path, file.FullName);
+        if (!isKept)
+        {
+            _kept?.Keep(path, file.FullName);
+        }
+
         _kept?.Note(new(path, content.LongLength, file.LastWriteTimeUtc, _by));
         WholeFile.Put(
             output is null ? file.FullName : Path.Combine(Path.GetFullPath(output), path),

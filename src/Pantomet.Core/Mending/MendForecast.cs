@@ -12,11 +12,12 @@ public readonly record struct TriedPicture(long Before, long After, double Secon
 /// Techniques", 3rd edition, 1977, 9A.3: sampling with probability proportional to size).
 /// </summary>
 /// <param name="Tried">How many were made.</param>
+/// <param name="All">True where those are all of them: then nothing is estimated.</param>
 /// <param name="Lighter">How many of them would be replaced.</param>
 /// <param name="Saved">What would be saved, in bytes.</param>
 /// <param name="GiveOrTake">Two standard errors of it, in bytes; null where too few were tried.</param>
 /// <param name="Seconds">How long it would take, in seconds.</param>
-public sealed record MendForecast(int Tried, int Lighter, long Saved, long? GiveOrTake, double Seconds)
+public sealed record MendForecast(int Tried, bool All, int Lighter, long Saved, long? GiveOrTake, double Seconds)
 {
     /// <summary>How many are tried at most.</summary>
     public const int MostTried = 24;
@@ -69,6 +70,7 @@ public sealed record MendForecast(int Tried, int Lighter, long Saved, long? Give
         {
             return new(
                 tried.Count,
+                all,
                 lighter,
                 tried.Sum(one => one.Before - one.After),
                 0,
@@ -81,6 +83,7 @@ public sealed record MendForecast(int Tried, int Lighter, long Saved, long? Give
         var error = Math.Sqrt(shares.Sum(share => (share - mean) * (share - mean)) / Math.Max(1, tried.Count - 1) / tried.Count);
         return new(
             tried.Count,
+            false,
             lighter,
             (long)(mean * bytes),
             tried.Count < Fewest ? null : (long)(2 * error * bytes),

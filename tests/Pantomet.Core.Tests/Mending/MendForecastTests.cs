@@ -10,7 +10,7 @@ public sealed class MendForecastTests
     {
         Assert.Equal([0, 1, 2], MendForecast.Drawn([5, 1, 9]));
         var told = MendForecast.Of([new(100, 40, 2), new(50, 50, 1), new(10, 9, 3)], 160, all: true, jobs: 2);
-        Assert.Equal(new(3, 2, 61, 0, 3), told);
+        Assert.Equal(new(3, true, 2, 61, 0, 3), told);
     }
 
     [Fact]
@@ -59,6 +59,11 @@ public sealed class MendForecastTests
         // Two standard errors hold 95 of 100 by the normal law.
         Assert.InRange(within, 0.9 * rounds, rounds);
     }
+
+    // Two dozen that all stay tell much, but not that all others do.
+    [Fact]
+    public void What_is_told_from_a_part_never_passes_for_the_whole() =>
+        Assert.False(MendForecast.Of([.. Enumerable.Repeat(new TriedPicture(10, 10, 1), 24)], 1_000_000, all: false, jobs: 1).All);
 
     [Fact]
     public void Of_a_handful_nobody_can_tell_how_far_the_rest_is() =>

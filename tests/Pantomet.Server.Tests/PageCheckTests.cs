@@ -138,49 +138,12 @@ public sealed class PageCheckTests(ServerFixture server) : IClassFixture<ServerF
 
     private static string State(JsonElement detail) => detail.GetProperty("check").GetProperty("state").GetString()!;
 
-    private async Task<string> AddAsync(params (string Path, byte[] Content)[] files)
-    {
-        var added = await server.SendAsync(
-            HttpMethod.Post,
-            "/api/page-checks",
-            new
-            {
-                name = "A page",
-                viewports = new[] { 360 },
-                densities = new[] { 1 },
-            }
-        );
-        var id = added.GetProperty("id").GetString()!;
-        foreach (var (path, content) in files)
-        {
-            using var answer = await PutAsync(id, path, content);
-            answer.EnsureSuccessStatusCode();
-        }
-
-        return id;
-    }
+    private Task<string> AddAsync(params (string Path, byte[] Content)[] files) => server.PageAsync("A page", files);
 
     private Task<HttpResponseMessage> PutAsync(string id, string path, byte[] content) =>
-        server.Client.PutAsync(
-            new Uri($"/api/page-checks/{id}/files?path={Uri.EscapeDataString(path)}", UriKind.Relative),
-            new ByteArrayContent(content)
-        );
+        server.PutFileAsync($"/api/page-checks/{id}", path, content);
 
-    private async Task<JsonElement> EndedAsync(string id)
-    {
-        for (var tries = 0; tries < 600; tries++)
-        {
-            var detail = await server.SendAsync(HttpMethod.Get, $"/api/page-checks/{id}");
-            if (State(detail) != "waiting")
-            {
-                return detail;
-            }
-
-            await Task.Delay(100);
-        }
-
-        throw new TimeoutException("The page was not measured within a minute.");
-    }
+    private Task<JsonElement> EndedAsync(string id) => server.PageEndedAsync(id);
 
     private static async Task<byte[]> PictureAsync() => await File.ReadAllBytesAsync(ServerFixture.DemoPicture("barometer-from-chat.jpg"));
 }

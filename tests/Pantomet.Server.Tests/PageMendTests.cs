@@ -64,8 +64,8 @@ public sealed class PageMendTests(ServerFixture server) : IClassFixture<ServerFi
         }
 
         // Every file that the mended page names lies in it: sent again as a page, nothing is missing.
-        var again = await SendAsync([.. (await EntriesAsync(job)).Select(entry => (entry.Name, entry.Content))]);
-        var report = (await CheckedAsync(again)).GetProperty("report");
+        var again = await server.PageAsync("Once more", [.. (await EntriesAsync(job)).Select(entry => (entry.Name, entry.Content))]);
+        var report = (await server.MeasuredAsync(again)).GetProperty("report");
         Assert.DoesNotContain("\"missing\"", report.ToString(), StringComparison.Ordinal);
         Assert.Equal(
             ["pictures/d.jpg"],
@@ -112,64 +112,21 @@ public sealed class PageMendTests(ServerFixture server) : IClassFixture<ServerFi
     private async Task<string> JobAsync()
     {
         var picture = await File.ReadAllBytesAsync(ServerFixture.DemoPicture("barometer-from-chat.jpg"));
-        var check = await SendAsync([
-            ("index.html", Encoding.UTF8.GetBytes(Page)),
-            ("css/site.css", Encoding.UTF8.GetBytes(Style)),
-            // Other files of the same picture, as far as anybody can tell.
-            .. new[] { "a", "b", "c", "d" }.Select((name, i) => ($"pictures/{name}.jpg", (byte[])[.. picture, .. new byte[i]])),
-        ]);
-        await CheckedAsync(check);
+        var check = await server.PageAsync(
+            "A page to mend",
+            [
+                ("index.html", Encoding.UTF8.GetBytes(Page)),
+                ("css/site.css", Encoding.UTF8.GetBytes(Style)),
+                // Other files of the same picture, as far as anybody can tell.
+                .. new[] { "a", "b", "c", "d" }.Select((name, i) => ($"pictures/{name}.jpg", (byte[])[.. picture, .. new byte[i]])),
+            ]
+        );
+        await server.MeasuredAsync(check);
         return (await server.SendAsync(HttpMethod.Post, $"/api/page-checks/{check}/job")).GetProperty("id").GetString()!;
     }
 
-    private async Task<string> SendAsync(IReadOnlyList<(string Path, byte[] Content)> files)
-    {
-        var added = await server.SendAsync(
-            HttpMethod.Post,
-            "/api/page-checks",
-            new
-            {
-                name = "A page to mend",
-                viewports = new[] { 360 },
-                densities = new[] { 1 },
-            }
-        );
-        var id = added.GetProperty("id").GetString()!;
-        foreach (var (path, content) in files)
-        {
-            using var body = new ByteArrayContent(content);
-            using var answer = await server.Client.PutAsync(
-                new Uri($"/api/page-checks/{id}/files?path={Uri.EscapeDataString(path)}", UriKind.Relative),
-                body
-            );
-            answer.EnsureSuccessStatusCode();
-        }
-
-        await server.SendAsync(HttpMethod.Post, $"/api/page-checks/{id}/start");
-        return id;
-    }
-
-    private Task<JsonElement> CheckedAsync(string id) =>
-        UntilAsync($"/api/page-checks/{id}", detail => detail.GetProperty("check").GetProperty("state").GetString() != "waiting");
-
-    private async Task<JsonElement> MendedAsync(string job) =>
-        await UntilAsync($"/api/jobs/{job}/page", view => view.GetProperty("state").GetString() is not "waiting");
-
-    private async Task<JsonElement> UntilAsync(string address, Func<JsonElement, bool> isIt)
-    {
-        for (var tries = 0; tries < 900; tries++)
-        {
-            var now = await server.SendAsync(HttpMethod.Get, address);
-            if (isIt(now))
-            {
-                return now;
-            }
-
-            await Task.Delay(100);
-        }
-
-        throw new TimeoutException($"{address} did not come to its end.");
-    }
+    private Task<JsonElement> MendedAsync(string job) =>
+        server.UntilAsync($"/api/jobs/{job}/page", view => view.GetProperty("state").GetString() is not "waiting");
 
     // Files are made in the background; until they are, nothing is mended, and that is said.
     private async Task<string> TextAsync(HttpMethod method, string address)

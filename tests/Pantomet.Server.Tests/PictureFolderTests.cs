@@ -61,6 +61,7 @@ public sealed class PictureFolderTests(ServerFixture server) : IClassFixture<Ser
         );
         Assert.NotEqual(before, Contents(folder));
         var pictures = await server.SendAsync(HttpMethod.Get, $"/api/folders/{id}/pictures?show=troubles");
+        Assert.Equal(1, outcome.GetProperty("inTrouble").GetInt32());
         var trouble = Assert.Single(pictures.GetProperty("pictures").EnumerateArray());
         Assert.Equal("broken.jpg", trouble.GetProperty("picture").GetProperty("path").GetString());
 
@@ -111,17 +112,13 @@ public sealed class PictureFolderTests(ServerFixture server) : IClassFixture<Ser
         var changed = new DateTimeOffset(2024, 3, 1, 12, 0, 0, TimeSpan.Zero);
         foreach (var path in (string[])["2024/a.jpg", "b.jpg", "notes.txt"])
         {
-            using var body = new ByteArrayContent(picture);
-            using var answer = await server.Client.PutAsync(
-                new Uri($"/api/folders/{id}/files?path={path}&changed={changed.ToUnixTimeMilliseconds()}", UriKind.Relative),
-                body
-            );
+            var more = $"&changed={changed.ToUnixTimeMilliseconds()}";
+            using var answer = await server.PutFileAsync($"/api/folders/{id}", path, picture, more);
             Assert.True(answer.IsSuccessStatusCode, await answer.Content.ReadAsStringAsync());
         }
 
-        using (var body = new ByteArrayContent(picture))
+        using (var outside = await server.PutFileAsync($"/api/folders/{id}", "../c.jpg", picture))
         {
-            using var outside = await server.Client.PutAsync(new Uri($"/api/folders/{id}/files?path=../c.jpg", UriKind.Relative), body);
             Assert.Equal(HttpStatusCode.UnprocessableEntity, outside.StatusCode);
         }
 
@@ -202,19 +199,5 @@ public sealed class PictureFolderTests(ServerFixture server) : IClassFixture<Ser
 
     private Task<JsonElement> ReadyAsync(string id) => UntilAsync(id, view => view.GetProperty("state").GetString() == "ready");
 
-    private async Task<JsonElement> UntilAsync(string id, Func<JsonElement, bool> isIt)
-    {
-        for (var tries = 0; tries < 900; tries++)
-        {
-            var view = await server.SendAsync(HttpMethod.Get, $"/api/folders/{id}");
-            if (isIt(view))
-            {
-                return view;
-            }
-
-            await Task.Delay(100);
-        }
-
-        throw new TimeoutException("The folder did not come to its end.");
-    }
+    private Task<JsonElement> UntilAsync(string id, Func<JsonElement, bool> isIt) => server.UntilAsync($"/api/folders/{id}", isIt);
 }

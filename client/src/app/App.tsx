@@ -74,47 +74,7 @@ export function App() {
   return (
     <DropEverywhere onFiles={(files) => void add(files)}>
       <div className="grid h-full grid-rows-[44px_1fr_auto]">
-        <header className="flex items-center gap-6 border-b border-line bg-sheet px-5">
-          <Link href="/" className="flex items-center gap-2.5 text-[15px] font-bold">
-            <svg viewBox="0 0 32 20" width="30" height="19" aria-hidden className="text-accent">
-              <path d="M3 1v18M29 1v18M3 10h8M21 10h8" stroke="currentColor" strokeWidth="2.4" fill="none" />
-              <path
-                d="M13 10h6"
-                stroke="currentColor"
-                strokeWidth="2.4"
-                strokeDasharray="1.6 1.6"
-                fill="none"
-              />
-            </svg>
-            Pantomet
-          </Link>
-          <nav aria-label="Main" className="flex h-full items-stretch gap-1">
-            <Tab href="/" on={job !== null || location.pathname === '/'}>
-              Jobs
-            </Tab>
-            <Tab href="/pictures" on={inLibrary}>
-              Pictures
-            </Tab>
-            <Tab href="/destinations" on={location.pathname.startsWith('/destinations')}>
-              Destinations
-            </Tab>
-            <Tab href="/page-checks" on={inPages}>
-              Page checks
-            </Tab>
-            <Tab href="/folders" on={inFolders}>
-              Folders
-            </Tab>
-          </nav>
-          <span className="flex-1">
-            {fault && (
-              <span role="alert" className="text-breaks">
-                {fault}
-              </span>
-            )}
-          </span>
-          <SurroundSwitch />
-          <KeysHelp />
-        </header>
+        <TopBar inJob={job !== null} fault={fault} />
         <main className="min-h-0 overflow-hidden">
           <Switch>
             <Route path="/">
@@ -215,6 +175,47 @@ function Nowhere() {
     >
       There is nothing at this address.
     </Notice>
+  );
+}
+
+/** The name, the parts of the application, and what went wrong with what was dropped. */
+function TopBar({ inJob, fault }: { inJob: boolean; fault: string | null }) {
+  return (
+    <header className="flex items-center gap-6 border-b border-line bg-sheet px-5">
+      <Link href="/" className="flex items-center gap-2.5 text-[15px] font-bold">
+        <svg viewBox="0 0 32 20" width="30" height="19" aria-hidden className="text-accent">
+          <path d="M3 1v18M29 1v18M3 10h8M21 10h8" stroke="currentColor" strokeWidth="2.4" fill="none" />
+          <path d="M13 10h6" stroke="currentColor" strokeWidth="2.4" strokeDasharray="1.6 1.6" fill="none" />
+        </svg>
+        Pantomet
+      </Link>
+      <nav aria-label="Main" className="flex h-full items-stretch gap-1">
+        <Tab href="/" on={inJob || location.pathname === '/'}>
+          Jobs
+        </Tab>
+        <Tab href="/pictures" on={location.pathname === '/pictures'}>
+          Pictures
+        </Tab>
+        <Tab href="/destinations" on={location.pathname.startsWith('/destinations')}>
+          Destinations
+        </Tab>
+        <Tab href="/page-checks" on={location.pathname.startsWith('/page-checks')}>
+          Page checks
+        </Tab>
+        <Tab href="/folders" on={location.pathname.startsWith('/folders')}>
+          Folders
+        </Tab>
+      </nav>
+      <span className="flex-1">
+        {fault && (
+          <span role="alert" className="text-breaks">
+            {fault}
+          </span>
+        )}
+      </span>
+      <SurroundSwitch />
+      <KeysHelp />
+    </header>
   );
 }
 

@@ -24,7 +24,7 @@ export function FolderFigures({
     ['located', 'with a place', figures.located],
     ['misnamed', 'with a wrong ending', figures.misnamed],
     ['moving', 'moving', figures.moving],
-    ['troubles', 'in trouble', Math.max(figures.unread, folder.outcome.troubles)],
+    ['troubles', 'in trouble', folder.outcome.inTrouble],
     ['mended', 'lighter now', folder.outcome.mended],
   ];
   return (

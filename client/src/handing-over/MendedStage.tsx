@@ -1,5 +1,6 @@
 import { addresses, type MendedPage } from '../api/client';
 import { Key } from '../design/Button';
+import { Choice } from '../design/Choice';
 import { Divider, useDivider } from '../design/Divider';
 import { count } from '../design/figures';
 import { useElementSize } from '../framing/useElementSize';
@@ -103,34 +104,5 @@ export function MendedStage({
         )}
       </div>
     </section>
-  );
-}
-
-function Choice<T extends string | number>({
-  label,
-  chosen,
-  onChoose,
-  options,
-}: {
-  label: string;
-  chosen: T;
-  onChoose: (one: T) => void;
-  options: readonly (readonly [T, string])[];
-}) {
-  return (
-    <div role="radiogroup" aria-label={label} className="flex flex-wrap">
-      {options.map(([one, name]) => (
-        <button
-          key={one}
-          type="button"
-          role="radio"
-          aria-checked={one === chosen}
-          onClick={() => onChoose(one)}
-          className={`-ml-px h-8 border px-2 whitespace-nowrap first:ml-0 ${one === chosen ? 'relative border-accent bg-accent text-on-accent' : 'border-line bg-sheet hover:border-ink-2'}`}
-        >
-          {name}
-        </button>
-      ))}
-    </div>
   );
 }

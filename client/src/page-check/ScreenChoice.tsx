@@ -1,4 +1,5 @@
 import type { PageReport } from '../api/client';
+import { Choice } from '../design/Choice';
 import { count, trim, weight } from '../design/figures';
 
 /** Which screen is looked at, and what the page weighs on it. */
@@ -13,24 +14,17 @@ export function ScreenChoice({
 }) {
   const { screens, rate } = report.totals;
   const screen = screens[at]!;
-  const choice = 'h-8 border px-2 whitespace-nowrap';
   return (
     <div className="flex flex-wrap items-center gap-x-5 gap-y-1 border-b border-line bg-sheet-2 px-5 py-2">
-      <div role="radiogroup" aria-label="Screen" className="flex flex-wrap">
-        {screens.map((one, i) => (
-          <button
-            key={`${one.viewport} ${one.density}`}
-            type="button"
-            role="radio"
-            aria-checked={i === at}
-            aria-label={`${one.viewport} px at ${one.density}x`}
-            onClick={() => onAt(i)}
-            className={`${choice} -ml-px first:ml-0 ${i === at ? 'relative border-accent bg-accent text-on-accent' : 'border-line bg-sheet hover:border-ink-2'}`}
-          >
-            {count(one.viewport)} · {one.density}x
-          </button>
-        ))}
-      </div>
+      <Choice
+        label="Screen"
+        chosen={at}
+        onChoose={onAt}
+        options={screens.map(
+          (one, i) =>
+            [i, `${count(one.viewport)} · ${one.density}x`, `${one.viewport} px at ${one.density}x`] as const,
+        )}
+      />
       <p className="min-w-0" data-testid="screen-totals">
         <b>{weight(screen.bytes)}</b> of pictures, <b>{weight(screen.possible)}</b> would do
         <span className="text-ink-2">

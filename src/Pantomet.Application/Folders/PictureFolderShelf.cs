@@ -44,8 +44,9 @@ public sealed record PictureFolderView(
 /// <param name="Before">What those weighed.</param>
 /// <param name="After">What they weigh.</param>
 /// <param name="Kept">How many originals are kept.</param>
-/// <param name="Troubles">How many could not be read or written.</param>
-public sealed record PictureFolderOutcome(int Looked, int Mended, long Before, long After, int Kept, int Troubles);
+/// <param name="Troubles">How many of those could not be read or written.</param>
+/// <param name="InTrouble">How many could not when the folder was looked through, or then.</param>
+public sealed record PictureFolderOutcome(int Looked, int Mended, long Before, long After, int Kept, int Troubles, int InTrouble);
 
 /// <summary>Which pictures of a folder are wanted.</summary>
 public enum PictureFolderShow
@@ -287,6 +288,7 @@ internal sealed class PictureFolderShelf(
     public PictureFolderView ViewOf(PictureFolderRow row, PictureFolderProgress? progress)
     {
         var lists = Lists(row.Id);
+        var figures = lists.Figures();
         return new(
             row.Id,
             row.Name,
@@ -296,10 +298,10 @@ internal sealed class PictureFolderShelf(
             row.Trouble,
             progress,
             progress?.Left,
-            lists.Figures(),
+            figures,
             StoredJson.Read<PictureFolderRule>(row.Rule),
             lists.Trial(),
-            Outcome(lists)
+            Outcome(lists, figures?.Unread ?? 0)
         );
     }
 
@@ -342,17 +344,23 @@ internal sealed class PictureFolderShelf(
 
     private static bool IsTrouble(MendedPicture? result) => result is { Code: null, Sentence: not null };
 
-    private static PictureFolderOutcome Outcome(PictureFolderLists lists)
+    private static PictureFolderOutcome Outcome(PictureFolderLists lists, int unread)
     {
         var results = Latest(lists).Values;
         var mended = results.Where(one => one.After is not null).ToList();
+        var troubles = results.Where(IsTrouble).Select(one => one.Path).ToHashSet(StringComparer.Ordinal);
         return new(
             results.Count(one => one.Code != PictureFolderLists.PutBack),
             mended.Count,
             mended.Sum(one => one.Before ?? 0),
             mended.Sum(one => one.After ?? 0),
             lists.KeptCount(),
-            results.Count(IsTrouble)
+            troubles.Count,
+                // The list is read for this only where both may tell of the same picture.
+                troubles.Count == 0
+                    ? unread
+                : unread == 0 ? troubles.Count
+                : lists.Pictures.Read().Count(one => one.Trouble is not null || troubles.Contains(one.Path))
         );
     }
 

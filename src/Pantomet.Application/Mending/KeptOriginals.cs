@@ -1,4 +1,4 @@
-using System.Text.Json;
+using Pantomet.Application.Background;
 using Pantomet.Data;
 
 namespace Pantomet.Application.Mending;
@@ -23,26 +23,15 @@ internal sealed class KeptOriginals(string folder)
     private const string Older = ".older";
 
     private readonly Lock _gate = new();
-
-    private string ListPath => Path.Combine(folder, ListName);
+    private readonly LineFile<MendedFile> _list = new(Path.Combine(folder, ListName));
 
     /// <summary>What earlier runs looked at, by path; a line that was cut off by a crash is passed over.</summary>
     public Dictionary<string, MendedFile> Known()
     {
         var known = new Dictionary<string, MendedFile>();
-        foreach (var line in File.Exists(ListPath) ? File.ReadLines(ListPath) : [])
+        foreach (var file in _list.Read().Where(file => file.Path is not null))
         {
-            try
-            {
-                if (JsonSerializer.Deserialize<MendedFile>(line) is { Path: not null } file)
-                {
-                    known[file.Path] = file;
-                }
-            }
-            catch (JsonException)
-            {
-                // It is looked at again.
-            }
+            known[file.Path] = file;
         }
 
         return known;
@@ -81,7 +70,8 @@ internal sealed class KeptOriginals(string folder)
         lock (_gate)
         {
             Directory.CreateDirectory(folder);
-            File.AppendAllText(ListPath, JsonSerializer.Serialize(file) + "\n");
+            using var list = _list.Append();
+            list.Add(file);
         }
     }
 

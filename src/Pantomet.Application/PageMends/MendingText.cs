@@ -38,7 +38,6 @@ internal sealed partial class MendingText
     private readonly string?[] _left;
     private readonly IReadOnlySet<string>[] _addresses;
     private readonly string?[] _shapes;
-    private readonly Dictionary<(string Address, string From), int> _names = [];
 
     private MendingText(
         PageText page,
@@ -148,21 +147,28 @@ internal sealed partial class MendingText
             }
         }
 
-        var properties = Properties();
+        var backgrounds = new MendedBackgrounds(
+            [
+                .. _places
+                    .Select((place, i) => (place, _addresses[i], _holding[i] != Holding.Left))
+                    .Where(one => one.place.Kind == ImageKind.Background),
+            ],
+            Pictures
+        );
+        // What a style of the page itself names stands in the page; a sheet holds its own.
+        var own = backgrounds.Of(_page.Base);
         foreach (var style in _page.Styles())
         {
-            var css = Replaced(style.Css, _page.Base, properties, new HashSet<string>());
+            var css = own.With(style.Css);
             if (css != style.Css)
             {
                 edits.Add(new(style.Start, style.End, style.IsAttribute ? HtmlAttribute.Of("style", css).Text : css));
             }
         }
 
-        // What a style of the page itself names stands in the page; a sheet holds its own.
-        var own = Used([.. _page.Styles().Select(style => (style.Css, _page.Base))], properties);
-        if (own.Count > 0)
+        if (own.Definitions() is { Length: > 0 } definitions)
         {
-            edits.Add(new(_page.StyleEnd, _page.StyleEnd, $"<style>\n{Definitions(own, properties, _page.Base)}</style>\n"));
+            edits.Add(new(_page.StyleEnd, _page.StyleEnd, $"<style>\n{definitions}</style>\n"));
         }
 
         if (edits.Count > 0)
@@ -172,12 +178,11 @@ internal sealed partial class MendingText
 
         foreach (var (address, (css, type)) in _sheets)
         {
-            var at = new Uri(address);
-            var used = Used([(css, at)], properties);
-            if (used.Count > 0)
+            var sheet = backgrounds.Of(new Uri(address));
+            var mended = sheet.With(css);
+            if (mended != css)
             {
-                var mended = Replaced(css, at, properties, new HashSet<string>()).TrimEnd('\n') + "\n" + Definitions(used, properties, at);
-                files.Mended[address] = PageAnswer.Of(type, Encoding.Latin1.GetBytes(mended));
+                files.Mended[address] = PageAnswer.Of(type, Encoding.Latin1.GetBytes(mended.TrimEnd('\n') + "\n" + sheet.Definitions()));
             }
         }
     }
@@ -211,10 +216,6 @@ internal sealed partial class MendingText
                     )
             ),
         ];
-
-    /// <summary>The same before anything was looked at.</summary>
-    public IReadOnlyList<MendedImage> Images(IReadOnlyList<(int, MendedLook)> none) =>
-        Images(none.ToLookup(one => one.Item1, one => one.Item2));
 
     private void Begin(int i, IReadOnlyList<SeenImage> seen, HashSet<string> named)
     {
@@ -291,7 +292,7 @@ internal sealed partial class MendingText
                 ? image
                 // It has no box, and its choices have none: what lies around the img does so as before.
                 : $"<picture style=\"display: contents\">{string.Concat(place.Sources.Select(source => Unseen(source, room)))}{image}</picture>";
-        return new(tag.Start, tag.End, Placed(text, _page.Base));
+        return new(tag.Start, tag.End, MendedBackgrounds.Placed(text, _page.Base, Pictures));
     }
 
     private static void Style(List<HtmlAttribute> kept, params string?[] declarations)
@@ -315,89 +316,11 @@ internal sealed partial class MendingText
     private Edit Plain(PictureTag tag, PageMendPlace place)
     {
         var written = tag.Tag.Attributes.First(one => one.Attribute.Name == tag.Attribute);
-        return new(written.Start, written.End, Placed(HtmlAttribute.Of(tag.Attribute, place.Plain!).Text, _page.Base));
-    }
-
-    // The backgrounds that are mended, by address; each has a property.
-    private Dictionary<string, List<PageMendPlace>> Properties()
-    {
-        var properties = new Dictionary<string, List<PageMendPlace>>(StringComparer.Ordinal);
-        foreach (var (place, i) in _places.Select((place, i) => (place, i)))
-        {
-            if (place.Kind == ImageKind.Background && _holding[i] != Holding.Left)
-            {
-                foreach (var address in _addresses[i])
-                {
-                    (properties.TryGetValue(address, out var list) ? list : properties[address] = []).Add(place);
-                }
-            }
-        }
-
-        return properties;
-    }
-
-    // Browsers differ in what an address within a property is meant from - where it is defined or where it is used - so each text has its own.
-    private string NameOf(string address, Uri from)
-    {
-        if (!_names.TryGetValue((address, from.AbsoluteUri), out var number))
-        {
-            _names[(address, from.AbsoluteUri)] = number = _names.Count + 1;
-        }
-
-        return string.Create(CultureInfo.InvariantCulture, $"{PageMendPlace.Property}-{number}");
-    }
-
-    private string Replaced(string css, Uri from, Dictionary<string, List<PageMendPlace>> properties, HashSet<string> used) =>
-        CssAddresses.With(
-            css,
-            image =>
-            {
-                if (AddressOf(image, from, properties.ContainsKey) is not { } address)
-                {
-                    return null;
-                }
-
-                used.Add(address);
-                return $"var({NameOf(address, from)})";
-            }
+        return new(
+            written.Start,
+            written.End,
+            MendedBackgrounds.Placed(HtmlAttribute.Of(tag.Attribute, place.Plain!).Text, _page.Base, Pictures)
         );
-
-    private List<string> Used(IReadOnlyList<(string Css, Uri From)> styles, Dictionary<string, List<PageMendPlace>> properties)
-    {
-        var used = new HashSet<string>(StringComparer.Ordinal);
-        foreach (var (css, from) in styles)
-        {
-            Replaced(css, from, properties, used);
-        }
-
-        return [.. used];
-    }
-
-    private static string? AddressOf(CssImage image, Uri from, Func<string, bool> isKnown) =>
-        image.Addresses.Select(one => PageText.Whole(from, SitePage.InUtf8(one))).FirstOrDefault(one => one is not null && isKnown(one));
-
-    private string Definitions(List<string> addresses, Dictionary<string, List<PageMendPlace>> properties, Uri from)
-    {
-        var text = new StringBuilder();
-        foreach (var address in addresses)
-        {
-            var (places, name) = (properties[address], NameOf(address, from));
-            var all = _places.Where((one, i) => one.Kind == ImageKind.Background && _addresses[i].Contains(address)).ToList();
-            var isOne = all.Count == places.Count && places.TrueForAll(place => place.Css == places[0].Css);
-            if (!isOne)
-            {
-                var way = address.StartsWith("data:", StringComparison.Ordinal) ? address : from.MakeRelativeUri(new(address)).ToString();
-                text.Append(CultureInfo.InvariantCulture, $"{PageMendPlace.Root} {{\n  {name}: url(\"{way}\");\n}}\n");
-            }
-
-            foreach (var place in isOne ? places.Take(1) : places)
-            {
-                var css = place.Css!.Replace($"{PageMendPlace.Property}:", $"{name}:", StringComparison.Ordinal);
-                text.Append(isOne ? css : css.Replace(PageMendPlace.Root, place.Where, StringComparison.Ordinal));
-            }
-        }
-
-        return Placed(Bytes(text.ToString()), from);
     }
 
     private HashSet<string> StyledAddresses()
@@ -416,18 +339,8 @@ internal sealed partial class MendingText
         ];
     }
 
-    // The new files as they are found from a text.
-    private string Placed(string text, Uri from)
-    {
-        var way = from.MakeRelativeUri(Pictures).ToString();
-        return text.Replace(PageMendPlace.Pictures, way, StringComparison.Ordinal);
-    }
-
     private static string ValueOf(string attribute) =>
         attribute[(attribute.IndexOf('=', StringComparison.Ordinal) + 1)..].Trim().Trim('"', '\'');
-
-    // As a text in which each sign is a byte.
-    private static string Bytes(string text) => Encoding.Latin1.GetString(Encoding.UTF8.GetBytes(text));
 
     private static bool IsStyle(string? type) => type?.StartsWith("text/css", StringComparison.OrdinalIgnoreCase) == true;
 

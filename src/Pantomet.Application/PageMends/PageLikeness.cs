@@ -13,12 +13,6 @@ internal static class PageLikeness
     // Of a difference so many times as much is drawn: what can hardly be seen is to be seen.
     private const double Drawn = 6;
 
-    // Luma of Rec. ITU-R BT.601-7, 2.5.1, as the paper's measure is usually taken.
-    private static readonly double[][] Weights =
-    [
-        [0.299, 0.587, 0.114],
-    ];
-
     // Photographs of 7 to 13 megapixels that a browser reduced to places of 185 to 1920 px had 1.4 to 2.8 times as much detail when they came
     // at their size, and were 0.91 to 0.99 alike at half of it; another picture is 0.4 to 0.5 alike there, one that is moved has no more
     // detail.
@@ -156,15 +150,7 @@ internal static class PageLikeness
     {
         var (width, height) = (area.Right - area.Left, area.Bottom - area.Top);
         using var part = image.Crop(area.Left, area.Top, width, height);
-        using var grey = part.Bands == 1 ? part.Cast(Enums.BandFormat.Float) : Luma(part);
-        return new(grey.WriteToMemory<float>(), width, height);
-    }
-
-    private static Image Luma(Image colours)
-    {
-        using var weights = Image.NewFromArray(Weights);
-        using var three = colours.Bands > 3 ? colours.ExtractBand(0, n: 3) : colours.Copy();
-        return three.Recomb(weights).Cast(Enums.BandFormat.Float);
+        return ColourPlanes.Of(part.WriteToMemory<byte>(), width, height, part.Bands).Luma;
     }
 
     private readonly record struct Area(int Left, int Top, int Right, int Bottom)

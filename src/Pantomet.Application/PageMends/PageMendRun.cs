@@ -19,6 +19,7 @@ internal sealed class PageMendRun(PageMendWish wish, Action<PageProgress>? tells
     // Each picture can be held in so many ways; a page has settled then.
     private const int MostRounds = 5;
 
+    private readonly Dictionary<string, long> _weights = new(StringComparer.Ordinal);
     private readonly string _folder = wish.Page.Keep!;
     private readonly string _pictures = Path.Combine(wish.Page.Keep!, MendedNames.Pictures);
 
@@ -43,8 +44,9 @@ internal sealed class PageMendRun(PageMendWish wish, Action<PageProgress>? tells
             await File.WriteAllBytesAsync(At(MendedNames.Before(shot.Screen.Viewport)), shot.Shot!, cancel);
         }
 
-        var (images, seen) = (text.Images([]), (IReadOnlyList<LookedAt>)[]);
-        List<MendedScreen> taken = [];
+        IReadOnlyList<MendedImage> images;
+        IReadOnlyList<LookedAt> seen;
+        List<MendedScreen> taken;
         for (var round = 0; ; round++)
         {
             text.Write(files);
@@ -155,7 +157,7 @@ internal sealed class PageMendRun(PageMendWish wish, Action<PageProgress>? tells
         && Math.Abs(now.Width - before.Width) <= 1
         && Math.Abs(now.Height - before.Height) <= 1;
 
-    private static async Task<List<MendedScreen>> ScreensAsync(
+    private async Task<List<MendedScreen>> ScreensAsync(
         IPageFiles source,
         MendedFiles files,
         IReadOnlyList<LookedAt> before,
@@ -186,12 +188,24 @@ internal sealed class PageMendRun(PageMendWish wish, Action<PageProgress>? tells
         return screens;
     }
 
-    private static async Task<long> WeightAsync(IPageFiles files, IEnumerable<string> asked, CancellationToken cancel)
+    // A file weighs the same in every round, but for the texts that are mended anew.
+    private async Task<long> WeightAsync(IPageFiles files, IEnumerable<string> asked, CancellationToken cancel)
     {
         var bytes = 0L;
         foreach (var address in asked)
         {
-            bytes += (await files.GetAsync(new(address), cancel)).Body.LongLength;
+            if (files is MendedFiles mended && mended.Mended.TryGetValue(address, out var text))
+            {
+                bytes += text.Body.LongLength;
+                continue;
+            }
+
+            if (!_weights.TryGetValue(address, out var weight))
+            {
+                _weights[address] = weight = (await files.GetAsync(new(address), cancel)).Body.LongLength;
+            }
+
+            bytes += weight;
         }
 
         return bytes;

@@ -37,7 +37,9 @@ public static class HtmlWriter
         return $"<picture>{string.Concat(sources.Append(image).Select(element => between + element))}{(inOneLine ? "" : "\n")}</picture>";
     }
 
-    /// <summary>What the element for a page is made of: the <c>source</c> elements, which may be none, and the attributes of the <c>img</c>.</summary>
+    /// <summary>
+    /// What the element for a page is made of: the <c>source</c> elements, which may be none, and the attributes of the <c>img</c>.
+    /// </summary>
     /// <param name="picture">The picture.</param>
     /// <param name="withStandIn">True to show the colour and the stand-in until the file is there.</param>
     public static (IReadOnlyList<string> Sources, IReadOnlyList<HtmlAttribute> Image) Parts(MarkupPicture picture, bool withStandIn = false)
@@ -55,7 +57,9 @@ public static class HtmlWriter
         return (sources, Image(picture, last, types[^1], withStandIn));
     }
 
-    /// <summary>The attributes of an <c>img</c> that stands alone and chooses only by width or density: files of the type tried first.</summary>
+    /// <summary>
+    /// The attributes of an <c>img</c> that stands alone and chooses only by width or density: files of the type tried first.
+    /// </summary>
     /// <param name="picture">The picture; of a group the slot that is shown when no other is.</param>
     public static IReadOnlyList<HtmlAttribute> Alone(MarkupPicture picture)
     {

@@ -7,7 +7,7 @@ namespace Pantomet.Core.PageChecks;
 /// <param name="Stayed">True where it lies where it lay, within a pixel.</param>
 public sealed record MendedLook(int Viewport, double? Similarity, bool WasBlurred, bool Stayed)
 {
-    /// <summary>How much of a page of so many CSS pixels squared it makes look other than before, by its own.</summary>
+    /// <summary>How much it does for the page's looking other than before: what it lacks of likeness, times its area.</summary>
     public double Share => WasBlurred ? 0 : (1 - (Similarity ?? 1)) * Area;
 
     /// <summary>How large it is there, in CSS pixels squared.</summary>

@@ -124,6 +124,27 @@ public class MarkupTests
         Assert.Equal(css.Count(letter => letter == '{'), css.Count(letter => letter == '}'));
     }
 
+    // Of a custom property a browser takes the last value, whether it knows it or not; so what not all know stands behind a question.
+    [Fact]
+    public void A_background_as_a_property_is_one_file_where_no_choice_is_known()
+    {
+        var css = CssWriter.Property(Group(), ":where(:root)", "--picture");
+        var (plain, rest) = (
+            css[..css.IndexOf("@supports", StringComparison.Ordinal)],
+            css[css.IndexOf("@supports", StringComparison.Ordinal)..]
+        );
+        Assert.Matches("^:where\\(:root\\) \\{\n  --picture: url\\(\"/p/[0-9]+\\.jpg\"\\);\n\\}\n$", plain);
+        Assert.StartsWith("@supports (background-image: image-set(", rest, StringComparison.Ordinal);
+        Assert.Contains(
+            "--picture: image-set(\n    url(\"/p/600.jpg\") 1x,\n    url(\"/p/1200.jpg\") 2x\n  );",
+            rest,
+            StringComparison.Ordinal
+        );
+        Assert.Contains("@media (min-width: 60em) {\n  :where(:root) {", rest, StringComparison.Ordinal);
+        Assert.DoesNotContain("background-size", css, StringComparison.Ordinal);
+        Assert.Equal(css.Count(letter => letter == '{'), css.Count(letter => letter == '}'));
+    }
+
     [Fact]
     public void A_mail_gets_one_file_with_twice_the_pixels_and_its_width_in_the_attribute()
     {

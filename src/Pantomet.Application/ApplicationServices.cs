@@ -1,6 +1,11 @@
+using Microsoft.AspNetCore.DataProtection;
+using Microsoft.AspNetCore.DataProtection.KeyManagement;
+using Microsoft.AspNetCore.DataProtection.Repositories;
 using Microsoft.Extensions.DependencyInjection;
+using Microsoft.Extensions.Logging;
 using Pantomet.Application.Background;
 using Pantomet.Application.Bundles;
+using Pantomet.Application.Deliveries;
 using Pantomet.Application.Destinations;
 using Pantomet.Application.Engine;
 using Pantomet.Application.Folders;
@@ -12,6 +17,7 @@ using Pantomet.Application.PageMends;
 using Pantomet.Application.Pictures;
 using Pantomet.Application.Upgrades;
 using Pantomet.Application.Variants;
+using Pantomet.Data;
 
 namespace Pantomet.Application;
 
@@ -52,6 +58,25 @@ internal static class ApplicationServices
             .AddSingleton<PictureFolderShelf>()
             .AddSingleton<PictureFolderKeeper>()
             .AddHostedService(provider => provider.GetRequiredService<PictureFolderKeeper>());
+        services
+            .AddSingleton<ReceiverShelf>()
+            .AddSingleton<ReceiverLines>()
+            .AddSingleton<ShownLook>()
+            .AddSingleton<SendingShelf>()
+            .AddSingleton<Sender>()
+            .AddHostedService(provider => provider.GetRequiredService<Sender>());
+        services.AddSealing();
         return services.AddHostedService<JobRunner>().AddHostedService<Housekeeping>();
+    }
+
+    // The keys lie with the data, readable by its owner alone; a copy of the data without them has no secrets to give away.
+    private static void AddSealing(this IServiceCollection services)
+    {
+        services.AddDataProtection().SetApplicationName("Pantomet");
+        services
+            .AddOptions<KeyManagementOptions>()
+            .Configure<DataFolder, ILoggerFactory>(
+                (keys, folder, log) => keys.XmlRepository = new FileSystemXmlRepository(folder.MakeKeys(), log)
+            );
     }
 }

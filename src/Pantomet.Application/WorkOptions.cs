@@ -35,6 +35,12 @@ public record WorkOptions
     /// <summary>How long the check of one page may take before its process is ended: twenty minutes unless set otherwise.</summary>
     public TimeSpan LongestPageCheck { get; init; } = TimeSpan.FromMinutes(20);
 
+    /// <summary>How long a receiver of files may take to answer, beside the time that the bytes need: a minute unless set otherwise.</summary>
+    public TimeSpan LongestAnswer { get; init; } = TimeSpan.FromMinutes(1);
+
+    /// <summary>The pauses after which a file is handed to a receiver again that could not take it; after the last it is given up.</summary>
+    public IReadOnlyList<TimeSpan> SendingPauses { get; init; } = [TimeSpan.FromSeconds(2), TimeSpan.FromSeconds(10)];
+
     /// <summary>
     /// The pauses after which a file that could not be made is tried again; after the last it is given up until somebody asks for it.
     /// </summary>

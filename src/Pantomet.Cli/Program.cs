@@ -29,6 +29,13 @@ if (args is [PictureFolderWork.Call])
     return ExitCodes.Fine;
 }
 
+// So the demo starts the places that take its files.
+if (args is [StandIns.Call, var folder])
+{
+    await StandIns.ServeAsync(folder);
+    return ExitCodes.Fine;
+}
+
 var root = new RootCommand("Pantomet: every picture in every place it must go, at the right shape, size and weight.")
 {
     RenderCommand.Build(),

@@ -38,9 +38,9 @@ internal static class ServeCommands
                 // A demo on another port, such as the tests', has data of its own.
                 var number = call.GetValue(port);
                 var data = Path.Combine(root, "data", number == UsualPort ? "demo" : $"demo-{number}");
-                if (Directory.Exists(data))
+                foreach (var old in new[] { data, data + "-receivers" }.Where(Directory.Exists))
                 {
-                    Directory.Delete(data, recursive: true);
+                    Directory.Delete(old, recursive: true);
                 }
 
                 var demo = Path.Combine(root, "demo");
@@ -48,6 +48,7 @@ internal static class ServeCommands
                 // Beside the data, as everybody's pictures are.
                 var folder = data + "-pictures";
                 DemoFolder.Lay(demo, folder);
+                await using var receivers = await StandIns.StartAsync(data + "-receivers");
                 return await RunAsync(
                     new()
                     {
@@ -57,7 +58,7 @@ internal static class ServeCommands
                         Example = DemoSite.FolderIn(data),
                         PictureFolders = [folder],
                     },
-                    app => DemoData.ReadInAsync(app, demo, cancel),
+                    app => DemoData.ReadInAsync(app, demo, receivers.Address, cancel),
                     cancel,
                     app => DemoSite.BuildAsync(app, demo, data, app.Lifetime.ApplicationStopping)
                 );

@@ -37,6 +37,7 @@ public sealed class DataFolder : IDisposable
             Directory.CreateDirectory(Pages);
             PictureFolders = Path.Combine(Root, "folders");
             Directory.CreateDirectory(PictureFolders);
+            Keys = Path.Combine(Root, "keys");
             Previews = Path.Combine(Root, "previews");
             Directory.CreateDirectory(Previews);
             foreach (var left in Directory.EnumerateFiles(Previews, "*.part"))
@@ -69,8 +70,17 @@ public sealed class DataFolder : IDisposable
     /// <summary>The folder of the lists and originals of folders that are put right.</summary>
     public string PictureFolders { get; }
 
+    /// <summary>Folder of the keys that seal what is secret of receivers; without it those have to be entered anew.</summary>
+    public string Keys { get; }
+
     /// <summary>Folder of previews; it can be emptied at any time.</summary>
     public string Previews { get; }
+
+    /// <summary>Makes the folder of keys, if it is missing; nobody else can read it.</summary>
+    public DirectoryInfo MakeKeys() =>
+        OperatingSystem.IsWindows()
+            ? Directory.CreateDirectory(Keys)
+            : Directory.CreateDirectory(Keys, UnixFileMode.UserRead | UnixFileMode.UserWrite | UnixFileMode.UserExecute);
 
     /// <summary>A free path for a file under way; what is left there when the program ends is removed at the next start.</summary>
     public string Scratch() => Variants.TemporaryPath();

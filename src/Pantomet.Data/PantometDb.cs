@@ -1,6 +1,7 @@
 using Microsoft.EntityFrameworkCore;
 using Microsoft.EntityFrameworkCore.ChangeTracking;
 using Pantomet.Core.Framing;
+using Pantomet.Data.Deliveries;
 using Pantomet.Data.Folders;
 using Pantomet.Data.Jobs;
 using Pantomet.Data.Live;
@@ -58,6 +59,15 @@ public sealed class PantometDb(DbContextOptions<PantometDb> options) : DbContext
 
     /// <summary>The files of what was handed over.</summary>
     public DbSet<DeliveredFileRow> DeliveredFiles => Set<DeliveredFileRow>();
+
+    /// <summary>Places that files are handed to.</summary>
+    public DbSet<ReceiverRow> Receivers => Set<ReceiverRow>();
+
+    /// <summary>Jobs as they were handed to receivers last.</summary>
+    public DbSet<SendingRow> Sendings => Set<SendingRow>();
+
+    /// <summary>The files of those, and what became of each.</summary>
+    public DbSet<SentFileRow> SentFiles => Set<SentFileRow>();
 
     /// <summary>Jobs whose files have addresses for pages.</summary>
     public DbSet<PublicationRow> Publications => Set<PublicationRow>();
@@ -138,6 +148,7 @@ public sealed class PantometDb(DbContextOptions<PantometDb> options) : DbContext
         });
         OfJobs(modelBuilder);
         OfPublications(modelBuilder);
+        OfReceivers(modelBuilder);
         modelBuilder.Entity<VariantRow>(variant =>
         {
             variant.HasOne<PictureRow>().WithMany().HasForeignKey(row => row.PictureId).OnDelete(DeleteBehavior.Cascade);
@@ -174,6 +185,27 @@ public sealed class PantometDb(DbContextOptions<PantometDb> options) : DbContext
             file.HasOne<PublishedPlaceRow>().WithMany().HasForeignKey(row => row.PlaceId).OnDelete(DeleteBehavior.Cascade);
         });
         modelBuilder.Entity<FetchCountRow>().HasKey(row => new { row.PublicationId, row.Path });
+    }
+
+    private static void OfReceivers(ModelBuilder modelBuilder)
+    {
+        modelBuilder.Entity<SendingRow>(sending =>
+        {
+            sending.Property(row => row.State).HasConversion<string>();
+            sending.HasIndex(row => new { row.JobId, row.ReceiverId }).IsUnique();
+            sending.HasOne<ReceiverRow>().WithMany().HasForeignKey(row => row.ReceiverId).OnDelete(DeleteBehavior.Cascade);
+        });
+        modelBuilder.Entity<SentFileRow>(file =>
+        {
+            file.Property(row => row.State).HasConversion<string>();
+            file.HasKey(row => new
+            {
+                row.JobId,
+                row.ReceiverId,
+                row.Path,
+            });
+            file.HasOne<ReceiverRow>().WithMany().HasForeignKey(row => row.ReceiverId).OnDelete(DeleteBehavior.Cascade);
+        });
     }
 
     private static void OfJobs(ModelBuilder modelBuilder)

@@ -12,6 +12,7 @@ using Microsoft.Extensions.Logging;
 using Microsoft.Extensions.Logging.Console;
 using Microsoft.OpenApi;
 using Pantomet.Application;
+using Pantomet.Application.Deliveries;
 using Pantomet.Application.Jobs;
 using Pantomet.Application.Live;
 using Pantomet.Application.PageChecks;
@@ -19,6 +20,7 @@ using Pantomet.Application.Pictures;
 using Pantomet.Application.Upgrades;
 using Pantomet.Data;
 using Pantomet.Server.Bundles;
+using Pantomet.Server.Deliveries;
 using Pantomet.Server.Destinations;
 using Pantomet.Server.Door;
 using Pantomet.Server.Folders;
@@ -81,6 +83,8 @@ public static class PantometServer
             .Logging.SetMinimumLevel(options.LogLevel)
             .AddFilter("Microsoft.EntityFrameworkCore", options.LogLevel > LogLevel.Debug ? LogLevel.Critical : LogLevel.Debug)
             .AddFilter("Microsoft", options.LogLevel > LogLevel.Debug ? LogLevel.Warning : LogLevel.Debug)
+            // That keys lie unsealed on the owner's own disk is decided (docs/decisions/0017-deliveries.md), not news.
+            .AddFilter("Microsoft.AspNetCore.DataProtection", LogLevel.Error)
             // A port that is taken is told to the caller in one line.
             .AddFilter("Microsoft.Extensions.Hosting.Internal.Host", LogLevel.Critical)
             .AddJsonConsole(json =>
@@ -123,7 +127,8 @@ public static class PantometServer
             own.GetRequiredService<Publishing>(),
             own.GetRequiredService<LiveShelf>(),
             own.GetRequiredService<PageShelf>(),
-            own.GetRequiredService<PageChecker>()
+            own.GetRequiredService<PageChecker>(),
+            own.GetRequiredService<ReceiverShelf>()
         ));
         services.AddSingleton<RulesDoor>();
         services.AddProblemDetails();
@@ -189,6 +194,8 @@ public static class PantometServer
         JobEndpoints.Map(api);
         CellEndpoints.Map(api);
         BundleEndpoints.Map(api);
+        ReceiverEndpoints.Map(api);
+        SendingEndpoints.Map(api);
         PageEndpoints.Map(api);
         PageCheckEndpoints.Map(api);
         PageMendEndpoints.Map(api);

@@ -1,4 +1,5 @@
 using Microsoft.EntityFrameworkCore;
+using Pantomet.Application.Deliveries;
 using Pantomet.Application.Destinations;
 using Pantomet.Application.Jobs;
 using Pantomet.Application.Live;
@@ -8,6 +9,7 @@ using Pantomet.Core.Jobs.Commands;
 using Pantomet.Core.Rules;
 using Pantomet.Data;
 using Pantomet.Data.Pages;
+using Pantomet.Server.Deliveries;
 
 namespace Pantomet.Server;
 
@@ -23,6 +25,7 @@ public sealed class Seeding
     private readonly LiveShelf _shelf;
     private readonly PageShelf _pages;
     private readonly PageChecker _checker;
+    private readonly ReceiverShelf _receivers;
 
     internal Seeding(
         PictureIntake intake,
@@ -33,9 +36,10 @@ public sealed class Seeding
         Publishing publishing,
         LiveShelf shelf,
         PageShelf pages,
-        PageChecker checker
+        PageChecker checker,
+        ReceiverShelf receivers
     ) =>
-        (_intake, _writer, _jobs, _room, _db, _publishing, _shelf, _pages, _checker) = (
+        (_intake, _writer, _jobs, _room, _db, _publishing, _shelf, _pages, _checker, _receivers) = (
             intake,
             writer,
             jobs,
@@ -44,8 +48,25 @@ public sealed class Seeding
             publishing,
             shelf,
             pages,
-            checker
+            checker,
+            receivers
         );
+
+    /// <summary>Adds receivers.</summary>
+    /// <param name="json">A list of what the interface takes to add one.</param>
+    /// <exception cref="InvalidDataException">One of them has a fault.</exception>
+    public async Task ReceiversAsync(string json)
+    {
+        foreach (var draft in StoredJson.Read<IReadOnlyList<ReceiverDraft>>(json))
+        {
+            if (draft.Rule.Fault() is var (_, sentence))
+            {
+                throw new InvalidDataException($"{draft.Rule.Name}: {sentence}");
+            }
+
+            await _receivers.AddAsync(draft.Rule, draft.Secret);
+        }
+    }
 
     /// <summary>Replaces the book of rules.</summary>
     /// <exception cref="InvalidDataException">The text has a fault.</exception>

@@ -39,6 +39,8 @@ public sealed class ServerFixture : IAsyncLifetime
                 Port = 0,
                 MostUploadBytes = MostUploadBytes,
                 PictureFolders = [Pictures],
+                LongestAnswer = TimeSpan.FromSeconds(1),
+                SendingPauses = [TimeSpan.FromMilliseconds(50)],
             },
             builder => builder.Logging.ClearProviders().AddProvider(Log)
         );

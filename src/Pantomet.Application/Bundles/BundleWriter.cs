@@ -51,7 +51,8 @@ internal sealed class BundleWriter(DataFolder folder, FileDesk desk, Writer writ
         }
 
         await output.FlushAsync(cancel);
-        await RememberAsync(contents.AsHanded(handed), "zip");
+        contents = contents.AsHanded(handed);
+        await RememberAsync(contents, "zip", [.. contents.Going]);
     }
 
     /// <summary>
@@ -97,12 +98,15 @@ internal sealed class BundleWriter(DataFolder folder, FileDesk desk, Writer writ
         }
 
         Directory.Move(fresh, root);
-        await RememberAsync(contents, "folder");
+        await RememberAsync(contents, "folder", [.. contents.Going]);
         return (root, contents.Going.Count());
     }
 
-    // What was handed over is put down as a version of its own, so that a changed rule can be held against it.
-    private Task<bool> RememberAsync(BundleContents contents, string kind) =>
+    /// <summary>Puts down what was handed over, as a version of its own, so that a changed rule can be held against it.</summary>
+    /// <param name="contents">The job.</param>
+    /// <param name="kind">How: "zip", "folder" or "sent".</param>
+    /// <param name="files">The files.</param>
+    public Task<bool> RememberAsync(BundleContents contents, string kind, IReadOnlyList<BundleFile> files) =>
         writer.WriteAsync<bool>(
             async db =>
             {
@@ -116,7 +120,7 @@ internal sealed class BundleWriter(DataFolder folder, FileDesk desk, Writer writ
                     Number = 1 + (await db.Deliveries.Where(row => row.JobId == id).MaxAsync(row => (int?)row.Number) ?? 0),
                 };
                 db.Deliveries.Add(delivery);
-                db.DeliveredFiles.AddRange(contents.Going.Select(file => RowOf(delivery.Id, file)));
+                db.DeliveredFiles.AddRange(files.Select(file => RowOf(delivery.Id, file)));
                 await db.SaveChangesAsync();
                 return (true, null);
             },

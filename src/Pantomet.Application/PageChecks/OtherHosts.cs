@@ -1,7 +1,7 @@
 using System.Collections.Concurrent;
 using System.Globalization;
 using System.Net;
-using System.Net.Sockets;
+using Pantomet.Application.Background;
 using Pantomet.Browsing;
 
 namespace Pantomet.Application.PageChecks;
@@ -34,7 +34,7 @@ internal sealed class OtherHosts : IDisposable
                 UseCookies = false,
                 UseProxy = false,
                 ConnectTimeout = Longest,
-                ConnectCallback = (context, cancel) => ConnectAsync(context.DnsEndPoint, reachesPrivate, cancel),
+                ConnectCallback = (context, cancel) => HostReach.ConnectAsync(context.DnsEndPoint, reachesPrivate, cancel),
             }
         )
         {
@@ -116,27 +116,5 @@ internal sealed class OtherHosts : IDisposable
         }
 
         return held.ToArray();
-    }
-
-    private static async ValueTask<Stream> ConnectAsync(DnsEndPoint to, bool reachesPrivate, CancellationToken cancel)
-    {
-        var addresses = await Dns.GetHostAddressesAsync(to.Host, cancel);
-        var reached = addresses.Where(address => reachesPrivate || !PrivateAddress.Is(address)).ToArray();
-        if (reached.Length == 0)
-        {
-            throw new IOException("It lies in a private network, which is not read from here.");
-        }
-
-        var socket = new Socket(SocketType.Stream, ProtocolType.Tcp) { NoDelay = true };
-        try
-        {
-            await socket.ConnectAsync(reached, to.Port, cancel);
-            return new NetworkStream(socket, ownsSocket: true);
-        }
-        catch
-        {
-            socket.Dispose();
-            throw;
-        }
     }
 }

@@ -3,6 +3,7 @@ using System.Text.Json;
 using Pantomet.Application.Engine;
 using Pantomet.Core.Dressing;
 using Pantomet.Core.Facts;
+using Pantomet.Core.Geometry;
 using Pantomet.Core.Planning;
 using Pantomet.Core.Recipes;
 using Pantomet.Core.Rules;
@@ -126,23 +127,21 @@ internal sealed class VariantStore(DataFolder folder, EngineRoom engine, TimePro
     }
 
     /// <summary>The same pixels as a variant's, without loss: what it is compared with.</summary>
-    public async Task<byte[]?> ReferenceAsync(VariantRow variant, PictureRow picture, CancellationToken cancel)
-    {
-        if (variant.Recipe.Length == 0)
-        {
-            return null;
-        }
+    public async Task<byte[]?> ReferenceAsync(VariantRow variant, PictureRow picture, CancellationToken cancel) =>
+        variant.Recipe.Length == 0
+            ? null
+            : await ReferenceAsync(OrderOf(Recipe.Parse(variant.Recipe), picture), new(variant.Width, variant.Height), cancel);
 
+    /// <summary>The pixels of a file at another size of its shape, without loss.</summary>
+    public Task<byte[]?> ReferenceAsync(WantedFile wanted, PixelSize size, CancellationToken cancel) =>
+        ReferenceAsync(OrderOf(wanted), size, cancel);
+
+    private async Task<byte[]?> ReferenceAsync(VariantOrder order, PixelSize size, CancellationToken cancel)
+    {
         var output = folder.Scratch();
         try
         {
-            var order = OrderOf(Recipe.Parse(variant.Recipe), picture) with
-            {
-                Output = output,
-                Reference = true,
-                Size = new(variant.Width, variant.Height),
-            };
-            var outcome = await engine.RunAsync(order, cancel, urgent: true);
+            var outcome = await engine.RunAsync(order with { Output = output, Reference = true, Size = size }, cancel, urgent: true);
             return outcome.Refusal is null && File.Exists(output) ? await File.ReadAllBytesAsync(output, cancel) : null;
         }
         finally
@@ -187,7 +186,7 @@ internal sealed class VariantStore(DataFolder folder, EngineRoom engine, TimePro
     public static VariantPlan PlanOf(Recipe recipe) =>
         new()
         {
-            Descriptor = Core.Geometry.Density.One,
+            Descriptor = Density.One,
             Crop = recipe.Parts[0].Crop,
             Size = recipe.Size,
             Content = recipe.Content,

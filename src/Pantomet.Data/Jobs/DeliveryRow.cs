@@ -12,7 +12,7 @@ public sealed class DeliveryRow
     /// <summary>Counts the deliveries of a job from 1.</summary>
     public int Number { get; set; }
 
-    /// <summary>How: "zip" or "folder".</summary>
+    /// <summary>How: "zip", "folder" or "sent".</summary>
     public required string Kind { get; set; }
 
     /// <summary>When all of it was sent or written, UTC.</summary>

@@ -19,6 +19,7 @@ namespace Pantomet.Imaging.Hosting;
 [JsonDerivedType(typeof(DressOrder), "dress")]
 [JsonDerivedType(typeof(FontOrder), "font")]
 [JsonDerivedType(typeof(LookOrder), "look")]
+[JsonDerivedType(typeof(CompareOrder), "compare")]
 public abstract record Order(string Path)
 {
     /// <summary>How many threads it may use.</summary>
@@ -56,6 +57,11 @@ public sealed record PreviewOrder(string Path, int Side, string Output, Turn Tur
 /// <param name="Path">The original, or a small copy of it that lies upright.</param>
 /// <param name="Facts">Its facts.</param>
 public sealed record LookOrder(string Path, PictureFacts Facts) : Order(Path);
+
+/// <summary>Compare a file that somebody else made with the pixels it was made from.</summary>
+/// <param name="Path">The file.</param>
+/// <param name="Reference">The pixels, as PNG; of the same size.</param>
+public sealed record CompareOrder(string Path, string Reference) : Order(Path);
 
 /// <summary>Lay a slot's dress over the pixels of one variant, for a look before anything is decided.</summary>
 /// <param name="Path">The original.</param>
@@ -147,6 +153,9 @@ public sealed record Outcome
 
     /// <summary>The points, after weighing a curve.</summary>
     public IReadOnlyList<CurvePoint>? Curve { get; init; }
+
+    /// <summary>How alike two files are, after comparing them: 0 to 1.</summary>
+    public double? Likeness { get; init; }
 
     /// <summary>A sentence, when it could not be done.</summary>
     public string? Refusal { get; init; }

@@ -2,6 +2,7 @@ using NetVips;
 using Pantomet.Core.Dressing;
 using Pantomet.Core.Facts;
 using Pantomet.Core.Geometry;
+using Pantomet.Core.Likeness;
 using Pantomet.Core.Planning;
 using Pantomet.Core.Rules;
 using Pantomet.Imaging.Dressing;
@@ -55,6 +56,7 @@ public sealed class OrderDesk : IDisposable
                 DressOrder dress => Dressing(dress, cancel),
                 CurveOrder curve => Curve(curve, cancel),
                 LookOrder look => Look(look),
+                CompareOrder compare => Compare(compare),
                 _ => new() { Refusal = "This order is not known." },
             };
         }
@@ -81,6 +83,21 @@ public sealed class OrderDesk : IDisposable
     {
         var read = PictureReader.ReadWhole(order.Path);
         return new() { Facts = read.Facts, Refusal = read.Refusal };
+    }
+
+    private static Outcome Compare(CompareOrder order)
+    {
+        using var scope = new Scope();
+        // Read as bytes: the library remembers what a path held.
+        var reference = scope.Own(Image.NewFromBuffer(File.ReadAllBytes(order.Reference)));
+        var file = scope.Own(scope.Own(Image.NewFromBuffer(File.ReadAllBytes(order.Path))).Autorot());
+        if (file.Width != reference.Width || file.Height != reference.Height)
+        {
+            return Outcome.Failed(OrderFailure.Refused, "It has another size than what it is compared with.");
+        }
+
+        var shown = file.Interpretation == Enums.Interpretation.Cmyk ? scope.Own(file.Colourspace(Enums.Interpretation.Srgb)) : file;
+        return new() { Likeness = LikenessMeter.Measure(LikenessGauge.Planes(reference), LikenessGauge.Planes(shown)).Score };
     }
 
     private static Outcome Look(LookOrder order)

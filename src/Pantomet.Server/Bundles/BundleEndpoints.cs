@@ -164,7 +164,8 @@ internal static class BundleEndpoints
     private static async Task<BundleContents?> ContentsAsync(Guid id, JobRoom room, PantometDb db, CancellationToken cancel) =>
         await room.OpenAsync(id, cancel) is { } board ? await BundleContents.OfAsync(db, board, cancel) : null;
 
-    private static ProblemHttpResult? Unnamed(BundleContents contents) =>
+    /// <summary>Why a job cannot be handed over; null when it can.</summary>
+    internal static ProblemHttpResult? Unnamed(BundleContents contents) =>
         contents.Asks.Count > 0
             ? Problem.Of(
                 StatusCodes.Status409Conflict,

@@ -277,9 +277,14 @@ internal static class DestinationEndpoints
             );
         }
 
-        // What was delivered last of each job is what is out there.
+        // What was delivered last of each job for this slot is what is out there; other slots may have gone elsewhere since.
         var last = db.Deliveries.Where(row =>
-            row.Number == db.Deliveries.Where(other => other.JobId == row.JobId).Max(other => other.Number)
+            row.Number
+            == db.Deliveries.Where(other =>
+                    other.JobId == row.JobId
+                    && db.DeliveredFiles.Any(file => file.DeliveryId == other.Id && file.Destination == destination && file.Slot == slot)
+                )
+                .Max(other => other.Number)
         );
         var delivered = await db
             .DeliveredFiles.AsNoTracking()

@@ -1,0 +1,122 @@
+using Amazon.Runtime;
+using Amazon.S3;
+using Amazon.S3.Model;
+using Pantomet.Core.Deliveries;
+
+namespace Pantomet.Application.Deliveries;
+
+/// <summary>An object store with the S3 interface: each file is an object whose key is its path.</summary>
+internal sealed class S3Line : IReceiverLine
+{
+    private readonly ReceiverRule _rule;
+    private readonly AmazonS3Client _client;
+
+    public S3Line(ReceiverRule rule, string? secret, WorkOptions options)
+    {
+        _rule = rule;
+        _client = new(
+            new BasicAWSCredentials(rule.User, string.IsNullOrEmpty(secret) ? "none" : secret),
+            new AmazonS3Config
+            {
+                ServiceURL = rule.Address,
+                AuthenticationRegion = rule.Region,
+                // Stores of other makers have no host of their own for each bucket.
+                ForcePathStyle = true,
+                MaxErrorRetry = 0,
+                Timeout = options.LongestAnswer * 2,
+                RequestChecksumCalculation = RequestChecksumCalculation.WHEN_REQUIRED,
+                ResponseChecksumValidation = ResponseChecksumValidation.WHEN_REQUIRED,
+                HttpClientFactory = new Clients(options),
+            }
+        );
+    }
+
+    public async Task<Handed> HandAsync(Outgoing file, CancellationToken cancel)
+    {
+        try
+        {
+            await _client.PutObjectAsync(
+                new()
+                {
+                    BucketName = _rule.Bucket,
+                    Key = file.Path,
+                    ContentType = file.MediaType,
+                    InputStream = new MemoryStream(file.Bytes, writable: false),
+                    // One hash over the whole: every store understands that.
+                    UseChunkEncoding = false,
+                },
+                cancel
+            );
+            var there = await _client.GetObjectMetadataAsync(_rule.Bucket, file.Path, cancel);
+            return there.ContentLength == file.Bytes.Length
+                ? Handed.Taken()
+                : Handed.Later(Sizes.Differ(there.ContentLength, file.Bytes.Length));
+        }
+        catch (AmazonS3Exception fault)
+        {
+            return new(MeaningOf(fault), [Said(fault)]);
+        }
+        catch (Exception fault) when (HttpLine.TroubleOf(Root(fault), cancel) is not null)
+        {
+            var (meaning, sentence) = HttpLine.TroubleOf(Root(fault), cancel)!.Value;
+            return new(meaning, [sentence]);
+        }
+    }
+
+    public async Task<ReceiverTrial> TryAsync(CancellationToken cancel)
+    {
+        try
+        {
+            using var _ = await _client.GetObjectAsync(_rule.Bucket, "pantomet-trial", cancel);
+            return new(true, "It answers, and knows the key and the bucket.");
+        }
+        catch (AmazonS3Exception fault)
+        {
+            // That there is no such object is said only to those who may look.
+            return fault.ErrorCode == "NoSuchKey" ? new(true, "It answers, and knows the key and the bucket.") : new(false, Said(fault));
+        }
+        catch (Exception fault) when (HttpLine.TroubleOf(Root(fault), cancel) is not null)
+        {
+            return new(false, HttpLine.TroubleOf(Root(fault), cancel)!.Value.Sentence);
+        }
+    }
+
+    public ValueTask DisposeAsync()
+    {
+        _client.Dispose();
+        return ValueTask.CompletedTask;
+    }
+
+    private static AnswerMeaning MeaningOf(AmazonS3Exception fault) =>
+        fault.ErrorCode is "InvalidAccessKeyId" or "SignatureDoesNotMatch" or "NoSuchBucket" or "AccessDenied" or "RequestTimeTooSkewed"
+            ? AnswerMeaning.Closed
+            : ReceiverAnswer.Read((int)fault.StatusCode is 0 or 200 ? 502 : (int)fault.StatusCode, null, "").Meaning;
+
+    private static string Said(AmazonS3Exception fault) =>
+        fault.ErrorCode switch
+        {
+            "InvalidAccessKeyId" => "It does not know the key.",
+            "SignatureDoesNotMatch" => "The secret does not belong to the key.",
+            "NoSuchBucket" => "It has no such bucket.",
+            "AccessDenied" => "The key may not write into this bucket.",
+            "RequestTimeTooSkewed" => "The clock of this machine and that of the store differ too much.",
+            _ => fault.InnerException is null && fault.Message.Length is > 0 and < 300
+                ? fault.Message
+                : "What it answered is not what an object store answers.",
+        };
+
+    private static Exception Root(Exception fault) =>
+        fault is AmazonServiceException or AmazonClientException or AggregateException && fault.InnerException is { } inner
+            ? Root(inner)
+            : fault;
+
+    private sealed class Clients(WorkOptions options) : HttpClientFactory
+    {
+        public override HttpClient CreateHttpClient(IClientConfig clientConfig) =>
+            new(HttpLine.Handler(options)) { Timeout = clientConfig.Timeout ?? options.LongestAnswer };
+
+        public override bool UseSDKHttpClientCaching(IClientConfig clientConfig) => false;
+
+        public override bool DisposeHttpClientsAfterUse(IClientConfig clientConfig) => true;
+    }
+}

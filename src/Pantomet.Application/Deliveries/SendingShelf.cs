@@ -1,0 +1,261 @@
+using Microsoft.EntityFrameworkCore;
+using Microsoft.Extensions.DependencyInjection;
+using Pantomet.Application.Bundles;
+using Pantomet.Application.Jobs;
+using Pantomet.Core.Deliveries;
+using Pantomet.Data;
+using Pantomet.Data.Deliveries;
+
+namespace Pantomet.Application.Deliveries;
+
+/// <summary>Where a file stands with a receiver.</summary>
+public enum SentStanding
+{
+    /// <summary>It was never handed to it.</summary>
+    New,
+
+    /// <summary>It is another than the one that it has.</summary>
+    Changed,
+
+    /// <summary>It has the file.</summary>
+    Taken,
+
+    /// <summary>It does not want the file.</summary>
+    Refused,
+
+    /// <summary>The file did not get there.</summary>
+    Failed,
+
+    /// <summary>It has a file that goes out no more.</summary>
+    Left,
+}
+
+/// <summary>A file and what a receiver said of it.</summary>
+/// <param name="Picture">The picture.</param>
+/// <param name="Slot">The slot's address.</param>
+/// <param name="Path">Its path, as in the bundle.</param>
+/// <param name="Bytes">Its weight.</param>
+/// <param name="Standing">Where it stands.</param>
+/// <param name="Said">What the receiver said, in sentences.</param>
+/// <param name="Shown">What the receiver shows of it.</param>
+/// <param name="At">When it was handed over last, UTC; null where it never was.</param>
+public sealed record SentFileView(
+    Guid Picture,
+    string Slot,
+    string Path,
+    long Bytes,
+    SentStanding Standing,
+    IReadOnlyList<string> Said,
+    IReadOnlyList<ShownFile> Shown,
+    DateTime? At
+);
+
+/// <summary>How far handing files to a receiver is.</summary>
+/// <param name="Done">How many files were handed over or given up.</param>
+/// <param name="Of">How many there are.</param>
+/// <param name="Waits">Why it pauses: a sentence; null where it does not.</param>
+public sealed record SendingProgress(int Done, int Of, string? Waits = null);
+
+/// <summary>A receiver, and where the files of a job stand with it.</summary>
+/// <param name="Receiver">The receiver.</param>
+/// <param name="State">Where handing over stands; null where nobody asked for it.</param>
+/// <param name="Trouble">Why it ended before all was handed over: a sentence.</param>
+/// <param name="Progress">How far it is; null where it is not under way.</param>
+/// <param name="EndedAt">When it ended last, UTC.</param>
+/// <param name="Files">The files that go to it, and those that it has from before.</param>
+public sealed record SendingView(
+    ReceiverView Receiver,
+    SendingState? State,
+    string? Trouble,
+    SendingProgress? Progress,
+    DateTime? EndedAt,
+    IReadOnlyList<SentFileView> Files
+);
+
+/// <summary>Which files of which jobs were handed to which receivers.</summary>
+internal sealed class SendingShelf(IServiceScopeFactory scopes, Writer writer, TimeProvider clock)
+{
+    /// <summary>Asks for it.</summary>
+    public Task<bool> AskAsync(Guid job, Guid receiver) =>
+        writer.WriteAsync<bool>(
+            async db =>
+            {
+                var row = await db.Sendings.SingleOrDefaultAsync(
+                    one => one.JobId == job && one.ReceiverId == receiver,
+                    CancellationToken.None
+                );
+                if (row is null)
+                {
+                    row = new()
+                    {
+                        Id = Guid.CreateVersion7(),
+                        JobId = job,
+                        ReceiverId = receiver,
+                    };
+                    db.Sendings.Add(row);
+                }
+
+                (row.State, row.Trouble, row.AskedAt, row.EndedAt) = (SendingState.Waiting, null, clock.GetUtcNow().UtcDateTime, null);
+                await db.SaveChangesAsync(CancellationToken.None);
+                return (true, null);
+            },
+            CancellationToken.None
+        );
+
+    /// <summary>One; null for none.</summary>
+    public async Task<SendingRow?> OneAsync(Guid job, Guid receiver, CancellationToken cancel)
+    {
+        await using var scope = scopes.CreateAsyncScope();
+        return await Db(scope).Sendings.AsNoTracking().SingleOrDefaultAsync(row => row.JobId == job && row.ReceiverId == receiver, cancel);
+    }
+
+    /// <summary>The one that waits longest, but for some; null when none does.</summary>
+    public async Task<SendingRow?> NextAsync(IReadOnlyCollection<Guid> but, CancellationToken cancel)
+    {
+        await using var scope = scopes.CreateAsyncScope();
+        return await Db(scope)
+            .Sendings.AsNoTracking()
+            .Where(row => row.State == SendingState.Waiting && !but.Contains(row.Id))
+            .OrderBy(row => row.AskedAt)
+            .FirstOrDefaultAsync(cancel);
+    }
+
+    /// <summary>Puts down how one ended, unless it was asked for anew meanwhile.</summary>
+    public Task<bool> EndAsync(SendingRow ended, SendingState state, string? trouble) =>
+        writer.WriteAsync<bool>(
+            async db =>
+                (
+                    await db
+                        .Sendings.Where(row => row.Id == ended.Id && row.AskedAt == ended.AskedAt)
+                        .ExecuteUpdateAsync(
+                            set =>
+                                set.SetProperty(row => row.State, state)
+                                    .SetProperty(row => row.Trouble, trouble)
+                                    .SetProperty(row => row.EndedAt, clock.GetUtcNow().UtcDateTime),
+                            CancellationToken.None
+                        ) > 0,
+                    null
+                ),
+            CancellationToken.None
+        );
+
+    /// <summary>The files of a job that a receiver was given, by path.</summary>
+    public async Task<Dictionary<string, SentFileRow>> FilesAsync(Guid job, Guid receiver, CancellationToken cancel)
+    {
+        await using var scope = scopes.CreateAsyncScope();
+        return await Db(scope)
+            .SentFiles.AsNoTracking()
+            .Where(row => row.JobId == job && row.ReceiverId == receiver)
+            .ToDictionaryAsync(row => row.Path, StringComparer.Ordinal, cancel);
+    }
+
+    /// <summary>Puts down what became of a file. What a receiver has is known from then on, whatever happens to the rest.</summary>
+    /// <returns>False where the receiver is gone.</returns>
+    public Task<bool> PutDownAsync(SentFileRow file) =>
+        writer.WriteAsync<bool>(
+            async db =>
+            {
+                if (!await db.Receivers.AnyAsync(row => row.Id == file.ReceiverId, CancellationToken.None))
+                {
+                    return (false, null);
+                }
+
+                await db
+                    .SentFiles.Where(row => row.JobId == file.JobId && row.ReceiverId == file.ReceiverId && row.Path == file.Path)
+                    .ExecuteDeleteAsync(CancellationToken.None);
+                file.At = clock.GetUtcNow().UtcDateTime;
+                db.SentFiles.Add(file);
+                await db.SaveChangesAsync(CancellationToken.None);
+                return (true, null);
+            },
+            CancellationToken.None
+        );
+
+    /// <summary>Where the files of a job stand with each receiver.</summary>
+    /// <param name="contents">What goes out of the job.</param>
+    /// <param name="receivers">The receivers.</param>
+    /// <param name="progress">How far one is that is under way.</param>
+    /// <param name="cancel">Stops.</param>
+    public async Task<IReadOnlyList<SendingView>> ViewsAsync(
+        BundleContents contents,
+        IReadOnlyList<ReceiverRow> receivers,
+        Func<Guid, SendingProgress?> progress,
+        CancellationToken cancel
+    )
+    {
+        var job = contents.State.Id;
+        await using var scope = scopes.CreateAsyncScope();
+        var sendings = await Db(scope)
+            .Sendings.AsNoTracking()
+            .Where(row => row.JobId == job)
+            .ToDictionaryAsync(row => row.ReceiverId, cancel);
+        var sent = (await Db(scope).SentFiles.AsNoTracking().Where(row => row.JobId == job).ToListAsync(cancel)).ToLookup(row =>
+            row.ReceiverId
+        );
+        return
+        [
+            .. receivers.Select(receiver =>
+            {
+                var sending = sendings.GetValueOrDefault(receiver.Id);
+                return new SendingView(
+                    ReceiverShelf.ViewOf(receiver),
+                    sending?.State,
+                    sending?.Trouble,
+                    sending is null ? null : progress(sending.Id),
+                    sending?.EndedAt,
+                    FilesOf(
+                        contents,
+                        ReceiverShelf.RuleOf(receiver),
+                        sent[receiver.Id].ToDictionary(row => row.Path, StringComparer.Ordinal)
+                    )
+                );
+            }),
+        ];
+    }
+
+    /// <summary>True where a receiver has this very file.</summary>
+    public static bool Has(SentFileRow? known, BundleFile file) =>
+        known is { State: SentState.Taken } && known.ContentHash == file.File.Row!.ContentHash;
+
+    private static List<SentFileView> FilesOf(BundleContents contents, ReceiverRule rule, Dictionary<string, SentFileRow> known)
+    {
+        List<SentFileView> files = [];
+        foreach (var file in contents.Going.Where(file => rule.Takes(file.Cell.Place.Destination)))
+        {
+            known.Remove(file.Path!, out var row);
+            var isThis = row?.ContentHash == file.File.Row!.ContentHash;
+            files.Add(
+                new(
+                    file.Cell.Picture.Id,
+                    file.Cell.Place.Address,
+                    file.Path!,
+                    file.File.Row.Bytes,
+                    row is null ? SentStanding.New
+                        : !isThis
+                            ? row.HeldHash is null ? SentStanding.New
+                                : SentStanding.Changed
+                        : row.State switch
+                        {
+                            SentState.Taken => SentStanding.Taken,
+                            SentState.Refused => SentStanding.Refused,
+                            _ => SentStanding.Failed,
+                        },
+                    isThis ? StoredJson.Read<IReadOnlyList<string>>(row!.Said) : [],
+                    isThis ? StoredJson.Read<IReadOnlyList<ShownFile>>(row!.Shown) : [],
+                    row?.At
+                )
+            );
+        }
+
+        // What it has of before is told: it may be on a page still.
+        files.AddRange(
+            known
+                .Values.Where(row => row.HeldHash is not null)
+                .OrderBy(row => row.Path, StringComparer.Ordinal)
+                .Select(row => new SentFileView(row.PictureId, row.Slot, row.Path, row.Bytes, SentStanding.Left, [], [], row.At))
+        );
+        return files;
+    }
+
+    private static PantometDb Db(AsyncServiceScope scope) => scope.ServiceProvider.GetRequiredService<PantometDb>();
+}

@@ -1,0 +1,182 @@
+using System.Net.Sockets;
+using System.Text;
+using Pantomet.Application.Background;
+using Pantomet.Core.Deliveries;
+using Renci.SshNet;
+using Renci.SshNet.Common;
+
+namespace Pantomet.Application.Deliveries;
+
+/// <summary>
+/// A host over SSH's file transfer. Only the host whose key was accepted gets anything; files are written beside their place, looked at, and
+/// renamed.
+/// </summary>
+internal sealed class SftpLine(ReceiverRule rule, string? secret, WorkOptions options) : IReceiverLine
+{
+    private const int UsualPort = 22;
+
+    private readonly Uri _address = new(rule.Address);
+    private readonly HashSet<string> _folders = new(StringComparer.Ordinal);
+    private SftpClient? _client;
+    private string? _seen;
+
+    public async Task<Handed> HandAsync(Outgoing file, CancellationToken cancel)
+    {
+        try
+        {
+            var client = await OpenAsync(cancel);
+            return await Task.Run(() => Put(client, file), cancel);
+        }
+        catch (Exception fault) when (TroubleOf(fault, cancel) is not null)
+        {
+            await CloseAsync();
+            var (meaning, sentence) = TroubleOf(fault, cancel)!.Value;
+            return new(meaning, [sentence]);
+        }
+    }
+
+    public async Task<ReceiverTrial> TryAsync(CancellationToken cancel)
+    {
+        try
+        {
+            var client = await OpenAsync(cancel);
+            var root = Root(client);
+            return client.Exists(root)
+                ? new(true, "It answers, and lets this user in.")
+                : new(true, $"It lets this user in; {root} will be made.");
+        }
+        catch (Exception fault) when (TroubleOf(fault, cancel) is not null)
+        {
+            return new(false, TroubleOf(fault, cancel)!.Value.Sentence, rule.HostKey == _seen ? null : _seen);
+        }
+        finally
+        {
+            await CloseAsync();
+        }
+    }
+
+    public async ValueTask DisposeAsync() => await CloseAsync();
+
+    private async Task<SftpClient> OpenAsync(CancellationToken cancel)
+    {
+        if (_client is { IsConnected: true } open)
+        {
+            return open;
+        }
+
+        await CloseAsync();
+        var host = (await HostReach.AddressesAsync(_address.Host, options.ReachesPrivate, cancel))[0].ToString();
+        var client = new SftpClient(
+            new ConnectionInfo(host, _address.Port > 0 ? _address.Port : UsualPort, rule.User!, Method())
+            {
+                Timeout = options.LongestAnswer,
+            }
+        )
+        {
+            OperationTimeout = options.LongestAnswer,
+        };
+        client.HostKeyReceived += (_, key) =>
+        {
+            _seen = $"SHA256:{key.FingerPrintSHA256}";
+            key.CanTrust = _seen == rule.HostKey;
+        };
+        _client = client;
+        await client.ConnectAsync(cancel);
+        return client;
+    }
+
+    // A key in the form that SSH's own tools write, else a password.
+    private AuthenticationMethod Method()
+    {
+        if (secret?.StartsWith("-----BEGIN", StringComparison.Ordinal) != true)
+        {
+            return new PasswordAuthenticationMethod(rule.User!, secret ?? "");
+        }
+
+        using var text = new MemoryStream(Encoding.ASCII.GetBytes(secret));
+        return new PrivateKeyAuthenticationMethod(rule.User!, new PrivateKeyFile(text));
+    }
+
+    private Handed Put(SftpClient client, Outgoing file)
+    {
+        var path = $"{Root(client)}/{file.Path}";
+        Make(client, path[..path.LastIndexOf('/')]);
+        var part = $"{path}.part";
+        using (var content = new MemoryStream(file.Bytes, writable: false))
+        {
+            client.UploadFile(content, part, canOverride: true);
+        }
+
+        var there = client.GetAttributes(part).Size;
+        if (there != file.Bytes.Length)
+        {
+            client.DeleteFile(part);
+            return Handed.Later(Sizes.Differ(there, file.Bytes.Length));
+        }
+
+        // In one step where the host can; else what is there gives way first.
+        try
+        {
+            client.RenameFile(part, path, isPosix: true);
+        }
+        catch (Exception fault) when (fault is NotSupportedException or SshException)
+        {
+            if (client.Exists(path))
+            {
+                client.DeleteFile(path);
+            }
+
+            client.RenameFile(part, path);
+        }
+
+        return Handed.Taken();
+    }
+
+    private string Root(SftpClient client)
+    {
+        var path = Uri.UnescapeDataString(_address.AbsolutePath).TrimEnd('/');
+        return path.Length > 0 ? path : client.WorkingDirectory.TrimEnd('/');
+    }
+
+    private void Make(SftpClient client, string folder)
+    {
+        if (folder.Length == 0 || !_folders.Add(folder) || client.Exists(folder))
+        {
+            return;
+        }
+
+        Make(client, folder[..Math.Max(0, folder.LastIndexOf('/'))]);
+        client.CreateDirectory(folder);
+    }
+
+    private async Task CloseAsync()
+    {
+        if (_client is { } client)
+        {
+            _client = null;
+            _folders.Clear();
+            // Saying goodbye may wait for a host that says nothing any more.
+            await Task.Run(client.Dispose, CancellationToken.None);
+        }
+    }
+
+    private (AnswerMeaning Meaning, string Sentence)? TroubleOf(Exception fault, CancellationToken cancel) =>
+        cancel.IsCancellationRequested ? null
+        : fault is SshConnectionException && _seen is not null && _seen != rule.HostKey
+            ? (
+                AnswerMeaning.Closed,
+                rule.HostKey is null
+                    ? $"Its key was not accepted yet: {_seen}."
+                    : $"It shows another key than the one that was accepted: {_seen}. It may be another host."
+            )
+        : fault is SshAuthenticationException ? (AnswerMeaning.Closed, "User, password or key are not right.")
+        : fault is SshPassPhraseNullOrEmptyException ? (AnswerMeaning.Closed, "The key is locked with a pass phrase; give one without.")
+        : fault is SftpPermissionDeniedException ? (AnswerMeaning.Refused, "This user may not write there.")
+        : fault is SshOperationTimeoutException or OperationCanceledException or TimeoutException
+            ? (AnswerMeaning.Later, "It did not answer in time.")
+        : fault is SocketException or SshConnectionException ? (AnswerMeaning.Later, $"It cannot be reached: {fault.Message}")
+        : fault is IOException && fault.Message == HostReach.IsPrivate ? (AnswerMeaning.Closed, fault.Message)
+        : fault is SshException or IOException or ObjectDisposedException or NotSupportedException or InvalidOperationException
+            ? (AnswerMeaning.Later, $"The transfer failed: {fault.Message}")
+        : null;
+}

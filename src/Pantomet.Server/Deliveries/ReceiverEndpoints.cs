@@ -1,0 +1,111 @@
+using Microsoft.AspNetCore.Builder;
+using Microsoft.AspNetCore.Http;
+using Microsoft.AspNetCore.Http.HttpResults;
+using Microsoft.AspNetCore.Routing;
+using Pantomet.Application.Deliveries;
+using Pantomet.Core.Deliveries;
+using Pantomet.Server.Problems;
+
+namespace Pantomet.Server.Deliveries;
+
+/// <summary>A receiver to add or to change.</summary>
+/// <param name="Rule">What is to be known of it.</param>
+/// <param name="Secret">
+/// Its password, token or key, which is never given out again: null to keep what it has, empty for none. Another host never gets what was
+/// entered for one.
+/// </param>
+public sealed record ReceiverDraft(ReceiverRule Rule, string? Secret = null);
+
+/// <summary>The places that files are handed to.</summary>
+internal static class ReceiverEndpoints
+{
+    private const int LongestSecret = 20_000;
+
+    /// <summary>Adds the addresses.</summary>
+    public static void Map(IEndpointRouteBuilder routes)
+    {
+        var receivers = routes.MapGroup("/api/receivers").WithTags("Handing over");
+        receivers.MapGet("/", AllAsync).WithName("listReceivers").WithSummary("The places that files are handed to.");
+        receivers
+            .MapPost("/", AddAsync)
+            .WithName("addReceiver")
+            .WithSummary("Adds a receiver.")
+            .ProducesProblem(StatusCodes.Status400BadRequest);
+        receivers
+            .MapPut("/{id:guid}", ChangeAsync)
+            .WithName("changeReceiver")
+            .WithSummary("Changes a receiver; another place has none of the files yet.")
+            .ProducesProblem(StatusCodes.Status400BadRequest)
+            .ProducesProblem(StatusCodes.Status404NotFound);
+        receivers
+            .MapDelete("/{id:guid}", RemoveAsync)
+            .WithName("deleteReceiver")
+            .WithSummary("Takes a receiver away; what it was given stays there.")
+            .ProducesProblem(StatusCodes.Status404NotFound);
+        receivers
+            .MapPost("/{id:guid}/try", TryAsync)
+            .WithName("tryReceiver")
+            .WithSummary("Tries whether a receiver can be reached; nothing is handed over.")
+            .ProducesProblem(StatusCodes.Status404NotFound);
+    }
+
+    private static async Task<IReadOnlyList<ReceiverView>> AllAsync(ReceiverShelf shelf, CancellationToken cancel) =>
+        [.. (await shelf.AllAsync(cancel)).Select(ReceiverShelf.ViewOf)];
+
+    private static async Task<Results<Ok<ReceiverView>, ProblemHttpResult>> AddAsync(ReceiverDraft draft, ReceiverShelf shelf) =>
+        Refusal(draft) is { } refusal ? refusal : TypedResults.Ok(ReceiverShelf.ViewOf(await shelf.AddAsync(draft.Rule, draft.Secret)));
+
+    private static async Task<Results<Ok<ReceiverView>, ProblemHttpResult>> ChangeAsync(
+        Guid id,
+        ReceiverDraft draft,
+        ReceiverShelf shelf,
+        Sender sender
+    )
+    {
+        if (Refusal(draft) is { } refusal)
+        {
+            return refusal;
+        }
+
+        // What is under way would put down what another place said.
+        await sender.StopAllAsync(id);
+        return await shelf.ChangeAsync(id, draft.Rule, draft.Secret) is { } row ? TypedResults.Ok(ReceiverShelf.ViewOf(row)) : None();
+    }
+
+    private static async Task<Results<NoContent, ProblemHttpResult>> RemoveAsync(Guid id, ReceiverShelf shelf, Sender sender)
+    {
+        await sender.StopAllAsync(id);
+        return await shelf.RemoveAsync(id) ? TypedResults.NoContent() : None();
+    }
+
+    private static async Task<Results<Ok<ReceiverTrial>, ProblemHttpResult>> TryAsync(
+        Guid id,
+        ReceiverShelf shelf,
+        ReceiverLines lines,
+        CancellationToken cancel
+    )
+    {
+        if (await shelf.OneAsync(id, cancel) is not { } row)
+        {
+            return None();
+        }
+
+        if (!shelf.TryOpen(row, out var secret))
+        {
+            return TypedResults.Ok(new ReceiverTrial(false, Sender.Unsealed));
+        }
+
+        await using var line = lines.Open(ReceiverShelf.RuleOf(row), secret);
+        return TypedResults.Ok(await line.TryAsync(cancel));
+    }
+
+    private static ProblemHttpResult? Refusal(ReceiverDraft draft) =>
+        draft.Rule.Fault() is var (member, sentence)
+            ? Problem.Of(StatusCodes.Status400BadRequest, "bad-receiver", sentence, $"$.rule.{member}")
+        : draft.Secret?.Length > LongestSecret
+        || draft.Secret?.Any(sign => char.IsControl(sign) && sign is not ('\r' or '\n' or '\t')) == true
+            ? Problem.Of(StatusCodes.Status400BadRequest, "bad-receiver", "That is no password, token or key.", "$.secret")
+        : null;
+
+    internal static ProblemHttpResult None() => Problem.Of(StatusCodes.Status404NotFound, "no-such-receiver", "There is no such receiver.");
+}

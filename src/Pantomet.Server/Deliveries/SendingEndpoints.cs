@@ -1,0 +1,93 @@
+using Microsoft.AspNetCore.Builder;
+using Microsoft.AspNetCore.Http;
+using Microsoft.AspNetCore.Http.HttpResults;
+using Microsoft.AspNetCore.Routing;
+using Pantomet.Application.Bundles;
+using Pantomet.Application.Deliveries;
+using Pantomet.Application.Jobs;
+using Pantomet.Data;
+using Pantomet.Server.Bundles;
+using Pantomet.Server.Problems;
+
+namespace Pantomet.Server.Deliveries;
+
+/// <summary>A job's files on their way to receivers.</summary>
+internal static class SendingEndpoints
+{
+    /// <summary>Adds the addresses.</summary>
+    public static void Map(IEndpointRouteBuilder routes)
+    {
+        var job = routes.MapGroup("/api/jobs/{id:guid}/sendings").WithTags("Handing over").ProducesProblem(StatusCodes.Status404NotFound);
+        job.MapGet("/", AllAsync)
+            .WithName("listSendings")
+            .WithSummary("Each receiver, where the job's files stand with it, and what it said.");
+        job.MapPost("/{receiver:guid}", SendAsync)
+            .WithName("sendToReceiver")
+            .WithSummary("Hands the job's files to a receiver: those that it does not have, and those that changed.")
+            .ProducesProblem(StatusCodes.Status409Conflict);
+        job.MapPost("/{receiver:guid}/stop", StopAsync)
+            .WithName("stopSending")
+            .WithSummary("Stops handing over; what was handed over stays.");
+    }
+
+    private static async Task<Results<Ok<IReadOnlyList<SendingView>>, ProblemHttpResult>> AllAsync(
+        Guid id,
+        JobRoom room,
+        PantometDb db,
+        SendingShelf shelf,
+        ReceiverShelf receivers,
+        Sender sender,
+        CancellationToken cancel
+    ) =>
+        await room.OpenAsync(id, cancel) is not { } board
+            ? Problem.NoJob()
+            : TypedResults.Ok(
+                await shelf.ViewsAsync(
+                    await BundleContents.OfAsync(db, board, cancel),
+                    await receivers.AllAsync(cancel),
+                    sender.ProgressOf,
+                    cancel
+                )
+            );
+
+    private static async Task<Results<NoContent, ProblemHttpResult>> SendAsync(
+        Guid id,
+        Guid receiver,
+        JobRoom room,
+        PantometDb db,
+        ReceiverShelf receivers,
+        Sender sender,
+        CancellationToken cancel
+    )
+    {
+        if (await room.OpenAsync(id, cancel) is not { } board)
+        {
+            return Problem.NoJob();
+        }
+
+        if (await receivers.OneAsync(receiver, cancel) is not { } row)
+        {
+            return ReceiverEndpoints.None();
+        }
+
+        var contents = await BundleContents.OfAsync(db, board, cancel);
+        if (BundleEndpoints.Unnamed(contents) is { } refusal)
+        {
+            return refusal;
+        }
+
+        var rule = ReceiverShelf.RuleOf(row);
+        if (!contents.Going.Any(file => rule.Takes(file.Cell.Place.Destination)))
+        {
+            return Problem.Of(StatusCodes.Status409Conflict, "nothing-to-hand-over", $"No file is ready that goes to {rule.Name}.");
+        }
+
+        await sender.AskAsync(id, receiver);
+        return TypedResults.NoContent();
+    }
+
+    private static async Task<Results<NoContent, ProblemHttpResult>> StopAsync(Guid id, Guid receiver, Sender sender) =>
+        await sender.StopAsync(id, receiver)
+            ? TypedResults.NoContent()
+            : Problem.Of(StatusCodes.Status404NotFound, "not-sent", "Nothing of this job was handed to that receiver.");
+}

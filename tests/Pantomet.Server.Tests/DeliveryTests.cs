@@ -1,0 +1,392 @@
+using System.Net;
+using System.Net.Http.Json;
+using System.Text.Json;
+using Microsoft.AspNetCore.Builder;
+using Microsoft.EntityFrameworkCore;
+using Microsoft.Extensions.DependencyInjection;
+using Pantomet.Data;
+using Pantomet.StandIns;
+
+namespace Pantomet.Server.Tests;
+
+/// <summary>Files handed to receivers: what each says, what it shows, and what is sent the next time.</summary>
+public sealed class DeliveryTests(ServerFixture server) : IClassFixture<ServerFixture>, IAsyncLifetime
+{
+    private readonly string _folder = Directory.CreateTempSubdirectory("pantomet-receivers-").FullName;
+    private WebApplication? _standIns;
+    private string _address = "";
+
+    public async Task InitializeAsync()
+    {
+        _standIns = StandInServer.Build(_folder, port: 0);
+        await _standIns.StartAsync();
+        _address = StandInServer.AddressOf(_standIns);
+    }
+
+    public async Task DisposeAsync()
+    {
+        await _standIns!.DisposeAsync();
+        Directory.Delete(_folder, recursive: true);
+        foreach (var receiver in (await server.SendAsync(HttpMethod.Get, "/api/receivers")).EnumerateArray())
+        {
+            await server.SendAsync(HttpMethod.Delete, $"/api/receivers/{receiver.GetProperty("id").GetString()}");
+        }
+    }
+
+    [Fact]
+    public async Task A_marketplace_takes_one_picture_and_refuses_another_in_its_own_words()
+    {
+        var (job, _) = await MadeJobAsync(["DSC_0412.JPG"], "shop/listing", "website/grid-square");
+        var market = await ReceiverAsync("form", "/market/listings", new { field = "picture" });
+        var sent = await SentAsync(job, market);
+        Assert.Equal("done", sent.GetProperty("state").GetString());
+        var taken = File(sent, "listing.jpg");
+        Assert.Equal("taken", taken.GetProperty("standing").GetString());
+        Assert.True(System.IO.File.Exists(Path.Combine(_folder, "market", Path.GetFileName(taken.GetProperty("path").GetString()!))));
+        var refused = File(sent, "@2x.jpg");
+        Assert.Equal("refused", refused.GetProperty("standing").GetString());
+        Assert.Equal(
+            [
+                "The picture does not meet the rules for listings.",
+                "File names may have small letters, digits and hyphens, and end in .jpg.",
+                "The longest side must have 1600 to 5000 pixels; this one has 600.",
+            ],
+            Said(refused)
+        );
+    }
+
+    [Fact]
+    public async Task A_second_time_only_what_changed_is_sent_and_what_goes_no_more_is_told()
+    {
+        var (job, pictures) = await MadeJobAsync(["DSC_0412.JPG"], "website/grid-square");
+        var shop = await ReceiverAsync("put", "/shop/files", new { });
+        var first = Files(await SentAsync(job, shop));
+        Assert.Equal(2, first.Count);
+        Assert.All(first, file => Assert.Equal("taken", file.GetProperty("standing").GetString()));
+        // The store shows what it was given: the same bytes.
+        Assert.All(first, file => Assert.True(file.GetProperty("shown")[0].GetProperty("isSame").GetBoolean()));
+        var before = Times();
+
+        await SentAsync(job, shop);
+        Assert.Equal(before, Times());
+
+        // The words change the names: those files are new, the old ones are still there.
+        await server.CommandAsync(
+            job,
+            new
+            {
+                @do = "give-words",
+                picture = pictures[0],
+                keywords = "brass barometer",
+                alternative = "",
+            }
+        );
+        var renamed = await ViewAsync(job, shop);
+        Assert.Equal(2, Files(renamed).Count(file => file.GetProperty("standing").GetString() == "new"));
+        Assert.Equal(2, Files(renamed).Count(file => file.GetProperty("standing").GetString() == "left"));
+        await SentAsync(job, shop);
+        Assert.Equal(4, Times().Count);
+
+        // What was delivered is held against a changed rule, as every delivery is.
+        await using var scope = server.Services.CreateAsyncScope();
+        var db = scope.ServiceProvider.GetRequiredService<PantometDb>();
+        Assert.Equal(
+            ["sent", "sent"],
+            await db.Deliveries.Where(row => row.JobId == Guid.Parse(job)).Select(row => row.Kind).ToListAsync()
+        );
+    }
+
+    [Fact]
+    public async Task What_a_network_made_of_a_picture_is_looked_at_and_compared()
+    {
+        var (job, _) = await MadeJobAsync(["DSC_0412.JPG"], "shop/listing");
+        var network = await ReceiverAsync("form", "/network/posts", new { field = "media" }, "tidewrack-demo");
+        var shown = File(await SentAsync(job, network), "listing.jpg").GetProperty("shown")[0];
+        Assert.False(shown.GetProperty("isSame").GetBoolean());
+        Assert.Equal(1440, shown.GetProperty("width").GetInt32());
+        Assert.Equal(71, shown.GetProperty("quality").GetInt32());
+        Assert.InRange(shown.GetProperty("likeness").GetDouble(), 0.9, 0.995);
+    }
+
+    [Fact]
+    public async Task A_media_library_says_which_sizes_it_made()
+    {
+        var (job, _) = await MadeJobAsync(["DSC_0412.JPG"], "shop/listing");
+        var library = await ReceiverAsync(
+            "form",
+            "/media-library/media",
+            new
+            {
+                field = "file",
+                user = "skerry",
+                shownAt = "/sizes",
+            },
+            "library-demo"
+        );
+        var shown = File(await SentAsync(job, library), "listing.jpg").GetProperty("shown").EnumerateArray().ToList();
+        Assert.Equal([320, 800, 1600], shown.Select(one => one.GetProperty("width").GetInt32()));
+        Assert.All(shown, one => Assert.InRange(one.GetProperty("likeness").GetDouble(), 0.9, 1));
+    }
+
+    [Fact]
+    public async Task A_store_of_objects_gets_the_files_signed_and_tells_a_wrong_key()
+    {
+        var (job, pictures) = await MadeJobAsync(["DSC_0412.JPG"], "website/grid-square");
+        var more = new { bucket = "skerry", user = "SKERRYDEMO" };
+        var store = await ReceiverAsync("s3", "/objects", more, "objects-demo-secret");
+        Assert.True((await server.SendAsync(HttpMethod.Post, $"/api/receivers/{store}/try")).GetProperty("reached").GetBoolean());
+        var sent = await SentAsync(job, store);
+        Assert.All(Files(sent), file => Assert.Equal("taken", file.GetProperty("standing").GetString()));
+        var path = File(sent, "square.jpg").GetProperty("path").GetString()!;
+        Assert.True(System.IO.File.Exists(Path.Combine(_folder, "objects", path)));
+
+        var wrong = await ReceiverAsync("s3", "/objects", more, "another secret");
+        var refused = await SentAsync(job, wrong);
+        Assert.Equal("failed", refused.GetProperty("state").GetString());
+        Assert.StartsWith(
+            "The secret does not belong to the key. 1 file waits",
+            refused.GetProperty("trouble").GetString(),
+            StringComparison.Ordinal
+        );
+    }
+
+    [Fact]
+    public async Task A_folder_gets_files_whole_and_another_s_file_is_never_replaced()
+    {
+        var (job, pictures) = await MadeJobAsync(["DSC_0412.JPG"], "website/grid-square");
+        var place = Directory.CreateDirectory(Path.Combine(server.Pictures, "handed")).FullName;
+        var folder = await ReceiverAsync("folder", place, new { });
+        var path = File(await ViewAsync(job, folder), "square.jpg").GetProperty("path").GetString()!;
+        var taken = Path.Combine(place, path);
+        Directory.CreateDirectory(Path.GetDirectoryName(taken)!);
+        await System.IO.File.WriteAllTextAsync(taken, "somebody's own");
+        var sent = await SentAsync(job, folder);
+        var states = Files(sent).Select(file => file.GetProperty("standing").GetString()).Order(StringComparer.Ordinal);
+        Assert.Equal(["refused", "taken"], states);
+        Assert.Equal("somebody's own", await System.IO.File.ReadAllTextAsync(taken));
+        Assert.DoesNotContain(
+            Directory.GetFiles(place, "*", SearchOption.AllDirectories),
+            name => name.EndsWith(".part", StringComparison.Ordinal)
+        );
+
+        // The owner allowed one folder, and no other.
+        var outside = await ReceiverAsync("folder", "/tmp", new { });
+        Assert.StartsWith(
+            "Only these folders",
+            (await SentAsync(job, outside)).GetProperty("trouble").GetString(),
+            StringComparison.Ordinal
+        );
+    }
+
+    [Theory]
+    [InlineData("silent", "failed", "It did not answer in time.")]
+    [InlineData("breaks", "failed", "It broke off before it had answered.")]
+    [InlineData("page", "failed", "It answered with a web page. The address is one for people, or asks to sign in; files go to another.")]
+    [InlineData("gibberish", "failed", "What it answered is no HTTP.")]
+    [InlineData("moved", "failed", "It sends elsewhere, to http://elsewhere.example/. Give that address instead.")]
+    [InlineData("stranger", "failed", "User, password or token are not right.")]
+    public async Task A_receiver_that_cannot_take_files_is_told_in_a_sentence(string kind, string state, string sentence)
+    {
+        using var odd = new OddReceiver((_, _) => Answer(kind));
+        var (job, _) = await MadeJobAsync(["DSC_0412.JPG"], "website/grid-square");
+        var receiver = await ReceiverAsync("put", odd.Address, new { });
+        var sent = await SentAsync(job, receiver);
+        Assert.Equal(state, sent.GetProperty("state").GetString());
+        Assert.StartsWith(sentence, sent.GetProperty("trouble").GetString() ?? Said(Files(sent)[0])[0], StringComparison.Ordinal);
+    }
+
+    [Fact]
+    public async Task A_receiver_that_fails_once_is_asked_again_and_one_file_that_fails_holds_up_no_other()
+    {
+        using var odd = new OddReceiver(
+            (count, first) =>
+                first.Contains("%402x", StringComparison.Ordinal)
+                    ? "HTTP/1.1 503 Later\r\nContent-Length: 0\r\nRetry-After: 0\r\nConnection: close\r\n\r\n"
+                : count == 1 ? ""
+                : "HTTP/1.1 204 Fine\r\nConnection: close\r\n\r\n"
+        );
+        var (job, _) = await MadeJobAsync(["DSC_0412.JPG", "DSC_0452.JPG"], "website/grid-square");
+        var sent = await SentAsync(job, await ReceiverAsync("put", odd.Address, new { }));
+        foreach (var file in Files(sent))
+        {
+            var isLarge = file.GetProperty("path").GetString()!.Contains("@2x", StringComparison.Ordinal);
+            Assert.Equal(isLarge ? "failed" : "taken", file.GetProperty("standing").GetString());
+        }
+    }
+
+    [Theory]
+    [InlineData("HTTP/1.1 200 OK\r\nContent-Type: image/jpeg\r\nContent-Length: 5000000\r\nConnection: close\r\n\r\nshort", "It broke off")]
+    [InlineData(
+        "HTTP/1.1 200 OK\r\nContent-Type: image/jpeg\r\nContent-Length: 90000000000\r\nConnection: close\r\n\r\n",
+        "It says that what it shows weighs 90000 MB"
+    )]
+    [InlineData("HTTP/1.1 200 OK\r\nContent-Type: text/html\r\nConnection: close\r\n\r\n<p>Here</p>", "It shows a web page there")]
+    [InlineData("HTTP/1.1 200 OK\r\nContent-Type: image/jpeg\r\nConnection: close\r\n\r\nno picture", "What it shows there is no picture")]
+    [InlineData("HTTP/1.1 410 Gone\r\nContent-Length: 0\r\nConnection: close\r\n\r\n", "It answers 410 where it shows it")]
+    public async Task What_a_receiver_shows_is_believed_only_as_far_as_it_is_so(string answer, string trouble)
+    {
+        using var odd = new OddReceiver(
+            (_, first) =>
+                first.StartsWith("POST", StringComparison.Ordinal)
+                    ? "HTTP/1.1 201 Created\r\nLocation: /shown\r\nContent-Length: 0\r\nConnection: close\r\n\r\n"
+                    : answer
+        );
+        var (job, _) = await MadeJobAsync(["DSC_0412.JPG"], "website/grid-square");
+        var sent = await SentAsync(job, await ReceiverAsync("form", $"{odd.Address}/posts", new { }));
+        foreach (var file in Files(sent))
+        {
+            Assert.Equal("taken", file.GetProperty("standing").GetString());
+            Assert.StartsWith(trouble, file.GetProperty("shown")[0].GetProperty("trouble").GetString(), StringComparison.Ordinal);
+        }
+    }
+
+    [Fact]
+    public async Task Secrets_are_sealed_never_told_and_never_shown_to_another_host()
+    {
+        var id = await ReceiverAsync("form", "/network/posts", new { field = "media" }, "tidewrack-demo");
+        var all = await server.SendAsync(HttpMethod.Get, "/api/receivers");
+        Assert.DoesNotContain("tidewrack-demo", all.GetRawText(), StringComparison.Ordinal);
+        Assert.True(all[0].GetProperty("hasSecret").GetBoolean());
+        await using (var scope = server.Services.CreateAsyncScope())
+        {
+            var row = await scope.ServiceProvider.GetRequiredService<PantometDb>().Receivers.SingleAsync(row => row.Id == Guid.Parse(id));
+            Assert.DoesNotContain("tidewrack-demo", row.Secret, StringComparison.Ordinal);
+        }
+
+        Assert.Equal(
+            UnixFileMode.UserRead | UnixFileMode.UserWrite | UnixFileMode.UserExecute,
+            new DirectoryInfo(Path.Combine(server.Data, "keys")).UnixFileMode
+        );
+
+        // Another path of the host keeps it, another host does not get it.
+        var same = await ChangeAsync(id, $"{_address}/network/other");
+        Assert.True(same.GetProperty("hasSecret").GetBoolean());
+        var other = await ChangeAsync(id, "http://elsewhere.example/posts");
+        Assert.False(other.GetProperty("hasSecret").GetBoolean());
+    }
+
+    [Fact]
+    public async Task It_goes_on_after_a_restart_with_what_is_not_yet_there()
+    {
+        var hold = true;
+        using var odd = new OddReceiver(
+            (_, first) =>
+                hold && first.Contains("%402x", StringComparison.Ordinal) ? null : "HTTP/1.1 204 Fine\r\nConnection: close\r\n\r\n"
+        );
+        var (job, _) = await MadeJobAsync(["DSC_0412.JPG"], "website/grid-square");
+        var receiver = await ReceiverAsync("put", odd.Address, new { });
+        await server.SendAsync(HttpMethod.Post, $"/api/jobs/{job}/sendings/{receiver}");
+        await UntilAsync(job, receiver, view => Files(view).Any(file => file.GetProperty("standing").GetString() == "taken"));
+        hold = false;
+        await server.RestartAsync();
+        var view = await UntilAsync(job, receiver, view => view.GetProperty("state").GetString() != "waiting");
+        Assert.Equal("done", view.GetProperty("state").GetString());
+        Assert.All(Files(view), file => Assert.Equal("taken", file.GetProperty("standing").GetString()));
+        // The first one was not sent again.
+        Assert.Single(
+            odd.Requests,
+            first => first.StartsWith("PUT", StringComparison.Ordinal) && !first.Contains("%402x", StringComparison.Ordinal)
+        );
+    }
+
+    [Fact]
+    public async Task What_is_wrong_with_a_receiver_is_refused_with_its_place()
+    {
+        using var answer = await server.Client.PostAsJsonAsync(
+            new Uri("/api/receivers", UriKind.Relative),
+            new
+            {
+                rule = new
+                {
+                    name = "Odd",
+                    way = "put",
+                    address = "file:///etc",
+                },
+            }
+        );
+        Assert.Equal(HttpStatusCode.BadRequest, answer.StatusCode);
+        Assert.Equal("$.rule.address", (await answer.Content.ReadFromJsonAsync<JsonElement>()).GetProperty("place").GetString());
+    }
+
+    private static string? Answer(string kind) =>
+        kind switch
+        {
+            "silent" => null,
+            "breaks" => "",
+            "page" => "HTTP/1.1 200 OK\r\nContent-Type: text/html; charset=utf-8\r\nConnection: close\r\n\r\n<title>Sign in</title>",
+            "gibberish" => "220 mail.example ESMTP\r\n",
+            "moved" => "HTTP/1.1 301 Moved\r\nLocation: http://elsewhere.example/\r\nContent-Length: 0\r\nConnection: close\r\n\r\n",
+            _ => "HTTP/1.1 401 Who\r\nContent-Length: 0\r\nConnection: close\r\n\r\n",
+        };
+
+    private async Task<(string Job, List<string> Pictures)> MadeJobAsync(string[] names, params string[] slots)
+    {
+        var (job, pictures) = await server.FreshJobAsync(names, slots);
+        await server.CommandAsync(
+            job,
+            new
+            {
+                @do = "name-job",
+                name = "Handed over",
+                prefix = "",
+                numbered = true,
+            }
+        );
+        await server.MadeAsync(job);
+        return (job, pictures);
+    }
+
+    private async Task<string> ReceiverAsync(string way, string address, object more, string? secret = null)
+    {
+        var rule = JsonSerializer.SerializeToNode(more)!.AsObject();
+        rule["name"] = $"A {way}";
+        rule["way"] = way;
+        rule["address"] = way == "folder" || address.StartsWith("http", StringComparison.Ordinal) ? address : _address + address;
+        return (await server.SendAsync(HttpMethod.Post, "/api/receivers", new { rule, secret })).GetProperty("id").GetString()!;
+    }
+
+    private Task<JsonElement> ChangeAsync(string id, string address) =>
+        server.SendAsync(
+            HttpMethod.Put,
+            $"/api/receivers/{id}",
+            new
+            {
+                rule = new
+                {
+                    name = "Changed",
+                    way = "form",
+                    address,
+                },
+            }
+        );
+
+    private async Task<JsonElement> SentAsync(string job, string receiver)
+    {
+        await server.SendAsync(HttpMethod.Post, $"/api/jobs/{job}/sendings/{receiver}");
+        return await UntilAsync(job, receiver, view => view.GetProperty("state").GetString() != "waiting");
+    }
+
+    private async Task<JsonElement> UntilAsync(string job, string receiver, Func<JsonElement, bool> isIt) =>
+        Of(await server.UntilAsync($"/api/jobs/{job}/sendings", all => isIt(Of(all, receiver))), receiver);
+
+    private async Task<JsonElement> ViewAsync(string job, string receiver) =>
+        Of(await server.SendAsync(HttpMethod.Get, $"/api/jobs/{job}/sendings"), receiver);
+
+    private static JsonElement Of(JsonElement all, string receiver) =>
+        all.EnumerateArray().Single(view => view.GetProperty("receiver").GetProperty("id").GetString() == receiver);
+
+    private static List<JsonElement> Files(JsonElement sent) => [.. sent.GetProperty("files").EnumerateArray()];
+
+    private static JsonElement File(JsonElement sent, string ending) =>
+        Files(sent).Single(file => file.GetProperty("path").GetString()!.EndsWith(ending, StringComparison.Ordinal));
+
+    private static List<string> Said(JsonElement file) => [.. file.GetProperty("said").EnumerateArray().Select(one => one.GetString()!)];
+
+    private List<(string, DateTime)> Times() =>
+        [
+            .. Directory
+                .GetFiles(Path.Combine(_folder, "shop"), "*", SearchOption.AllDirectories)
+                .Order(StringComparer.Ordinal)
+                .Select(path => (path, System.IO.File.GetLastWriteTimeUtc(path))),
+        ];
+}

@@ -64,7 +64,9 @@ internal static class ApplicationServices
             .AddSingleton<ShownLook>()
             .AddSingleton<SendingShelf>()
             .AddSingleton<Sender>()
-            .AddHostedService(provider => provider.GetRequiredService<Sender>());
+            .AddHostedService(provider => provider.GetRequiredService<Sender>())
+            .AddSingleton<SurvivalKeeper>()
+            .AddHostedService(provider => provider.GetRequiredService<SurvivalKeeper>());
         services.AddSealing();
         return services.AddHostedService<JobRunner>().AddHostedService<Housekeeping>();
     }

@@ -69,6 +69,9 @@ public sealed class PantometDb(DbContextOptions<PantometDb> options) : DbContext
     /// <summary>The files of those, and what became of each.</summary>
     public DbSet<SentFileRow> SentFiles => Set<SentFileRow>();
 
+    /// <summary>What was tried to see which files receivers show best.</summary>
+    public DbSet<SurvivalRow> Survivals => Set<SurvivalRow>();
+
     /// <summary>Jobs whose files have addresses for pages.</summary>
     public DbSet<PublicationRow> Publications => Set<PublicationRow>();
 
@@ -194,6 +197,19 @@ public sealed class PantometDb(DbContextOptions<PantometDb> options) : DbContext
             sending.Property(row => row.State).HasConversion<string>();
             sending.HasIndex(row => new { row.JobId, row.ReceiverId }).IsUnique();
             sending.HasOne<ReceiverRow>().WithMany().HasForeignKey(row => row.ReceiverId).OnDelete(DeleteBehavior.Cascade);
+        });
+        modelBuilder.Entity<SurvivalRow>(survival =>
+        {
+            survival.Property(row => row.State).HasConversion<string>();
+            survival
+                .HasIndex(row => new
+                {
+                    row.JobId,
+                    row.ReceiverId,
+                    row.Path,
+                })
+                .IsUnique();
+            survival.HasOne<ReceiverRow>().WithMany().HasForeignKey(row => row.ReceiverId).OnDelete(DeleteBehavior.Cascade);
         });
         modelBuilder.Entity<SentFileRow>(file =>
         {

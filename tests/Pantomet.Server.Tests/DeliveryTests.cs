@@ -109,6 +109,52 @@ public sealed class DeliveryTests(ServerFixture server) : IClassFixture<ServerFi
     }
 
     [Fact]
+    public async Task The_file_that_a_network_leaves_alone_is_found_by_trying_and_becomes_the_slot_s_rule()
+    {
+        var (job, _) = await MadeJobAsync(["DSC_0412.JPG"], "shop/listing");
+        var network = await ReceiverAsync(
+            "form",
+            "/network/posts",
+            new { field = "media", trialAddress = $"{_address}/network/posts" },
+            "tidewrack-demo"
+        );
+        var path = File(await SentAsync(job, network), "listing.jpg").GetProperty("path").GetString()!;
+        var address = $"/api/jobs/{job}/sendings/{network}/survival";
+        await server.SendAsync(HttpMethod.Post, $"{address}?path={Uri.EscapeDataString(path)}");
+        var found = await server.UntilAsync(
+            $"{address}?path={Uri.EscapeDataString(path)}",
+            view => view.GetProperty("state").GetString() != "waiting"
+        );
+        Assert.Equal("done", found.GetProperty("state").GetString());
+        var tried = found.GetProperty("tried").EnumerateArray().ToList();
+        var best = tried[found.GetProperty("best").GetInt32()];
+        // What the network keeps to itself: what is larger than 1440 px or of a high quality it makes anew.
+        Assert.Equal(1440, best.GetProperty("size").GetProperty("width").GetInt32());
+        var quality = best.GetProperty("quality").GetInt32();
+        var next = tried.Single(one =>
+            one.GetProperty("quality").ValueKind == JsonValueKind.Number && one.GetProperty("quality").GetInt32() == quality + 1
+        );
+        Assert.False(next.GetProperty("shown").GetProperty("isSame").GetBoolean());
+        Assert.True(best.GetProperty("shown").GetProperty("isSame").GetBoolean());
+        Assert.True(
+            best.GetProperty("shown").GetProperty("likeness").GetDouble()
+                > tried[0].GetProperty("shown").GetProperty("likeness").GetDouble()
+        );
+        Assert.True(found.GetProperty("rule").GetBoolean());
+        var rule = await server.SendAsync(HttpMethod.Get, $"{address}/rule?path={Uri.EscapeDataString(path)}");
+        Assert.Equal("shop/listing", rule.GetProperty("slot").GetString());
+        Assert.Equal(quality, rule.GetProperty("draft").GetProperty("rule").GetProperty("aims").GetProperty("quality")[1].GetInt32());
+
+        // Where nobody said where it may be tried, nothing is.
+        var library = await ReceiverAsync("form", "/media-library/media", new { user = "skerry", shownAt = "/sizes" }, "library-demo");
+        using var refused = await server.Client.PostAsync(
+            new Uri($"/api/jobs/{job}/sendings/{library}/survival?path={Uri.EscapeDataString(path)}", UriKind.Relative),
+            null
+        );
+        Assert.Equal(HttpStatusCode.Conflict, refused.StatusCode);
+    }
+
+    [Fact]
     public async Task A_media_library_says_which_sizes_it_made()
     {
         var (job, _) = await MadeJobAsync(["DSC_0412.JPG"], "shop/listing");

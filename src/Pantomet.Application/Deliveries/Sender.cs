@@ -195,7 +195,7 @@ internal sealed partial class Sender(
             var handed = await HandAsync(line, outgoing, again: lost == 0, why => tells(new(done, wanted.Count, why)), stop);
             var shown =
                 handed.Meaning == AnswerMeaning.Taken && line is HttpLine http
-                    ? await look.LookAsync(http, handed, outgoing, figures, file.File.Wanted, stop)
+                    ? await look.LookAsync(http, handed, outgoing, GivenFigures.Of(figures), file.File.Wanted, stop)
                     : [];
             if (!await shelf.PutDownAsync(RowOf(row, file, outgoing, handed, shown)))
             {

@@ -33,7 +33,11 @@ public enum SentStanding
 /// <summary>A file and what a receiver said of it.</summary>
 /// <param name="Picture">The picture.</param>
 /// <param name="Slot">The slot's address.</param>
+/// <param name="Id">Identity of the file; null where the receiver has it from before.</param>
+/// <param name="Descriptor">The density, or the width of the ladder; null where the receiver has it from before.</param>
 /// <param name="Path">Its path, as in the bundle.</param>
+/// <param name="Width">Pixels across; null where the receiver has it from before.</param>
+/// <param name="Height">Pixels down; null where the receiver has it from before.</param>
 /// <param name="Bytes">Its weight.</param>
 /// <param name="Standing">Where it stands.</param>
 /// <param name="Said">What the receiver said, in sentences.</param>
@@ -42,7 +46,11 @@ public enum SentStanding
 public sealed record SentFileView(
     Guid Picture,
     string Slot,
+    string? Id,
+    string? Descriptor,
     string Path,
+    int? Width,
+    int? Height,
     long Bytes,
     SentStanding Standing,
     IReadOnlyList<string> Said,
@@ -228,7 +236,11 @@ internal sealed class SendingShelf(IServiceScopeFactory scopes, Writer writer, T
                 new(
                     file.Cell.Picture.Id,
                     file.Cell.Place.Address,
+                    file.File.Wanted.Id,
+                    file.Descriptor.ToString(),
                     file.Path!,
+                    file.File.Row.Width,
+                    file.File.Row.Height,
                     file.File.Row.Bytes,
                     row is null ? SentStanding.New
                         : !isThis
@@ -252,7 +264,20 @@ internal sealed class SendingShelf(IServiceScopeFactory scopes, Writer writer, T
             known
                 .Values.Where(row => row.HeldHash is not null)
                 .OrderBy(row => row.Path, StringComparer.Ordinal)
-                .Select(row => new SentFileView(row.PictureId, row.Slot, row.Path, row.Bytes, SentStanding.Left, [], [], row.At))
+                .Select(row => new SentFileView(
+                    row.PictureId,
+                    row.Slot,
+                    null,
+                    null,
+                    row.Path,
+                    null,
+                    null,
+                    row.Bytes,
+                    SentStanding.Left,
+                    [],
+                    [],
+                    row.At
+                ))
         );
         return files;
     }

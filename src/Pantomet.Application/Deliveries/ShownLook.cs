@@ -10,6 +10,16 @@ using Pantomet.Imaging.Hosting;
 
 namespace Pantomet.Application.Deliveries;
 
+/// <summary>The figures of a file that was handed over.</summary>
+/// <param name="Size">Its pixel size.</param>
+/// <param name="Format">Its type.</param>
+/// <param name="Quality">Its quality; null where it has none.</param>
+/// <param name="Likeness">How much it looks like the picture's own pixels, 0 to 1; null where that was not measured.</param>
+internal readonly record struct GivenFigures(PixelSize Size, PictureFormat Format, int? Quality, double? Likeness)
+{
+    public static GivenFigures Of(VariantRow row) => new(new(row.Width, row.Height), row.Format, row.Quality, row.Likeness);
+}
+
 /// <summary>
 /// Looks at what a receiver shows of a file: whether it is the file, else how large and heavy it is, and how much it looks like the picture's
 /// own pixels at that size. What came from elsewhere is decoded in the imaging processes alone.
@@ -23,14 +33,14 @@ internal sealed class ShownLook(EngineRoom engine, VariantStore store, DataFolde
     /// <param name="line">The way to the receiver.</param>
     /// <param name="handed">What came of handing the file over.</param>
     /// <param name="file">The file.</param>
-    /// <param name="row">Its figures.</param>
+    /// <param name="given">Its figures.</param>
     /// <param name="wanted">What it was made by.</param>
     /// <param name="cancel">Stops.</param>
     public async Task<IReadOnlyList<ShownFile>> LookAsync(
         HttpLine line,
         Handed handed,
         Outgoing file,
-        VariantRow row,
+        GivenFigures given,
         WantedFile wanted,
         CancellationToken cancel
     )
@@ -42,7 +52,7 @@ internal sealed class ShownLook(EngineRoom engine, VariantStore store, DataFolde
             // That nothing is to be seen under the address where a file was put is usual.
             if (fetched.Bytes is not null || handed.SaysWhere || !fetched.IsNothing)
             {
-                shown.Add(await LookAsync(address, fetched, file, row, wanted, cancel));
+                shown.Add(await LookAsync(address, fetched, file, given, wanted, cancel));
             }
         }
 
@@ -53,7 +63,7 @@ internal sealed class ShownLook(EngineRoom engine, VariantStore store, DataFolde
         Uri address,
         Fetched fetched,
         Outgoing file,
-        VariantRow row,
+        GivenFigures given,
         WantedFile wanted,
         CancellationToken cancel
     )
@@ -66,7 +76,15 @@ internal sealed class ShownLook(EngineRoom engine, VariantStore store, DataFolde
 
         if (Convert.ToHexStringLower(SHA256.HashData(bytes)) == file.Hash)
         {
-            return shown with { IsSame = true, Format = row.Format, Width = row.Width, Height = row.Height, Quality = row.Quality };
+            return shown with
+            {
+                IsSame = true,
+                Format = given.Format,
+                Width = given.Size.Width,
+                Height = given.Size.Height,
+                Quality = given.Quality,
+                Likeness = given.Likeness,
+            };
         }
 
         if (fetched.MediaType is "text/html" or "application/xhtml+xml")
@@ -84,7 +102,7 @@ internal sealed class ShownLook(EngineRoom engine, VariantStore store, DataFolde
             }
 
             shown = shown with { Format = facts.Format, Width = facts.Size.Width, Height = facts.Size.Height, Quality = facts.JpegQuality };
-            var own = new PixelSize(row.Width, row.Height);
+            var own = given.Size;
             return !IsWhole(own, facts.Size) ? shown with { Trouble = "It shows another shape: it cut the picture, or squashed it." }
                 : facts.Size.Width > own.Width ? shown with { Trouble = "It enlarged the picture." }
                 : await store.ReferenceAsync(wanted, facts.Size, cancel) is not { } pixels ? shown

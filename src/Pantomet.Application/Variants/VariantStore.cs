@@ -150,6 +150,38 @@ internal sealed class VariantStore(DataFolder folder, EngineRoom engine, TimePro
         }
     }
 
+    /// <summary>Makes a file at another size of its shape and at one quality; it is not kept.</summary>
+    /// <returns>The file and its figures; null where none came of it.</returns>
+    public async Task<(byte[] Bytes, VariantOutcome Made)?> TryAsync(
+        WantedFile wanted,
+        PixelSize size,
+        PictureFormat format,
+        int quality,
+        CancellationToken cancel
+    )
+    {
+        var output = folder.Scratch();
+        try
+        {
+            var order = OrderOf(wanted);
+            var outcome = await engine.RunAsync(
+                order with
+                {
+                    Output = output,
+                    Plan = size == order.Plan.Size ? order.Plan : order.Plan.At(size),
+                    Format = format,
+                    Quality = quality,
+                },
+                cancel
+            );
+            return outcome.Variant is { HasFile: true } made ? (await File.ReadAllBytesAsync(output, cancel), made) : null;
+        }
+        finally
+        {
+            Discard(output);
+        }
+    }
+
     private VariantOrder OrderOf(WantedFile wanted) =>
         OrderOf(wanted.Recipe, wanted.Picture) with
         {

@@ -55,6 +55,11 @@ public sealed partial record ReceiverRule
     /// </summary>
     public string? ShownAt { get; init; }
 
+    /// <summary>
+    /// The address of a stand-in of it, or of an account that nobody sees, where files may be tried; null where nothing is tried.
+    /// </summary>
+    public string? TrialAddress { get; init; }
+
     /// <summary>The store's bucket.</summary>
     public string? Bucket { get; init; }
 
@@ -77,7 +82,9 @@ public sealed partial record ReceiverRule
         string.IsNullOrWhiteSpace(Name) || Name.Length > 120 || Name.Any(char.IsControl)
             ? ("name", "A receiver has a name of at most 120 signs.")
         : Address.Length > Longest || Address.Any(char.IsControl) ? ("address", "That is no address.")
-        : AddressFault() is { } address ? ("address", address)
+        : AddressFault(Address) is { } address ? ("address", address)
+        : TrialAddress is { } trial && !(IsHttp && trial.Length <= Longest && AddressFault(trial) is null)
+            ? ("trialAddress", "What is tried goes to an address such as https://trial.example/pictures.")
         : Way == ReceiverWay.S3 && !BucketName().IsMatch(Bucket ?? "")
             ? ("bucket", "A bucket's name has 3 to 63 small letters, digits, dots and hyphens.")
         : Way == ReceiverWay.S3 && !RegionName().IsMatch(Region) ? ("region", "A region's name has small letters, digits and hyphens.")
@@ -91,14 +98,14 @@ public sealed partial record ReceiverRule
             ? ("shownAt", "A JSON pointer begins with a slash: /sizes.")
         : null;
 
-    private string? AddressFault()
+    private string? AddressFault(string given)
     {
         if (Way == ReceiverWay.Folder)
         {
-            return Path.IsPathRooted(Address) ? null : "A whole path of a folder is wanted.";
+            return Path.IsPathRooted(given) ? null : "A whole path of a folder is wanted.";
         }
 
-        if (!Uri.TryCreate(Address, UriKind.Absolute, out var address) || address.Host.Length == 0)
+        if (!Uri.TryCreate(given, UriKind.Absolute, out var address) || address.Host.Length == 0)
         {
             return Way == ReceiverWay.Sftp
                 ? "An address such as sftp://files.example/pictures is wanted."

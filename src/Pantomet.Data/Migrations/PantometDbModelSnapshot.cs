@@ -123,6 +123,50 @@ namespace Pantomet.Data.Migrations
                     b.ToTable("SentFiles");
                 });
 
+            modelBuilder.Entity("Pantomet.Data.Deliveries.SurvivalRow", b =>
+                {
+                    b.Property<Guid>("Id")
+                        .ValueGeneratedOnAdd()
+                        .HasColumnType("TEXT");
+
+                    b.Property<DateTime>("AskedAt")
+                        .HasColumnType("TEXT");
+
+                    b.Property<string>("ContentHash")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<Guid>("JobId")
+                        .HasColumnType("TEXT");
+
+                    b.Property<string>("Path")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<Guid>("ReceiverId")
+                        .HasColumnType("TEXT");
+
+                    b.Property<string>("State")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<string>("Tried")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<string>("Trouble")
+                        .HasColumnType("TEXT");
+
+                    b.HasKey("Id");
+
+                    b.HasIndex("ReceiverId");
+
+                    b.HasIndex("JobId", "ReceiverId", "Path")
+                        .IsUnique();
+
+                    b.ToTable("Survivals");
+                });
+
             modelBuilder.Entity("Pantomet.Data.Folders.PictureFolderRow", b =>
                 {
                     b.Property<Guid>("Id")
@@ -1113,6 +1157,15 @@ namespace Pantomet.Data.Migrations
                 });
 
             modelBuilder.Entity("Pantomet.Data.Deliveries.SentFileRow", b =>
+                {
+                    b.HasOne("Pantomet.Data.Deliveries.ReceiverRow", null)
+                        .WithMany()
+                        .HasForeignKey("ReceiverId")
+                        .OnDelete(DeleteBehavior.Cascade)
+                        .IsRequired();
+                });
+
+            modelBuilder.Entity("Pantomet.Data.Deliveries.SurvivalRow", b =>
                 {
                     b.HasOne("Pantomet.Data.Deliveries.ReceiverRow", null)
                         .WithMany()

@@ -4,12 +4,18 @@ using Microsoft.AspNetCore.Http.HttpResults;
 using Microsoft.AspNetCore.Routing;
 using Pantomet.Application.Bundles;
 using Pantomet.Application.Deliveries;
+using Pantomet.Application.Destinations;
 using Pantomet.Application.Jobs;
 using Pantomet.Data;
 using Pantomet.Server.Bundles;
 using Pantomet.Server.Problems;
 
 namespace Pantomet.Server.Deliveries;
+
+/// <summary>The rule by which what survives best is made.</summary>
+/// <param name="Slot">The slot's address.</param>
+/// <param name="Draft">Its rule.</param>
+public sealed record SurvivalRule(string Slot, SlotDraft Draft);
 
 /// <summary>A job's files on their way to receivers.</summary>
 internal static class SendingEndpoints
@@ -28,6 +34,16 @@ internal static class SendingEndpoints
         job.MapPost("/{receiver:guid}/stop", StopAsync)
             .WithName("stopSending")
             .WithSummary("Stops handing over; what was handed over stays.");
+        job.MapPost("/{receiver:guid}/survival", TryAsync)
+            .WithName("trySurvival")
+            .WithSummary("Tries on the receiver's stand-in which file it shows best, instead of the one at a path.")
+            .ProducesProblem(StatusCodes.Status409Conflict);
+        job.MapGet("/{receiver:guid}/survival", SurvivalAsync)
+            .WithName("getSurvival")
+            .WithSummary("What was tried with the file at a path, and what came of it; nothing where nothing was.");
+        job.MapGet("/{receiver:guid}/survival/rule", RuleAsync)
+            .WithName("getSurvivalRule")
+            .WithSummary("The rule of the file's slot by which what survives best is made; it is put as any other rule is.");
     }
 
     private static async Task<Results<Ok<IReadOnlyList<SendingView>>, ProblemHttpResult>> AllAsync(
@@ -90,4 +106,38 @@ internal static class SendingEndpoints
         await sender.StopAsync(id, receiver)
             ? TypedResults.NoContent()
             : Problem.Of(StatusCodes.Status404NotFound, "not-sent", "Nothing of this job was handed to that receiver.");
+
+    private static async Task<Results<NoContent, ProblemHttpResult>> TryAsync(
+        Guid id,
+        Guid receiver,
+        string path,
+        SurvivalKeeper keeper,
+        CancellationToken cancel
+    ) =>
+        await keeper.AskAsync(id, receiver, path, cancel) is { } fault
+            ? Problem.Of(StatusCodes.Status409Conflict, "cannot-try", fault)
+            : TypedResults.NoContent();
+
+    private static async Task<Results<Ok<SurvivalView>, NoContent>> SurvivalAsync(
+        Guid id,
+        Guid receiver,
+        string path,
+        SurvivalKeeper keeper,
+        CancellationToken cancel
+    ) => await keeper.ViewAsync(id, receiver, path, cancel) is { } view ? TypedResults.Ok(view) : TypedResults.NoContent();
+
+    private static async Task<Results<Ok<SurvivalRule>, ProblemHttpResult>> RuleAsync(
+        Guid id,
+        Guid receiver,
+        string path,
+        SurvivalKeeper keeper,
+        CancellationToken cancel
+    ) =>
+        await keeper.RuleAsync(id, receiver, path, cancel) is var (address, slot)
+            ? TypedResults.Ok(new SurvivalRule(address, SlotDraft.Of(slot)))
+            : Problem.Of(
+                StatusCodes.Status404NotFound,
+                "no-rule",
+                "The slot's rule cannot ask for that: it asks for several sizes, or for none in pixels."
+            );
 }

@@ -76,6 +76,31 @@ namespace Pantomet.Data.Migrations
                         onDelete: ReferentialAction.Cascade);
                 });
 
+            migrationBuilder.CreateTable(
+                name: "Survivals",
+                columns: table => new
+                {
+                    Id = table.Column<Guid>(type: "TEXT", nullable: false),
+                    ReceiverId = table.Column<Guid>(type: "TEXT", nullable: false),
+                    JobId = table.Column<Guid>(type: "TEXT", nullable: false),
+                    Path = table.Column<string>(type: "TEXT", nullable: false),
+                    ContentHash = table.Column<string>(type: "TEXT", nullable: false),
+                    State = table.Column<string>(type: "TEXT", nullable: false),
+                    Trouble = table.Column<string>(type: "TEXT", nullable: true),
+                    Tried = table.Column<string>(type: "TEXT", nullable: false),
+                    AskedAt = table.Column<DateTime>(type: "TEXT", nullable: false)
+                },
+                constraints: table =>
+                {
+                    table.PrimaryKey("PK_Survivals", x => x.Id);
+                    table.ForeignKey(
+                        name: "FK_Survivals_Receivers_ReceiverId",
+                        column: x => x.ReceiverId,
+                        principalTable: "Receivers",
+                        principalColumn: "Id",
+                        onDelete: ReferentialAction.Cascade);
+                });
+
             migrationBuilder.CreateIndex(
                 name: "IX_Sendings_JobId_ReceiverId",
                 table: "Sendings",
@@ -91,6 +116,17 @@ namespace Pantomet.Data.Migrations
                 name: "IX_SentFiles_ReceiverId",
                 table: "SentFiles",
                 column: "ReceiverId");
+
+            migrationBuilder.CreateIndex(
+                name: "IX_Survivals_JobId_ReceiverId_Path",
+                table: "Survivals",
+                columns: new[] { "JobId", "ReceiverId", "Path" },
+                unique: true);
+
+            migrationBuilder.CreateIndex(
+                name: "IX_Survivals_ReceiverId",
+                table: "Survivals",
+                column: "ReceiverId");
         }
 
         /// <inheritdoc />
@@ -101,6 +137,9 @@ namespace Pantomet.Data.Migrations
 
             migrationBuilder.DropTable(
                 name: "SentFiles");
+
+            migrationBuilder.DropTable(
+                name: "Survivals");
 
             migrationBuilder.DropTable(
                 name: "Receivers");

@@ -11,7 +11,7 @@ using Pantomet.Data;
 namespace Pantomet.Data.Migrations
 {
     [DbContext(typeof(PantometDb))]
-    [Migration("20261127013344_Receivers")]
+    [Migration("20261127020405_Receivers")]
     partial class Receivers
     {
         /// <inheritdoc />
@@ -124,6 +124,50 @@ namespace Pantomet.Data.Migrations
                     b.HasIndex("ReceiverId");
 
                     b.ToTable("SentFiles");
+                });
+
+            modelBuilder.Entity("Pantomet.Data.Deliveries.SurvivalRow", b =>
+                {
+                    b.Property<Guid>("Id")
+                        .ValueGeneratedOnAdd()
+                        .HasColumnType("TEXT");
+
+                    b.Property<DateTime>("AskedAt")
+                        .HasColumnType("TEXT");
+
+                    b.Property<string>("ContentHash")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<Guid>("JobId")
+                        .HasColumnType("TEXT");
+
+                    b.Property<string>("Path")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<Guid>("ReceiverId")
+                        .HasColumnType("TEXT");
+
+                    b.Property<string>("State")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<string>("Tried")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<string>("Trouble")
+                        .HasColumnType("TEXT");
+
+                    b.HasKey("Id");
+
+                    b.HasIndex("ReceiverId");
+
+                    b.HasIndex("JobId", "ReceiverId", "Path")
+                        .IsUnique();
+
+                    b.ToTable("Survivals");
                 });
 
             modelBuilder.Entity("Pantomet.Data.Folders.PictureFolderRow", b =>
@@ -1116,6 +1160,15 @@ namespace Pantomet.Data.Migrations
                 });
 
             modelBuilder.Entity("Pantomet.Data.Deliveries.SentFileRow", b =>
+                {
+                    b.HasOne("Pantomet.Data.Deliveries.ReceiverRow", null)
+                        .WithMany()
+                        .HasForeignKey("ReceiverId")
+                        .OnDelete(DeleteBehavior.Cascade)
+                        .IsRequired();
+                });
+
+            modelBuilder.Entity("Pantomet.Data.Deliveries.SurvivalRow", b =>
                 {
                     b.HasOne("Pantomet.Data.Deliveries.ReceiverRow", null)
                         .WithMany()

@@ -53,6 +53,22 @@ public sealed class DeliveryTests(ServerFixture server) : IClassFixture<ServerFi
             ],
             Said(refused)
         );
+
+        // It stands at the cell for as long as the cell has that file.
+        var said = await SaidAsync(job, "website/grid-square");
+        Assert.Equal("A form", said[0].GetProperty("receiver").GetString());
+        Assert.All(said, one => Assert.Equal("refused", one.GetProperty("standing").GetString()));
+        await server.CommandAsync(
+            job,
+            new
+            {
+                @do = "choose-for-slots",
+                slots = (string[]?)null,
+                choice = new { format = (string?)null, quality = 30 },
+            }
+        );
+        await server.MadeAsync(job);
+        Assert.Empty(await SaidAsync(job, "website/grid-square"));
     }
 
     [Fact]
@@ -101,11 +117,23 @@ public sealed class DeliveryTests(ServerFixture server) : IClassFixture<ServerFi
     {
         var (job, _) = await MadeJobAsync(["DSC_0412.JPG"], "shop/listing");
         var network = await ReceiverAsync("form", "/network/posts", new { field = "media" }, "tidewrack-demo");
-        var shown = File(await SentAsync(job, network), "listing.jpg").GetProperty("shown")[0];
+        var file = File(await SentAsync(job, network), "listing.jpg");
+        var shown = file.GetProperty("shown")[0];
         Assert.False(shown.GetProperty("isSame").GetBoolean());
         Assert.Equal(1440, shown.GetProperty("width").GetInt32());
         Assert.Equal(71, shown.GetProperty("quality").GetInt32());
         Assert.InRange(shown.GetProperty("likeness").GetDouble(), 0.9, 0.995);
+
+        // People judge it by eye: it comes from the receiver, and nothing in it runs.
+        using var picture = await server.Client.GetAsync(
+            new Uri(
+                $"/api/jobs/{job}/sendings/{network}/shown?path={Uri.EscapeDataString(file.GetProperty("path").GetString()!)}",
+                UriKind.Relative
+            )
+        );
+        Assert.Equal("image/jpeg", picture.Content.Headers.ContentType!.MediaType);
+        Assert.Equal(shown.GetProperty("bytes").GetInt64(), picture.Content.Headers.ContentLength);
+        Assert.Contains("sandbox", string.Join(' ', picture.Headers.GetValues("Content-Security-Policy")), StringComparison.Ordinal);
     }
 
     [Fact]
@@ -417,6 +445,13 @@ public sealed class DeliveryTests(ServerFixture server) : IClassFixture<ServerFi
 
     private async Task<JsonElement> ViewAsync(string job, string receiver) =>
         Of(await server.SendAsync(HttpMethod.Get, $"/api/jobs/{job}/sendings"), receiver);
+
+    private async Task<List<JsonElement>> SaidAsync(string job, string slot) =>
+        [
+            .. (await server.SendAsync(HttpMethod.Get, $"/api/jobs/{job}/sendings/said"))
+                .EnumerateArray()
+                .Where(one => one.GetProperty("slot").GetString() == slot),
+        ];
 
     private static JsonElement Of(JsonElement all, string receiver) =>
         all.EnumerateArray().Single(view => view.GetProperty("receiver").GetProperty("id").GetString() == receiver);

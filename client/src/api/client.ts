@@ -77,6 +77,25 @@ export type PictureFolder = Omit<Schemas['PictureFolderView'], 'figures'> & { fi
 export type FolderList = { allowed: string[]; folders: PictureFolder[] };
 export type FolderRule = Schemas['PictureFolderRule'];
 export type FolderPicture = Schemas['PictureFolderPicture'];
+export type ReceiverRule = Required<Schemas['ReceiverRule']>;
+export type ReceiverWay = Schemas['ReceiverWay'];
+export type ReceiverTrial = Schemas['ReceiverTrial'];
+export type Receiver = Omit<Schemas['ReceiverView'], 'rule'> & { rule: ReceiverRule };
+export type ShownFile = Omit<Required<Schemas['ShownFile']>, 'likenessWord'> & {
+  likenessWord: LikenessWord | null;
+};
+export type SentFile = Omit<Schemas['SentFileView'], 'shown'> & { shown: ShownFile[] };
+export type SaidAtCell = Omit<Schemas['SaidAtCell'], 'shown'> & { shown: ShownFile[] };
+export type SentStanding = Schemas['SentStanding'];
+export type Sending = Omit<Schemas['SendingView'], 'receiver' | 'files'> & {
+  receiver: Receiver;
+  files: SentFile[];
+};
+type SurvivalTry = Omit<Schemas['SurvivalTry'], 'shown' | 'size'> & {
+  shown: ShownFile | null;
+  size: Required<Schemas['PixelSize']>;
+};
+export type Survival = Omit<Schemas['SurvivalView'], 'tried'> & { tried: SurvivalTry[] };
 export type PageFaultCode = Schemas['PageFaultCode'];
 
 export const api = createClient<paths>({ baseUrl: '' });
@@ -120,6 +139,8 @@ export const addresses = {
   mendedShot: (job: string, viewport: number, side: 'before' | 'after' | 'difference', version: string) =>
     `/api/jobs/${job}/page/pictures/${viewport}/${side}?v=${encodeURIComponent(version)}`,
   mendedPage: (job: string) => `/api/jobs/${job}/page/mended.zip`,
+  shown: (job: string, receiver: string, path: string, at: number) =>
+    `/api/jobs/${job}/sendings/${receiver}/shown?path=${encodeURIComponent(path)}&at=${at}`,
   folder: (id: string) => `/api/folders/${id}/folder.zip`,
   bundle: (job: string) => `/api/jobs/${job}/bundle.zip`,
   report: (job: string, type: 'json' | 'csv') => `/api/jobs/${job}/report.${type}`,

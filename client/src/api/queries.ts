@@ -8,6 +8,8 @@ import {
   type PictureFolder,
   type PageElement,
   type PageOfJob,
+  type Sending,
+  type Survival,
   take,
 } from './client';
 
@@ -143,6 +145,32 @@ export function usePageOfJob(id: string) {
     queryFn: async () =>
       (await take<PageOfJob | undefined>(api.GET('/api/jobs/{id}/page', { params: { path: { id } } }))) ??
       null,
+    refetchInterval: ({ state }) => (state.data?.state === 'waiting' ? second : false),
+  });
+}
+
+/** Each receiver and where the job's files stand with it; asked for again while one is under way, and when the job changes. */
+export function useSendings(job: string, sequence: number) {
+  return useQuery({
+    queryKey: ['sendings', job, sequence],
+    queryFn: async () =>
+      (await take(api.GET('/api/jobs/{id}/sendings', { params: { path: { id: job } } }))) as Sending[],
+    placeholderData: (previous) => previous,
+    refetchInterval: ({ state }) => (state.data?.some((one) => one.state === 'waiting') ? second : false),
+    gcTime: 10_000,
+  });
+}
+
+/** What was tried with a file at a receiver; null where nothing was. Asked for again while it is under way. */
+export function useSurvival(job: string, receiver: string, path: string) {
+  return useQuery({
+    queryKey: ['survival', job, receiver, path],
+    queryFn: async () =>
+      (await take<Survival | undefined>(
+        api.GET('/api/jobs/{id}/sendings/{receiver}/survival', {
+          params: { path: { id: job, receiver }, query: { path } },
+        }) as Promise<{ data?: Survival; response: Response }>,
+      )) ?? null,
     refetchInterval: ({ state }) => (state.data?.state === 'waiting' ? second : false),
   });
 }

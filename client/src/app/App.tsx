@@ -12,8 +12,10 @@ import { HandingOverScreen } from '../handing-over/HandingOverScreen';
 import { LiveScreen } from '../handing-over/LiveScreen';
 import { OldPageScreen } from '../handing-over/OldPageScreen';
 import { PagesScreen } from '../handing-over/PagesScreen';
+import { ReceiversScreen } from '../handing-over/ReceiversScreen';
 import { JobBar } from '../jobs/JobBar';
 import { JobsScreen } from '../jobs/JobsScreen';
+import { SaidOfJob } from '../jobs/said';
 import { JobRoom } from '../jobs/useJob';
 import { LadderScreen } from '../ladder/LadderScreen';
 import { PageChecksScreen } from '../page-check/PageChecksScreen';
@@ -122,44 +124,49 @@ export function App() {
 function Job({ id, onChoose }: { id: string; onChoose: () => void }) {
   return (
     <JobRoom id={id}>
-      <Switch>
-        <Route path="/job/:id">
-          <div className="grid h-full min-h-0 grid-rows-[auto_1fr]">
-            <div>
-              <JobBar stage="bench" />
+      <SaidOfJob job={id}>
+        <Switch>
+          <Route path="/job/:id">
+            <div className="grid h-full min-h-0 grid-rows-[auto_1fr]">
+              <div>
+                <JobBar stage="bench" />
+              </div>
+              <BenchScreen onChoose={onChoose} />
             </div>
-            <BenchScreen onChoose={onChoose} />
-          </div>
-        </Route>
-        <Route path="/job/:id/framing/:picture">
-          {(place) => <FramingScreen pictureId={place.picture} />}
-        </Route>
-        <Route path="/job/:id/weighing/:picture/:destination/:slot">
-          {(place) => (
-            <WeighingScreen pictureId={place.picture} address={`${place.destination}/${place.slot}`} />
-          )}
-        </Route>
-        <Route path="/job/:id/ladder/:picture/:destination/:slot">
-          {(place) => (
-            <LadderScreen pictureId={place.picture} address={`${place.destination}/${place.slot}`} />
-          )}
-        </Route>
-        <Route path="/job/:id/handing-over">
-          <HandingOverScreen />
-        </Route>
-        <Route path="/job/:id/handing-over/live">
-          <LiveScreen />
-        </Route>
-        <Route path="/job/:id/handing-over/old-page">
-          <OldPageScreen />
-        </Route>
-        <Route path="/job/:id/handing-over/pages">
-          <PagesScreen />
-        </Route>
-        <Route>
-          <Nowhere />
-        </Route>
-      </Switch>
+          </Route>
+          <Route path="/job/:id/framing/:picture">
+            {(place) => <FramingScreen pictureId={place.picture} />}
+          </Route>
+          <Route path="/job/:id/weighing/:picture/:destination/:slot">
+            {(place) => (
+              <WeighingScreen pictureId={place.picture} address={`${place.destination}/${place.slot}`} />
+            )}
+          </Route>
+          <Route path="/job/:id/ladder/:picture/:destination/:slot">
+            {(place) => (
+              <LadderScreen pictureId={place.picture} address={`${place.destination}/${place.slot}`} />
+            )}
+          </Route>
+          <Route path="/job/:id/handing-over">
+            <HandingOverScreen />
+          </Route>
+          <Route path="/job/:id/handing-over/receivers/:receiver?">
+            {(place) => <ReceiversScreen receiver={place.receiver} />}
+          </Route>
+          <Route path="/job/:id/handing-over/live">
+            <LiveScreen />
+          </Route>
+          <Route path="/job/:id/handing-over/old-page">
+            <OldPageScreen />
+          </Route>
+          <Route path="/job/:id/handing-over/pages">
+            <PagesScreen />
+          </Route>
+          <Route>
+            <Nowhere />
+          </Route>
+        </Switch>
+      </SaidOfJob>
     </JobRoom>
   );
 }

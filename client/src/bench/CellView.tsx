@@ -5,6 +5,7 @@ import { weight } from '../design/figures';
 import { Crop } from '../design/Crop';
 import { VerdictMark } from '../design/VerdictMark';
 import { reasonWord } from '../jobs/reasons';
+import { isUnwanted, useSaid } from '../jobs/said';
 import { useCell } from '../jobs/useJob';
 import { caption, captionBeside, drawn, pad, standsBeside, type View } from './layout';
 import { type Rest, useRested } from './rest';
@@ -35,6 +36,7 @@ export const BenchCell = memo(function BenchCell({
   rest: Rest;
 }) {
   const whole = useRested(rest);
+  const unwanted = isUnwanted(useSaid(picture.picture.id, slot.address));
   const cell = useCell(picture.picture.id, slot.address);
   if (!cell) return null;
   const size = drawn(cell, view);
@@ -44,7 +46,7 @@ export const BenchCell = memo(function BenchCell({
       id={id}
       role="gridcell"
       aria-selected={selected}
-      aria-label={`${picture.picture.name} in ${slot.slot.name}: ${words(cell)}`}
+      aria-label={`${picture.picture.name} in ${slot.slot.name}: ${words(cell)}${unwanted ? ', a receiver did not take it' : ''}`}
       data-cell={`${picture.picture.id}|${slot.address}`}
       className={`absolute top-0 flex ${beside ? 'justify-center' : 'flex-col'} [contain:layout_style] ${selected ? 'bg-sheet' : ''} ${active ? 'z-10 outline-2 -outline-offset-2 outline-accent' : ''}`}
       style={{ left, width, height, padding: pad }}
@@ -67,6 +69,7 @@ export const BenchCell = memo(function BenchCell({
           <Caption
             cell={cell}
             looking={picture.looking}
+            unwanted={unwanted}
             elsewhere={goesElsewhere(picture, slot)}
             wide={beside || width > 130}
           />
@@ -107,11 +110,13 @@ export const goesElsewhere = (picture: JobPicture, slot: JobSlot) =>
 function Caption({
   cell,
   looking,
+  unwanted,
   elsewhere,
   wide,
 }: {
   cell: Cell;
   looking: boolean;
+  unwanted: boolean;
   elsewhere: boolean;
   wide: boolean;
 }) {
@@ -120,7 +125,9 @@ function Caption({
   return (
     <>
       <VerdictMark verdict={cell.verdict} />
-      {look && wide ? (
+      {unwanted && !look ? (
+        <span className="font-semibold">not taken</span>
+      ) : look && wide ? (
         <span className="overflow-hidden font-semibold text-ellipsis">{reasonWord(look)}</span>
       ) : (
         <span

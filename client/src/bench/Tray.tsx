@@ -6,6 +6,8 @@ import { sentence, size } from '../design/figures';
 import { VerdictMark } from '../design/VerdictMark';
 import { decisionFor } from '../jobs/decisions';
 import { useJobStore } from '../jobs/useJob';
+import { useSaid } from '../jobs/said';
+import { SaidAtCell } from '../jobs/SaidAtCell';
 import { benchActions, type Chosen } from './actions';
 
 /** What is chosen on the bench: why it is as it is, and what can be done about it. */
@@ -109,6 +111,7 @@ function OneCell({ one }: { one: Chosen }) {
   const made = cell.files.filter((file) => file.bytes != null);
   const heaviest = made.toSorted((a, b) => b.bytes! - a.bytes!)[0];
   const reasons = detail.data?.reasons ?? [];
+  const said = useSaid(picture.picture.id, slot.address);
   return (
     // Beside the list of slots there is no room for the beam: the weight stands at the cell as well.
     <div className="grid gap-5 @[1040px]:grid-cols-[minmax(0,1fr)_170px]">
@@ -120,13 +123,19 @@ function OneCell({ one }: { one: Chosen }) {
             {slot.slot.name}, {slot.destinationName}
           </span>
         </h2>
-        <div className="mt-1 max-h-11 overflow-y-auto" tabIndex={reasons.length > 2 ? 0 : undefined}>
+        <div
+          className="mt-1 max-h-11 overflow-y-auto"
+          tabIndex={reasons.length + said.length > 2 ? 0 : undefined}
+        >
+          <SaidAtCell said={said} />
           {reasons.map((reason) => (
             <p key={reason.code} className={cell.looks.includes(reason.code) ? '' : 'text-ink-2'}>
               {sentence(reason.message)}
             </p>
           ))}
-          {detail.data && reasons.length === 0 && <p className="text-ink-2">Nothing was given up.</p>}
+          {detail.data && reasons.length + said.length === 0 && (
+            <p className="text-ink-2">Nothing was given up.</p>
+          )}
         </div>
       </div>
       <div className="hidden @[1040px]:block">

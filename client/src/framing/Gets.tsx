@@ -2,6 +2,8 @@ import type { Cell, CellDetail } from '../api/client';
 import { sentence, size, weight } from '../design/figures';
 import { typeNames } from '../design/typeNames';
 import { VerdictMark } from '../design/VerdictMark';
+import { useSaid } from '../jobs/said';
+import { SaidAtCell } from '../jobs/SaidAtCell';
 import { useJob } from '../jobs/useJob';
 import { Reached } from '../over/InkPart';
 
@@ -16,6 +18,7 @@ export function Gets({
   /** The files of a frame that a hand still holds; null while none does. */
   ahead?: Cell['files'] | null;
 }) {
+  const said = useSaid(cell?.picture ?? '', cell?.slot ?? '');
   return (
     <div
       className="mt-1.5 h-[92px] overflow-y-auto"
@@ -43,6 +46,7 @@ export function Gets({
             {sentence(reason.message)}
           </p>
         ))}
+      {!ahead && <SaidAtCell said={said} />}
     </div>
   );
 }

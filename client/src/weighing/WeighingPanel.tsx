@@ -1,17 +1,10 @@
 import { useEffect, useState } from 'react';
 import { Link } from 'wouter';
-import {
-  addresses,
-  type Cell,
-  type Choice,
-  type JobPicture,
-  type JobSlot,
-  type LikenessWord,
-  type Trial,
-} from '../api/client';
+import { addresses, type Cell, type Choice, type JobPicture, type JobSlot, type Trial } from '../api/client';
 import { Beam } from '../design/Beam';
 import { Button, buttonShape, Key, KeyButton, MainLink } from '../design/Button';
 import { count, sentence, size, trim, weight } from '../design/figures';
+import { likenessWords } from '../design/likeness';
 import { VerdictMark } from '../design/VerdictMark';
 import { typeNames } from '../design/typeNames';
 import { descriptorsOf } from '../jobs/decisions';
@@ -21,13 +14,6 @@ import type { Wish } from './WeighingScreen';
 import { Reached } from '../over/InkPart';
 
 /** The words of the core, as they stand on a screen. */
-const likenessWords: Record<LikenessWord, string> = {
-  noDifference: 'No difference at 100 %',
-  hardToSee: 'Hard to see',
-  slight: 'Slight difference',
-  visible: 'Visible difference',
-  rough: 'Rough',
-};
 const settleAfter = 150;
 const rates = [1.5, 5, 20, 100];
 const rateKey = 'pantomet-rate';

@@ -58,6 +58,24 @@ public sealed record SentFileView(
     DateTime? At
 );
 
+/// <summary>What a receiver said of a file that a cell has now.</summary>
+/// <param name="Picture">The picture.</param>
+/// <param name="Slot">The slot's address.</param>
+/// <param name="Receiver">The receiver's name.</param>
+/// <param name="ReceiverId">The receiver.</param>
+/// <param name="Standing">What became of the file.</param>
+/// <param name="Said">What the receiver said, in sentences.</param>
+/// <param name="Shown">What the receiver shows of it.</param>
+public sealed record SaidAtCell(
+    Guid Picture,
+    string Slot,
+    string Receiver,
+    Guid ReceiverId,
+    SentStanding Standing,
+    IReadOnlyList<string> Said,
+    IReadOnlyList<ShownFile> Shown
+);
+
 /// <summary>How far handing files to a receiver is.</summary>
 /// <param name="Done">How many files were handed over or given up.</param>
 /// <param name="Of">How many there are.</param>
@@ -157,6 +175,16 @@ internal sealed class SendingShelf(IServiceScopeFactory scopes, Writer writer, T
             .ToDictionaryAsync(row => row.Path, StringComparer.Ordinal, cancel);
     }
 
+    /// <summary>One of the files that a receiver shows of one that it was given, by its place in the list; null for none.</summary>
+    public async Task<ShownFile?> ShownAsync(Guid job, Guid receiver, string path, int at, CancellationToken cancel)
+    {
+        await using var scope = scopes.CreateAsyncScope();
+        var row = await Db(scope)
+            .SentFiles.AsNoTracking()
+            .SingleOrDefaultAsync(one => one.JobId == job && one.ReceiverId == receiver && one.Path == path, cancel);
+        return row is null ? null : StoredJson.Read<IReadOnlyList<ShownFile>>(row.Shown).ElementAtOrDefault(at);
+    }
+
     /// <summary>Puts down what became of a file. What a receiver has is known from then on, whatever happens to the rest.</summary>
     /// <returns>False where the receiver is gone.</returns>
     public Task<bool> PutDownAsync(SentFileRow file) =>
@@ -178,6 +206,39 @@ internal sealed class SendingShelf(IServiceScopeFactory scopes, Writer writer, T
             },
             CancellationToken.None
         );
+
+    /// <summary>What receivers said of the files that the cells of a job have now; of others it counts no more.</summary>
+    public async Task<IReadOnlyList<SaidAtCell>> SaidAsync(Guid job, CancellationToken cancel)
+    {
+        await using var scope = scopes.CreateAsyncScope();
+        var db = Db(scope);
+        var rows = await db
+            .SentFiles.AsNoTracking()
+            .Where(row => row.JobId == job)
+            .Where(row =>
+                db.Wants.Any(want =>
+                    want.JobId == job
+                    && want.PictureId == row.PictureId
+                    && want.Slot == row.Slot
+                    && db.Variants.Any(file => file.Id == want.FileId && file.ContentHash == row.ContentHash)
+                )
+            )
+            .Join(db.Receivers, row => row.ReceiverId, receiver => receiver.Id, (row, receiver) => new { row, receiver.Rule })
+            .OrderBy(one => one.row.Path)
+            .ToListAsync(cancel);
+        return
+        [
+            .. rows.Select(one => new SaidAtCell(
+                one.row.PictureId,
+                one.row.Slot,
+                StoredJson.Read<ReceiverRule>(one.Rule).Name,
+                one.row.ReceiverId,
+                StandingOf(one.row.State),
+                StoredJson.Read<IReadOnlyList<string>>(one.row.Said),
+                StoredJson.Read<IReadOnlyList<ShownFile>>(one.row.Shown)
+            )),
+        ];
+    }
 
     /// <summary>Where the files of a job stand with each receiver.</summary>
     /// <param name="contents">What goes out of the job.</param>
@@ -246,12 +307,7 @@ internal sealed class SendingShelf(IServiceScopeFactory scopes, Writer writer, T
                         : !isThis
                             ? row.HeldHash is null ? SentStanding.New
                                 : SentStanding.Changed
-                        : row.State switch
-                        {
-                            SentState.Taken => SentStanding.Taken,
-                            SentState.Refused => SentStanding.Refused,
-                            _ => SentStanding.Failed,
-                        },
+                        : StandingOf(row.State),
                     isThis ? StoredJson.Read<IReadOnlyList<string>>(row!.Said) : [],
                     isThis ? StoredJson.Read<IReadOnlyList<ShownFile>>(row!.Shown) : [],
                     row?.At
@@ -281,6 +337,14 @@ internal sealed class SendingShelf(IServiceScopeFactory scopes, Writer writer, T
         );
         return files;
     }
+
+    private static SentStanding StandingOf(SentState state) =>
+        state switch
+        {
+            SentState.Taken => SentStanding.Taken,
+            SentState.Refused => SentStanding.Refused,
+            _ => SentStanding.Failed,
+        };
 
     private static PantometDb Db(AsyncServiceScope scope) => scope.ServiceProvider.GetRequiredService<PantometDb>();
 }

@@ -1,4 +1,5 @@
 using Pantomet.Core.Facts;
+using Pantomet.Core.Likeness;
 
 namespace Pantomet.Core.Deliveries;
 
@@ -22,4 +23,8 @@ public sealed record ShownFile(
     bool IsSame = false,
     double? Likeness = null,
     string? Trouble = null
-);
+)
+{
+    /// <summary>What people read instead of the likeness; null where there is none.</summary>
+    public LikenessWord? LikenessWord => Likeness is { } likeness ? Core.Likeness.Likeness.WordFor(likeness) : null;
+}

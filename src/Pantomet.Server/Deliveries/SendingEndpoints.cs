@@ -6,8 +6,10 @@ using Pantomet.Application.Bundles;
 using Pantomet.Application.Deliveries;
 using Pantomet.Application.Destinations;
 using Pantomet.Application.Jobs;
+using Pantomet.Core.Facts;
 using Pantomet.Data;
 using Pantomet.Server.Bundles;
+using Pantomet.Server.Door;
 using Pantomet.Server.Problems;
 
 namespace Pantomet.Server.Deliveries;
@@ -27,6 +29,7 @@ internal static class SendingEndpoints
         job.MapGet("/", AllAsync)
             .WithName("listSendings")
             .WithSummary("Each receiver, where the job's files stand with it, and what it said.");
+        job.MapGet("/said", SaidAsync).WithName("listSaid").WithSummary("What receivers said of the files that the job's cells have now.");
         job.MapPost("/{receiver:guid}", SendAsync)
             .WithName("sendToReceiver")
             .WithSummary("Hands the job's files to a receiver: those that it does not have, and those that changed.")
@@ -34,6 +37,10 @@ internal static class SendingEndpoints
         job.MapPost("/{receiver:guid}/stop", StopAsync)
             .WithName("stopSending")
             .WithSummary("Stops handing over; what was handed over stays.");
+        job.MapGet("/{receiver:guid}/shown", ShownAsync)
+            .WithName("getShown")
+            .WithSummary("A picture that the receiver shows of the file at a path, fetched from it now.")
+            .ProducesProblem(StatusCodes.Status502BadGateway);
         job.MapPost("/{receiver:guid}/survival", TryAsync)
             .WithName("trySurvival")
             .WithSummary("Tries on the receiver's stand-in which file it shows best, instead of the one at a path.")
@@ -65,6 +72,13 @@ internal static class SendingEndpoints
                     cancel
                 )
             );
+
+    private static async Task<Results<Ok<IReadOnlyList<SaidAtCell>>, ProblemHttpResult>> SaidAsync(
+        Guid id,
+        JobRoom room,
+        SendingShelf shelf,
+        CancellationToken cancel
+    ) => await room.OpenAsync(id, cancel) is null ? Problem.NoJob() : TypedResults.Ok(await shelf.SaidAsync(id, cancel));
 
     private static async Task<Results<NoContent, ProblemHttpResult>> SendAsync(
         Guid id,
@@ -106,6 +120,39 @@ internal static class SendingEndpoints
         await sender.StopAsync(id, receiver)
             ? TypedResults.NoContent()
             : Problem.Of(StatusCodes.Status404NotFound, "not-sent", "Nothing of this job was handed to that receiver.");
+
+    private static async Task<IResult> ShownAsync(
+        Guid id,
+        Guid receiver,
+        string path,
+        SendingShelf shelf,
+        ReceiverShelf receivers,
+        ReceiverLines lines,
+        HttpResponse response,
+        CancellationToken cancel,
+        int at = 0
+    )
+    {
+        if (
+            await receivers.OneAsync(receiver, cancel) is not { } row
+            || await shelf.ShownAsync(id, receiver, path, at, cancel) is not { Format: { } format } shown
+            || format == PictureFormat.Svg
+        )
+        {
+            return Problem.Of(StatusCodes.Status404NotFound, "not-shown", "The receiver shows no such picture.");
+        }
+
+        receivers.TryOpen(row, out var secret);
+        await using var line = lines.Open(ReceiverShelf.RuleOf(row), secret);
+        if (line is not HttpLine http || await http.FetchAsync(new(shown.Address), cancel) is not { Bytes: { } bytes })
+        {
+            return Problem.Of(StatusCodes.Status502BadGateway, "not-shown", "The receiver shows it no more.");
+        }
+
+        // It came from elsewhere: whatever it is, a browser takes it for a picture or for nothing.
+        response.Headers.ContentSecurityPolicy = Gatekeeper.PolicyOfFiles;
+        return TypedResults.Bytes(bytes, format.MediaType());
+    }
 
     private static async Task<Results<NoContent, ProblemHttpResult>> TryAsync(
         Guid id,

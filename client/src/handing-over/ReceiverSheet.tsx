@@ -1,0 +1,243 @@
+import { useMutation, useQueryClient } from '@tanstack/react-query';
+import { type ReactNode, useState } from 'react';
+import { useForm } from 'react-hook-form';
+import { api, type Receiver, type ReceiverRule, take } from '../api/client';
+import { useDestinations } from '../api/queries';
+import { Button } from '../design/Button';
+import { Choice } from '../design/Choice';
+import { Sheet } from '../design/Sheet';
+import { Reach } from './Reach';
+
+interface Draft {
+  name: string;
+  address: string;
+  user: string;
+  secret: string;
+  field: string;
+  shownAt: string;
+  trialAddress: string;
+  bucket: string;
+  region: string;
+}
+
+type Way = ReceiverRule['way'];
+
+const ways: readonly (readonly [Way, string])[] = [
+  ['put', 'Address'],
+  ['form', 'Form'],
+  ['s3', 'Object store'],
+  ['sftp', 'Host over SSH'],
+  ['folder', 'Folder'],
+];
+
+const examples: Record<Way, string> = {
+  put: 'https://shop.example/files',
+  form: 'https://site.example/media',
+  s3: 'https://objects.example',
+  sftp: 'sftp://host.example/pictures',
+  folder: '/srv/pictures',
+};
+
+const box = 'h-8 w-full rounded-md border border-line bg-sheet px-2 placeholder:text-ink-2';
+
+/** A receiver to add, or one to change. */
+export function ReceiverSheet({ receiver, trigger }: { receiver?: Receiver; trigger: ReactNode }) {
+  const [open, setOpen] = useState(false);
+  return (
+    <Sheet
+      title={receiver ? receiver.rule.name : 'A new receiver'}
+      trigger={trigger}
+      open={open}
+      onOpenChange={setOpen}
+    >
+      <ReceiverForm receiver={receiver} onDone={() => setOpen(false)} />
+    </Sheet>
+  );
+}
+
+const text = (value: string) => (value.trim() === '' ? null : value.trim());
+
+function ReceiverForm({ receiver, onDone }: { receiver?: Receiver; onDone: () => void }) {
+  const cache = useQueryClient();
+  const rule = receiver?.rule;
+  const [way, setWay] = useState<Way>(rule?.way ?? 'put');
+  const [destinations, setDestinations] = useState<readonly string[]>(rule?.destinations ?? []);
+  const form = useForm<Draft>({
+    defaultValues: {
+      name: rule?.name ?? '',
+      address: rule?.address ?? '',
+      user: rule?.user ?? '',
+      secret: '',
+      field: rule?.field ?? 'file',
+      shownAt: rule?.shownAt ?? '',
+      trialAddress: rule?.trialAddress ?? '',
+      bucket: rule?.bucket ?? '',
+      region: rule?.region ?? 'us-east-1',
+    },
+  });
+  const settled = () => void cache.invalidateQueries({ queryKey: ['sendings'] });
+  const save = useMutation({
+    mutationFn: (draft: Draft) => {
+      const isHttp = way === 'put' || way === 'form';
+      const body = {
+        rule: {
+          name: draft.name.trim(),
+          way,
+          address: draft.address.trim(),
+          destinations: [...destinations],
+          user: way === 'folder' ? null : text(draft.user),
+          field: text(draft.field) ?? 'file',
+          shownAt: way === 'form' ? text(draft.shownAt) : null,
+          trialAddress: isHttp ? text(draft.trialAddress) : null,
+          bucket: way === 's3' ? text(draft.bucket) : null,
+          region: text(draft.region) ?? 'us-east-1',
+          // Another host shows another key.
+          hostKey: draft.address.trim() === rule?.address ? rule.hostKey : null,
+        },
+        // What is kept is never shown: an empty field leaves it.
+        secret: draft.secret === '' ? null : draft.secret,
+      };
+      return receiver
+        ? take(api.PUT('/api/receivers/{id}', { params: { path: { id: receiver.id } }, body }))
+        : take(api.POST('/api/receivers', { body }));
+    },
+    onSuccess: onDone,
+    onSettled: settled,
+  });
+  const remove = useMutation({
+    mutationFn: () => take(api.DELETE('/api/receivers/{id}', { params: { path: { id: receiver!.id } } })),
+    onSuccess: onDone,
+    onSettled: settled,
+  });
+  return (
+    <form
+      className="mt-3 grid grid-cols-2 gap-x-4 gap-y-3"
+      onSubmit={(event) => void form.handleSubmit((draft) => save.mutate(draft))(event)}
+    >
+      <div className="col-span-2">
+        <Choice label="How files come to it" chosen={way} onChoose={setWay} options={ways} />
+      </div>
+      <Labelled name="Name" wide>
+        <input className={box} placeholder="Shop, files" {...form.register('name')} />
+      </Labelled>
+      <Labelled name={way === 'folder' ? 'Folder of this machine' : 'Address'} wide>
+        <input className={box} placeholder={examples[way]} {...form.register('address')} />
+      </Labelled>
+      {way === 's3' && (
+        <>
+          <Labelled name="Bucket">
+            <input className={box} {...form.register('bucket')} />
+          </Labelled>
+          <Labelled name="Region">
+            <input className={box} {...form.register('region')} />
+          </Labelled>
+        </>
+      )}
+      {way !== 'folder' && (
+        <>
+          <Labelled name={way === 's3' ? 'Key' : 'User'}>
+            <input className={box} autoComplete="off" {...form.register('user')} />
+          </Labelled>
+          <Labelled
+            name={way === 's3' ? 'Secret' : way === 'sftp' ? 'Password, or private key' : 'Password or token'}
+          >
+            {way === 'sftp' ? (
+              <textarea
+                rows={1}
+                className={`${box} py-1.5 leading-4`}
+                placeholder={receiver?.hasSecret ? 'kept' : ''}
+                {...form.register('secret')}
+              />
+            ) : (
+              <input
+                type="password"
+                autoComplete="new-password"
+                className={box}
+                placeholder={receiver?.hasSecret ? 'kept' : ''}
+                {...form.register('secret')}
+              />
+            )}
+          </Labelled>
+        </>
+      )}
+      {way === 'form' && (
+        <>
+          <Labelled name="Field that holds the file">
+            <input className={box} {...form.register('field')} />
+          </Labelled>
+          <Labelled name="Where its answer names what it shows">
+            <input className={box} placeholder="as a location; or /sizes" {...form.register('shownAt')} />
+          </Labelled>
+        </>
+      )}
+      {(way === 'put' || way === 'form') && (
+        <Labelled name="Where files may be tried without anybody seeing them" wide>
+          <input className={box} placeholder="nowhere" {...form.register('trialAddress')} />
+        </Labelled>
+      )}
+      <Destinations chosen={destinations} onChoose={setDestinations} />
+      {receiver && <Reach receiver={receiver} />}
+      {(save.isError || remove.isError) && (
+        <p role="alert" className="col-span-2 text-breaks">
+          {save.error?.message ?? remove.error?.message}
+        </p>
+      )}
+      <div className="col-span-2 flex gap-2">
+        <Button kind="main" type="submit" disabled={save.isPending}>
+          {receiver ? 'Save' : 'Add it'}
+        </Button>
+        {receiver && (
+          <Button
+            onClick={() => remove.mutate()}
+            disabled={remove.isPending}
+            title="What it was given stays there"
+          >
+            Take it off the list
+          </Button>
+        )}
+      </div>
+    </form>
+  );
+}
+
+function Labelled({ name, wide = false, children }: { name: string; wide?: boolean; children: ReactNode }) {
+  return (
+    <label className={`block min-w-0 ${wide ? 'col-span-2' : ''}`}>
+      <span className="block text-ink-2">{name}</span>
+      {children}
+    </label>
+  );
+}
+
+/** The destinations whose files it takes; none ticked means all. */
+function Destinations({
+  chosen,
+  onChoose,
+}: {
+  chosen: readonly string[];
+  onChoose: (keys: readonly string[]) => void;
+}) {
+  const destinations = useDestinations();
+  return (
+    <fieldset className="col-span-2">
+      <legend className="text-ink-2">
+        Files of {chosen.length === 0 ? 'all destinations' : 'these destinations'}
+      </legend>
+      <div className="mt-1 flex flex-wrap gap-x-4 gap-y-1">
+        {destinations.data?.map(({ key, name }) => (
+          <label key={key} className="flex items-center gap-1.5">
+            <input
+              type="checkbox"
+              className="accent-(--pm-accent)"
+              checked={chosen.includes(key)}
+              onChange={() =>
+                onChoose(chosen.includes(key) ? chosen.filter((one) => one !== key) : [...chosen, key])
+              }
+            />
+            {name}
+          </label>
+        ))}
+      </div>
+    </fieldset>
+  );
+}

@@ -1,0 +1,144 @@
+import { useMutation, useQueryClient } from '@tanstack/react-query';
+import { Link, useLocation } from 'wouter';
+import { api, type Sending, take } from '../api/client';
+import { useSendings } from '../api/queries';
+import { useKeys } from '../app/useKeys';
+import { Button, Key } from '../design/Button';
+import { files, weight } from '../design/figures';
+import { Notice } from '../design/Notice';
+import { ProgressBar } from '../design/ProgressBar';
+import { JobBar } from '../jobs/JobBar';
+import { useJob, useJobStore } from '../jobs/useJob';
+import { HandOverTabs } from './HandOverTabs';
+import { ReceiverSheet } from './ReceiverSheet';
+import { counts, hostOf, summary, wayWords } from './sent';
+import { SentFiles } from './SentFiles';
+
+/** The places that the files are handed to: what each said of every file, and what it shows of it. */
+export function ReceiversScreen({ receiver }: { receiver: string | undefined }) {
+  const store = useJobStore();
+  const [, go] = useLocation();
+  const sequence = useJob((job) => job.sequence);
+  const sendings = useSendings(store.id, sequence);
+  useKeys({ b: () => go(`/job/${store.id}`) });
+  const all = sendings.data ?? [];
+  const chosen =
+    all.find((one) => one.receiver.id === receiver) ?? all.find((one) => one.files.length > 0) ?? all[0];
+  return (
+    <div className="grid h-full min-h-0 grid-rows-[auto_auto_minmax(0,1fr)]">
+      <div>
+        <JobBar stage="handing-over" />
+      </div>
+      <HandOverTabs part="receivers" />
+      {sendings.isError ? (
+        <Notice>{sendings.error.message}</Notice>
+      ) : !sendings.data ? (
+        <Notice>Looking what each receiver has.</Notice>
+      ) : chosen ? (
+        <div className="grid min-h-0 grid-cols-[minmax(0,1fr)_348px]">
+          <SentFiles key={chosen.receiver.id} sending={chosen} />
+          <aside className="flex min-h-0 flex-col border-l border-line bg-sheet" aria-label="Receivers">
+            <div className="min-h-0 flex-1 overflow-y-auto">
+              <header className="flex items-center gap-2 border-b border-line py-2 pr-3 pl-5">
+                <h2 className="flex-1 text-base">Receivers</h2>
+                <ReceiverSheet trigger={<Button>Add one</Button>} />
+              </header>
+              <ul aria-label="All receivers">
+                {all.map((one) => (
+                  <ReceiverLine key={one.receiver.id} sending={one} chosen={one === chosen} />
+                ))}
+              </ul>
+            </div>
+            <HandOver key={chosen.receiver.id} sending={chosen} />
+          </aside>
+        </div>
+      ) : (
+        <Notice action={<ReceiverSheet trigger={<Button kind="main">Add a receiver</Button>} />}>
+          Files can be handed straight to a place: a folder, an address that takes them, an object store, a
+          host. What it says of each file stands here afterwards, and at the file&apos;s cell.
+        </Notice>
+      )}
+    </div>
+  );
+}
+
+function ReceiverLine({ sending, chosen }: { sending: Sending; chosen: boolean }) {
+  const store = useJobStore();
+  const { refused, failed } = counts(sending.files);
+  const bad = sending.state === 'failed' || refused + failed > 0;
+  return (
+    <li className="border-b border-line">
+      <Link
+        href={`/job/${store.id}/handing-over/receivers/${sending.receiver.id}`}
+        aria-current={chosen ? 'true' : undefined}
+        className={`block border-l-4 py-2 pr-3 pl-4 hover:bg-sheet-2 ${chosen ? 'border-accent bg-sheet-2' : 'border-transparent'} ${sending.files.length === 0 ? 'text-ink-2' : ''}`}
+      >
+        <span className="block truncate font-semibold">{sending.receiver.rule.name}</span>
+        <span className={`block ${bad ? 'text-breaks' : 'text-ink-2'}`}>{summary(sending)}</span>
+      </Link>
+    </li>
+  );
+}
+
+/** What is known of the chosen receiver, and the next step. */
+function HandOver({ sending }: { sending: Sending }) {
+  const store = useJobStore();
+  const cache = useQueryClient();
+  const { receiver, state, trouble, progress } = sending;
+  const path = { params: { path: { id: store.id, receiver: receiver.id } } };
+  const settled = () => void cache.invalidateQueries({ queryKey: ['sendings'] });
+  const send = useMutation({
+    mutationFn: () => take(api.POST('/api/jobs/{id}/sendings/{receiver}', path)),
+    onSettled: settled,
+  });
+  const stop = useMutation({
+    mutationFn: () => take(api.POST('/api/jobs/{id}/sendings/{receiver}/stop', path)),
+    onSettled: settled,
+  });
+  const waiting = sending.files.filter((file) => file.standing !== 'taken' && file.standing !== 'left');
+  const going = sending.files.filter((file) => file.standing !== 'left');
+  useKeys({ d: () => waiting.length > 0 && state !== 'waiting' && send.mutate() });
+  return (
+    <section className="flex flex-col gap-2 border-t border-line px-5 py-3" aria-label="Hand over">
+      <div className="flex items-start gap-2">
+        <p className="min-w-0 flex-1 text-ink-2">
+          <span className="block truncate text-ink" title={receiver.rule.address}>
+            {hostOf(receiver)}
+          </span>
+          {wayWords[receiver.rule.way]}
+        </p>
+        <ReceiverSheet receiver={receiver} trigger={<Button>Change</Button>} />
+      </div>
+      {(send.isError || trouble) && (
+        <p role="alert" className="text-breaks">
+          {send.error?.message ?? trouble}
+        </p>
+      )}
+      {state === 'waiting' ? (
+        <>
+          <ProgressBar
+            label={`Handed to ${receiver.rule.name}`}
+            done={progress?.done ?? 0}
+            of={progress?.of ?? 1}
+            className="w-full"
+          />
+          {progress?.waits && <p className="text-ink-2">{progress.waits}</p>}
+          <Button onClick={() => stop.mutate()}>Stop</Button>
+        </>
+      ) : waiting.length > 0 ? (
+        <Button kind="main" onClick={() => send.mutate()} disabled={send.isPending}>
+          Hand over {files(waiting.length)}, {weight(waiting.reduce((sum, file) => sum + file.bytes, 0))}{' '}
+          <Key>D</Key>
+        </Button>
+      ) : (
+        <p data-testid="handed">
+          {going.length === 0
+            ? 'This job has no file for it.'
+            : going.length === 1
+              ? 'It has the one file.'
+              : `It has all ${going.length} files.`}
+        </p>
+      )}
+    </section>
+  );
+}

@@ -1,0 +1,185 @@
+import { useMutation, useQueryClient } from '@tanstack/react-query';
+import { useState } from 'react';
+import { Link } from 'wouter';
+import { api, type Receiver, type SentFile, type Survival, take } from '../api/client';
+import { useSurvival } from '../api/queries';
+import { Button } from '../design/Button';
+import { sentence, size, weight } from '../design/figures';
+import { ProgressBar } from '../design/ProgressBar';
+import { Sheet } from '../design/Sheet';
+import { useJobStore } from '../jobs/useJob';
+import { alikeWords } from './sent';
+
+// About so many are tried: the file, its size, and the qualities by halving.
+const about = 8;
+
+/** Which file a receiver that makes its own copies shows best, found by trying on its stand-in. */
+export function SurvivalSheet({ receiver, file }: { receiver: Receiver; file: SentFile }) {
+  return (
+    <Sheet title="What survives there" width="wide" trigger={<Button>What survives</Button>}>
+      <Inside receiver={receiver} file={file} />
+    </Sheet>
+  );
+}
+
+function Inside({ receiver, file }: { receiver: Receiver; file: SentFile }) {
+  const store = useJobStore();
+  const cache = useQueryClient();
+  const found = useSurvival(store.id, receiver.id, file.path);
+  const asked = { params: { path: { id: store.id, receiver: receiver.id }, query: { path: file.path } } };
+  const ask = useMutation({
+    mutationFn: () => take(api.POST('/api/jobs/{id}/sendings/{receiver}/survival', asked)),
+    onSettled: () => void cache.invalidateQueries({ queryKey: ['survival'] }),
+  });
+  const view = found.data;
+  return (
+    <div className="mt-2">
+      <p className="max-w-[70ch] text-ink-2">
+        {receiver.rule.name} makes its own copies. Files of other sizes and qualities are given to its
+        stand-in, which nobody sees, and what becomes of each is compared with the picture itself.
+      </p>
+      {found.isError && (
+        <p role="alert" className="mt-3 text-breaks">
+          {found.error.message}
+        </p>
+      )}
+      {ask.isError && (
+        <p role="alert" className="mt-3 text-breaks">
+          {ask.error.message}
+        </p>
+      )}
+      {view?.trouble && (
+        <p role="alert" className="mt-3 text-breaks">
+          {sentence(view.trouble)}
+        </p>
+      )}
+      {view && view.tried.length > 0 && <Tried view={view} />}
+      {view?.state === 'waiting' && (
+        <ProgressBar label="Tried" done={view.tried.length} of={about} className="mt-3 w-full" />
+      )}
+      {view?.state === 'done' && <Outcome view={view} receiver={receiver} file={file} />}
+      {view?.state !== 'waiting' && (
+        <Button
+          kind={view ? 'plain' : 'main'}
+          className="mt-3"
+          disabled={ask.isPending || found.isPending}
+          onClick={() => ask.mutate()}
+        >
+          {view ? 'Try again' : 'Try it on the stand-in'}
+        </Button>
+      )}
+    </div>
+  );
+}
+
+function Tried({ view }: { view: Survival }) {
+  return (
+    <table className="mt-3 w-full border-collapse" data-testid="tried">
+      <thead className="text-left text-ink-2">
+        <tr>
+          <th className="py-1 font-normal">Given</th>
+          <th className="text-right font-normal">Quality</th>
+          <th className="text-right font-normal">Weight</th>
+          <th className="pl-6 font-normal">Shown</th>
+          <th className="text-right font-normal">Weight</th>
+          <th className="pl-6 font-normal">Against the picture itself</th>
+        </tr>
+      </thead>
+      <tbody>
+        {view.tried.map((one, at) => (
+          <tr
+            key={`${one.size.width} ${one.quality}`}
+            className={`border-t border-line ${at === view.best ? 'bg-sheet-2 font-semibold' : ''}`}
+          >
+            <td className="py-1">
+              {size(one.size.width, one.size.height)}
+              {at === 0 && <span className="font-normal text-ink-2"> as it is</span>}
+            </td>
+            <td className="text-right">{one.quality ?? ''}</td>
+            <td className="text-right">{weight(one.bytes)}</td>
+            <td className="pl-6">
+              {one.shown === null
+                ? ''
+                : one.shown.isSame
+                  ? 'left alone'
+                  : one.shown.width !== null && one.shown.height !== null
+                    ? size(one.shown.width, one.shown.height)
+                    : ''}
+            </td>
+            <td className="text-right">{one.shown?.bytes == null ? '' : weight(one.shown.bytes)}</td>
+            <td className="pl-6">{one.shown && alikeWords(one.shown, 4)}</td>
+          </tr>
+        ))}
+      </tbody>
+    </table>
+  );
+}
+
+/** What it came to, and the step from there: the slot's rule asks for what survives. */
+function Outcome({ view, receiver, file }: { view: Survival; receiver: Receiver; file: SentFile }) {
+  const store = useJobStore();
+  const cache = useQueryClient();
+  const [taken, setTaken] = useState<string | null>(null);
+  const change = useMutation({
+    mutationFn: async () => {
+      const { slot, draft } = await take(
+        api.GET('/api/jobs/{id}/sendings/{receiver}/survival/rule', {
+          params: { path: { id: store.id, receiver: receiver.id }, query: { path: file.path } },
+        }),
+      );
+      const [destination = '', key = ''] = slot.split('/');
+      await take(
+        api.PUT('/api/destinations/{destination}/slots/{slot}', {
+          params: { path: { destination, slot: key } },
+          body: draft,
+        }),
+      );
+      return slot;
+    },
+    onSuccess: (slot) => {
+      setTaken(slot);
+      void cache.invalidateQueries({ queryKey: ['destinations'] });
+    },
+  });
+  if (view.best === null) return <p className="mt-3">Nothing of it can be compared.</p>;
+  const best = view.tried[view.best]!;
+  const first = view.tried[0]?.shown?.likeness ?? null;
+  return (
+    <div className="mt-3 flex flex-wrap items-center gap-3" data-testid="survives">
+      <p className="min-w-0 flex-1">
+        {view.best === 0
+          ? 'The file as it is comes out best.'
+          : best.shown?.isSame
+            ? `Given at ${size(best.size.width, best.size.height)} and quality ${best.quality}, it is left alone.`
+            : `It makes everything anew; given at ${size(best.size.width, best.size.height)} and quality ${best.quality}, most is left.`}
+        {view.best > 0 &&
+          first !== null &&
+          best.shown?.likeness != null &&
+          ` ${first.toFixed(4)} becomes ${best.shown.likeness.toFixed(4)}.`}
+        {!view.isThis && ' The file has changed since; try it again.'}
+      </p>
+      {taken ? (
+        <Link href={`/destinations/${taken}`} className="text-accent underline underline-offset-2">
+          The rule asks for that now
+        </Link>
+      ) : (
+        view.best > 0 &&
+        view.isThis &&
+        (view.rule ? (
+          <Button kind="main" onClick={() => change.mutate()} disabled={change.isPending}>
+            Have the slot&apos;s rule ask for that
+          </Button>
+        ) : (
+          <p className="text-ink-2">
+            The slot asks for several sizes, or for none in pixels: its rule is yours to change.
+          </p>
+        ))
+      )}
+      {change.isError && (
+        <p role="alert" className="w-full text-breaks">
+          {change.error.message}
+        </p>
+      )}
+    </div>
+  );
+}

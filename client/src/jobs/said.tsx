@@ -1,0 +1,35 @@
+import { useQuery } from '@tanstack/react-query';
+import { createContext, type ReactNode, useContext, useMemo } from 'react';
+import { api, type SaidAtCell, take } from '../api/client';
+
+const every = 5_000;
+const nothing: readonly SaidAtCell[] = [];
+
+const Said = createContext<ReadonlyMap<string, readonly SaidAtCell[]>>(new Map());
+
+/** What receivers said of the files that the cells have now, for all that lies within. */
+export function SaidOfJob({ job, children }: { job: string; children: ReactNode }) {
+  const said = useQuery({
+    queryKey: ['sendings', job, 'said'],
+    queryFn: async () =>
+      (await take(
+        api.GET('/api/jobs/{id}/sendings/said', { params: { path: { id: job } } }),
+      )) as SaidAtCell[],
+    staleTime: 0,
+    // A file that changes takes with it what was said of the one before.
+    refetchInterval: ({ state }) => (state.data?.length ? every : false),
+  });
+  const byCell = useMemo(
+    () => Map.groupBy(said.data ?? [], ({ picture, slot }) => `${picture}|${slot}`),
+    [said.data],
+  );
+  return <Said value={byCell}>{children}</Said>;
+}
+
+/** What receivers said of the files of a cell. */
+export function useSaid(picture: string, slot: string): readonly SaidAtCell[] {
+  return useContext(Said).get(`${picture}|${slot}`) ?? nothing;
+}
+
+/** True where a receiver did not take a file of a cell. */
+export const isUnwanted = (said: readonly SaidAtCell[]) => said.some((one) => one.standing !== 'taken');

@@ -147,3 +147,22 @@ test('the facts say what the file is, without misleading', async ({ page }) => {
   await choose(page, 'DSC_0452.JPG');
   await expect(facts.getByText(/Adobe RGB/)).toBeVisible();
 });
+
+test('an original is put right, and the first one comes back', async ({ page }) => {
+  await page.goto('/pictures');
+  await choose(page, 'weatherworks-mark.png');
+  const aside = page.getByRole('region', { name: 'Originals' });
+  await aside.getByText('Put the original right').click();
+  await aside.getByLabel('Longest side, px').fill('600');
+  await aside.getByLabel('Colour behind what shows through').fill('#ffffff');
+  await aside.getByRole('button', { name: 'Make a newer original' }).click();
+  await expect(aside.getByRole('link', { name: 'weatherworks-mark.jpg' })).toBeVisible({ timeout: 30_000 });
+  await aside
+    .getByRole('listitem')
+    .filter({ hasText: 'weatherworks-mark.png' })
+    .getByRole('button', { name: 'Put back' })
+    .click();
+  await expect(
+    aside.getByRole('listitem').filter({ hasText: 'weatherworks-mark.png' }).getByText('in use'),
+  ).toBeVisible();
+});

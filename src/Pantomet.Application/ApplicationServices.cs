@@ -42,6 +42,7 @@ internal static class ApplicationServices
             .AddSingleton<PairShelf>()
             .AddSingleton<PictureIntake>()
             .AddScoped<Revisions>()
+            .AddScoped<PuttingRight>()
             .AddSingleton<BundleWriter>();
         services.AddSingleton<LiveShelf>().AddSingleton<LiveMaker>().AddSingleton<Publishing>();
         services.AddSingleton<FetchCounts>().AddHostedService(provider => provider.GetRequiredService<FetchCounts>());

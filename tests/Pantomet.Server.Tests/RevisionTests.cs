@@ -46,6 +46,74 @@ public sealed class RevisionTests(ServerFixture server) : IClassFixture<ServerFi
     }
 
     [Fact]
+    public async Task An_original_is_put_right_as_a_newer_one_and_the_first_is_always_there()
+    {
+        // It lies on its side.
+        var id = await server.PictureAsync("DSC_0431.JPG");
+        var before = await server.SendAsync(HttpMethod.Get, $"/api/pictures/{id}");
+        Assert.Equal(6, before.GetProperty("orientation").GetInt32());
+        var small = await RightAsync(
+            id,
+            new
+            {
+                maxSide = 1000,
+                type = "webp",
+                ground = (string?)null,
+            }
+        );
+        Assert.Equal(1, small.GetProperty("orientation").GetInt32());
+        Assert.Equal((800, 1000), (small.GetProperty("width").GetInt32(), small.GetProperty("height").GetInt32()));
+        Assert.Equal("webp", small.GetProperty("format").GetString());
+        Assert.EndsWith(".webp", small.GetProperty("name").GetString(), StringComparison.Ordinal);
+        Assert.True(small.GetProperty("bytes").GetInt64() < before.GetProperty("bytes").GetInt64());
+        using var again = await AskRightAsync(
+            id,
+            new
+            {
+                maxSide = 1000,
+                type = "webp",
+                ground = (string?)null,
+            }
+        );
+        Assert.Equal(HttpStatusCode.UnprocessableEntity, again.StatusCode);
+        Assert.Contains("It is so already.", await again.Content.ReadAsStringAsync(), StringComparison.Ordinal);
+
+        await server.SendAsync(HttpMethod.Post, $"/api/pictures/{id}/revisions/1/put-back");
+        Assert.Equal(
+            await File.ReadAllBytesAsync(ServerFixture.DemoPicture("DSC_0431.JPG")),
+            await server.Client.GetByteArrayAsync(new Uri($"/api/pictures/{id}/original", UriKind.Relative))
+        );
+    }
+
+    [Fact]
+    public async Task A_mark_with_transparency_is_laid_on_a_ground()
+    {
+        var id = await server.PictureAsync("weatherworks-mark.png");
+        var flat = await RightAsync(
+            id,
+            new
+            {
+                maxSide = (int?)null,
+                type = (string?)null,
+                ground = "#ffffff",
+            }
+        );
+        Assert.Equal("jpeg", flat.GetProperty("format").GetString());
+        Assert.False(flat.GetProperty("hasAlpha").GetBoolean());
+        using var odd = await AskRightAsync(
+            id,
+            new
+            {
+                maxSide = 5,
+                type = (string?)null,
+                ground = (string?)null,
+            }
+        );
+        Assert.Equal(HttpStatusCode.UnprocessableEntity, odd.StatusCode);
+        await server.SendAsync(HttpMethod.Post, $"/api/pictures/{id}/revisions/1/put-back");
+    }
+
+    [Fact]
     public async Task What_is_no_picture_or_another_s_does_not_take_the_place_of_an_original()
     {
         var id = await server.PictureAsync("DSC_0423.JPG");
@@ -121,4 +189,10 @@ public sealed class RevisionTests(ServerFixture server) : IClassFixture<ServerFi
         answer.EnsureSuccessStatusCode();
         return JsonDocument.Parse(await answer.Content.ReadAsStringAsync()).RootElement;
     }
+
+    private Task<HttpResponseMessage> AskRightAsync(string id, object wish) =>
+        server.Client.PostAsync(new Uri($"/api/pictures/{id}/put-right", UriKind.Relative), System.Net.Http.Json.JsonContent.Create(wish));
+
+    private async Task<JsonElement> RightAsync(string id, object wish) =>
+        (await server.SendAsync(HttpMethod.Post, $"/api/pictures/{id}/put-right", wish)).GetProperty("picture");
 }

@@ -10,4 +10,4 @@ export const typeNames: Record<SlotType, string> = {
 };
 
 /** A type as people write it, also one that files are not made as. */
-export const typeName = (type: string) => typeNames[type as SlotType] ?? type.toUpperCase();
+export const typeName = (type: string) => typeNames[type.toLowerCase() as SlotType] ?? type.toUpperCase();

@@ -4,6 +4,7 @@ import { useLocation } from 'wouter';
 import { addresses, api, type Picture, Refusal, take } from '../api/client';
 import { useRevisions } from '../api/queries';
 import { Button } from '../design/Button';
+import { PutRight } from './PutRight';
 
 /** What can be done with a picture of the library: a job from it, a newer original, an earlier one, removing it. */
 export function PictureCare({ picture }: { picture: Picture }) {
@@ -94,6 +95,7 @@ export function PictureCare({ picture }: { picture: Picture }) {
       <p className="mt-2 text-ink-2">
         Frames and marks stay when a newer original has the same shape; otherwise they are marked for a look.
       </p>
+      <PutRight picture={picture} />
       <div className="mt-4 border-t border-line pt-3">
         {sure ? (
           <>

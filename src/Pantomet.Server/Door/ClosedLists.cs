@@ -31,6 +31,7 @@ internal static class ClosedLists
         ("Choice", "format", "FileType"),
         ("CurveWish", "format", "FileType"),
         ("TrialWish", "format", "FileType"),
+        ("PutRightWish", "type", "FileType"),
     ];
 
     /// <summary>Adds the lists to the document, and refers to them where they are meant.</summary>

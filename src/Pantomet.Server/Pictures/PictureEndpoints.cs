@@ -6,11 +6,19 @@ using Microsoft.EntityFrameworkCore;
 using Pantomet.Application.Pictures;
 using Pantomet.Core.Facts;
 using Pantomet.Core.Geometry;
+using Pantomet.Core.Mending;
+using Pantomet.Core.Rules;
 using Pantomet.Data;
 using Pantomet.Server.Door;
 using Pantomet.Server.Problems;
 
 namespace Pantomet.Server.Pictures;
+
+/// <summary>What an original is put right to, beside being turned upright and losing the place where it was taken.</summary>
+/// <param name="MaxSide">The most pixels of the longer side; null leaves them all.</param>
+/// <param name="Type">The type; null for its own.</param>
+/// <param name="Ground">The colour that it is laid on where something shows through, as #ffffff; null leaves that.</param>
+public sealed record PutRightWish(int? MaxSide, string? Type, string? Ground);
 
 /// <summary>The library: reading in, looking at, the originals untouched.</summary>
 internal static class PictureEndpoints
@@ -72,6 +80,12 @@ internal static class PictureEndpoints
             .ProducesProblem(StatusCodes.Status404NotFound)
             .ProducesProblem(StatusCodes.Status409Conflict)
             .ProducesProblem(StatusCodes.Status413PayloadTooLarge)
+            .ProducesProblem(StatusCodes.Status422UnprocessableEntity);
+        pictures
+            .MapPost("/{id:guid}/put-right", PutRightAsync)
+            .WithName("putRight")
+            .WithSummary("Makes a newer original of a picture's own: upright, and as asked smaller, of another type, on a ground.")
+            .ProducesProblem(StatusCodes.Status404NotFound)
             .ProducesProblem(StatusCodes.Status422UnprocessableEntity);
         pictures
             .MapPost("/{id:guid}/revisions/{number:int}/put-back", PutBackAsync)
@@ -266,6 +280,40 @@ internal static class PictureEndpoints
         : row.Parts is not null ? NoOriginal()
         : await revisions.ReplaceAsync(id, name, request.Body, request.ContentLength, cancel) is { } result ? Answer(result)
         : Problem.NoPicture();
+
+    private static async Task<Results<Ok<Intake>, ProblemHttpResult>> PutRightAsync(
+        Guid id,
+        PutRightWish wish,
+        PantometDb db,
+        PuttingRight putting,
+        CancellationToken cancel
+    )
+    {
+        if (await db.Pictures.AsNoTracking().SingleOrDefaultAsync(one => one.Id == id, cancel) is not { } row)
+        {
+            return Problem.NoPicture();
+        }
+
+        if (row.Parts is not null)
+        {
+            return NoOriginal();
+        }
+
+        var types = PictureFormats.Written.Where(format => format.Word() == wish.Type).ToList();
+        var rule = new PutRightRule
+        {
+            MaxSide = wish.MaxSide,
+            Format = types.Count > 0 ? types[0] : null,
+            Ground = Rgb.TryParse(wish.Ground, out var ground) ? ground : null,
+        };
+        var fault =
+            wish.Type is not null && rule.Format is null ? "That is no type that files are made as."
+            : wish.Ground is not null && rule.Ground is null ? "A colour is written as #ffffff."
+            : rule.Fault();
+        return fault is not null ? Problem.Of(StatusCodes.Status422UnprocessableEntity, "bad-rule", fault)
+            : await putting.DoAsync(row, rule, cancel) is { } result ? Answer(result)
+            : Problem.NoPicture();
+    }
 
     private static async Task<Results<Ok<Intake>, ProblemHttpResult>> PutBackAsync(
         Guid id,

@@ -1,0 +1,93 @@
+import { useMutation, useQueryClient } from '@tanstack/react-query';
+import { useState } from 'react';
+import { api, type FileType, type Picture, take } from '../api/client';
+import { Button } from '../design/Button';
+import { figure } from '../design/figures';
+import { typeNames } from '../design/typeNames';
+
+const types = ['jpeg', 'png', 'webp', 'avif'] as const satisfies readonly FileType[];
+const box = 'h-7 w-full rounded-md border border-line bg-sheet px-2';
+
+/** Makes a newer original of a picture's own: upright, smaller, of another type, on a ground. */
+export function PutRight({ picture }: { picture: Picture }) {
+  const cache = useQueryClient();
+  const [side, setSide] = useState('');
+  const [type, setType] = useState<FileType | ''>('');
+  const [ground, setGround] = useState('');
+  const put = useMutation({
+    mutationFn: () =>
+      take(
+        api.POST('/api/pictures/{id}/put-right', {
+          params: { path: { id: picture.id } },
+          body: {
+            maxSide: side.trim() === '' ? null : Math.round(figure(side)),
+            type: type === '' ? null : type,
+            ground: ground.trim() === '' ? null : ground.trim(),
+          },
+        }),
+      ),
+    onSettled: () => void cache.invalidateQueries({ queryKey: ['pictures'] }),
+  });
+  const wrong = side.trim() !== '' && !(figure(side) >= 1);
+  return (
+    <details className="mt-4 border-t border-line pt-3">
+      <summary className="cursor-pointer font-medium">Put the original right</summary>
+      <form
+        className="mt-2 grid grid-cols-2 gap-x-3 gap-y-2"
+        onSubmit={(event) => {
+          event.preventDefault();
+          if (!wrong) put.mutate();
+        }}
+      >
+        <label className="block">
+          <span className="block text-ink-2">Longest side, px</span>
+          <input
+            className={box}
+            value={side}
+            placeholder="as it is"
+            aria-invalid={wrong}
+            onChange={(event) => setSide(event.target.value)}
+          />
+        </label>
+        <label className="block">
+          <span className="block text-ink-2">Type</span>
+          <select
+            className={box}
+            value={type}
+            onChange={(event) => setType(event.target.value as FileType | '')}
+          >
+            <option value="">as it is</option>
+            {types.map((one) => (
+              <option key={one} value={one}>
+                {typeNames[one]}
+              </option>
+            ))}
+          </select>
+        </label>
+        {picture.hasAlpha && (
+          <label className="col-span-2 block">
+            <span className="block text-ink-2">Colour behind what shows through</span>
+            <input
+              className={box}
+              value={ground}
+              placeholder="none; #ffffff lays it on white"
+              onChange={(event) => setGround(event.target.value)}
+            />
+          </label>
+        )}
+        <p className="col-span-2 text-ink-2">
+          It is turned upright and loses the place where it was taken. What comes of it is a newer original;
+          the first one stays in the list.
+        </p>
+        {put.isError && (
+          <p role="alert" className="col-span-2 text-breaks">
+            {put.error.message}
+          </p>
+        )}
+        <Button type="submit" disabled={put.isPending || wrong} className="col-span-2 justify-self-start">
+          {put.isPending ? 'Putting it right' : 'Make a newer original'}
+        </Button>
+      </form>
+    </details>
+  );
+}

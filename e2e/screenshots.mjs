@@ -46,6 +46,25 @@ await shoot('weighing', `/job/${id}/weighing/${named('P1050233.JPG')}/skerry-sit
 await page.waitForTimeout(5000);
 await shoot('weighing');
 await shoot('handing-over', `/job/${id}/handing-over`);
+const handed = async (job, name) => {
+  const sendings = await (await fetch(`${base}/api/jobs/${job}/sendings`)).json();
+  const { id: receiver } = sendings.find((one) => one.receiver.rule.name === name).receiver;
+  await fetch(`${base}/api/jobs/${job}/sendings/${receiver}`, { method: 'POST' });
+  for (;;) {
+    const now = await (await fetch(`${base}/api/jobs/${job}/sendings`)).json();
+    if (now.find((one) => one.receiver.id === receiver).state !== 'waiting') return receiver;
+    await page.waitForTimeout(1000);
+  }
+};
+await handed(id, 'Tidewrack, posts');
+const market = await handed(id, 'Harbour Market, listings');
+await shoot('receivers', `/job/${id}/handing-over/receivers/${market}`);
+const network = await handed(news, 'Tidewrack, posts');
+await page.goto(`${base}/job/${news}/handing-over/receivers/${network}`);
+await page.getByRole('button', { name: 'What survives' }).first().click();
+await page.getByRole('button', { name: 'Try it on the stand-in' }).click();
+await page.getByTestId('survives').waitFor();
+await shoot('what-survives');
 const site = jobs.find((one) => one.name === 'Web site, November').id;
 const shore = named('P1050233.JPG');
 await shoot('ladder', `/job/${site}/ladder/${shore}/skerry-pages/front-wide`);

@@ -114,7 +114,8 @@ internal static class ServeCommands
         });
         var folders = new Option<string[]>("--folder")
         {
-            Description = "A folder of this machine whose pictures may be put right; can be given more than once.",
+            Description =
+                "A folder of this machine whose pictures may be put right, and into which files may be handed over; can be given more than once.",
             HelpName = "DIR",
             DefaultValueFactory = _ => [],
         };

@@ -224,6 +224,34 @@ public sealed class DeliveryTests(ServerFixture server) : IClassFixture<ServerFi
         );
     }
 
+    [Theory]
+    [InlineData("lies", "It says that it has 10 bytes of a file of ")]
+    [InlineData("refuses", "Your proposed upload exceeds the maximum allowed size")]
+    [InlineData("page", "What it answered is not what an object store answers.")]
+    [InlineData("breaks", "It broke off before it had answered.")]
+    public async Task A_store_is_believed_only_as_far_as_it_is_so(string kind, string sentence)
+    {
+        const string Close = "Connection: close\r\n\r\n";
+        const string TooLarge =
+            "<Error><Code>EntityTooLarge</Code><Message>Your proposed upload exceeds the maximum allowed size</Message></Error>";
+        using var odd = new OddReceiver(
+            (_, first) =>
+                kind switch
+                {
+                    "lies" => $"HTTP/1.1 200 OK\r\nETag: \"a\"\r\nContent-Length: {(first[0] == 'H' ? 10 : 0)}\r\n{Close}",
+                    "refuses" =>
+                        $"HTTP/1.1 400 No\r\nContent-Type: application/xml\r\nContent-Length: {TooLarge.Length}\r\n{Close}{TooLarge}",
+                    "page" => $"HTTP/1.1 404 No\r\nContent-Type: text/html\r\nContent-Length: 13\r\n{Close}<p>Nothing</p>",
+                    _ => "",
+                }
+        );
+        var (job, _) = await MadeJobAsync(["DSC_0412.JPG"], "website/grid-square");
+        var store = await ReceiverAsync("s3", odd.Address, new { bucket = "skerry", user = "KEY" }, "secret");
+        var file = Files(await SentAsync(job, store))[0];
+        Assert.NotEqual("taken", file.GetProperty("standing").GetString());
+        Assert.StartsWith(sentence, Said(file)[0], StringComparison.Ordinal);
+    }
+
     [Fact]
     public async Task A_folder_gets_files_whole_and_another_s_file_is_never_replaced()
     {

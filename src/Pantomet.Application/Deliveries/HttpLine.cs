@@ -173,8 +173,6 @@ internal sealed class HttpLine : IReceiverLine
         }
 
         request.Headers.Authorization = _credentials;
-        // What is too heavy or not wanted from here is not sent first.
-        request.Headers.ExpectContinue = file.Bytes.Length > 1_000_000;
         return request;
     }
 

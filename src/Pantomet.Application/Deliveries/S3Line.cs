@@ -100,9 +100,9 @@ internal sealed class S3Line : IReceiverLine
             "NoSuchBucket" => "It has no such bucket.",
             "AccessDenied" => "The key may not write into this bucket.",
             "RequestTimeTooSkewed" => "The clock of this machine and that of the store differ too much.",
-            _ => fault.InnerException is null && fault.Message.Length is > 0 and < 300
-                ? fault.Message
-                : "What it answered is not what an object store answers.",
+            // Where there was no answer of its kind the client gives the status a name instead of a code.
+            { Length: > 0 } code when code != fault.StatusCode.ToString() && fault.Message.Length is > 0 and < 300 => fault.Message,
+            _ => "What it answered is not what an object store answers.",
         };
 
     private static Exception Root(Exception fault) =>
@@ -113,10 +113,20 @@ internal sealed class S3Line : IReceiverLine
     private sealed class Clients(WorkOptions options) : HttpClientFactory
     {
         public override HttpClient CreateHttpClient(IClientConfig clientConfig) =>
-            new(HttpLine.Handler(options)) { Timeout = clientConfig.Timeout ?? options.LongestAnswer };
+            new(new AtOnce(HttpLine.Handler(options))) { Timeout = clientConfig.Timeout ?? options.LongestAnswer };
 
         public override bool UseSDKHttpClientCaching(IClientConfig clientConfig) => false;
 
         public override bool DisposeHttpClientsAfterUse(IClientConfig clientConfig) => true;
+    }
+
+    // A request that first asks whether it may go on is begun again and again, many times a second, by a host that only hangs up.
+    private sealed class AtOnce(HttpMessageHandler inner) : DelegatingHandler(inner)
+    {
+        protected override Task<HttpResponseMessage> SendAsync(HttpRequestMessage request, CancellationToken cancellationToken)
+        {
+            request.Headers.ExpectContinue = false;
+            return base.SendAsync(request, cancellationToken);
+        }
     }
 }

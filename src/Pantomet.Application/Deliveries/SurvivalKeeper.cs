@@ -174,7 +174,9 @@ internal sealed class SurvivalKeeper(
             return "This file goes out no more.";
         }
 
-        await using var line = (HttpLine)lines.Open(rule with { Address = trial }, secret);
+        // Another host does not get what is secret of this one.
+        var isOwn = new Uri(trial).Authority == new Uri(rule.Address).Authority;
+        await using var line = (HttpLine)lines.Open(rule with { Address = trial, User = isOwn ? rule.User : null }, isOwn ? secret : null);
         var own = GivenFigures.Of(figures);
         List<SurvivalTry> tried = [.. TriedOf(row)];
         while (SurvivalSearch.Next(own.Size, tried) is { } step)

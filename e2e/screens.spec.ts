@@ -31,10 +31,13 @@ async function job(page: Page) {
     ['over the picture', `/job/${made.id}/framing/${id}?slot=${slots[1]}&over`],
     ['weighing', `/job/${made.id}/weighing/${id}/${slots[0]}`],
     ['handing over', `/job/${made.id}/handing-over`],
+    ['receivers', `/job/${made.id}/handing-over/receivers`],
     ['on pages', `/job/${made.id}/handing-over/pages`],
     ['live links', `/job/${made.id}/handing-over/live`],
     ['ladder', `/job/${made.id}/ladder/${id}/${slots[0]}`],
     ['a ladder rule', '/destinations/skerry-pages/story'],
+    ['page checks', '/page-checks'],
+    ['folders', '/folders'],
   ] as const;
 }
 

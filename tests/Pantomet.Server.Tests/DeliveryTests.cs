@@ -343,6 +343,49 @@ public sealed class DeliveryTests(ServerFixture server) : IClassFixture<ServerFi
     }
 
     [Fact]
+    public async Task A_slow_receiver_holds_up_nobody_and_can_be_stopped_and_taken_away_meanwhile()
+    {
+        using var odd = new OddReceiver((_, _) => null);
+        var (job, _) = await MadeJobAsync(["DSC_0412.JPG"], "website/grid-square");
+        var slow = await ReceiverAsync("put", odd.Address, new { });
+        var shop = await ReceiverAsync("put", "/shop/files", new { });
+        await server.SendAsync(HttpMethod.Post, $"/api/jobs/{job}/sendings/{slow}");
+        Assert.Equal("done", (await SentAsync(job, shop)).GetProperty("state").GetString());
+        Assert.Equal("waiting", (await ViewAsync(job, slow)).GetProperty("state").GetString());
+
+        await server.SendAsync(HttpMethod.Post, $"/api/jobs/{job}/sendings/{slow}/stop");
+        Assert.Equal("stopped", (await ViewAsync(job, slow)).GetProperty("state").GetString());
+        await server.SendAsync(HttpMethod.Post, $"/api/jobs/{job}/sendings/{slow}");
+        await server.SendAsync(HttpMethod.Delete, $"/api/receivers/{slow}");
+        Assert.DoesNotContain(
+            (await server.SendAsync(HttpMethod.Get, $"/api/jobs/{job}/sendings")).EnumerateArray(),
+            view => view.GetProperty("receiver").GetProperty("id").GetString() == slow
+        );
+    }
+
+    [Fact]
+    public async Task A_receiver_at_another_place_has_none_of_the_files()
+    {
+        var (job, _) = await MadeJobAsync(["DSC_0412.JPG"], "website/grid-square");
+        var shop = await ReceiverAsync("put", "/shop/files", new { });
+        await SentAsync(job, shop);
+        await server.SendAsync(
+            HttpMethod.Put,
+            $"/api/receivers/{shop}",
+            new
+            {
+                rule = new
+                {
+                    name = "Moved",
+                    way = "put",
+                    address = $"{_address}/shop/files/winter",
+                },
+            }
+        );
+        Assert.All(Files(await ViewAsync(job, shop)), file => Assert.Equal("new", file.GetProperty("standing").GetString()));
+    }
+
+    [Fact]
     public async Task Secrets_are_sealed_never_told_and_never_shown_to_another_host()
     {
         var id = await ReceiverAsync("form", "/network/posts", new { field = "media" }, "tidewrack-demo");

@@ -97,6 +97,18 @@ public sealed class SftpDeliveryTests : IAsyncLifetime
             Assert.Single(Directory.GetFiles(place, "*", SearchOption.AllDirectories));
         }
 
+        // From where the user begins.
+        var home = rule with
+        {
+            HostKey = seen.HostKey,
+            Address = $"sftp://127.0.0.1:{_port}/~/pantomet-none",
+        };
+        await using (var line = new SftpLine(home, secret, _options))
+        {
+            var known = await line.TryAsync(CancellationToken.None);
+            Assert.Contains($"{Environment.GetEnvironmentVariable("HOME")}/pantomet-none", known.Sentence, StringComparison.Ordinal);
+        }
+
         await using (var line = new SftpLine(rule with { HostKey = "SHA256:another" }, secret, _options))
         {
             var handed = await line.HandAsync(file, CancellationToken.None);

@@ -96,7 +96,7 @@ const groups: { name: string; keys: [string[], string][] }[] = [
     keys: [
       [['Ctrl', 'Z'], 'undo; with Shift redo'],
       [['B'], 'back to the bench'],
-      [['D'], 'download the bundle, when handing over'],
+      [['D'], 'download the bundle, or hand over to the receiver'],
       [['N'], 'a new job, in the list of jobs'],
       [['/'], 'search the pictures, in the library'],
       [['J'], 'all jobs'],

@@ -135,7 +135,10 @@ internal sealed class SftpLine(ReceiverRule rule, string? secret, WorkOptions op
     private string Root(SftpClient client)
     {
         var path = Uri.UnescapeDataString(_address.AbsolutePath).TrimEnd('/');
-        return path.Length > 0 ? path : client.WorkingDirectory.TrimEnd('/');
+        // As other programs write it: "~" is where the user begins.
+        return path.Length == 0 || path == "/~" || path.StartsWith("/~/", StringComparison.Ordinal)
+            ? $"{client.WorkingDirectory.TrimEnd('/')}{path[Math.Min(2, path.Length)..]}"
+            : path;
     }
 
     private void Make(SftpClient client, string folder)

@@ -36,7 +36,7 @@ public sealed partial record ReceiverRule
 
     /// <summary>
     /// Where it is: a folder's whole path; the address under which files are put, to which forms are sent, or of the store; or
-    /// <c>sftp://host:port/folder</c>.
+    /// <c>sftp://host:port/folder</c>, or <c>sftp://host/~/folder</c> from where the user begins.
     /// </summary>
     public required string Address { get; init; }
 

@@ -42,7 +42,11 @@ public sealed class SftpDeliveryTests : IAsyncLifetime
             """
         );
         // Where it splits off what it does for strangers it wants this folder, which the system makes when it starts it itself.
-        Directory.CreateDirectory("/run/sshd");
+        if (Environment.IsPrivilegedProcess)
+        {
+            Directory.CreateDirectory("/run/sshd");
+        }
+
         _host = Process.Start(new ProcessStartInfo("/usr/sbin/sshd", ["-D", "-e", "-f", At("config")]) { RedirectStandardError = true })!;
         await _host.StandardError.ReadLineAsync();
     }

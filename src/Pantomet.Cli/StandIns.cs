@@ -45,6 +45,7 @@ internal sealed class StandIns : IAsyncDisposable
     /// <summary>Is that process: tells its address and ends when whoever started it does.</summary>
     public static async Task ServeAsync(string folder)
     {
+        StandInServer.Guard();
         await using var app = StandInServer.Build(folder, port: 0);
         await app.StartAsync();
         Console.WriteLine(StandInServer.AddressOf(app));

@@ -19,6 +19,13 @@ public static class StandInServer
     // More than any of them takes, so that each refuses by itself.
     private const long MostBody = 64_000_000;
 
+    /// <summary>Sets the imaging library up for a process that does nothing else: what its authors do not trust stays shut.</summary>
+    public static void Guard()
+    {
+        NetVips.NetVips.BlockUntrusted = true;
+        Cache.Max = 0;
+    }
+
     /// <summary>Puts them together; the caller runs them.</summary>
     /// <param name="folder">Where they keep what they are given; made if missing.</param>
     /// <param name="port">The port; 0 takes a free one.</param>
@@ -34,9 +41,6 @@ public static class StandInServer
         builder.Services.AddProblemDetails();
         var app = builder.Build();
         app.UseExceptionHandler();
-        // Whoever has not said who he is gets a plain answer, as at most places.
-        NetVips.NetVips.BlockUntrusted = true;
-        Cache.Max = 0;
         Market.Map(app, new(Path.Combine(folder, "market")));
         Network.Map(app, new(Path.Combine(folder, "network")));
         Shop.Map(app, new(Path.Combine(folder, "shop")));

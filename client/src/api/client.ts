@@ -85,7 +85,7 @@ export type ShownFile = Omit<Required<Schemas['ShownFile']>, 'likenessWord'> & {
   likenessWord: LikenessWord | null;
 };
 export type SentFile = Omit<Schemas['SentFileView'], 'shown'> & { shown: ShownFile[] };
-export type SaidAtCell = Omit<Schemas['SaidAtCell'], 'shown'> & { shown: ShownFile[] };
+export type SaidAtCell = Schemas['SaidAtCell'];
 export type SentStanding = Schemas['SentStanding'];
 export type Sending = Omit<Schemas['SendingView'], 'receiver' | 'files'> & {
   receiver: Receiver;

@@ -1,6 +1,6 @@
 import { useMutation, useQueryClient } from '@tanstack/react-query';
 import { type ReactNode, useState } from 'react';
-import { useForm } from 'react-hook-form';
+import { useForm, type UseFormRegister } from 'react-hook-form';
 import { api, type Receiver, type ReceiverRule, take } from '../api/client';
 import { useDestinations } from '../api/queries';
 import { Button } from '../design/Button';
@@ -123,58 +123,7 @@ function ReceiverForm({ receiver, onDone }: { receiver?: Receiver; onDone: () =>
       <Labelled name={way === 'folder' ? 'Folder of this machine' : 'Address'} wide>
         <input className={box} placeholder={examples[way]} {...form.register('address')} />
       </Labelled>
-      {way === 's3' && (
-        <>
-          <Labelled name="Bucket">
-            <input className={box} {...form.register('bucket')} />
-          </Labelled>
-          <Labelled name="Region">
-            <input className={box} {...form.register('region')} />
-          </Labelled>
-        </>
-      )}
-      {way !== 'folder' && (
-        <>
-          <Labelled name={way === 's3' ? 'Key' : 'User'}>
-            <input className={box} autoComplete="off" {...form.register('user')} />
-          </Labelled>
-          <Labelled
-            name={way === 's3' ? 'Secret' : way === 'sftp' ? 'Password, or private key' : 'Password or token'}
-          >
-            {way === 'sftp' ? (
-              <textarea
-                rows={1}
-                className={`${box} py-1.5 leading-4`}
-                placeholder={receiver?.hasSecret ? 'kept' : ''}
-                {...form.register('secret')}
-              />
-            ) : (
-              <input
-                type="password"
-                autoComplete="new-password"
-                className={box}
-                placeholder={receiver?.hasSecret ? 'kept' : ''}
-                {...form.register('secret')}
-              />
-            )}
-          </Labelled>
-        </>
-      )}
-      {way === 'form' && (
-        <>
-          <Labelled name="Field that holds the file">
-            <input className={box} {...form.register('field')} />
-          </Labelled>
-          <Labelled name="Where its answer names what it shows">
-            <input className={box} placeholder="as a location; or /sizes" {...form.register('shownAt')} />
-          </Labelled>
-        </>
-      )}
-      {(way === 'put' || way === 'form') && (
-        <Labelled name="Where files may be tried without anybody seeing them" wide>
-          <input className={box} placeholder="nowhere" {...form.register('trialAddress')} />
-        </Labelled>
-      )}
+      <WayFields way={way} kept={receiver?.hasSecret ?? false} register={form.register} />
       <Destinations chosen={destinations} onChoose={setDestinations} />
       {receiver && <Reach receiver={receiver} />}
       {(save.isError || remove.isError) && (
@@ -197,6 +146,75 @@ function ReceiverForm({ receiver, onDone }: { receiver?: Receiver; onDone: () =>
         )}
       </div>
     </form>
+  );
+}
+
+/** What is to be known beside the address, by the way that files come. */
+function WayFields({
+  way,
+  kept,
+  register,
+}: {
+  way: Way;
+  /** True where a secret is kept already; it is never shown. */
+  kept: boolean;
+  register: UseFormRegister<Draft>;
+}) {
+  return (
+    <>
+      {way === 's3' && (
+        <>
+          <Labelled name="Bucket">
+            <input className={box} {...register('bucket')} />
+          </Labelled>
+          <Labelled name="Region">
+            <input className={box} {...register('region')} />
+          </Labelled>
+        </>
+      )}
+      {way !== 'folder' && (
+        <>
+          <Labelled name={way === 's3' ? 'Key' : 'User'}>
+            <input className={box} autoComplete="off" {...register('user')} />
+          </Labelled>
+          <Labelled
+            name={way === 's3' ? 'Secret' : way === 'sftp' ? 'Password, or private key' : 'Password or token'}
+          >
+            {way === 'sftp' ? (
+              <textarea
+                rows={1}
+                className={`${box} py-1.5 leading-4`}
+                placeholder={kept ? 'kept' : ''}
+                {...register('secret')}
+              />
+            ) : (
+              <input
+                type="password"
+                autoComplete="new-password"
+                className={box}
+                placeholder={kept ? 'kept' : ''}
+                {...register('secret')}
+              />
+            )}
+          </Labelled>
+        </>
+      )}
+      {way === 'form' && (
+        <>
+          <Labelled name="Field that holds the file">
+            <input className={box} {...register('field')} />
+          </Labelled>
+          <Labelled name="Where its answer names what it shows">
+            <input className={box} placeholder="as a location; or /sizes" {...register('shownAt')} />
+          </Labelled>
+        </>
+      )}
+      {(way === 'put' || way === 'form') && (
+        <Labelled name="Where files may be tried without anybody seeing them" wide>
+          <input className={box} placeholder="nowhere" {...register('trialAddress')} />
+        </Labelled>
+      )}
+    </>
   );
 }
 

@@ -22,8 +22,44 @@ internal static class HostReach
         return reached.Length > 0 ? reached : throw new IOException(IsPrivate);
     }
 
-    /// <summary>Connects to a host.</summary>
-    public static async ValueTask<Stream> ConnectAsync(DnsEndPoint to, bool reachesPrivate, CancellationToken cancel)
+    /// <summary>How such hosts are asked over HTTP: no other place is followed, and nothing is remembered.</summary>
+    /// <param name="longest">How long a connection may take.</param>
+    /// <param name="reachesPrivate">True where hosts of the machine's own network may be reached.</param>
+    public static SocketsHttpHandler Handler(TimeSpan longest, bool reachesPrivate) =>
+        new()
+        {
+            AllowAutoRedirect = false,
+            UseCookies = false,
+            UseProxy = false,
+            ConnectTimeout = longest,
+            ConnectCallback = (context, cancel) => ConnectAsync(context.DnsEndPoint, reachesPrivate, cancel),
+        };
+
+    /// <summary>Reads what was answered; null beyond what is taken, whatever length was told.</summary>
+    /// <param name="content">What was answered.</param>
+    /// <param name="most">The most bytes of it.</param>
+    /// <param name="takes">Told how many bytes came; false where they are too many for another reason.</param>
+    /// <param name="cancel">Stops.</param>
+    public static async Task<byte[]?> ReadAsync(HttpContent content, long most, Func<int, bool> takes, CancellationToken cancel)
+    {
+        await using var stream = await content.ReadAsStreamAsync(cancel);
+        using var held = new MemoryStream();
+        var part = new byte[81_920];
+        int read;
+        while ((read = await stream.ReadAsync(part, cancel)) > 0)
+        {
+            if (held.Length + read > most || !takes(read))
+            {
+                return null;
+            }
+
+            held.Write(part, 0, read);
+        }
+
+        return held.ToArray();
+    }
+
+    private static async ValueTask<Stream> ConnectAsync(DnsEndPoint to, bool reachesPrivate, CancellationToken cancel)
     {
         var reached = await AddressesAsync(to.Host, reachesPrivate, cancel);
         var socket = new Socket(SocketType.Stream, ProtocolType.Tcp) { NoDelay = true };

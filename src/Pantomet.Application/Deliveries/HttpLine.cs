@@ -41,20 +41,9 @@ internal sealed class HttpLine : IReceiverLine
             (null, { } token) => new("Bearer", token),
             _ => null,
         };
-        _client = new(Handler(options)) { Timeout = Timeout.InfiniteTimeSpan };
+        _client = new(HostReach.Handler(options.LongestAnswer, options.ReachesPrivate)) { Timeout = Timeout.InfiniteTimeSpan };
         _client.DefaultRequestHeaders.UserAgent.ParseAdd("Pantomet");
     }
-
-    /// <summary>How connections are made to hosts that the user named.</summary>
-    public static SocketsHttpHandler Handler(WorkOptions options) =>
-        new()
-        {
-            AllowAutoRedirect = false,
-            UseCookies = false,
-            UseProxy = false,
-            ConnectTimeout = options.LongestAnswer,
-            ConnectCallback = (context, cancel) => HostReach.ConnectAsync(context.DnsEndPoint, options.ReachesPrivate, cancel),
-        };
 
     public async Task<Handed> HandAsync(Outgoing file, CancellationToken cancel)
     {
@@ -79,9 +68,8 @@ internal sealed class HttpLine : IReceiverLine
                     answer.Headers.RetryAfter?.Delta is { } after && after > LongestWait ? LongestWait : answer.Headers.RetryAfter?.Delta,
             };
         }
-        catch (Exception fault) when (TroubleOf(fault, cancel) is not null)
+        catch (Exception fault) when (TroubleOf(fault, cancel) is var (meaning, sentence))
         {
-            var (meaning, sentence) = TroubleOf(fault, cancel)!.Value;
             return new(meaning, [sentence]);
         }
     }
@@ -98,9 +86,9 @@ internal sealed class HttpLine : IReceiverLine
                 ? new(false, "It answers, but user, password or token are not right.")
                 : new(true, "It answers. Whether it takes files is known once one was sent.");
         }
-        catch (Exception fault) when (TroubleOf(fault, cancel) is not null)
+        catch (Exception fault) when (TroubleOf(fault, cancel) is var (_, sentence))
         {
-            return new(false, TroubleOf(fault, cancel)!.Value.Sentence);
+            return new(false, sentence);
         }
     }
 
@@ -143,9 +131,9 @@ internal sealed class HttpLine : IReceiverLine
                     : new(null, null, $"What it shows does not end; {MostFetched / 1_000_000} MB of it were fetched.");
             }
         }
-        catch (Exception fault) when (TroubleOf(fault, cancel) is not null)
+        catch (Exception fault) when (TroubleOf(fault, cancel) is var (_, sentence))
         {
-            return new(null, null, TroubleOf(fault, cancel)!.Value.Sentence);
+            return new(null, null, sentence);
         }
     }
 
@@ -223,23 +211,6 @@ internal sealed class HttpLine : IReceiverLine
     private static async Task<string> TextAsync(HttpContent content, CancellationToken cancel) =>
         await BytesAsync(content, ReceiverAnswer.MostRead, cancel) is { } bytes ? Encoding.UTF8.GetString(bytes) : "";
 
-    // Null beyond what is taken, whatever length was told.
-    private static async Task<byte[]?> BytesAsync(HttpContent content, int most, CancellationToken cancel)
-    {
-        await using var stream = await content.ReadAsStreamAsync(cancel);
-        using var held = new MemoryStream();
-        var part = new byte[81_920];
-        int read;
-        while ((read = await stream.ReadAsync(part, cancel)) > 0)
-        {
-            if (held.Length + read > most)
-            {
-                return null;
-            }
-
-            held.Write(part, 0, read);
-        }
-
-        return held.ToArray();
-    }
+    private static Task<byte[]?> BytesAsync(HttpContent content, int most, CancellationToken cancel) =>
+        HostReach.ReadAsync(content, most, _ => true, cancel);
 }

@@ -1,6 +1,7 @@
 using Amazon.Runtime;
 using Amazon.S3;
 using Amazon.S3.Model;
+using Pantomet.Application.Background;
 using Pantomet.Core.Deliveries;
 
 namespace Pantomet.Application.Deliveries;
@@ -56,9 +57,8 @@ internal sealed class S3Line : IReceiverLine
         {
             return new(MeaningOf(fault), [Said(fault)]);
         }
-        catch (Exception fault) when (HttpLine.TroubleOf(Root(fault), cancel) is not null)
+        catch (Exception fault) when (HttpLine.TroubleOf(Root(fault), cancel) is var (meaning, sentence))
         {
-            var (meaning, sentence) = HttpLine.TroubleOf(Root(fault), cancel)!.Value;
             return new(meaning, [sentence]);
         }
     }
@@ -75,9 +75,9 @@ internal sealed class S3Line : IReceiverLine
             // That there is no such object is said only to those who may look.
             return fault.ErrorCode == "NoSuchKey" ? new(true, "It answers, and knows the key and the bucket.") : new(false, Said(fault));
         }
-        catch (Exception fault) when (HttpLine.TroubleOf(Root(fault), cancel) is not null)
+        catch (Exception fault) when (HttpLine.TroubleOf(Root(fault), cancel) is var (_, sentence))
         {
-            return new(false, HttpLine.TroubleOf(Root(fault), cancel)!.Value.Sentence);
+            return new(false, sentence);
         }
     }
 
@@ -113,7 +113,10 @@ internal sealed class S3Line : IReceiverLine
     private sealed class Clients(WorkOptions options) : HttpClientFactory
     {
         public override HttpClient CreateHttpClient(IClientConfig clientConfig) =>
-            new(new AtOnce(HttpLine.Handler(options))) { Timeout = clientConfig.Timeout ?? options.LongestAnswer };
+            new(new AtOnce(HostReach.Handler(options.LongestAnswer, options.ReachesPrivate)))
+            {
+                Timeout = clientConfig.Timeout ?? options.LongestAnswer,
+            };
 
         public override bool UseSDKHttpClientCaching(IClientConfig clientConfig) => false;
 

@@ -197,9 +197,9 @@ internal sealed partial class Sender(
                 handed.Meaning == AnswerMeaning.Taken && line is HttpLine http
                     ? await look.LookAsync(http, handed, outgoing, GivenFigures.Of(figures), file.File.Wanted, stop)
                     : [];
-            if (!await shelf.PutDownAsync(RowOf(row, file, outgoing, handed, shown)))
+            if (!await shelf.PutDownAsync(row.Id, RowOf(row, file, outgoing, handed, shown)))
             {
-                return ("The receiver was taken away.", taken);
+                return ("The receiver was taken away, or is at another place now.", taken);
             }
 
             taken += handed.Meaning == AnswerMeaning.Taken ? 1 : 0;

@@ -65,15 +65,13 @@ public sealed record SentFileView(
 /// <param name="ReceiverId">The receiver.</param>
 /// <param name="Standing">What became of the file.</param>
 /// <param name="Said">What the receiver said, in sentences.</param>
-/// <param name="Shown">What the receiver shows of it.</param>
 public sealed record SaidAtCell(
     Guid Picture,
     string Slot,
     string Receiver,
     Guid ReceiverId,
     SentStanding Standing,
-    IReadOnlyList<string> Said,
-    IReadOnlyList<ShownFile> Shown
+    IReadOnlyList<string> Said
 );
 
 /// <summary>How far handing files to a receiver is.</summary>
@@ -186,12 +184,14 @@ internal sealed class SendingShelf(IServiceScopeFactory scopes, Writer writer, T
     }
 
     /// <summary>Puts down what became of a file. What a receiver has is known from then on, whatever happens to the rest.</summary>
-    /// <returns>False where the receiver is gone.</returns>
-    public Task<bool> PutDownAsync(SentFileRow file) =>
+    /// <param name="sending">The sending; where the receiver is gone, or at another place now, so is that.</param>
+    /// <param name="file">The file.</param>
+    /// <returns>False where it is gone.</returns>
+    public Task<bool> PutDownAsync(Guid sending, SentFileRow file) =>
         writer.WriteAsync<bool>(
             async db =>
             {
-                if (!await db.Receivers.AnyAsync(row => row.Id == file.ReceiverId, CancellationToken.None))
+                if (!await db.Sendings.AnyAsync(row => row.Id == sending, CancellationToken.None))
                 {
                     return (false, null);
                 }
@@ -234,8 +234,7 @@ internal sealed class SendingShelf(IServiceScopeFactory scopes, Writer writer, T
                 StoredJson.Read<ReceiverRule>(one.Rule).Name,
                 one.row.ReceiverId,
                 StandingOf(one.row.State),
-                StoredJson.Read<IReadOnlyList<string>>(one.row.Said),
-                StoredJson.Read<IReadOnlyList<ShownFile>>(one.row.Shown)
+                StoredJson.Read<IReadOnlyList<string>>(one.row.Said)
             )),
         ];
     }

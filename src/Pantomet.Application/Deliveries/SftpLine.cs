@@ -27,10 +27,9 @@ internal sealed class SftpLine(ReceiverRule rule, string? secret, WorkOptions op
             var client = await OpenAsync(cancel);
             return await Task.Run(() => Put(client, file), cancel);
         }
-        catch (Exception fault) when (TroubleOf(fault, cancel) is not null)
+        catch (Exception fault) when (TroubleOf(fault, cancel) is var (meaning, sentence))
         {
             await CloseAsync();
-            var (meaning, sentence) = TroubleOf(fault, cancel)!.Value;
             return new(meaning, [sentence]);
         }
     }
@@ -45,9 +44,9 @@ internal sealed class SftpLine(ReceiverRule rule, string? secret, WorkOptions op
                 ? new(true, "It answers, and lets this user in.")
                 : new(true, $"It lets this user in; {root} will be made.");
         }
-        catch (Exception fault) when (TroubleOf(fault, cancel) is not null)
+        catch (Exception fault) when (TroubleOf(fault, cancel) is var (_, sentence))
         {
-            return new(false, TroubleOf(fault, cancel)!.Value.Sentence, rule.HostKey == _seen ? null : _seen);
+            return new(false, sentence, rule.HostKey == _seen ? null : _seen);
         }
         finally
         {

@@ -19,7 +19,7 @@ namespace Pantomet.Application.Deliveries;
 /// <summary>What was tried with a file to see which one a receiver shows best.</summary>
 /// <param name="State">Where it stands.</param>
 /// <param name="Trouble">Why it ended before all was known: a sentence.</param>
-/// <param name="IsThis">True where it was tried with the file as it is now.</param>
+/// <param name="IsThis">True where it is done, and was tried with the file as it is now.</param>
 /// <param name="Tried">What was tried, the file as it is first.</param>
 /// <param name="Best">The place of the one of which the receiver shows most; null where none can be compared.</param>
 /// <param name="Rule">True where the slot's rule can ask for that one.</param>
@@ -100,14 +100,20 @@ internal sealed class SurvivalKeeper(
         }
 
         var tried = TriedOf(row);
+        if (row.State != SendingState.Done)
+        {
+            return new(row.State, row.Trouble, false, tried, null, false);
+        }
+
+        // Looked up once all is known, not each time that somebody asks how far it is.
         var file = await FileAsync(job, path, cancel);
         return new(
             row.State,
-            row.Trouble,
+            null,
             file?.File.Row!.ContentHash == row.ContentHash,
             tried,
-            row.State == SendingState.Done ? SurvivalSearch.Best(tried) : null,
-            row.State == SendingState.Done && file is not null && RuleOf(file.Cell.Slot.Slot, tried) is not null
+            SurvivalSearch.Best(tried),
+            file is not null && RuleOf(file.Cell.Slot.Slot, tried) is not null
         );
     }
 
@@ -138,7 +144,7 @@ internal sealed class SurvivalKeeper(
 
         await RunAsync(
             row.Id,
-            (tells, stop) => TryAsync(row, tells, stop),
+            (_, stop) => TryAsync(row, stop),
             trouble =>
                 ChangeAsync(
                     row.Id,
@@ -151,7 +157,7 @@ internal sealed class SurvivalKeeper(
         return true;
     }
 
-    private async Task<string?> TryAsync(SurvivalRow row, Action<SendingProgress> tells, CancellationToken stop)
+    private async Task<string?> TryAsync(SurvivalRow row, CancellationToken stop)
     {
         if (
             await receivers.OneAsync(row.ReceiverId, stop) is not { } receiver
@@ -174,6 +180,11 @@ internal sealed class SurvivalKeeper(
             return "This file goes out no more.";
         }
 
+        if (figures.ContentHash != row.ContentHash)
+        {
+            return "The file has changed since; try it again.";
+        }
+
         // Another host does not get what is secret of this one.
         var isOwn = new Uri(trial).Authority == new Uri(rule.Address).Authority;
         await using var line = (HttpLine)lines.Open(rule with { Address = trial, User = isOwn ? rule.User : null }, isOwn ? secret : null);
@@ -181,7 +192,6 @@ internal sealed class SurvivalKeeper(
         List<SurvivalTry> tried = [.. TriedOf(row)];
         while (SurvivalSearch.Next(own.Size, tried) is { } step)
         {
-            tells(new(tried.Count, tried.Count + 1));
             if (await GivenAsync(file.File.Wanted, own, bytes, step, stop) is not var (given, content))
             {
                 return "A file to try could not be made.";

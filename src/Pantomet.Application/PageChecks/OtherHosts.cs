@@ -26,20 +26,9 @@ internal sealed class OtherHosts : IDisposable
     public OtherHosts(IEnumerable<string> allowed, bool reachesPrivate)
     {
         _allowed = new(allowed, StringComparer.OrdinalIgnoreCase);
-        _client = new(
-            new SocketsHttpHandler
-            {
-                AllowAutoRedirect = false,
-                AutomaticDecompression = DecompressionMethods.All,
-                UseCookies = false,
-                UseProxy = false,
-                ConnectTimeout = Longest,
-                ConnectCallback = (context, cancel) => HostReach.ConnectAsync(context.DnsEndPoint, reachesPrivate, cancel),
-            }
-        )
-        {
-            Timeout = Longest,
-        };
+        var handler = HostReach.Handler(Longest, reachesPrivate);
+        handler.AutomaticDecompression = DecompressionMethods.All;
+        _client = new(handler) { Timeout = Longest };
         // What a browser of today sends, so that a server that gives lighter types to those who take them does.
         _client.DefaultRequestHeaders.Add("Accept", "text/html,application/xhtml+xml,image/avif,image/webp,*/*;q=0.8");
         _client.DefaultRequestHeaders.Add("User-Agent", "Mozilla/5.0 (compatible; Pantomet)");
@@ -72,7 +61,12 @@ internal sealed class OtherHosts : IDisposable
                 return new((int)answer.StatusCode, null, [], new(address, moved), null);
             }
 
-            var body = await ReadAsync(answer.Content, limit.Token);
+            var body = await HostReach.ReadAsync(
+                answer.Content,
+                OwnFiles.Largest,
+                read => Interlocked.Add(ref _bytes, read) <= Most,
+                limit.Token
+            );
             var type = answer.Content.Headers.ContentType?.ToString();
             return body is null ? PageAnswer.None(413, "It is larger than a page needs, or the page is as a whole.")
                 : answer.IsSuccessStatusCode ? PageAnswer.Of(type, body)
@@ -96,25 +90,5 @@ internal sealed class OtherHosts : IDisposable
         {
             return PageAnswer.None(0, $"{address.Authority} broke off: {fault.Message}");
         }
-    }
-
-    // Null beyond what is taken, whatever length was told.
-    private async Task<byte[]?> ReadAsync(HttpContent content, CancellationToken cancel)
-    {
-        await using var stream = await content.ReadAsStreamAsync(cancel);
-        using var held = new MemoryStream();
-        var part = new byte[81_920];
-        int read;
-        while ((read = await stream.ReadAsync(part, cancel)) > 0)
-        {
-            if (held.Length + read > OwnFiles.Largest || Interlocked.Add(ref _bytes, read) > Most)
-            {
-                return null;
-            }
-
-            held.Write(part, 0, read);
-        }
-
-        return held.ToArray();
     }
 }

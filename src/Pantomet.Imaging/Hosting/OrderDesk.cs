@@ -2,7 +2,6 @@ using NetVips;
 using Pantomet.Core.Dressing;
 using Pantomet.Core.Facts;
 using Pantomet.Core.Geometry;
-using Pantomet.Core.Likeness;
 using Pantomet.Core.Planning;
 using Pantomet.Core.Rules;
 using Pantomet.Imaging.Dressing;
@@ -51,7 +50,7 @@ public sealed class OrderDesk : IDisposable
             {
                 ReadOrder read => Read(read),
                 FontOrder font => Font(font),
-                PreviewOrder preview => Preview(preview),
+                PreviewOrder preview => SmallCopy.Make(preview),
                 VariantOrder variant => Variant(variant, meanwhile, cancel),
                 DressOrder dress => Dressing(dress, cancel),
                 CurveOrder curve => Curve(curve, cancel),
@@ -85,20 +84,10 @@ public sealed class OrderDesk : IDisposable
         return new() { Facts = read.Facts, Refusal = read.Refusal };
     }
 
-    private static Outcome Compare(CompareOrder order)
-    {
-        using var scope = new Scope();
-        // Read as bytes: the library remembers what a path held.
-        var reference = scope.Own(Image.NewFromBuffer(File.ReadAllBytes(order.Reference)));
-        var file = scope.Own(scope.Own(Image.NewFromBuffer(File.ReadAllBytes(order.Path))).Autorot());
-        if (file.Width != reference.Width || file.Height != reference.Height)
-        {
-            return Outcome.Failed(OrderFailure.Refused, "It has another size than what it is compared with.");
-        }
-
-        var shown = file.Interpretation == Enums.Interpretation.Cmyk ? scope.Own(file.Colourspace(Enums.Interpretation.Srgb)) : file;
-        return new() { Likeness = LikenessMeter.Measure(LikenessGauge.Planes(reference), LikenessGauge.Planes(shown)).Score };
-    }
+    private static Outcome Compare(CompareOrder order) =>
+        LikenessGauge.Compare(order.Path, order.Reference) is { } likeness
+            ? new() { Likeness = likeness.Score }
+            : Outcome.Failed(OrderFailure.Refused, "It has another size than what it is compared with.");
 
     private static Outcome Look(LookOrder order)
     {
@@ -116,44 +105,6 @@ public sealed class OrderDesk : IDisposable
         // Signs that lead nowhere may keep the drawing library busy for ever.
         using var watch = DrawingTime.Watch(PictureFormat.Svg);
         return TextDrawer.Draws(font!.Apart()) ? new() : Outcome.Failed(OrderFailure.Refused, "Nothing can be drawn with this font.");
-    }
-
-    private static Outcome Preview(PreviewOrder order)
-    {
-        using var watch = DrawingTime.Watch(order.Format);
-        using var scope = new Scope();
-        var turned = order.Pair is { } pair ? Beside(pair, order.Side, scope) : Small(order.Path, order.Turn, order.Side, scope);
-        var longest = Math.Max(turned.Width, turned.Height);
-        if (longest > order.Side)
-        {
-            turned = scope.Own(turned.ThumbnailImage(order.Side, height: order.Side, size: Enums.Size.Down));
-        }
-
-        turned.Webpsave(order.Output, q: 82, effort: 0, keep: Enums.ForeignKeep.None);
-        return new();
-    }
-
-    private static Image Small(string path, Turn turn, int most, Scope scope)
-    {
-        // A small angle loses its corners: a little more is read than is shown.
-        var side = turn.Degrees == 0 ? most : most * 5 / 4;
-        var small = scope.Own(PictureReader.Small(path, side));
-        // A small copy is read from top to bottom; turning it needs all of it at hand.
-        return Turning.Apply(turn.IsNone ? small : scope.Own(small.CopyMemory()), turn, scope);
-    }
-
-    // Whole, at the height of the lowest.
-    private static Image Beside(IReadOnlyList<TurnedOriginal> pair, int side, Scope scope)
-    {
-        var all = pair.Select(one =>
-            {
-                var small = scope.Own(Small(one.Path, one.Turn, side, scope).Colourspace(Enums.Interpretation.Srgb));
-                return small.HasAlpha() ? scope.Own(small.Flatten(background: [255])) : small;
-            })
-            .ToList();
-        var height = all.Min(one => one.Height);
-        return all.Select(one => scope.Own(one.Resize((double)height / one.Height)))
-            .Aggregate((left, right) => scope.Own(left.Join(right, Enums.Direction.Horizontal, expand: true)));
     }
 
     private Outcome Variant(VariantOrder order, Action<Outcome>? meanwhile, CancellationToken cancel)

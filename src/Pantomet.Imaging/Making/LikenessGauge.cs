@@ -21,6 +21,24 @@ internal sealed class LikenessGauge(Image reference)
         return likeness;
     }
 
+    /// <summary>The likeness of a file that somebody else made to pixels without loss; null where their sizes differ.</summary>
+    /// <param name="path">The file.</param>
+    /// <param name="reference">The pixels.</param>
+    public static Likeness? Compare(string path, string reference)
+    {
+        using var scope = new Scope();
+        // Read as bytes: the library remembers what a path held.
+        var pixels = scope.Own(Image.NewFromBuffer(File.ReadAllBytes(reference)));
+        var file = scope.Own(scope.Own(Image.NewFromBuffer(File.ReadAllBytes(path))).Autorot());
+        if (file.Width != pixels.Width || file.Height != pixels.Height)
+        {
+            return null;
+        }
+
+        var shown = file.Interpretation == Enums.Interpretation.Cmyk ? scope.Own(file.Colourspace(Enums.Interpretation.Srgb)) : file;
+        return LikenessMeter.Measure(Planes(pixels), Planes(shown));
+    }
+
     /// <summary>The planes of an image as a browser would show its stored values.</summary>
     internal static ColourPlanes Planes(Image image)
     {

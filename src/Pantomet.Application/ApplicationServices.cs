@@ -47,6 +47,7 @@ internal static class ApplicationServices
         services.AddSingleton<LiveShelf>().AddSingleton<LiveMaker>().AddSingleton<Publishing>();
         services.AddSingleton<FetchCounts>().AddHostedService(provider => provider.GetRequiredService<FetchCounts>());
         services.AddSingleton<FromDocuments>().AddSingleton<RemovalSweep>().AddSingleton<Keeper>();
+        services.AddSingleton<IntegritySweep>().AddHostedService(provider => provider.GetRequiredService<IntegritySweep>());
         services.AddSingleton<SubjectSeeker>().AddHostedService(provider => provider.GetRequiredService<SubjectSeeker>());
         services
             .AddSingleton<PageShelf>()
@@ -56,6 +57,7 @@ internal static class ApplicationServices
             .AddSingleton<PageChecker>()
             .AddHostedService(provider => provider.GetRequiredService<PageChecker>());
         services
+            .AddSingleton<AllowedFolders>()
             .AddSingleton<PictureFolderShelf>()
             .AddSingleton<PictureFolderKeeper>()
             .AddHostedService(provider => provider.GetRequiredService<PictureFolderKeeper>());

@@ -23,11 +23,35 @@ public record WorkOptions
     /// <summary>How long one order may take before its process is ended: two minutes unless set otherwise.</summary>
     public TimeSpan LongestOrder { get; init; } = TimeSpan.FromMinutes(2);
 
+    /// <summary>How long one picture of a folder may take before its process is ended: ten minutes unless set otherwise.</summary>
+    public TimeSpan LongestPicture { get; init; } = TimeSpan.FromMinutes(10);
+
     /// <summary>The most memory one imaging process may take, in bytes: 3 GB unless set otherwise.</summary>
     public long MostEngineBytes { get; init; } = 3_000_000_000;
 
-    /// <summary>True where pages of the machine's own network may be opened: nobody but its user reaches the server.</summary>
+    /// <summary>
+    /// How much more memory than that the system itself grants: what is only asked for counts there too, and a process that is caught in time
+    /// tells why.
+    /// </summary>
+    public const long Reserve = 1_000_000_000;
+
+    /// <summary>How much longer than an order may take the system waits before it ends the process.</summary>
+    public static readonly TimeSpan Grace = TimeSpan.FromSeconds(15);
+
+    /// <summary>How long after the start the slow check of all stored files begins: a minute unless set otherwise.</summary>
+    public TimeSpan IntegrityBegins { get; init; } = TimeSpan.FromMinutes(1);
+
+    /// <summary>How long it rests between two rounds: a day unless set otherwise.</summary>
+    public TimeSpan IntegrityEvery { get; init; } = TimeSpan.FromDays(1);
+
+    /// <summary>How many bytes it reads a second: 20 MB unless set otherwise.</summary>
+    public long IntegrityBytesPerSecond { get; init; } = 20_000_000;
+
+    /// <summary>True where whoever names a host sits at this machine: what is private to it may be read where it was named.</summary>
     public bool ReachesPrivate { get; init; } = true;
+
+    /// <summary>Where others use the server: the hosts of its own machine or network that its owner lets them name, with their ports.</summary>
+    public IReadOnlyList<string> PrivateHosts { get; init; } = [];
 
     /// <summary>The folders of this machine whose pictures may be put right, with all that lies in them; none unless the owner says so.</summary>
     public IReadOnlyList<string> PictureFolders { get; init; } = [];

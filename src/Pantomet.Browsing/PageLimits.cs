@@ -18,6 +18,9 @@ public sealed record PageLimits
     /// <summary>The longest that all screens together may take; those that are left then are not looked at.</summary>
     public TimeSpan Whole { get; init; } = TimeSpan.FromMinutes(5);
 
+    /// <summary>The most memory that the browser and all its processes may take together, in bytes.</summary>
+    public long MostBytes { get; init; } = 2_000_000_000;
+
     /// <summary>How many first screens a page is scrolled down.</summary>
     public int MostSteps { get; init; } = 60;
 

@@ -46,17 +46,34 @@ public sealed class PageLook(IPageFiles files, PageLimits limits)
         ArgumentNullException.ThrowIfNull(done);
         var seen = new LookedAt?[screens.Count];
         var failed = new string?[screens.Count];
-        var open = new ConcurrentQueue<int>(Enumerable.Range(0, screens.Count));
         using var whole = CancellationTokenSource.CreateLinkedTokenSource(cancel);
         whole.CancelAfter(limits.Whole);
-        await using var chromium = await Chromium.StartAsync(cancel);
-        await Task.WhenAll(Enumerable.Range(0, Math.Min(Environment.ProcessorCount, screens.Count)).Select(_ => WorkAsync()));
+        var broken = await PassAsync([.. Enumerable.Range(0, screens.Count)], drawings: true);
+        if (broken.Count > 0)
+        {
+            // A drawing of a few hundred bytes can ask for all the memory there is: what is left of the page is measured without them.
+            await PassAsync(broken, drawings: false);
+        }
+
         return (
             [.. seen.OfType<LookedAt>()],
             [.. screens.Zip(failed).Where(one => one.Second is not null).Select(one => (one.First, one.Second!))]
         );
 
-        async Task WorkAsync()
+        // Gives the screens at which the browser broke down.
+        async Task<IReadOnlyCollection<int>> PassAsync(IReadOnlyCollection<int> which, bool drawings)
+        {
+            var (open, broken) = (new ConcurrentQueue<int>(which), new ConcurrentBag<int>());
+            await using var chromium = await Chromium.StartAsync(limits.MostBytes, cancel);
+            await Task.WhenAll(
+                Enumerable
+                    .Range(0, Math.Min(Environment.ProcessorCount, which.Count))
+                    .Select(_ => WorkAsync(chromium, open, broken, drawings))
+            );
+            return [.. broken.Order()];
+        }
+
+        async Task WorkAsync(Chromium chromium, ConcurrentQueue<int> open, ConcurrentBag<int> broken, bool drawings)
         {
             IPage? tab = null;
             while (open.TryDequeue(out var i))
@@ -68,35 +85,57 @@ public sealed class PageLook(IPageFiles files, PageLimits limits)
                     try
                     {
                         tab ??= await TabAsync(chromium.Browser, whole.Token);
-                        look = new(tab, files, limits, screens[i]);
+                        look = new(tab, files, limits, screens[i], drawings);
                         seen[i] = await look.LookAsync(shots.Contains(screens[i]), whole.Token);
                         (failed[i], again) = (null, false);
                     }
-                    catch (Exception fault) when (Words(fault, cancel) is not null)
+                    catch (Exception fault) when (Words(fault, chromium, cancel) is not null)
                     {
                         // A tab that hangs before it asks for anything is no fault of the page: another one is tried, once.
-                        again = failed[i] is null && look?.HasBegun != true && fault is not OperationCanceledException;
-                        failed[i] = Words(fault, cancel);
+                        again =
+                            drawings
+                            && failed[i] is null
+                            && look?.HasBegun != true
+                            && !chromium.Grew
+                            && fault is not OperationCanceledException;
+                        failed[i] = Words(fault, chromium, cancel);
+                        if (!again && drawings && (chromium.Grew || IsCrash(fault)))
+                        {
+                            broken.Add(i);
+                        }
+
                         // What hangs is left to the end of the browser.
                         tab = null;
                     }
                 }
 
-                done();
+                if (drawings)
+                {
+                    done();
+                }
             }
         }
     }
 
     // Why a screen could not be seen; null for what nobody foresaw.
-    private string? Words(Exception fault, CancellationToken cancel) =>
+    private string? Words(Exception fault, Chromium chromium, CancellationToken cancel) =>
         fault switch
         {
+            NoPageException
+            or PuppeteerException
+            or TimeoutException
+            or IOException
+            or OperationCanceledException when chromium.Grew && !cancel.IsCancellationRequested => Chromium.TooLarge,
             NoPageException => fault.Message,
+            PuppeteerException when IsCrash(fault) => "The page's process ended. It may need more memory than a page may take.",
             PuppeteerException or TimeoutException => "The page did not answer any more; what it runs does not end.",
             OperationCanceledException when !cancel.IsCancellationRequested =>
                 $"There was no time left: all screens together get {limits.Whole.TotalMinutes} minutes.",
             _ => null,
         };
+
+    private static bool IsCrash(Exception fault) =>
+        fault.Message.Contains("crash", StringComparison.OrdinalIgnoreCase) || (fault.InnerException is { } inner && IsCrash(inner));
 
     // Tabs share nothing with each other.
     private async Task<IPage> TabAsync(IBrowser browser, CancellationToken cancel)

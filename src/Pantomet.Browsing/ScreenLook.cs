@@ -3,15 +3,19 @@ using System.Diagnostics;
 using System.Globalization;
 using System.Net;
 using System.Text.Json;
+using Pantomet.Core.Facts;
 using Pantomet.Core.PageChecks;
 using PuppeteerSharp;
 
 namespace Pantomet.Browsing;
 
 /// <summary>One page on one screen, opened in a tab in which nothing of an earlier look is left.</summary>
-internal sealed class ScreenLook(IPage page, IPageFiles files, PageLimits limits, Screen screen)
+internal sealed class ScreenLook(IPage page, IPageFiles files, PageLimits limits, Screen screen, bool drawings)
 {
     private static readonly string Measure = Script("measure.js");
+    private const int Large = 4_000_000;
+
+    private static readonly SemaphoreSlim Larges = new(1);
     private static readonly TimeSpan Look = TimeSpan.FromMilliseconds(50);
     private static readonly TimeSpan Quiet = TimeSpan.FromMilliseconds(250);
 
@@ -23,6 +27,8 @@ internal sealed class ScreenLook(IPage page, IPageFiles files, PageLimits limits
     private int _underWay;
     private int _moves;
     private string? _noPage;
+    private volatile bool _sends;
+    private volatile bool _withoutDrawings;
     private long _lastAnswer = Stopwatch.GetTimestamp();
 
     /// <summary>True once the page asked for anything.</summary>
@@ -51,6 +57,18 @@ internal sealed class ScreenLook(IPage page, IPageFiles files, PageLimits limits
                 )
                 .WaitAsync(limits.Answering, cancel);
             await page.GoToAsync("about:blank").WaitAsync(limits.Answering, cancel);
+            if (_withoutDrawings)
+            {
+                _notes.Enqueue(
+                    "Its drawings (SVG) were left out: with them its browser needs more memory than a page may take. One of them may be made so."
+                );
+            }
+
+            if (_sends)
+            {
+                _notes.Enqueue("It sends something when it is opened. Nothing is sent while a page is measured, so it may look otherwise.");
+            }
+
             return new(screen, height, images, elements, asked, picture, [.. _notes, .. NotRead()]);
         }
         finally
@@ -295,15 +313,30 @@ internal sealed class ScreenLook(IPage page, IPageFiles files, PageLimits limits
             }
 
             var address = new Uri(request.Url.Split('#')[0]);
-            _asked[address.AbsoluteUri] = true;
-            var answer =
-                request.Method == HttpMethod.Get || request.Method == HttpMethod.Head
-                    ? await files.GetAsync(address, cancel)
-                    : PageAnswer.None((int)HttpStatusCode.MethodNotAllowed, "Nothing is sent from here.");
+            PageAnswer answer;
+            if (request.Method == HttpMethod.Get)
+            {
+                _asked[address.AbsoluteUri] = true;
+                answer = await files.GetAsync(address, cancel);
+            }
+            else
+            {
+                // A page that is measured changes nothing at its host: what it sends goes nowhere, and is not asked for in another way either.
+                _sends = true;
+                answer = PageAnswer.None((int)HttpStatusCode.MethodNotAllowed, "Nothing is sent while a page is measured.");
+            }
+
             if (main && answer.Moved is null && NotAPage(answer) is { } sentence)
             {
                 _noPage = sentence;
                 await request.AbortAsync();
+                return;
+            }
+
+            if (!drawings && IsDrawing(answer))
+            {
+                _withoutDrawings = true;
+                await request.AbortAsync(RequestAbortErrorCode.BlockedByClient);
                 return;
             }
 
@@ -324,15 +357,29 @@ internal sealed class ScreenLook(IPage page, IPageFiles files, PageLimits limits
                 headers["Location"] = moved.AbsoluteUri;
             }
 
-            await request.RespondAsync(
-                new()
-                {
-                    Status = (HttpStatusCode)answer.Status,
-                    ContentType = answer.Type,
-                    Headers = headers,
-                    BodyData = answer.Body,
-                }
-            );
+            var response = new ResponseData
+            {
+                Status = (HttpStatusCode)answer.Status,
+                ContentType = answer.Type,
+                Headers = headers,
+                BodyData = answer.Body,
+            };
+            if (answer.Body.Length < Large)
+            {
+                await request.RespondAsync(response);
+                return;
+            }
+
+            // On its way to the browser a file takes several times its size: large ones go one after the other.
+            await Larges.WaitAsync(cancel);
+            try
+            {
+                await request.RespondAsync(response);
+            }
+            finally
+            {
+                Larges.Release();
+            }
         }
         finally
         {
@@ -340,6 +387,14 @@ internal sealed class ScreenLook(IPage page, IPageFiles files, PageLimits limits
             Interlocked.Decrement(ref _underWay);
         }
     }
+
+    private static bool IsDrawing(PageAnswer answer) =>
+        answer.Type?.StartsWith("image/svg", StringComparison.OrdinalIgnoreCase) == true
+        || (
+            answer.Type?.StartsWith("text/html", StringComparison.OrdinalIgnoreCase) != true
+            && FileSignature.Recognise(answer.Body.AsSpan(0, Math.Min(answer.Body.Length, FileSignature.HeadLength)), out _)
+                == PictureFormat.Svg
+        );
 
     private static string? NotAPage(PageAnswer answer) =>
         answer.Trouble is { } trouble ? trouble

@@ -107,7 +107,7 @@ internal static class CallFiles
         foreach (var variant in report.Variants.Where(variant => variant.Verdict == Verdict.Breaks))
         {
             var rung = variant.Descriptor is { } descriptor ? $" {descriptor}" : "";
-            await Console.Error.WriteLineAsync(
+            await CallOutput.Error.WriteLineAsync(
                 $"{variant.Source}: {variant.Destination}/{variant.Slot}{rung}: "
                     + string.Join(" ", variant.Reasons.Select(reason => reason.Message))
             );

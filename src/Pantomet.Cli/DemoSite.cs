@@ -70,7 +70,8 @@ internal static partial class DemoSite
 
             if (RulesReader.TryRead(await File.ReadAllTextAsync(Path.Combine(demo, "rules.json"), cancel), out var book, out _))
             {
-                await new SiteRun(book!, new Dictionary<string, PictureMarks>(), source, FolderIn(data), "", 1).ExecuteAsync(cancel);
+                using var run = new SiteRun(book!, new Dictionary<string, PictureMarks>(), source, FolderIn(data), "", 1);
+                await run.ExecuteAsync(cancel);
             }
 
             // A page of before all that, to be measured.

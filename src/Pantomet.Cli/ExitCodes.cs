@@ -11,4 +11,10 @@ internal static class ExitCodes
 
     /// <summary>The call or a JSON file is wrong; nothing is written.</summary>
     public const int WrongCall = 2;
+
+    /// <summary>Something that nobody foresaw: EX_SOFTWARE of sysexits.h.</summary>
+    public const int Unforeseen = 70;
+
+    /// <summary>Somebody stopped it by Ctrl-C: 128 and the number of that signal, as shells have it.</summary>
+    public const int Stopped = 130;
 }

@@ -1,12 +1,16 @@
-using System.CommandLine;
 using Pantomet.Application.Background;
 using Pantomet.Application.Folders;
 using Pantomet.Application.PageChecks;
 using Pantomet.Cli;
-using Pantomet.Cli.Mend;
-using Pantomet.Cli.Page;
-using Pantomet.Cli.Render;
-using Pantomet.Cli.Site;
+using Pantomet.Imaging;
+using Pantomet.Platform;
+
+// Before anything of a stranger's is read: limits of memory and time, and an end with whoever started this.
+if (args is ["work"] or [PageWork.Call] or [PictureFolderWork.Call])
+{
+    HelperProcess.Begin();
+    ImagingFault.Told = Console.Error.WriteLine;
+}
 
 // The server starts itself so, to keep the imaging folder out of its own process: orders from standard input, and nothing else is loaded.
 if (args is ["work"])
@@ -36,23 +40,10 @@ if (args is [StandIns.Call, var folder])
     return ExitCodes.Fine;
 }
 
-var root = new RootCommand("Pantomet: every picture in every place it must go, at the right shape, size and weight.")
+// What a page holds is a stranger's as well.
+if (args is ["page", ..])
 {
-    RenderCommand.Build(),
-    SiteCommand.Build(),
-    MendCommand.Build(),
-    PageCommand.Build(),
-    ServeCommands.Demo(),
-    ServeCommands.Serve(),
-    ServeCommands.OpenApi(),
-};
-
-var parsed = root.Parse(args);
-if (parsed.Errors.Count > 0)
-{
-    // One line, whatever is wrong with the call; the rest is one --help away.
-    await Console.Error.WriteLineAsync($"pantomet: {parsed.Errors[0].Message} (pantomet --help lists the calls)");
-    return ExitCodes.WrongCall;
+    HelperProcess.Hold(CommandLine.MostPageBytes);
 }
 
-return await parsed.InvokeAsync();
+return await CommandLine.RunAsync(args);

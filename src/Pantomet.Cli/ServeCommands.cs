@@ -7,6 +7,8 @@ using Microsoft.AspNetCore.Hosting.Server.Features;
 using Microsoft.Extensions.DependencyInjection;
 using Microsoft.Extensions.Hosting;
 using Microsoft.Extensions.Logging;
+using Pantomet.Core.PageChecks;
+using Pantomet.Platform;
 using Pantomet.Server;
 
 namespace Pantomet.Cli;
@@ -28,7 +30,7 @@ internal static class ServeCommands
                 // A demo that runs already keeps its data.
                 if (IsTaken(call.GetValue(port)))
                 {
-                    await Console.Error.WriteLineAsync(
+                    await CallOutput.Error.WriteLineAsync(
                         $"pantomet: something listens on port {call.GetValue(port)} already; choose another with --port"
                     );
                     return ExitCodes.WrongCall;
@@ -126,6 +128,21 @@ internal static class ServeCommands
                 result.AddError($"--folder takes a folder that is there; {none.Value} is none.");
             }
         });
+        var privateHosts = new Option<string[]>("--private-host")
+        {
+            Description =
+                "With --open-to-everyone: a host of this machine or its network that page checks and receivers may reach, with its port; "
+                + "can be given more than once.",
+            HelpName = "HOST[:PORT]",
+            DefaultValueFactory = _ => [],
+        };
+        privateHosts.Validators.Add(result =>
+        {
+            if (result.Tokens.FirstOrDefault(token => !AllowedHost.TryParse(token.Value, out _)) is { } none)
+            {
+                result.AddError($"--private-host takes a host, such as intranet.example:8080; \"{none.Value}\" is none.");
+            }
+        });
         var port = Port();
         var command = new Command("serve", "Starts the application on a data folder.")
         {
@@ -136,6 +153,7 @@ internal static class ServeCommands
             everyone,
             level,
             folders,
+            privateHosts,
         };
         command.SetAction(
             async (call, cancel) =>
@@ -147,12 +165,13 @@ internal static class ServeCommands
                     Port = call.GetValue(port),
                     Host = call.GetValue(host)!,
                     PictureFolders = call.GetValue(folders)!,
+                    PrivateHosts = call.GetValue(privateHosts)!,
                     MostUploadBytes = call.GetValue(upload) * 1_000_000,
                     LogLevel = Enum.Parse<LogLevel>(call.GetValue(level)!, ignoreCase: true),
                 };
                 if (!options.IsLocal && !call.GetValue(everyone))
                 {
-                    await Console.Error.WriteLineAsync(
+                    await CallOutput.Error.WriteLineAsync(
                         $"pantomet: {options.Host} can be reached by other machines, and there is no sign-in yet: "
                             + $"whoever reaches it can see and "
                             + "change everything. If that is what you want, add --open-to-everyone."
@@ -173,19 +192,19 @@ internal static class ServeCommands
         command.SetAction(
             async (_, cancel) =>
             {
-                var scratch = Path.Combine(Path.GetTempPath(), $"pantomet-{Guid.NewGuid():n}");
+                var scratch = TemporaryFolder.Make("openapi");
                 try
                 {
                     await using var app = await PantometServer.BuildAsync(new() { Data = scratch, Port = 0 });
                     await app.StartAsync(cancel);
                     using var client = new HttpClient();
-                    Console.WriteLine(await client.GetStringAsync(new Uri($"{Address(app)}/openapi/v1.json"), cancel));
+                    CallOutput.Out.WriteLine(await client.GetStringAsync(new Uri($"{Address(app)}/openapi/v1.json"), cancel));
                     await app.StopAsync(cancel);
                 }
                 finally
                 {
                     Microsoft.Data.Sqlite.SqliteConnection.ClearAllPools();
-                    Directory.Delete(scratch, recursive: true);
+                    TemporaryFolder.Remove(scratch);
                 }
 
                 return ExitCodes.Fine;
@@ -238,7 +257,7 @@ internal static class ServeCommands
             await using var app = await PantometServer.BuildAsync(options);
             await prepare(app);
             await app.StartAsync(cancel);
-            Console.WriteLine($"Pantomet is ready at {Address(app)}/");
+            CallOutput.Out.WriteLine($"Pantomet is ready at {Address(app)}/");
             var work = meanwhile is null ? Task.CompletedTask : Task.Run(() => meanwhile(app), cancel);
             await app.WaitForShutdownAsync(cancel);
             await work;
@@ -256,7 +275,7 @@ internal static class ServeCommands
                         or System.Data.Common.DbException
             )
         {
-            await Console.Error.WriteLineAsync($"pantomet: it could not start: {fault.Message}");
+            await CallOutput.Error.WriteLineAsync($"pantomet: it could not start: {fault.Message}");
             return ExitCodes.WrongCall;
         }
     }

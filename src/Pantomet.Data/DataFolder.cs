@@ -1,3 +1,5 @@
+using System.Xml;
+using System.Xml.Linq;
 using Microsoft.Data.Sqlite;
 using Microsoft.EntityFrameworkCore;
 
@@ -14,6 +16,8 @@ public sealed class DataFolder : IDisposable
 
     /// <summary>The name of the folder of marks and fonts that rules name.</summary>
     public const string SideFilesName = "side-files";
+
+    private const string DatabaseName = "pantomet.db";
 
     private readonly FileStream _lock;
 
@@ -82,6 +86,24 @@ public sealed class DataFolder : IDisposable
             ? Directory.CreateDirectory(Keys)
             : Directory.CreateDirectory(Keys, UnixFileMode.UserRead | UnixFileMode.UserWrite | UnixFileMode.UserExecute);
 
+    /// <summary>Removes half files that nobody has written to for so long.</summary>
+    /// <param name="age">For how long.</param>
+    public void SweepHalfFiles(TimeSpan age)
+    {
+        var before = DateTime.UtcNow - age;
+        foreach (
+            var left in Originals
+                .HalfFiles()
+                .Concat(Variants.HalfFiles())
+                .Concat(Directory.EnumerateFiles(Previews, "*.part"))
+                .Where(path => File.GetLastWriteTimeUtc(path) < before)
+                .ToList()
+        )
+        {
+            File.Delete(left);
+        }
+    }
+
     /// <summary>A free path for a file under way; what is left there when the program ends is removed at the next start.</summary>
     public string Scratch() => Variants.TemporaryPath();
 
@@ -90,7 +112,7 @@ public sealed class DataFolder : IDisposable
     /// and what is made in the
     /// background waits by itself.
     /// </summary>
-    public string ConnectionString => $"Data Source={Path.Combine(Root, "pantomet.db")};Default Timeout=4";
+    public string ConnectionString => $"Data Source={Path.Combine(Root, DatabaseName)};Default Timeout=4";
 
     /// <summary>Brings the database up to date and switches to write-ahead logging, so that readers never wait for a writer.</summary>
     /// <exception cref="InvalidDataException">
@@ -99,6 +121,8 @@ public sealed class DataFolder : IDisposable
     public async Task PrepareAsync(PantometDb db, CancellationToken cancel)
     {
         ArgumentNullException.ThrowIfNull(db);
+        MustNotBeLost();
+        KeysMustBeWhole();
         try
         {
             await BringUpAsync(db, cancel);
@@ -112,13 +136,54 @@ public sealed class DataFolder : IDisposable
                     ReadOnly or CannotOpen or Perm =>
                         $"The database in the data folder {Root} cannot be written to: the disk or the file is read-only.",
                     NoDatabase or Corrupt =>
-                        $"The database {Path.Combine(Root, "pantomet.db")} is damaged and was left as it is. Put a copy from before in its place; "
+                        $"The database {Path.Combine(Root, DatabaseName)} is damaged and was left as it is. Put a copy from before in its place; "
                             + "the originals lie unharmed in the folder beside it.",
                     Busy => $"Another program holds the database in the data folder {Root}. End it, then start again.",
                     _ => $"The database in the data folder {Root} cannot be used: {fault.Message}",
                 },
                 fault
             );
+        }
+    }
+
+    // A folder full of originals without what is known of them is no new folder: starting on it would sweep away what can still be found again.
+    private void MustNotBeLost()
+    {
+        var path = Path.Combine(Root, DatabaseName);
+        if (new FileInfo(path) is { Exists: true, Length: > 0 } || !Originals.Names().Any())
+        {
+            return;
+        }
+
+        throw new InvalidDataException(
+            $"The database {path} is {(File.Exists(path) ? "empty" : "missing")}, but originals lie in the folder beside it: it was lost, and nothing "
+                + $"was changed. Put a copy of {DatabaseName} from before in its place, then start again. To begin anew instead, move the folder "
+                + $"{Path.Combine(Root, "originals")} away first."
+        );
+    }
+
+    // A key that cannot be read seals nothing and opens nothing; which one it is can be told before anybody needs it.
+    private void KeysMustBeWhole()
+    {
+        if (!Directory.Exists(Keys))
+        {
+            return;
+        }
+
+        foreach (var path in Directory.EnumerateFiles(Keys, "*.xml"))
+        {
+            try
+            {
+                XDocument.Load(path);
+            }
+            catch (Exception fault) when (fault is XmlException or IOException or UnauthorizedAccessException)
+            {
+                throw new InvalidDataException(
+                    $"The key file {path} is damaged or cannot be read. Put a copy of it from before in its place, or move it away: the receivers' "
+                        + "passwords that it seals are then entered anew.",
+                    fault
+                );
+            }
         }
     }
 

@@ -18,6 +18,9 @@ public sealed record ServerOptions : WorkOptions
     /// <summary>The port; 0 takes a free one.</summary>
     public int Port { get; init; } = 5460;
 
+    /// <summary>How long a sender of a request may send nothing before it is given up.</summary>
+    public TimeSpan LongestSilence { get; init; } = TimeSpan.FromSeconds(15);
+
     /// <summary>What is logged: this and worse.</summary>
     public LogLevel LogLevel { get; init; } = LogLevel.Warning;
 

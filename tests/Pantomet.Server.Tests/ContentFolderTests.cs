@@ -81,4 +81,20 @@ public sealed class ContentFolderTests : IDisposable
             return 100;
         }
     }
+
+    [Fact]
+    public async Task A_file_that_was_changed_at_once_after_it_was_stored_is_not_taken_for_whole()
+    {
+        var root = Directory.CreateTempSubdirectory("pantomet-content-").FullName;
+        var folder = new ContentFolder(root);
+        for (var i = 0; i < 200; i++)
+        {
+            var hash = await folder.StoreAsync(System.Text.Encoding.UTF8.GetBytes($"content {i}"), CancellationToken.None);
+            Assert.True(await folder.IsWholeAsync(hash, CancellationToken.None));
+            File.WriteAllText(folder.PathOf(hash), $"Content {i}");
+            Assert.False(await folder.IsWholeAsync(hash, CancellationToken.None), $"round {i}");
+        }
+
+        Directory.Delete(root, recursive: true);
+    }
 }

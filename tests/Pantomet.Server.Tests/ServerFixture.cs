@@ -16,6 +16,12 @@ public sealed class ServerFixture : IAsyncLifetime
 {
     private WebApplication? _app;
 
+    /// <summary>The program whose processes decode pictures: the published one, which starts in half the time, where the run has named it.</summary>
+    public static string Engine { get; } =
+        Environment.GetEnvironmentVariable("PANTOMET_PROGRAM") is { Length: > 0 } published && File.Exists(published)
+            ? published
+            : Path.Combine(AppContext.BaseDirectory, "pantomet.dll");
+
     public const int MostUploadBytes = 3_000_000;
 
     public string Data { get; } = Directory.CreateTempSubdirectory("pantomet-server-").FullName;
@@ -40,6 +46,10 @@ public sealed class ServerFixture : IAsyncLifetime
                 MostUploadBytes = MostUploadBytes,
                 PictureFolders = [Pictures],
                 LongestAnswer = TimeSpan.FromSeconds(1),
+                LongestSilence = TimeSpan.FromSeconds(2),
+                // It would read files that a test has damaged, and mend them before the test looks.
+                IntegrityBegins = TimeSpan.FromHours(1),
+                Engine = Engine,
                 SendingPauses = [TimeSpan.FromMilliseconds(50)],
             },
             builder => builder.Logging.ClearProviders().AddProvider(Log)

@@ -1,38 +1,79 @@
+using System.Collections.Concurrent;
 using System.Net;
 using System.Net.Sockets;
 using Pantomet.Application.PageChecks;
+using Pantomet.Core.PageChecks;
 
 namespace Pantomet.Application.Background;
 
+/// <summary>Which hosts of this machine, or of its own network, may be reached.</summary>
+internal sealed class PrivateHosts
+{
+    private readonly IReadOnlyList<AllowedHost>? _only;
+
+    private PrivateHosts(IReadOnlyList<AllowedHost>? only) => _only = only;
+
+    /// <summary>All: whoever names one sits at this machine.</summary>
+    public static PrivateHosts All { get; } = new(null);
+
+    /// <summary>These, and none else.</summary>
+    public static PrivateHosts Only(IEnumerable<AllowedHost> hosts) => new([.. hosts]);
+
+    /// <summary>Those that the owner of a server allowed.</summary>
+    public static PrivateHosts Of(WorkOptions options) => options.ReachesPrivate ? All : Only(Hosts(options.PrivateHosts));
+
+    /// <summary>The hosts that texts name.</summary>
+    public static IEnumerable<AllowedHost> Hosts(IEnumerable<string> texts) =>
+        texts.Select(text => AllowedHost.TryParse(text, out var host) ? host : default).Where(host => host.Name is not null);
+
+    /// <summary>True for a port of a host that may be reached though it is private.</summary>
+    public bool Allow(string host, int port) => _only is null || _only.Any(one => one.IsAt(host, port));
+}
+
 /// <summary>
-/// Connections to hosts that the user named: each name is looked up once a connection, and where private addresses are not allowed none of those
-/// is connected to, whatever a name leads to.
+/// Connections to hosts that the user named. Each name is looked up once and stays what it was: an answer that changes leads nowhere else. Private
+/// addresses are connected to only at hosts that may be private, whatever a name leads to.
 /// </summary>
-internal static class HostReach
+/// <param name="allowed">The hosts that may be private.</param>
+internal sealed class HostReach(PrivateHosts allowed)
 {
     /// <summary>What is said where a host lies in a private network.</summary>
     public const string IsPrivate = "It lies in a private network, which is not reached from here.";
 
+    private readonly ConcurrentDictionary<string, Lazy<Task<IPAddress[]>>> _found = new(StringComparer.OrdinalIgnoreCase);
+
     /// <summary>The addresses of a host that may be connected to.</summary>
     /// <exception cref="IOException">All are private, and none of those may be reached.</exception>
-    public static async Task<IPAddress[]> AddressesAsync(string host, bool reachesPrivate, CancellationToken cancel)
+    public async Task<IPAddress[]> AddressesAsync(string host, int port, CancellationToken cancel)
     {
-        var addresses = await Dns.GetHostAddressesAsync(host.Trim('[', ']'), cancel);
-        var reached = addresses.Where(address => reachesPrivate || !PrivateAddress.Is(address)).ToArray();
+        var plain = host.Trim('[', ']');
+        var pinned = _found.GetOrAdd(plain, name => new(() => Dns.GetHostAddressesAsync(name, CancellationToken.None)));
+        IPAddress[] addresses;
+        try
+        {
+            addresses = await pinned.Value.WaitAsync(cancel);
+        }
+        catch (SocketException)
+        {
+            // That nothing was found is no answer to hold to.
+            _found.TryRemove(new(plain, pinned));
+            throw;
+        }
+
+        var reached = allowed.Allow(plain, port) ? addresses : [.. addresses.Where(address => !PrivateAddress.Is(address))];
         return reached.Length > 0 ? reached : throw new IOException(IsPrivate);
     }
 
     /// <summary>How such hosts are asked over HTTP: no other place is followed, and nothing is remembered.</summary>
     /// <param name="longest">How long a connection may take.</param>
-    /// <param name="reachesPrivate">True where hosts of the machine's own network may be reached.</param>
-    public static SocketsHttpHandler Handler(TimeSpan longest, bool reachesPrivate) =>
+    public SocketsHttpHandler Handler(TimeSpan longest) =>
         new()
         {
             AllowAutoRedirect = false,
             UseCookies = false,
             UseProxy = false,
             ConnectTimeout = longest,
-            ConnectCallback = (context, cancel) => ConnectAsync(context.DnsEndPoint, reachesPrivate, cancel),
+            ConnectCallback = (context, cancel) => ConnectAsync(context.DnsEndPoint, cancel),
         };
 
     /// <summary>Reads what was answered; null beyond what is taken, whatever length was told.</summary>
@@ -59,9 +100,9 @@ internal static class HostReach
         return held.ToArray();
     }
 
-    private static async ValueTask<Stream> ConnectAsync(DnsEndPoint to, bool reachesPrivate, CancellationToken cancel)
+    private async ValueTask<Stream> ConnectAsync(DnsEndPoint to, CancellationToken cancel)
     {
-        var reached = await AddressesAsync(to.Host, reachesPrivate, cancel);
+        var reached = await AddressesAsync(to.Host, to.Port, cancel);
         var socket = new Socket(SocketType.Stream, ProtocolType.Tcp) { NoDelay = true };
         try
         {

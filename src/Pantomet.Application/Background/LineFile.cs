@@ -1,4 +1,6 @@
+using System.Text;
 using System.Text.Json;
+using Pantomet.Platform;
 
 namespace Pantomet.Application.Background;
 
@@ -9,6 +11,9 @@ internal sealed class LineFile<T>(string path)
 {
     /// <summary>Begins it anew.</summary>
     public LineWriter<T> Begin() => new(path, append: false);
+
+    /// <summary>As it is read again and again.</summary>
+    public GrowingList<T> Growing() => new(path);
 
     /// <summary>Adds to it.</summary>
     public LineWriter<T> Append() => new(path, append: true);
@@ -37,6 +42,71 @@ internal sealed class LineFile<T>(string path)
 
             yield return one;
         }
+    }
+}
+
+/// <summary>
+/// A list in a file that grows, as it is read again and again: only what came since the last time is read. Begun anew, it is read anew.
+/// </summary>
+/// <typeparam name="T">What a line holds.</typeparam>
+/// <param name="path">The file.</param>
+internal sealed class GrowingList<T>(string path)
+{
+    private readonly Lock _gate = new();
+    private List<T> _lines = [];
+    private FileFacts? _read;
+    private long _at;
+
+    /// <summary>All lines that are there now, in their order; never changed afterwards.</summary>
+    public IReadOnlyList<T> Now()
+    {
+        lock (_gate)
+        {
+            if (FileFacts.Of(path) is not { } facts)
+            {
+                (_lines, _read, _at) = ([], null, 0);
+                return _lines;
+            }
+
+            if (_read == facts)
+            {
+                return _lines;
+            }
+
+            var goesOn = _read is { } before && before.Identity == facts.Identity && before.Bytes <= facts.Bytes && _at > 0;
+            // Whoever has the list goes on to read it: what comes is added to another.
+            _lines = goesOn ? [.. _lines] : [];
+            _at = Read(goesOn ? _at : 0);
+            _read = facts;
+            return _lines;
+        }
+    }
+
+    // Up to the last whole line; half a line is still being written, or was cut off.
+    private long Read(long from)
+    {
+        using var file = new FileStream(path, FileMode.Open, FileAccess.Read, FileShare.ReadWrite | FileShare.Delete);
+        file.Position = from;
+        using var held = new MemoryStream();
+        file.CopyTo(held);
+        var bytes = held.GetBuffer().AsSpan(0, (int)held.Length);
+        var end = bytes.LastIndexOf((byte)'\n') + 1;
+        foreach (var range in bytes[..end].Split((byte)'\n'))
+        {
+            try
+            {
+                if (bytes[range] is { Length: > 0 } line)
+                {
+                    _lines.Add(WorkLines.Read<T>(Encoding.UTF8.GetString(line)));
+                }
+            }
+            catch (JsonException)
+            {
+                // It was cut off by a crash.
+            }
+        }
+
+        return from + end;
     }
 }
 

@@ -1,6 +1,6 @@
 using System.Collections.Concurrent;
-using Pantomet.Application.Sites;
 using Pantomet.Data;
+using Pantomet.Platform;
 
 namespace Pantomet.Application.Background;
 
@@ -26,7 +26,7 @@ internal sealed class ReceivedFiles(DataFolder folder, string what, int mostFile
     /// <param name="cancel">Stops.</param>
     public async Task<string?> PutAsync(Guid id, string root, string path, Stream content, DateTime? changed, CancellationToken cancel)
     {
-        if (!IsPath(path) || Path.GetFullPath(Path.Combine(root, path)) is not { } full || !SiteFolder.IsInside(full, root))
+        if (!IsPath(path) || Path.GetFullPath(Path.Combine(root, path)) is not { } full || !RealPath.IsInside(full, root))
         {
             return $"\"{path}\" is no path of a file within a folder.";
         }

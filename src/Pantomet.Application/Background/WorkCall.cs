@@ -3,6 +3,7 @@ using System.Text.Json;
 using System.Text.Json.Serialization;
 using Microsoft.Extensions.Logging;
 using Pantomet.Application.Engine;
+using Pantomet.Platform;
 
 namespace Pantomet.Application.Background;
 
@@ -57,10 +58,12 @@ public static class WorkLines
             await stop.CancelAsync();
         });
         var gate = new Lock();
+        HelperProcess.Step();
         void Tell(WorkLine<T> one)
         {
             lock (gate)
             {
+                HelperProcess.Step();
                 told.WriteLine(Write(one));
                 told.Flush();
             }
@@ -81,6 +84,7 @@ public static class WorkLines
         }
 
         Tell(new(null, trouble));
+        HelperProcess.Done();
     }
 }
 
@@ -88,6 +92,8 @@ public static class WorkLines
 internal sealed partial class WorkCall(WorkOptions options, ILogger<WorkCall> log)
 {
     private const string Ended = "The process that did it ended before it was done.";
+    private const string TooLarge = "It needed more memory than it may take, and was ended. Something in it is too large, or made to be.";
+    private const string TooLong = "One step of it took longer than it may, and it was ended. Something in it is too large, or made to be.";
 
     /// <summary>Has it done.</summary>
     /// <param name="call">What the process is called with.</param>
@@ -113,11 +119,21 @@ internal sealed partial class WorkCall(WorkOptions options, ILogger<WorkCall> lo
             UseShellExecute = false,
         };
         start.Environment["MALLOC_ARENA_MAX"] = "2";
+        // What it lays down for the time being lies where it can be taken away with it.
+        var temporary = TemporaryFolder.Make("work", isPassed: true);
+        start.Environment["TMPDIR"] = temporary;
+        HelperProcess.Limit(
+            start.Environment,
+            options.MostEngineBytes + WorkOptions.Reserve,
+            (longest ?? options.LongestPicture) + WorkOptions.Grace
+        );
         using var process = Process.Start(start) ?? throw new InvalidOperationException($"The process for {call} did not start.");
+        var outOfMemory = false;
         process.ErrorDataReceived += (_, said) =>
         {
             if (!string.IsNullOrWhiteSpace(said.Data))
             {
+                outOfMemory |= HelperProcess.SaysOutOfMemory(said.Data);
                 Says(log, call, said.Data);
             }
         };
@@ -137,7 +153,7 @@ internal sealed partial class WorkCall(WorkOptions options, ILogger<WorkCall> lo
                 tells(progress);
             }
 
-            return Ended;
+            return await WhyAsync(process, () => outOfMemory);
         }
         catch (OperationCanceledException) when (!cancel.IsCancellationRequested)
         {
@@ -149,13 +165,34 @@ internal sealed partial class WorkCall(WorkOptions options, ILogger<WorkCall> lo
         }
         catch (Exception fault) when (fault is IOException or JsonException)
         {
-            return Ended;
+            return await WhyAsync(process, () => outOfMemory);
         }
         finally
         {
             // Whatever it started hangs on it and ends with it.
             await EngineProcess.EndAsync(process);
+            TemporaryFolder.Remove(temporary);
         }
+    }
+
+    // Why a process ended before it was done: the system ends one that takes too long by a signal of its own.
+    private static async Task<string> WhyAsync(Process process, Func<bool> outOfMemory)
+    {
+        const int alarm = 128 + 14;
+        using var limit = new CancellationTokenSource(TimeSpan.FromSeconds(2));
+        try
+        {
+            // What it said last is read to its end first.
+            await process.WaitForExitAsync(limit.Token);
+        }
+        catch (OperationCanceledException)
+        {
+            return Ended;
+        }
+
+        return outOfMemory() ? TooLarge
+            : process.ExitCode == alarm ? TooLong
+            : Ended;
     }
 
     [LoggerMessage(Level = LogLevel.Warning, Message = "The process for {Call} says: {Said}")]

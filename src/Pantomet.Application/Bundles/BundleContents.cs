@@ -1,4 +1,5 @@
 using System.Globalization;
+using System.Runtime.CompilerServices;
 using Pantomet.Application.Jobs;
 using Pantomet.Application.Variants;
 using Pantomet.Core.Facts;
@@ -59,6 +60,21 @@ internal sealed class BundleContents
     {
         ArgumentNullException.ThrowIfNull(board);
         var state = board.State;
+        // Whoever asks for one path, or each second how far it is, asks for the same: a change gives the job another state.
+        if (Last.TryGetValue(board, out var known) && ReferenceEquals(known.State, state))
+        {
+            return known;
+        }
+
+        var contents = await PutTogetherAsync(db, board, state, cancel);
+        Last.AddOrUpdate(board, contents);
+        return contents;
+    }
+
+    private static readonly ConditionalWeakTable<JobBoard, BundleContents> Last = [];
+
+    private static async Task<BundleContents> PutTogetherAsync(PantometDb db, JobBoard board, BoardState state, CancellationToken cancel)
+    {
         var standings = await FileStandings.OfJobAsync(db, state.Id, whole: true, cancel);
         List<BundleFile> files = [];
         foreach (

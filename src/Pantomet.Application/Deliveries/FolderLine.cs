@@ -1,116 +1,119 @@
 using System.Security.Cryptography;
-using Pantomet.Application.Sites;
+using Pantomet.Application.Background;
 using Pantomet.Core.Deliveries;
-using Pantomet.Data;
+using Pantomet.Platform;
 
 namespace Pantomet.Application.Deliveries;
 
 /// <summary>A folder of this machine, within those that the owner allowed. Another's file of the same name is never replaced.</summary>
-internal sealed class FolderLine(ReceiverRule rule, DataFolder data, WorkOptions options) : IReceiverLine
+internal sealed class FolderLine(ReceiverRule rule, AllowedFolders allowed) : IReceiverLine
 {
-    public async Task<Handed> HandAsync(Outgoing file, CancellationToken cancel)
+    public Task<Handed> HandAsync(Outgoing file, CancellationToken cancel)
     {
-        if (Fault() is { } fault)
+        if (Open(out var fault) is not { } folder)
         {
-            return Handed.Closed(fault);
+            return Task.FromResult(Handed.Closed(fault));
         }
 
-        var path = Path.GetFullPath(Path.Combine(rule.Address, file.Path));
-        var part = $"{path}.{Guid.NewGuid():N}.part";
-        try
+        using (folder)
         {
-            var within = Path.GetDirectoryName(path)!;
-            Directory.CreateDirectory(within);
-            if (!SiteFolder.IsInside(SiteFolder.Real(within), SiteFolder.Real(Path.GetFullPath(rule.Address))))
+            try
             {
-                return Handed.Refused("A link leads out of the folder there.");
+                return Task.FromResult(Hand(folder, file));
             }
-
-            if (File.Exists(path) && await HashAsync(path, cancel) is var there && there != file.Hash && there != file.HeldHash)
+            catch (LinkedPathException)
             {
-                return Handed.Refused(
-                    "Another file of this name lies there, which did not come from here. Take it away, or change the name."
-                );
+                return Task.FromResult(Handed.Refused("A link leads out of the folder there."));
             }
-
-            await File.WriteAllBytesAsync(part, file.Bytes, cancel);
-            Durable.Flush(part);
-            Durable.Move(part, path);
-            var length = new FileInfo(path).Length;
-            return length == file.Bytes.Length ? Handed.Taken() : Handed.Later(Sizes.Differ(length, file.Bytes.Length));
-        }
-        catch (Exception fail) when (fail is IOException or UnauthorizedAccessException)
-        {
-            return Handed.Later($"It could not be written: {fail.Message}");
-        }
-        finally
-        {
-            TryDelete(part);
+            catch (Exception fail) when (fail is IOException or UnauthorizedAccessException)
+            {
+                return Task.FromResult(Handed.Later($"It could not be written: {fail.Message}"));
+            }
         }
     }
 
     public Task<ReceiverTrial> TryAsync(CancellationToken cancel)
     {
-        if (Fault() is { } fault)
+        if (Open(out var fault) is not { } folder)
         {
             return Task.FromResult(new ReceiverTrial(false, fault));
         }
 
-        var part = Path.Combine(rule.Address, $".{Guid.NewGuid():N}.part");
-        try
+        using (folder)
         {
-            File.WriteAllBytes(part, []);
-            return Task.FromResult(new ReceiverTrial(true, "Files can be written there."));
-        }
-        catch (Exception fail) when (fail is IOException or UnauthorizedAccessException)
-        {
-            return Task.FromResult(new ReceiverTrial(false, $"Nothing can be written there: {fail.Message}"));
-        }
-        finally
-        {
-            TryDelete(part);
+            var part = PartFile.For(Path.Combine(folder.Path, ".trial"));
+            try
+            {
+                File.WriteAllBytes(part, []);
+                File.Delete(part);
+                PartFile.Sweep(folder);
+                return Task.FromResult(new ReceiverTrial(true, "Files can be written there."));
+            }
+            catch (Exception fail) when (fail is IOException or UnauthorizedAccessException)
+            {
+                return Task.FromResult(new ReceiverTrial(false, $"Nothing can be written there: {fail.Message}"));
+            }
         }
     }
 
     public ValueTask DisposeAsync() => ValueTask.CompletedTask;
 
-    private string? Fault()
+    private static Handed Hand(FolderHandle folder, Outgoing file)
     {
+        using var place = folder.Place(file.Path, create: true);
+        if (place.Exists)
+        {
+            using var there = place.Open();
+            using var content = there.Read();
+            if (Convert.ToHexStringLower(SHA256.HashData(content)) is var hash && hash != file.Hash && hash != file.HeldHash)
+            {
+                return Handed.Refused(
+                    "Another file of this name lies there, which did not come from here. Take it away, or change the name."
+                );
+            }
+        }
+
+        WholeFile.Put(place, like: null, part => File.WriteAllBytes(part, file.Bytes));
+        var length = place.Facts()?.Bytes ?? 0;
+        return length == file.Bytes.Length ? Handed.Taken() : Handed.Later(Sizes.Differ(length, file.Bytes.Length));
+    }
+
+    // Held as it was looked at: what takes the path's place meanwhile is not written into.
+    private FolderHandle? Open(out string fault)
+    {
+        fault = "";
         var full = Path.GetFullPath(rule.Address);
         if (!Directory.Exists(full))
         {
-            return "There is no such folder on the server's machine.";
+            fault = "There is no such folder on the server's machine.";
+            return null;
         }
 
         // A link may lead elsewhere: what it leads to counts.
-        var real = SiteFolder.Real(full);
-        if (!options.PictureFolders.Any(allowed => SiteFolder.IsInside(real, SiteFolder.Real(Path.GetFullPath(allowed)))))
+        var real = RealPath.Of(full);
+        if (allowed.RootOf(real) is null)
         {
-            return options.PictureFolders.Count == 0
-                ? "No folder of this machine was allowed; start the program with --folder to allow one."
-                : $"Only these folders, and those in them, may be written to: {string.Join(", ", options.PictureFolders)}.";
+            fault =
+                allowed.Named.Count == 0
+                    ? "No folder of this machine was allowed; start the program with --folder to allow one."
+                    : $"Only these folders, and those in them, may be written to: {string.Join(", ", allowed.Named)}.";
+            return null;
         }
 
-        return SiteFolder.IsInside(SiteFolder.Real(data.Root), real) || SiteFolder.IsInside(real, SiteFolder.Real(data.Root))
-            ? "The data of this program lies in that folder, or it in the data. Choose another."
-            : null;
-    }
+        if (allowed.HoldsData(real))
+        {
+            fault = "The data of this program lies in that folder, or it in the data. Choose another.";
+            return null;
+        }
 
-    private static async Task<string> HashAsync(string path, CancellationToken cancel)
-    {
-        await using var stream = File.OpenRead(path);
-        return Convert.ToHexStringLower(await SHA256.HashDataAsync(stream, cancel));
-    }
-
-    private static void TryDelete(string path)
-    {
         try
         {
-            File.Delete(path);
+            return FolderHandle.Open(real);
         }
-        catch (Exception fault) when (fault is IOException or UnauthorizedAccessException)
+        catch (IOException gone)
         {
-            // It lies where nobody takes it for a picture.
+            fault = $"The folder cannot be opened: {gone.Message}";
+            return null;
         }
     }
 }

@@ -41,7 +41,7 @@ internal sealed class HttpLine : IReceiverLine
             (null, { } token) => new("Bearer", token),
             _ => null,
         };
-        _client = new(HostReach.Handler(options.LongestAnswer, options.ReachesPrivate)) { Timeout = Timeout.InfiniteTimeSpan };
+        _client = new(new HostReach(PrivateHosts.Of(options)).Handler(options.LongestAnswer)) { Timeout = Timeout.InfiniteTimeSpan };
         _client.DefaultRequestHeaders.UserAgent.ParseAdd("Pantomet");
     }
 
@@ -100,7 +100,8 @@ internal sealed class HttpLine : IReceiverLine
         {
             for (var moves = 0; ; moves++)
             {
-                if (!string.Equals(address.Authority, _address.Authority, StringComparison.OrdinalIgnoreCase))
+                // Scheme, name and port: what is sent along is for that very place.
+                if (Origin(address) != Origin(_address))
                 {
                     return new(null, null, $"It shows it at {address.Authority}, which is another host; that was not looked at.");
                 }
@@ -142,6 +143,8 @@ internal sealed class HttpLine : IReceiverLine
         _client.Dispose();
         return ValueTask.CompletedTask;
     }
+
+    private static string Origin(Uri address) => address.GetLeftPart(UriPartial.Authority).ToLowerInvariant();
 
     private HttpRequestMessage Request(Outgoing file)
     {

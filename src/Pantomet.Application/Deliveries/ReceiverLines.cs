@@ -1,10 +1,10 @@
+using Pantomet.Application.Background;
 using Pantomet.Core.Deliveries;
-using Pantomet.Data;
 
 namespace Pantomet.Application.Deliveries;
 
 /// <summary>Opens ways to receivers.</summary>
-internal sealed class ReceiverLines(DataFolder folder, WorkOptions options)
+internal sealed class ReceiverLines(AllowedFolders folders, WorkOptions options)
 {
     /// <summary>Opens the way to a receiver; nothing is connected before the first file.</summary>
     /// <param name="rule">The receiver; nothing is wrong with it.</param>
@@ -12,7 +12,7 @@ internal sealed class ReceiverLines(DataFolder folder, WorkOptions options)
     public IReceiverLine Open(ReceiverRule rule, string? secret) =>
         rule.Way switch
         {
-            ReceiverWay.Folder => new FolderLine(rule, folder, options),
+            ReceiverWay.Folder => new FolderLine(rule, folders),
             ReceiverWay.S3 => new S3Line(rule, secret, options),
             ReceiverWay.Sftp => new SftpLine(rule, secret, options),
             _ => new HttpLine(rule, secret, options),

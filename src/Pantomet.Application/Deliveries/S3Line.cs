@@ -113,7 +113,7 @@ internal sealed class S3Line : IReceiverLine
     private sealed class Clients(WorkOptions options) : HttpClientFactory
     {
         public override HttpClient CreateHttpClient(IClientConfig clientConfig) =>
-            new(new AtOnce(HostReach.Handler(options.LongestAnswer, options.ReachesPrivate)))
+            new(new AtOnce(new HostReach(PrivateHosts.Of(options)).Handler(options.LongestAnswer)))
             {
                 Timeout = clientConfig.Timeout ?? options.LongestAnswer,
             };

@@ -16,6 +16,7 @@ internal sealed class SftpLine(ReceiverRule rule, string? secret, WorkOptions op
     private const int UsualPort = 22;
 
     private readonly Uri _address = new(rule.Address);
+    private readonly HostReach _reach = new(PrivateHosts.Of(options));
     private readonly HashSet<string> _folders = new(StringComparer.Ordinal);
     private SftpClient? _client;
     private string? _seen;
@@ -64,13 +65,9 @@ internal sealed class SftpLine(ReceiverRule rule, string? secret, WorkOptions op
         }
 
         await CloseAsync();
-        var host = (await HostReach.AddressesAsync(_address.Host, options.ReachesPrivate, cancel))[0].ToString();
-        var client = new SftpClient(
-            new ConnectionInfo(host, _address.Port > 0 ? _address.Port : UsualPort, rule.User!, Method())
-            {
-                Timeout = options.LongestAnswer,
-            }
-        )
+        var port = _address.Port > 0 ? _address.Port : UsualPort;
+        var host = (await _reach.AddressesAsync(_address.Host, port, cancel))[0].ToString();
+        var client = new SftpClient(new ConnectionInfo(host, port, rule.User!, Method()) { Timeout = options.LongestAnswer })
         {
             OperationTimeout = options.LongestAnswer,
         };

@@ -2,6 +2,7 @@ using System.ComponentModel;
 using System.Diagnostics;
 using System.Text.Json;
 using Pantomet.Imaging.Hosting;
+using Pantomet.Platform;
 
 namespace Pantomet.Application.Engine;
 
@@ -12,6 +13,8 @@ internal sealed class EngineProcess : IAsyncDisposable
 
     private readonly Process _process;
     private readonly WorkOptions _options;
+
+    private volatile bool _outOfMemory;
 
     private EngineProcess(Process process, WorkOptions options) => (_process, _options) = (process, options);
 
@@ -38,16 +41,20 @@ internal sealed class EngineProcess : IAsyncDisposable
         // The pixels live in native memory: fewer arenas give more of it back.
         start.Environment["MALLOC_ARENA_MAX"] = "2";
         start.Environment["DOTNET_gcConcurrent"] = "0";
+        // The system holds what is looked at here too, and a little more: who is looked at in time is told why.
+        HelperProcess.Limit(start.Environment, options.MostEngineBytes + WorkOptions.Reserve, options.LongestOrder + WorkOptions.Grace);
         var process = Process.Start(start) ?? throw new InvalidOperationException("The imaging process did not start.");
+        var engine = new EngineProcess(process, options);
         process.ErrorDataReceived += (_, said) =>
         {
             if (!string.IsNullOrWhiteSpace(said.Data))
             {
+                engine._outOfMemory |= HelperProcess.SaysOutOfMemory(said.Data);
                 says(process.Id, said.Data);
             }
         };
         process.BeginErrorReadLine();
-        return new(process, options);
+        return engine;
     }
 
     /// <summary>
@@ -68,12 +75,12 @@ internal sealed class EngineProcess : IAsyncDisposable
             await _process.StandardInput.WriteLineAsync(OrderLine.Write(order));
             await _process.StandardInput.FlushAsync(CancellationToken.None);
             var answer = AnswerAsync(meanwhile);
-            return await WatchAsync(answer, cancel) is { } failure ? (null, failure) : (await answer, OrderFailure.Crashed);
+            return await WatchAsync(answer, cancel) is { } failure ? (null, failure) : (await answer, await WhyAsync());
         }
         catch (Exception ended) when (ended is IOException or JsonException)
         {
             // The pipe is closed, or what came through it last is half a line.
-            return (null, OrderFailure.Crashed);
+            return (null, await WhyAsync());
         }
     }
 
@@ -131,7 +138,7 @@ internal sealed class EngineProcess : IAsyncDisposable
             if (_process.HasExited)
             {
                 // Its last line may still be on the way.
-                return await Task.WhenAny(answer, Task.Delay(Look, CancellationToken.None)) == answer ? null : OrderFailure.Crashed;
+                return await Task.WhenAny(answer, Task.Delay(Look, CancellationToken.None)) == answer ? null : await WhyAsync();
             }
 
             if (clock.Elapsed > _options.LongestOrder || Memory() > _options.MostEngineBytes)
@@ -141,6 +148,17 @@ internal sealed class EngineProcess : IAsyncDisposable
         }
 
         return null;
+    }
+
+    // A process that got no more memory says so last of all, which may still be on its way.
+    private async Task<OrderFailure> WhyAsync()
+    {
+        for (var i = 0; i < 5 && !_outOfMemory; i++)
+        {
+            await Task.Delay(Look / 4, CancellationToken.None);
+        }
+
+        return _outOfMemory ? OrderFailure.TooLarge : OrderFailure.Crashed;
     }
 
     // Bytes in memory; 0 when it ended since it was looked at, which the next look finds.

@@ -1,5 +1,6 @@
 using Microsoft.Extensions.Logging;
 using Microsoft.Extensions.Logging.Abstractions;
+using Pantomet.Imaging;
 using Pantomet.Imaging.Hosting;
 
 namespace Pantomet.Application.Engine;
@@ -224,9 +225,22 @@ internal sealed partial class EngineRoom(WorkOptions options, ILogger<EngineRoom
 
     private EngineProcess Begin()
     {
-        var engine = EngineProcess.Start(options, (id, line) => ProcessSays(_log, id, line));
+        var engine = EngineProcess.Start(options, (id, line) => Says(id, line));
         _all.Add(engine);
         return engine;
+    }
+
+    // What the library says of a file that is refused is no trouble of ours.
+    private void Says(int process, string line)
+    {
+        if (line.StartsWith(ImagingFault.Prefix, StringComparison.Ordinal))
+        {
+            LibrarySays(_log, process, line);
+        }
+        else
+        {
+            ProcessSays(_log, process, line);
+        }
     }
 
     // One that ended while it had nothing to do must not cost the next order.
@@ -261,6 +275,9 @@ internal sealed partial class EngineRoom(WorkOptions options, ILogger<EngineRoom
 
     [LoggerMessage(Level = LogLevel.Warning, Message = "Imaging process {Process}: {Line}")]
     private static partial void ProcessSays(ILogger log, int process, string line);
+
+    [LoggerMessage(Level = LogLevel.Information, Message = "Imaging process {Process}: {Line}")]
+    private static partial void LibrarySays(ILogger log, int process, string line);
 
     [LoggerMessage(Level = LogLevel.Warning, Message = "Imaging process {Process} was given up ({Failure}) during {Order}.")]
     private static partial void ProcessEnded(ILogger log, int process, OrderFailure failure, string order);

@@ -32,7 +32,12 @@ internal sealed class PictureFolderKeeper(PictureFolderShelf shelf, WorkCall cal
 
         await RunAsync(
             row.Id,
-            (tells, stop) => call.RunAsync(PictureFolderWork.Call, OrderOf(row), longest: null, tells, stop),
+            (tells, stop) =>
+                shelf.PathOf(row) is { } path
+                    ? call.RunAsync(PictureFolderWork.Call, OrderOf(row, path), longest: null, tells, stop)
+                    : Task.FromResult<string?>(
+                        $"{row.Folder} lies in no folder that is allowed any more. Start the program with --folder."
+                    ),
             trouble =>
                 shelf.ChangeAsync(
                     row.Id,
@@ -51,7 +56,7 @@ internal sealed class PictureFolderKeeper(PictureFolderShelf shelf, WorkCall cal
         return true;
     }
 
-    private PictureFolderOrder OrderOf(PictureFolderRow row) =>
+    private PictureFolderOrder OrderOf(PictureFolderRow row, string path) =>
         new(
             row.State switch
             {
@@ -60,7 +65,7 @@ internal sealed class PictureFolderKeeper(PictureFolderShelf shelf, WorkCall cal
                 PictureFolderState.Mending => PictureFolderStep.Mend,
                 _ => PictureFolderStep.Restore,
             },
-            row.Folder,
+            path,
             shelf.WorkOf(row.Id),
             StoredJson.Read<PictureFolderRule>(row.Rule),
             row.Paths is { } paths ? StoredJson.Read<IReadOnlyList<string>>(paths) : null,

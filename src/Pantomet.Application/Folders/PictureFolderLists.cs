@@ -31,7 +31,11 @@ internal sealed class PictureFolderLists(string work)
     public LineFile<MendedPicture> Results => new(Path.Combine(work, "results.jsonl"));
 
     /// <summary>How many originals are kept.</summary>
-    public int KeptCount() => Directory.Exists(Kept) ? new KeptOriginals(Kept).Paths().Count() : 0;
+    public int KeptCount()
+    {
+        using var kept = new KeptOriginals(Kept);
+        return kept.Paths().Count();
+    }
 
     /// <summary>Puts down what the folder comes to; nothing that was tried before is true any more.</summary>
     public void WriteFigures(PictureFolderFigures figures)

@@ -1,12 +1,13 @@
+using System.Collections.Concurrent;
 using Microsoft.EntityFrameworkCore;
 using Microsoft.Extensions.DependencyInjection;
 using Pantomet.Application.Background;
 using Pantomet.Application.Jobs;
 using Pantomet.Application.Mending;
-using Pantomet.Application.Sites;
 using Pantomet.Core.Mending;
 using Pantomet.Data;
 using Pantomet.Data.Folders;
+using Pantomet.Platform;
 
 namespace Pantomet.Application.Folders;
 
@@ -93,7 +94,7 @@ public sealed record PictureFolderPage(int Total, IReadOnlyList<PictureFolderPic
 internal sealed class PictureFolderShelf(
     IServiceScopeFactory scopes,
     DataFolder folder,
-    WorkOptions options,
+    AllowedFolders allowed,
     Writer writer,
     TimeProvider clock
 )
@@ -105,11 +106,12 @@ internal sealed class PictureFolderShelf(
     public const long MostBytes = 20_000_000_000;
 
     private const int LongestName = 200;
+    private const string SentName = "sent";
 
     private readonly ReceivedFiles _received = new(folder, "A folder", MostFiles, MostBytes);
 
     /// <summary>The folders that the owner allowed, as whole paths.</summary>
-    public IReadOnlyList<string> Allowed => [.. options.PictureFolders.Select(Path.GetFullPath)];
+    public IReadOnlyList<string> Allowed => allowed.Named;
 
     /// <summary>All of them, the newest first.</summary>
     public async Task<IReadOnlyList<PictureFolderRow>> AllAsync(CancellationToken cancel)
@@ -161,22 +163,19 @@ internal sealed class PictureFolderShelf(
         }
 
         // A link may lead elsewhere: what it leads to counts.
-        var real = SiteFolder.Real(full);
-        if (Allowed.Select(SiteFolder.Real).FirstOrDefault(allowed => SiteFolder.IsInside(real, allowed)) is not { } root)
+        var real = RealPath.Of(full);
+        if (allowed.RootOf(real) is not { } root)
         {
             return (null, $"Only these folders, and those in them, may be put right: {string.Join(", ", Allowed)}.");
         }
 
-        var data = SiteFolder.Real(folder.Root);
-        if (SiteFolder.IsInside(data, real) || SiteFolder.IsInside(real, data))
+        if (allowed.HoldsData(real))
         {
             return (null, "The data of this program lies in that folder, or it in the data. Choose another.");
         }
 
         if (
-            (await AllAsync(cancel)).FirstOrDefault(row =>
-                SiteFolder.IsInside(row.Folder, real) || SiteFolder.IsInside(real, row.Folder)
-            ) is
+            (await AllAsync(cancel)).FirstOrDefault(row => RealPath.IsInside(row.Folder, real) || RealPath.IsInside(real, row.Folder)) is
             { } other
         )
         {
@@ -195,7 +194,7 @@ internal sealed class PictureFolderShelf(
     public Task<PictureFolderRow> ReceiveAsync(string name, CancellationToken cancel)
     {
         var id = Guid.CreateVersion7();
-        var files = Path.Combine(WorkOf(id), "sent");
+        var files = Path.Combine(WorkOf(id), SentName);
         Directory.CreateDirectory(files);
         var called = name.Trim() is { Length: > 0 } given ? given : "Pictures";
         return AddAsync(id, called.Length > LongestName ? called[..LongestName] : called, files, PictureFolderState.Receiving, cancel);
@@ -276,6 +275,7 @@ internal sealed class PictureFolderShelf(
             cancel
         );
         _received.Forget(id);
+        _held.TryRemove(id, out _);
         if (removed && Directory.Exists(WorkOf(id)))
         {
             Directory.Delete(WorkOf(id), recursive: true);
@@ -301,17 +301,16 @@ internal sealed class PictureFolderShelf(
             figures,
             StoredJson.Read<PictureFolderRule>(row.Rule),
             lists.Trial(),
-            Outcome(lists, figures?.Unread ?? 0)
+            Outcome(id: row.Id, lists, figures?.Unread ?? 0)
         );
     }
 
     /// <summary>A part of its pictures, the heaviest first.</summary>
     public PictureFolderPage Page(Guid id, PictureFolderShow show, int from, int count)
     {
-        var lists = Lists(id);
-        var results = Latest(lists);
-        var wanted = lists
-            .Pictures.Read()
+        var results = Latest(id);
+        var wanted = HeldOf(id)
+            .Pictures.Now()
             .Select(one => new PictureFolderPicture(one, results.GetValueOrDefault(one.Path)))
             .Where(one => IsOf(one, show))
             .OrderByDescending(one => one.Picture.Bytes)
@@ -321,6 +320,12 @@ internal sealed class PictureFolderShelf(
 
     /// <summary>The lists of one.</summary>
     public PictureFolderLists Lists(Guid id) => new(WorkOf(id));
+
+    /// <summary>Where the pictures of one lie, no part of the path a link; null where the owner does not allow that folder any more.</summary>
+    public string? PathOf(PictureFolderRow row) =>
+        row.IsSent ? Path.Combine(RealPath.Of(WorkOf(row.Id)), SentName)
+        : allowed.RootOf(row.Folder) is not null ? row.Folder
+        : null;
 
     /// <summary>The folder of the lists of one.</summary>
     public string WorkOf(Guid id) => Path.Combine(folder.PictureFolders, $"{id:N}");
@@ -344,9 +349,9 @@ internal sealed class PictureFolderShelf(
 
     private static bool IsTrouble(MendedPicture? result) => result is { Code: null, Sentence: not null };
 
-    private static PictureFolderOutcome Outcome(PictureFolderLists lists, int unread)
+    private PictureFolderOutcome Outcome(Guid id, PictureFolderLists lists, int unread)
     {
-        var results = Latest(lists).Values;
+        var results = Latest(id).Values;
         var mended = results.Where(one => one.After is not null).ToList();
         var troubles = results.Where(IsTrouble).Select(one => one.Path).ToHashSet(StringComparer.Ordinal);
         return new(
@@ -360,14 +365,29 @@ internal sealed class PictureFolderShelf(
                 troubles.Count == 0
                     ? unread
                 : unread == 0 ? troubles.Count
-                : lists.Pictures.Read().Count(one => one.Trouble is not null || troubles.Contains(one.Path))
+                : HeldOf(id).Pictures.Now().Count(one => one.Trouble is not null || troubles.Contains(one.Path))
         );
     }
 
-    private static Dictionary<string, MendedPicture> Latest(PictureFolderLists lists)
+    // What is looked at is asked for once a second: only what came since is read. A few folders are enough, and no more are held.
+    private (GrowingList<SurveyedPicture> Pictures, GrowingList<MendedPicture> Results) HeldOf(Guid id)
+    {
+        if (_held.Count >= MostHeld && !_held.ContainsKey(id))
+        {
+            _held.Clear();
+        }
+
+        return _held.GetOrAdd(id, _ => (Lists(id).Pictures.Growing(), Lists(id).Results.Growing()));
+    }
+
+    private const int MostHeld = 8;
+
+    private readonly ConcurrentDictionary<Guid, (GrowingList<SurveyedPicture> Pictures, GrowingList<MendedPicture> Results)> _held = new();
+
+    private Dictionary<string, MendedPicture> Latest(Guid id)
     {
         var latest = new Dictionary<string, MendedPicture>(StringComparer.Ordinal);
-        foreach (var one in lists.Results.Read())
+        foreach (var one in HeldOf(id).Results.Now())
         {
             latest[one.Path] = one;
         }

@@ -5,6 +5,7 @@ using Pantomet.Application.Mending;
 using Pantomet.Core.Mending;
 using Pantomet.Core.Weight;
 using Pantomet.Imaging.Reading;
+using Pantomet.Platform;
 
 namespace Pantomet.Application.Folders;
 
@@ -100,43 +101,57 @@ public static class PictureFolderWork
         ArgumentNullException.ThrowIfNull(order);
         var lists = new PictureFolderLists(order.Work);
         Directory.CreateDirectory(order.Work);
-        if (!Directory.Exists(order.Folder))
+        FolderHandle folder;
+        try
         {
-            return $"The folder {order.Folder} is not there any more.";
+            folder = FolderHandle.Open(order.Folder);
+        }
+        catch (LinkedPathException)
+        {
+            return $"A link stands on the way to {order.Folder} now. It may lead elsewhere, and is not followed: nothing was done.";
+        }
+        catch (IOException fault)
+        {
+            return $"The folder {order.Folder} is not there any more: {fault.Message}";
         }
 
-        switch (order.Step)
+        using (folder)
         {
-            case PictureFolderStep.Look:
-                Look(order, lists, tells, cancel);
-                return null;
-            case PictureFolderStep.Try:
-                await TryAsync(order, lists, tells, cancel);
-                return null;
-            case PictureFolderStep.Mend:
-                await MendAsync(order, lists, tells, cancel);
-                return null;
-            default:
-                return Restore(order, lists, tells, cancel);
+            switch (order.Step)
+            {
+                case PictureFolderStep.Look:
+                    Look(folder, lists, tells, cancel);
+                    return null;
+                case PictureFolderStep.Try:
+                    await TryAsync(folder, order, lists, tells, cancel);
+                    return null;
+                case PictureFolderStep.Mend:
+                    await MendAsync(folder, order, lists, tells, cancel);
+                    return null;
+                default:
+                    return Restore(folder, order, lists, tells, cancel);
+            }
         }
     }
 
     // Headers only: nothing of a picture is decoded, and nothing is held but the figures.
-    private static void Look(
-        PictureFolderOrder order,
-        PictureFolderLists lists,
-        Action<PictureFolderProgress> tells,
-        CancellationToken cancel
-    )
+    private static void Look(FolderHandle folder, PictureFolderLists lists, Action<PictureFolderProgress> tells, CancellationToken cancel)
     {
-        var of = MendRun.Pictures(order.Folder).Count();
+        var of = 0;
+        foreach (var _ in MendRun.Pictures(folder))
+        {
+            cancel.ThrowIfCancellationRequested();
+            of++;
+        }
+
+        tells(new(0, of, 0, of, 0, 0));
         var (figures, counting) = (new PictureFolderFigures(), new Counting(tells, of, of));
         using (var list = lists.Pictures.Begin())
         {
-            foreach (var path in MendRun.Pictures(order.Folder))
+            foreach (var path in MendRun.Pictures(folder))
             {
                 cancel.ThrowIfCancellationRequested();
-                var one = Seen(order.Folder, path);
+                var one = Seen(folder, path);
                 figures = figures.With(one);
                 list.Add(one);
                 counting.Add(1, 0);
@@ -146,21 +161,19 @@ public static class PictureFolderWork
         lists.WriteFigures(figures);
     }
 
-    private static SurveyedPicture Seen(string folder, string path)
+    private static SurveyedPicture Seen(FolderHandle folder, string path)
     {
-        var file = new FileInfo(Path.Combine(folder, path));
-        if (MendRun.IsUnnamable(path, file))
-        {
-            return SurveyedPicture.Unread(path, 0, MendRun.NoUtf8);
-        }
-
         try
         {
-            var bytes = file.Length;
-            var read = PictureReader.ReadFacts(file.FullName);
+            using var file = folder.OpenFile(path);
+            var read = PictureReader.ReadFacts(file.Path);
             return read.Facts is { } facts
                 ? SurveyedPicture.Of(path, facts)
-                : SurveyedPicture.Unread(path, bytes, read.Refusal ?? "It cannot be read.");
+                : SurveyedPicture.Unread(path, file.Facts.Bytes, read.Refusal ?? "It cannot be read.");
+        }
+        catch (FileNotFoundException) when (MendRun.IsUnnamable(path))
+        {
+            return SurveyedPicture.Unread(path, 0, MendRun.NoUtf8);
         }
         catch (Exception fault) when (fault is IOException or UnauthorizedAccessException)
         {
@@ -169,6 +182,7 @@ public static class PictureFolderWork
     }
 
     private static async Task TryAsync(
+        FolderHandle folder,
         PictureFolderOrder order,
         PictureFolderLists lists,
         Action<PictureFolderProgress> tells,
@@ -180,7 +194,7 @@ public static class PictureFolderWork
         var counting = new Counting(tells, drawn.Count, drawn.Sum(one => one.Bytes));
         var tried = new List<MendedPicture>();
         await new MendRun(
-            order.Folder,
+            folder,
             null,
             null,
             order.Rule.ToRule(),
@@ -217,6 +231,7 @@ public static class PictureFolderWork
 
     // What an earlier run of the same rule put right is known by its time and size, and neither read nor told again.
     private static async Task MendAsync(
+        FolderHandle folder,
         PictureFolderOrder order,
         PictureFolderLists lists,
         Action<PictureFolderProgress> tells,
@@ -230,7 +245,7 @@ public static class PictureFolderWork
         var counting = new Counting(tells, of.Count, of.Bytes);
         using var list = lists.Results.Append();
         await new MendRun(
-            order.Folder,
+            folder,
             null,
             lists.Kept,
             order.Rule.ToRule(),
@@ -252,6 +267,7 @@ public static class PictureFolderWork
     }
 
     private static string? Restore(
+        FolderHandle folder,
         PictureFolderOrder order,
         PictureFolderLists lists,
         Action<PictureFolderProgress> tells,
@@ -267,7 +283,7 @@ public static class PictureFolderWork
         var counting = new Counting(tells, only?.Count ?? lists.KeptCount(), 0);
         using var list = lists.Results.Append();
         var (_, changed) = MendRun.Restore(
-            order.Folder,
+            folder,
             lists.Kept,
             only,
             path =>

@@ -44,10 +44,17 @@ internal sealed partial class FileDesk(
         while (true)
         {
             var known = await StandingAsync(wanted.Id, cancel);
-            if (known.Made(wanted.Id) is { } made && store.Holds(made))
+            if (known.Made(wanted.Id) is { } made)
             {
-                await WantedAsync(made);
-                return known;
+                if (await store.IsWholeAsync(made, cancel))
+                {
+                    await WantedAsync(made);
+                    return known;
+                }
+
+                // Should it not be made again, nobody takes the damaged one for it.
+                FileIsDamaged(log, made.Id, made.ContentHash);
+                await files.ForgetAsync([made.Id], CancellationToken.None);
             }
 
             using var mine = new Making();
@@ -173,7 +180,9 @@ internal sealed partial class FileDesk(
                 );
                 return;
             }
-            catch (DbException fault) when (attempt < Locked.Length)
+            // What is saved through the model comes wrapped.
+            catch (Exception fault)
+                when (fault is DbException or DbUpdateException { InnerException: DbException } && attempt < Locked.Length)
             {
                 NotStored(log, wanted.Id, Locked[attempt].TotalSeconds, fault.Message);
                 await Task.Delay(Locked[attempt], CancellationToken.None);

@@ -1,22 +1,32 @@
 using Microsoft.Extensions.Hosting;
 using Microsoft.Extensions.Logging;
+using Pantomet.Data;
+using Pantomet.Platform;
 
 namespace Pantomet.Application.Keeping;
 
-/// <summary>Every few hours: removes what was removed long enough ago, and collects what nothing wants.</summary>
-internal sealed partial class Housekeeping(RemovalSweep sweep, Keeper keeper, ILogger<Housekeeping> log) : BackgroundService
+/// <summary>Each hour removes what killed processes left; every few hours removes what was removed long enough ago, and collects what nothing wants.</summary>
+internal sealed partial class Housekeeping(RemovalSweep sweep, Keeper keeper, DataFolder folder, ILogger<Housekeeping> log)
+    : BackgroundService
 {
-    private static readonly TimeSpan Every = TimeSpan.FromHours(6);
+    private const int Hours = 6;
+
+    private static readonly TimeSpan Every = TimeSpan.FromHours(1);
 
     protected override async Task ExecuteAsync(CancellationToken stoppingToken)
     {
         using var timer = new PeriodicTimer(Every);
         try
         {
+            var hour = 0;
             do
             {
-                await TryAsync("sweeping removed pictures", () => sweep.SweepAsync(stoppingToken));
-                await TryAsync("collecting files that nothing wants", () => keeper.CollectAsync(null, stoppingToken));
+                await TryAsync("removing what killed processes left", () => Task.Run(SweepLeft, stoppingToken));
+                if (hour++ % Hours == 0)
+                {
+                    await TryAsync("sweeping removed pictures", () => sweep.SweepAsync(stoppingToken));
+                    await TryAsync("collecting files that nothing wants", () => keeper.CollectAsync(null, stoppingToken));
+                }
             } while (await timer.WaitForNextTickAsync(stoppingToken));
         }
         catch (OperationCanceledException)
@@ -24,6 +34,15 @@ internal sealed partial class Housekeeping(RemovalSweep sweep, Keeper keeper, IL
             // The program ends.
         }
     }
+
+    // Temporary folders of processes that ended, and half files that nobody writes any more.
+    private void SweepLeft()
+    {
+        TemporaryFolder.Sweep();
+        folder.SweepHalfFiles(Old);
+    }
+
+    private static readonly TimeSpan Old = TimeSpan.FromDays(1);
 
     private async Task TryAsync(string what, Func<Task> work)
     {

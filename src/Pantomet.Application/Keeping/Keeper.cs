@@ -14,7 +14,8 @@ namespace Pantomet.Application.Keeping;
 /// <param name="Unwanted">Bytes of files that no job wants any more; each is made again when it is asked for.</param>
 /// <param name="Previews">Bytes of small copies for the screen.</param>
 /// <param name="MostUnwanted">How many bytes of what nothing wants are kept at most.</param>
-public sealed record StorageView(long Originals, long Wanted, long Unwanted, long Previews, long MostUnwanted);
+/// <param name="Integrity">How far the slow check of all stored files is, and what it found.</param>
+public sealed record StorageView(long Originals, long Wanted, long Unwanted, long Previews, long MostUnwanted, IntegrityView Integrity);
 
 /// <summary>What was collected.</summary>
 /// <param name="Files">How many files went.</param>
@@ -30,6 +31,7 @@ internal sealed partial class Keeper(
     Writer writer,
     DataFolder folder,
     VariantStore store,
+    IntegritySweep integrity,
     TimeProvider clock,
     ILogger<Keeper> log
 )
@@ -57,7 +59,7 @@ internal sealed partial class Keeper(
         var unwanted = await Unwanted(db).SumAsync(row => row.Bytes, cancel);
         var originals = folder.Originals.Names().Sum(file => new FileInfo(file.Path).Length);
         var previews = new DirectoryInfo(folder.Previews).EnumerateFiles().Sum(file => file.Length);
-        return new(originals, all - unwanted, unwanted, previews, await MostAsync(db, cancel));
+        return new(originals, all - unwanted, unwanted, previews, await MostAsync(db, cancel), integrity.View());
     }
 
     /// <summary>Sets how much of what nothing wants is kept.</summary>

@@ -50,7 +50,13 @@ internal sealed class LiveMaker(FileDesk desk, DataFolder folder)
     {
         if (file.Stored is { } known)
         {
-            return known;
+            // One look at the file system: what was damaged since is made again, and never goes out under a hash that it does not have.
+            if (await folder.Variants.IsWholeAsync(known.Hash, cancel))
+            {
+                return known;
+            }
+
+            file.Stored = null;
         }
 
         if (file.Unfit)
@@ -97,11 +103,17 @@ internal sealed class LiveMaker(FileDesk desk, DataFolder folder)
         {
             var (weighed, kept) = await found.Task;
             var hash = await kept;
-            return file.Take(weighed, hash, folder.Variants.PathOf(hash));
+            // It may have been found a while ago for somebody else, and be damaged since.
+            if (await folder.Variants.IsWholeAsync(hash, cancel))
+            {
+                return file.Take(weighed, hash, folder.Variants.PathOf(hash));
+            }
         }
 
         var made = (await making).Made(file.Id);
-        return made is null ? null : file.Take(made, folder.Variants.PathOf(made.ContentHash));
+        return made is not null && await folder.Variants.IsWholeAsync(made.ContentHash, cancel)
+            ? file.Take(made, folder.Variants.PathOf(made.ContentHash))
+            : null;
     }
 }
 

@@ -1,6 +1,8 @@
 using System.Collections.Frozen;
+using System.Text.Json;
 using Microsoft.EntityFrameworkCore;
 using Microsoft.Extensions.DependencyInjection;
+using Microsoft.Extensions.Logging;
 using Pantomet.Core.Facts;
 using Pantomet.Core.Geometry;
 using Pantomet.Core.Rules;
@@ -16,7 +18,7 @@ namespace Pantomet.Application.Live;
 internal sealed record StoredSlot(string Rule, int Width, int Height);
 
 /// <summary>Everything that is published, in memory, by address; read again whenever something is published or withdrawn.</summary>
-internal sealed class LiveShelf(IServiceScopeFactory scopes) : IDisposable
+internal sealed partial class LiveShelf(IServiceScopeFactory scopes, ILogger<LiveShelf> log) : IDisposable
 {
     private readonly SemaphoreSlim _reading = new(1, 1);
     private volatile FrozenDictionary<string, LivePlace>? _places;
@@ -93,11 +95,31 @@ internal sealed class LiveShelf(IServiceScopeFactory scopes) : IDisposable
                 [
                     .. same.OrderByDescending(row => row.ExpiresAt is null)
                         .ThenByDescending(row => row.At)
-                        .Select(row => VersionOf(row, files[row.Id])),
+                        .Select(row => ReadableOf(row, files[row.Id]))
+                        .OfType<LiveVersion>(),
                 ]
             ))
+            .Where(place => place.Versions.Count > 0)
             .ToFrozenDictionary(place => $"{keys[place.Publication]}/{place.Path}", StringComparer.Ordinal);
     }
+
+    // One that cannot be read answers no more; all others do.
+    private LiveVersion? ReadableOf(PublishedPlaceRow row, IEnumerable<PublishedFileRow> files)
+    {
+        try
+        {
+            return VersionOf(row, files);
+        }
+        catch (Exception fault)
+            when (fault is InvalidDataException or JsonException or FormatException or ArgumentException or NotSupportedException)
+        {
+            Unreadable(log, fault, row.Path, row.Version);
+            return null;
+        }
+    }
+
+    [LoggerMessage(Level = LogLevel.Error, Message = "What is published at {Path}, version {Version}, cannot be read and answers no more.")]
+    private static partial void Unreadable(ILogger log, Exception fault, string path, string version);
 
     /// <summary>One place as it was published.</summary>
     public static LiveVersion VersionOf(PublishedPlaceRow row, IEnumerable<PublishedFileRow> files)

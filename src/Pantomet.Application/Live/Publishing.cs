@@ -108,6 +108,19 @@ internal sealed class Publishing(Writer writer, LiveShelf shelf, FetchCounts cou
         return withdrawn > 0;
     }
 
+    /// <summary>The addresses at which a picture answers now, of whatever job, each beginning with a slash.</summary>
+    public async Task<IReadOnlyList<string>> AddressesAsync(Guid picture, CancellationToken cancel) =>
+        [
+            .. (await shelf.PlacesAsync(cancel))
+                .Where(place => place.Value.At(null, clock.GetUtcNow().UtcDateTime)?.PictureId == picture)
+                .Select(place => $"/live/{place.Key}")
+                .Order(StringComparer.Ordinal),
+        ];
+
+    /// <summary>Takes back what was published of one picture, of whatever job: its addresses answer no more.</summary>
+    public Task WithdrawPictureAsync(Guid picture, CancellationToken cancel) =>
+        ChangeAsync(db => db.PublishedPlaces.Where(place => place.PictureId == picture).ExecuteDeleteAsync(), cancel);
+
     /// <summary>What the job would publish now, place by place.</summary>
     public static IReadOnlyList<PlaceNow> Now(JobBoard board)
     {

@@ -1,5 +1,7 @@
+using System.Diagnostics.CodeAnalysis;
 using Pantomet.Application.Background;
 using Pantomet.Data;
+using Pantomet.Platform;
 
 namespace Pantomet.Application.Mending;
 
@@ -15,7 +17,7 @@ internal sealed record MendedFile(string Path, long Bytes, DateTime Changed, str
 /// a line each. Each original is there, whole and flushed, before its picture is touched.
 /// </summary>
 /// <param name="folder">The folder; made when the first is kept.</param>
-internal sealed class KeptOriginals(string folder)
+internal sealed class KeptOriginals(string folder) : IDisposable
 {
     private const string ListName = ".mended.jsonl";
 
@@ -23,45 +25,67 @@ internal sealed class KeptOriginals(string folder)
     private const string Older = ".older";
 
     private readonly Lock _gate = new();
-    private readonly LineFile<MendedFile> _list = new(Path.Combine(folder, ListName));
+    private FolderHandle? _folder;
 
     /// <summary>What earlier runs looked at, by path; a line that was cut off by a crash is passed over.</summary>
     public Dictionary<string, MendedFile> Known()
     {
         var known = new Dictionary<string, MendedFile>();
-        foreach (var file in _list.Read().Where(file => file.Path is not null))
+        if (TryOpen(out var held))
         {
-            known[file.Path] = file;
+            foreach (var file in ListIn(held).Read().Where(file => file.Path is not null))
+            {
+                known[file.Path] = file;
+            }
         }
 
         return known;
     }
 
-    /// <summary>True where an original is kept under a path.</summary>
-    public bool Has(string path) => File.Exists(At(path));
+    /// <summary>Opens the original that is kept under a path; null where none is.</summary>
+    public RegularFile? Open(string path)
+    {
+        if (!TryOpen(out var held))
+        {
+            return null;
+        }
 
-    /// <summary>Where the original of a path is kept.</summary>
-    public string At(string path) => Path.Combine(folder, path);
+        try
+        {
+            return held.OpenFile(path);
+        }
+        catch (FileNotFoundException)
+        {
+            return null;
+        }
+    }
 
     /// <summary>Keeps an original. One that was kept before under its path is another: it moves aside, and none is lost.</summary>
     /// <param name="path">From the folder's root.</param>
-    /// <param name="from">Where it lies.</param>
-    public void Keep(string path, string from)
+    /// <param name="original">The original.</param>
+    public void Keep(string path, RegularFile original)
     {
-        var kept = Path.Combine(folder, path);
-        if (File.Exists(kept) && !SameBytes(kept, from))
+        var held = Made();
+        using var place = held.Place(path, create: true);
+        if (place.Exists)
         {
-            var aside = Enumerable
-                .Range(1, int.MaxValue)
-                .Select(n => Path.Combine(folder, Older, $"{path}.{n}"))
-                .First(name => !File.Exists(name));
-            Durable.Move(kept, aside);
+            if (Holds(place, original))
+            {
+                return;
+            }
+
+            for (var n = 1; ; n++)
+            {
+                using var aside = held.Place($"{Older}/{path}.{n}", create: true);
+                if (!aside.Exists)
+                {
+                    Durable.Move(place.Path, aside.Path);
+                    break;
+                }
+            }
         }
 
-        if (!File.Exists(kept))
-        {
-            WholeFile.Copy(from, kept);
-        }
+        WholeFile.Copy(original, place);
     }
 
     /// <summary>Writes down that a picture was looked at.</summary>
@@ -69,35 +93,63 @@ internal sealed class KeptOriginals(string folder)
     {
         lock (_gate)
         {
-            Directory.CreateDirectory(folder);
-            using var list = _list.Append();
+            using var list = ListIn(Made()).Append();
             list.Add(file);
         }
     }
 
     /// <summary>The paths of all that is kept.</summary>
     public IEnumerable<string> Paths() =>
-        Directory
-            .EnumerateFiles(folder, "*", SearchOption.AllDirectories)
-            .Select(path => Path.GetRelativePath(folder, path))
-            .Where(path =>
-                path != ListName
-                && !path.StartsWith(Older + Path.DirectorySeparatorChar, StringComparison.Ordinal)
-                && !path.EndsWith(".part", StringComparison.Ordinal)
-            );
+        TryOpen(out var held)
+            ? held.Files().Where(path => path != ListName && !path.StartsWith(Older + "/", StringComparison.Ordinal) && !PartFile.Is(path))
+            : [];
 
-    /// <summary>True where the original of a picture is what lies somewhere.</summary>
-    public bool Holds(string path, string file) => SameBytes(Path.Combine(folder, path), file);
+    /// <summary>True where the original of a path is what a file holds.</summary>
+    public bool Holds(string path, RegularFile file)
+    {
+        using var kept = Open(path);
+        return kept is not null && SameBytes(kept, file);
+    }
 
     /// <summary>Puts an original back, byte for byte, with its time and rights; it is not kept any longer then.</summary>
     /// <param name="path">From the folder's root.</param>
     /// <param name="to">Where it belongs.</param>
-    public void PutBack(string path, string to)
+    public void PutBack(string path, FilePlace to)
     {
-        WholeFile.Copy(Path.Combine(folder, path), to);
-        File.Delete(Path.Combine(folder, path));
+        using var place = Made().Place(path);
+        using (var kept = place.Open())
+        {
+            WholeFile.Copy(kept, to);
+        }
+
+        File.Delete(place.Path);
     }
 
-    private static bool SameBytes(string one, string other) =>
-        new FileInfo(one).Length == new FileInfo(other).Length && File.ReadAllBytes(one).AsSpan().SequenceEqual(File.ReadAllBytes(other));
+    /// <summary>Lets the folder go.</summary>
+    public void Dispose() => _folder?.Dispose();
+
+    private static LineFile<MendedFile> ListIn(FolderHandle held) => new(Path.Combine(held.Path, ListName));
+
+    private bool TryOpen([NotNullWhen(true)] out FolderHandle? held)
+    {
+        held = Directory.Exists(folder) ? Made() : null;
+        return held is not null;
+    }
+
+    private FolderHandle Made()
+    {
+        lock (_gate)
+        {
+            return _folder ??= FolderHandle.OpenNamed(folder, create: true);
+        }
+    }
+
+    private static bool Holds(FilePlace place, RegularFile original)
+    {
+        using var kept = place.Open();
+        return SameBytes(kept, original);
+    }
+
+    private static bool SameBytes(RegularFile one, RegularFile other) =>
+        one.Facts.Bytes == other.Facts.Bytes && one.ReadAll().AsSpan().SequenceEqual(other.ReadAll());
 }

@@ -1,7 +1,7 @@
 using System.Collections.Concurrent;
 using System.Diagnostics;
 using System.Globalization;
-using Pantomet.Application.Sites;
+using Pantomet.Application.Background;
 using Pantomet.Core.Facts;
 using Pantomet.Core.Geometry;
 using Pantomet.Core.Mending;
@@ -9,11 +9,12 @@ using Pantomet.Core.Reports;
 using Pantomet.Core.Verdicts;
 using Pantomet.Imaging.Making;
 using Pantomet.Imaging.Reading;
+using Pantomet.Platform;
 
 namespace Pantomet.Application.Mending;
 
 /// <summary>Lightens the pictures of a folder: in place with their originals kept, or into another folder.</summary>
-/// <param name="folder">The folder.</param>
+/// <param name="folder">The folder, held: what takes its path meanwhile is not touched.</param>
 /// <param name="output">Where the lightened ones go; null to put them in place.</param>
 /// <param name="keep">Where the originals of those in place are kept.</param>
 /// <param name="rule">What they are lightened to.</param>
@@ -22,7 +23,7 @@ namespace Pantomet.Application.Mending;
 /// <param name="tells">Told what became of each picture that was looked at, as soon as it is known.</param>
 /// <param name="only">The paths that are looked at, from the folder's root; null for all.</param>
 public sealed class MendRun(
-    string folder,
+    FolderHandle folder,
     string? output,
     string? keep,
     MendRule rule,
@@ -44,16 +45,8 @@ public sealed class MendRun(
 
     private static readonly string[] Endings = [".jpg", ".jpeg", ".jpe", ".png", ".webp", ".avif", ".jfif"];
 
-    // Links are not followed: what they lead to may lie outside.
-    private static readonly EnumerationOptions Walk = new()
-    {
-        RecurseSubdirectories = true,
-        IgnoreInaccessible = true,
-        AttributesToSkip = FileAttributes.ReparsePoint,
-    };
-
-    private readonly string _root = Path.GetFullPath(folder);
     private readonly KeptOriginals? _kept = keep is null ? null : new(Path.GetFullPath(keep));
+    private FolderHandle? _output;
     private readonly string _by = string.Create(
         CultureInfo.InvariantCulture,
         $"{rule.MaxSide}|{rule.MaxBytes?.Bytes}|{rule.Likeness}|{rule.AtLeast}"
@@ -69,7 +62,7 @@ public sealed class MendRun(
         return !Directory.Exists(from) ? $"{folder}: there is no such folder"
             : to is null ? null
             : File.Exists(to) ? $"{other}: this is a file, not a folder"
-            : SiteFolder.IsInside(to, from) || SiteFolder.IsInside(from, to)
+            : RealPath.IsInside(RealPath.Of(to), RealPath.Of(from)) || RealPath.IsInside(RealPath.Of(from), RealPath.Of(to))
                 ? "the folder and the one for originals or results must not lie in each other"
             : null;
     }
@@ -78,11 +71,19 @@ public sealed class MendRun(
     public async Task<RenderReport> ExecuteAsync(CancellationToken cancel)
     {
         var clock = Stopwatch.StartNew();
+        using var kept = _kept;
+        using var into = output is null || dry ? null : FolderHandle.OpenNamed(output, create: true);
+        _output = into;
+        if (!dry)
+        {
+            PartFile.Sweep(into ?? folder);
+        }
+
         var known = _kept?.Known() ?? [];
         var told = new ConcurrentBag<(ReportedSource Source, ReportedVariant? Variant)>();
         var room = new WorkRoom(jobs);
         await Parallel.ForEachAsync(
-            only ?? Pictures(_root),
+            only ?? Pictures(folder),
             new ParallelOptions { MaxDegreeOfParallelism = jobs, CancellationToken = cancel },
             async (path, stop) =>
             {
@@ -105,36 +106,36 @@ public sealed class MendRun(
     }
 
     /// <summary>Puts the kept originals back, byte for byte.</summary>
-    /// <param name="folder">The folder.</param>
+    /// <param name="folder">The folder, held.</param>
     /// <param name="keep">Where the originals are kept.</param>
     /// <param name="only">Which of them, from the folder's root; null for all.</param>
     /// <param name="tells">Told of each that was put back.</param>
     /// <param name="cancel">Stops between two.</param>
     /// <returns>How many were, and what was changed by somebody since and stays.</returns>
     public static (int Restored, IReadOnlyList<string> Changed) Restore(
-        string folder,
+        FolderHandle folder,
         string keep,
         IReadOnlySet<string>? only = null,
         Action<string>? tells = null,
         CancellationToken cancel = default
     )
     {
-        var kept = new KeptOriginals(Path.GetFullPath(keep));
+        ArgumentNullException.ThrowIfNull(folder);
+        using var kept = new KeptOriginals(Path.GetFullPath(keep));
+        PartFile.Sweep(folder);
         var known = kept.Known();
         var (restored, changed) = (0, new List<string>());
         foreach (var path in kept.Paths().Where(path => only?.Contains(path) != false).ToList())
         {
             cancel.ThrowIfCancellationRequested();
-            var to = Path.Combine(Path.GetFullPath(folder), path);
-            // Neither what was put there nor the original: somebody changed it.
-            var there = new FileInfo(to);
-            if (there.Exists && !(known.TryGetValue(path, out var mended) && IsSame(there, mended)) && !kept.Holds(path, to))
+            using var place = folder.Place(path, create: true);
+            if (IsChanged(path, place, kept, known))
             {
                 changed.Add(path);
                 continue;
             }
 
-            kept.PutBack(path, to);
+            kept.PutBack(path, place);
             restored++;
             tells?.Invoke(path);
         }
@@ -143,12 +144,29 @@ public sealed class MendRun(
     }
 
     /// <summary>The paths of a folder's pictures of types that are lightened, from its root. Links are not followed.</summary>
-    /// <param name="root">The folder.</param>
-    public static IEnumerable<string> Pictures(string root) =>
-        Directory
-            .EnumerateFiles(root, "*", Walk)
-            .Where(path => Endings.Contains(Path.GetExtension(path), StringComparer.OrdinalIgnoreCase))
-            .Select(path => Path.GetRelativePath(root, path));
+    /// <param name="folder">The folder.</param>
+    public static IEnumerable<string> Pictures(FolderHandle folder)
+    {
+        ArgumentNullException.ThrowIfNull(folder);
+        return folder.Files().Where(path => Endings.Contains(Path.GetExtension(path), StringComparer.OrdinalIgnoreCase));
+    }
+
+    // Neither what was put there nor the original: somebody changed it.
+    private static bool IsChanged(string path, FilePlace place, KeptOriginals kept, Dictionary<string, MendedFile> known)
+    {
+        if (place.Facts() is not { } there || (known.TryGetValue(path, out var mended) && IsSame(there, mended)))
+        {
+            return false;
+        }
+
+        if (!there.IsRegular)
+        {
+            return true;
+        }
+
+        using var file = place.Open();
+        return !kept.Holds(path, file);
+    }
 
     private async Task<(ReportedSource Source, ReportedVariant? Variant)> OneAsync(
         string path,
@@ -157,33 +175,33 @@ public sealed class MendRun(
         CancellationToken cancel
     )
     {
-        var file = new FileInfo(Path.Combine(_root, path));
         try
         {
-            if (IsUnnamable(path, file))
-            {
-                return (new() { File = path, Error = NoUtf8 }, null);
-            }
-
+            using var place = folder.Place(path);
+            using var file = place.Open();
             // By time and size alone: of a library that was put right nothing is read again.
-            if (known.TryGetValue(path, out var mended) && mended.By == _by && IsSame(file, mended))
+            if (known.TryGetValue(path, out var mended) && mended.By == _by && IsSame(file.Facts, mended))
             {
-                return (new() { File = path, Bytes = file.Length }, Left(path, new(ReasonCodes.LightEnough, KnownAlready)));
+                return (new() { File = path, Bytes = file.Facts.Bytes }, Left(path, new(ReasonCodes.LightEnough, KnownAlready)));
             }
 
             // What another rule made lighter before is no original: that one is kept, and made lighter anew.
-            var original = mended is not null && IsSame(file, mended) && _kept?.Has(path) == true ? _kept.At(path) : null;
-            var read = PictureReader.ReadFacts(original ?? file.FullName);
+            using var original = mended is not null && IsSame(file.Facts, mended) ? _kept?.Open(path) : null;
+            var read = PictureReader.ReadFacts((original ?? file).Path);
             var variant =
                 read.Facts is not { } facts ? null
                 : MendRule.Beforehand(facts) is { } beforehand ? Left(path, beforehand)
-                : await LightenAsync(path, file, original, facts, room, cancel);
+                : await LightenAsync(path, place, file, original, facts, room, cancel);
             if (variant?.File is null)
             {
                 CopyUnchanged(path, file);
             }
 
             return (read.Facts is { } told ? ReportedSource.Of(path, told) : new() { File = path, Error = read.Refusal }, variant);
+        }
+        catch (FileNotFoundException) when (IsUnnamable(path))
+        {
+            return (new() { File = path, Error = NoUtf8 }, null);
         }
         catch (IOException fault) when ((fault.HResult & 0xFFFF) is NoSpace or DiskFull)
         {
@@ -195,19 +213,20 @@ public sealed class MendRun(
         }
     }
 
-    /// <summary>True for a file that cannot be opened by the name that it seems to have: its bytes are no UTF-8.</summary>
-    internal static bool IsUnnamable(string path, FileInfo file) => path.Contains('\uFFFD', StringComparison.Ordinal) && !file.Exists;
+    /// <summary>True for a name that does not lead to its file: the bytes of that are no UTF-8.</summary>
+    internal static bool IsUnnamable(string path) => path.Contains('\uFFFD', StringComparison.Ordinal);
 
     private async Task<ReportedVariant> LightenAsync(
         string path,
-        FileInfo file,
-        string? original,
+        FilePlace place,
+        RegularFile file,
+        RegularFile? original,
         PictureFacts facts,
         WorkRoom room,
         CancellationToken cancel
     )
     {
-        var picture = await PictureMaker.MakeAsync(original ?? file.FullName, [], null, [new(rule.SlotFor(facts), null)], room, cancel);
+        var picture = await PictureMaker.MakeAsync((original ?? file).Path, [], null, [new(rule.SlotFor(facts), null)], room, cancel);
         if (picture.Facts is null)
         {
             return Left(path, new(ReasonCodes.Unreadable, picture.Refusal ?? "It cannot be read."), Verdict.Breaks);
@@ -216,19 +235,19 @@ public sealed class MendRun(
         var made = picture.Made[0][0];
         if (rule.NotTaken(facts.Bytes, made.File?.LongLength, made.Likeness?.Score) is { } reason)
         {
-            Note(path, file);
+            Note(path, file.Facts);
             return Left(path, reason);
         }
 
-        var now = new FileInfo(file.FullName);
-        if (!now.Exists || now.Length != file.Length || now.LastWriteTimeUtc != file.LastWriteTimeUtc)
+        // Its rights may be set meanwhile, and its name counted anew: what counts is what it holds.
+        if (place.Facts() is not { } now || now.Identity != file.Facts.Identity || !IsAlike(now, file.Facts))
         {
             return Left(path, new(ReasonCodes.Waiting, "It was changed while it was looked at; it stays as it is now."));
         }
 
         if (!dry)
         {
-            Put(path, file, isKept: original is not null, made.File!);
+            Put(path, place, file, isKept: original is not null, made.File!);
         }
 
         return ReportedVariant.Of(
@@ -245,39 +264,40 @@ public sealed class MendRun(
     }
 
     // The original is kept before its place is taken. What is written down of a file that never came is not what lies there, and looked at again.
-    private void Put(string path, FileInfo file, bool isKept, byte[] content)
+    private void Put(string path, FilePlace place, RegularFile file, bool isKept, byte[] content)
     {
+        place.MustBeStillThere();
         if (!isKept)
         {
-            _kept?.Keep(path, file.FullName);
+            _kept?.Keep(path, file);
         }
 
-        _kept?.Note(new(path, content.LongLength, file.LastWriteTimeUtc, _by));
-        WholeFile.Put(
-            output is null ? file.FullName : Path.Combine(Path.GetFullPath(output), path),
-            file,
-            part => File.WriteAllBytes(part, content)
-        );
+        _kept?.Note(new(path, content.LongLength, file.Facts.Changed, _by));
+        using var to = _output?.Place(path, create: true);
+        WholeFile.Put(to ?? place, file.Facts, part => File.WriteAllBytes(part, content));
     }
 
     // Another folder gets every picture, so that it can stand in for the first.
-    private void CopyUnchanged(string path, FileInfo file)
+    private void CopyUnchanged(string path, RegularFile file)
     {
-        if (!dry && output is not null)
+        if (_output is not null)
         {
-            WholeFile.Copy(file.FullName, Path.Combine(Path.GetFullPath(output), path));
+            using var to = _output.Place(path, create: true);
+            WholeFile.Copy(file, to);
         }
     }
 
-    private void Note(string path, FileInfo file)
+    private void Note(string path, FileFacts file)
     {
         if (!dry)
         {
-            _kept?.Note(new(path, file.Length, file.LastWriteTimeUtc, _by));
+            _kept?.Note(new(path, file.Bytes, file.Changed, _by));
         }
     }
 
-    private static bool IsSame(FileInfo file, MendedFile known) => file.Length == known.Bytes && file.LastWriteTimeUtc == known.Changed;
+    private static bool IsAlike(FileFacts one, FileFacts other) => one.Bytes == other.Bytes && one.Changed == other.Changed;
+
+    private static bool IsSame(FileFacts file, MendedFile known) => file.Bytes == known.Bytes && file.Changed == known.Changed;
 
     private static ReportedVariant Left(string path, Reason reason, Verdict verdict = Verdict.Skipped) =>
         ReportedVariant.Of(path, "mend", "mend", Density.One, default, null, 0, verdict, [reason]) with

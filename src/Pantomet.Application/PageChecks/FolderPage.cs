@@ -3,7 +3,7 @@ using Pantomet.Application.Sites;
 namespace Pantomet.Application.PageChecks;
 
 /// <summary>A page in a folder. Links that lead out of it are not followed.</summary>
-internal sealed class FolderPage : OwnFiles
+internal sealed class FolderPage : OwnFiles, IDisposable
 {
     private readonly SiteFolder _folder;
 
@@ -14,7 +14,15 @@ internal sealed class FolderPage : OwnFiles
     public static FolderPage Of(string folder)
     {
         var site = new SiteFolder(folder);
-        return new(site, StartOf(site.Files()));
+        try
+        {
+            return new(site, StartOf(site.Files()));
+        }
+        catch
+        {
+            site.Dispose();
+            throw;
+        }
     }
 
     /// <summary>One page, with what lies in its folder.</summary>
@@ -28,7 +36,16 @@ internal sealed class FolderPage : OwnFiles
             return default;
         }
 
-        var full = _folder.At(found);
-        return (new FileInfo(full).Length, cancel => File.ReadAllBytesAsync(full, cancel));
+        using var file = _folder.Open(found);
+        return (file.Facts.Bytes, cancel => ReadAsync(found, cancel));
+    }
+
+    public void Dispose() => _folder.Dispose();
+
+    private async Task<byte[]> ReadAsync(string path, CancellationToken cancel)
+    {
+        using var file = _folder.Open(path);
+        // It may have grown since it was looked at.
+        return await Task.Run(() => file.ReadAll(Largest), cancel);
     }
 }

@@ -3,30 +3,28 @@ using System.Globalization;
 using System.Net;
 using Pantomet.Application.Background;
 using Pantomet.Browsing;
+using Pantomet.Core.PageChecks;
 
 namespace Pantomet.Application.PageChecks;
 
-/// <summary>
-/// Files of hosts that the user named, and of no other: each name is looked up once a connection, and where private addresses are not allowed
-/// none of those is connected to, whatever a name leads to.
-/// </summary>
+/// <summary>Files of hosts that the user named, by scheme, name and port, and of no other.</summary>
 internal sealed class OtherHosts : IDisposable
 {
     private const long Most = 1_000_000_000;
 
     private static readonly TimeSpan Longest = TimeSpan.FromSeconds(20);
 
-    private readonly HashSet<string> _allowed;
+    private readonly IReadOnlyList<AllowedHost> _allowed;
     private readonly HttpClient _client;
     private readonly ConcurrentDictionary<string, Lazy<Task<PageAnswer>>> _answers = new(StringComparer.Ordinal);
     private long _bytes;
 
-    /// <param name="allowed">Hosts, with their port where it is not the usual one.</param>
-    /// <param name="reachesPrivate">True where hosts of the machine's own network may be read.</param>
-    public OtherHosts(IEnumerable<string> allowed, bool reachesPrivate)
+    /// <param name="allowed">The hosts.</param>
+    /// <param name="privateHosts">Those of them that may be private.</param>
+    public OtherHosts(IReadOnlyList<AllowedHost> allowed, PrivateHosts privateHosts)
     {
-        _allowed = new(allowed, StringComparer.OrdinalIgnoreCase);
-        var handler = HostReach.Handler(Longest, reachesPrivate);
+        _allowed = allowed;
+        var handler = new HostReach(privateHosts).Handler(Longest);
         handler.AutomaticDecompression = DecompressionMethods.All;
         _client = new(handler) { Timeout = Longest };
         // What a browser of today sends, so that a server that gives lighter types to those who take them does.
@@ -39,8 +37,7 @@ internal sealed class OtherHosts : IDisposable
         PageAnswer.None(0, $"It lies at {address.Authority}, which is not among the hosts that may be read.");
 
     /// <summary>True for an address at a host that may be read.</summary>
-    public bool Allows(Uri address) =>
-        address.Scheme is "http" or "https" && (_allowed.Contains(address.Authority) || _allowed.Contains(address.Host));
+    public bool Allows(Uri address) => _allowed.Any(host => host.Allows(address));
 
     /// <summary>Gets a file, once for as long as this object lives: who asked first may go, and others still get it.</summary>
     public Task<PageAnswer> GetAsync(Uri address, CancellationToken cancel) =>

@@ -9,7 +9,10 @@ namespace Pantomet.Application.PageChecks;
 internal abstract class OwnFiles : IPageFiles
 {
     /// <summary>The largest file that a page gets.</summary>
-    public const long Largest = 96_000_000;
+    public const long Largest = 64_000_000;
+
+    /// <summary>The most bytes that all files of a page together may have.</summary>
+    public const long MostBytes = 600_000_000;
 
     // A name that no network has (RFC 6761, 6.2).
     private const string Host = "http://page.test/";
@@ -19,6 +22,10 @@ internal abstract class OwnFiles : IPageFiles
     public Uri Start { get; }
 
     public string Own => Host;
+
+    // What was read once counts once, however often it is read.
+    private readonly Dictionary<string, long> _read = new(StringComparer.Ordinal);
+    private long _bytes;
 
     public async Task<PageAnswer> GetAsync(Uri address, CancellationToken cancel)
     {
@@ -32,7 +39,7 @@ internal abstract class OwnFiles : IPageFiles
         {
             return await ReadAsync(path, cancel);
         }
-        catch (Exception fault) when (fault is IOException or UnauthorizedAccessException)
+        catch (Exception fault) when (fault is IOException or InvalidDataException or UnauthorizedAccessException)
         {
             return PageAnswer.None(403, $"\"{Short(path)}\" cannot be read: {fault.Message}");
         }
@@ -41,14 +48,41 @@ internal abstract class OwnFiles : IPageFiles
     private async Task<PageAnswer> ReadAsync(string path, CancellationToken cancel)
     {
         var (length, read) = Find(path);
-        return read is null ? PageAnswer.None(404, $"\"{Short(path)}\" is not there.")
-            : length > Largest
-                ? PageAnswer.None(
-                    413,
-                    $"\"{Short(path)}\" is larger than {(Largest / 1_000_000).ToString(CultureInfo.InvariantCulture)} MB, which no page needs."
-                )
-            : PageAnswer.Of(TypeOf(path), await read(cancel));
+        if (read is null)
+        {
+            return PageAnswer.None(404, $"\"{Short(path)}\" is not there.");
+        }
+
+        if (length > Largest)
+        {
+            return PageAnswer.None(413, $"\"{Short(path)}\" is larger than {Megabytes(Largest)} MB, which no page needs.");
+        }
+
+        if (!Take(path, length))
+        {
+            return PageAnswer.None(
+                413,
+                $"\"{Short(path)}\" was not read: the files of this page together are larger than {Megabytes(MostBytes)} MB."
+            );
+        }
+
+        return PageAnswer.Of(TypeOf(path), await read(cancel));
     }
+
+    private bool Take(string path, long length)
+    {
+        lock (_read)
+        {
+            if (_read.TryAdd(path, length))
+            {
+                _bytes += length;
+            }
+
+            return _bytes <= MostBytes;
+        }
+    }
+
+    private static string Megabytes(long bytes) => (bytes / 1_000_000).ToString(CultureInfo.InvariantCulture);
 
     /// <summary>The page among the files of a folder: its index, else the only page there is.</summary>
     /// <exception cref="PageFaultException">There is none, or there are several.</exception>

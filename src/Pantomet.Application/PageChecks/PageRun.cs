@@ -6,7 +6,9 @@ using Pantomet.Core.Facts;
 using Pantomet.Core.Mending;
 using Pantomet.Core.PageChecks;
 using Pantomet.Core.Rules;
+using Pantomet.Imaging;
 using Pantomet.Imaging.Making;
+using Pantomet.Platform;
 
 namespace Pantomet.Application.PageChecks;
 
@@ -26,8 +28,8 @@ public sealed class PageRun(PageWish wish, Action<PageProgress>? tells = null)
     public async Task<PageReport> ExecuteAsync(CancellationToken cancel)
     {
         var clock = Stopwatch.StartNew();
-        using var source = await PageSource.OpenAsync(wish.Page, wish.Allowed, wish.ReachesPrivate, cancel);
-        var folder = wish.Keep ?? Directory.CreateTempSubdirectory("pantomet-page-").FullName;
+        using var source = await PageSource.OpenAsync(wish.Page, wish.Allowed, wish.PrivateHosts, cancel);
+        var folder = wish.Keep ?? TemporaryFolder.Make("page");
         try
         {
             var loaded = new LoadedFiles(source, Path.Combine(folder, "loaded"), wish.Keep is not null);
@@ -39,7 +41,7 @@ public sealed class PageRun(PageWish wish, Action<PageProgress>? tells = null)
         {
             if (wish.Keep is null)
             {
-                Directory.Delete(folder, recursive: true);
+                TemporaryFolder.Remove(folder);
             }
         }
     }
@@ -197,8 +199,9 @@ public sealed class PageRun(PageWish wish, Action<PageProgress>? tells = null)
                 ),
             ];
         }
-        catch (VipsException)
+        catch (VipsException fault)
         {
+            ImagingFault.Tell(fault);
             return [];
         }
     }

@@ -191,7 +191,7 @@ internal sealed class PageShelf(IServiceScopeFactory scopes, DataFolder folder, 
             Viewports = [.. Numbers(row.Viewports).Select(number => (int)number)],
             Densities = [.. Numbers(row.Densities)],
             Allowed = row.Allowed.Split(',', StringSplitOptions.RemoveEmptyEntries),
-            ReachesPrivate = options.ReachesPrivate,
+            PrivateHosts = options.ReachesPrivate ? null : options.PrivateHosts,
             Jobs = options.Workers,
             Keep = CheckOf(row.Id),
         };

@@ -1,4 +1,8 @@
+using System.Net;
+using Pantomet.Application.Background;
 using Pantomet.Browsing;
+using Pantomet.Core.PageChecks;
+using Pantomet.Platform;
 
 namespace Pantomet.Application.PageChecks;
 
@@ -18,29 +22,37 @@ internal sealed class PageSource : IPageFiles, IDisposable
     /// <summary>Opens one.</summary>
     /// <param name="page">A path or an address.</param>
     /// <param name="allowed">Other hosts that may be read.</param>
-    /// <param name="reachesPrivate">True where hosts of the machine's own network may be read.</param>
+    /// <param name="privateHosts">The hosts that may be private; null for those that were named so.</param>
     /// <param name="cancel">Stops.</param>
     /// <exception cref="PageFaultException">There is no page.</exception>
     public static async Task<PageSource> OpenAsync(
         string page,
         IReadOnlyList<string> allowed,
-        bool reachesPrivate,
+        IReadOnlyList<string>? privateHosts,
         CancellationToken cancel
     )
     {
+        List<AllowedHost> named = [.. PrivateHosts.Hosts(allowed)];
         if (AddressOf(page) is { } address)
         {
             return new(
                 null,
                 address,
                 address.GetLeftPart(UriPartial.Authority) + "/",
-                new([address.Authority, .. allowed], reachesPrivate)
+                new([AllowedHost.Of(address), .. named], ReachOf(privateHosts, [AllowedHost.Of(address), .. named.Where(IsNamedPrivate)]))
             );
         }
 
         var own = await OwnAsync(page, cancel);
-        return new(own, own.Start, own.Own, new(allowed, reachesPrivate));
+        return new(own, own.Start, own.Own, new(named, ReachOf(privateHosts, [.. named.Where(IsNamedPrivate)])));
     }
+
+    private static PrivateHosts ReachOf(IReadOnlyList<string>? privateHosts, IReadOnlyList<AllowedHost> named) =>
+        PrivateHosts.Only(privateHosts is null ? named : PrivateHosts.Hosts(privateHosts));
+
+    // Who names this machine, or a private address, knows what it is; a name that only leads to one may have been made to.
+    private static bool IsNamedPrivate(AllowedHost host) =>
+        host.Name == "localhost" || (IPAddress.TryParse(host.Name.Trim('[', ']'), out var address) && PrivateAddress.Is(address));
 
     /// <summary>The address that a text is; null where it is a path.</summary>
     public static Uri? AddressOf(string text) =>
@@ -76,7 +88,8 @@ internal sealed class PageSource : IPageFiles, IDisposable
 
     private static async Task<bool> IsZipAsync(string path, CancellationToken cancel)
     {
-        await using var file = File.OpenRead(path);
+        using var opened = RegularFile.Open(path);
+        await using var file = opened.Read();
         var head = new byte[4];
         return await file.ReadAtLeastAsync(head, 4, throwOnEndOfStream: false, cancel) == 4 && head.AsSpan().SequenceEqual("PK\x03\x04"u8);
     }

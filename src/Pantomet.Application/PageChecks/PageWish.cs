@@ -21,7 +21,7 @@ public sealed record PageWish
     public static bool Exists(string page) => PageSource.AddressOf(page) is not null || File.Exists(page) || Directory.Exists(page);
 
     /// <summary>True for the name of a host, with its port where it is not the usual one.</summary>
-    public static bool IsHost(string text) => Uri.CheckHostName(text.Split(':')[0]) != UriHostNameType.Unknown;
+    public static bool IsHost(string text) => AllowedHost.TryParse(text, out _);
 
     /// <summary>The page: a path or an address.</summary>
     public required string Page { get; init; }
@@ -35,8 +35,11 @@ public sealed record PageWish
     /// <summary>Other hosts that may be read.</summary>
     public IReadOnlyList<string> Allowed { get; init; } = [];
 
-    /// <summary>True where hosts of the machine's own network may be read.</summary>
-    public bool ReachesPrivate { get; init; } = true;
+    /// <summary>
+    /// The hosts that may be read though they are private to the machine or its network; null for those that were named so: the page's own
+    /// address, wherever it leads, and other hosts by a private address of their own or as this machine.
+    /// </summary>
+    public IReadOnlyList<string>? PrivateHosts { get; init; }
 
     /// <summary>The rate at which times are told, in megabits a second.</summary>
     public double Rate { get; init; } = UsualRate;

@@ -1,12 +1,14 @@
 using System.Text;
 using MimeKit;
 using Pantomet.Browsing;
+using Pantomet.Platform;
 
 namespace Pantomet.Application.PageChecks;
 
 /// <summary>A page saved with all its files in one (MIME HTML, RFC 2557).</summary>
 internal sealed class SavedPage : IPageFiles
 {
+    private const long Largest = 200_000_000;
     private const string Inner = "http://page.test/cid/";
 
     private readonly Dictionary<string, PageAnswer> _parts = new(StringComparer.Ordinal);
@@ -24,7 +26,13 @@ internal sealed class SavedPage : IPageFiles
         List<MimePart> parts;
         try
         {
-            await using var stream = File.OpenRead(path);
+            using var file = RegularFile.Open(path);
+            if (file.Facts.Bytes > Largest)
+            {
+                throw new PageFaultException($"The saved page is larger than {Largest / 1_000_000} MB, which is not read.");
+            }
+
+            await using var stream = file.Read();
             parts = [.. (await MimeMessage.LoadAsync(stream, cancel)).BodyParts.OfType<MimePart>()];
         }
         catch (FormatException)

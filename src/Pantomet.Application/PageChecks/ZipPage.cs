@@ -5,6 +5,11 @@ namespace Pantomet.Application.PageChecks;
 /// <summary>A page in a zip, read without unpacking it.</summary>
 internal sealed class ZipPage : OwnFiles, IDisposable
 {
+    // Text that repeats itself is packed to a hundredth; what is packed much more tightly is made to grow.
+    private const int MostRatio = 250;
+    private const int SmallEnough = 1_000_000;
+    private const int MostEntries = 20_000;
+
     private readonly ZipArchive _zip;
     private readonly Dictionary<string, ZipArchiveEntry> _entries;
     private readonly SemaphoreSlim _one = new(1);
@@ -21,6 +26,11 @@ internal sealed class ZipPage : OwnFiles, IDisposable
         try
         {
             zip = ZipFile.OpenRead(path);
+            if (zip.Entries.Count > MostEntries)
+            {
+                throw new PageFaultException($"The zip holds more than {MostEntries} files. A page with its files is wanted.");
+            }
+
             var entries = zip
                 .Entries.Where(entry => !entry.FullName.EndsWith('/'))
                 .DistinctBy(entry => entry.FullName)
@@ -54,20 +64,31 @@ internal sealed class ZipPage : OwnFiles, IDisposable
         return _entries.TryGetValue(_root + wanted, out var entry) ? (entry.Length, cancel => ReadAsync(entry, cancel)) : default;
     }
 
-    // An archive is read one entry after the other. What it says of a length may be a lie: no more than that is taken.
+    // An archive is read one entry after the other. What it says of a length may be a lie: what comes is counted while it comes.
     private async Task<byte[]> ReadAsync(ZipArchiveEntry entry, CancellationToken cancel)
     {
         await _one.WaitAsync(cancel);
         try
         {
             await using var stream = await entry.OpenAsync(cancel);
-            var content = new byte[entry.Length];
-            var read = await stream.ReadAtLeastAsync(content, content.Length, throwOnEndOfStream: false, cancel);
-            return content[..read];
-        }
-        catch (InvalidDataException)
-        {
-            return [];
+            using var content = new MemoryStream();
+            var part = new byte[81_920];
+            int read;
+            while ((read = await stream.ReadAsync(part, cancel)) > 0)
+            {
+                content.Write(part, 0, read);
+                if (content.Length > entry.Length || content.Length > Largest)
+                {
+                    throw new InvalidDataException("it is longer than the zip says.");
+                }
+
+                if (content.Length > SmallEnough && content.Length / MostRatio > entry.CompressedLength)
+                {
+                    throw new InvalidDataException("it is packed far more tightly than any file of a page.");
+                }
+            }
+
+            return content.ToArray();
         }
         finally
         {

@@ -1,5 +1,6 @@
 using MimeKit;
 using Pantomet.Browsing;
+using Pantomet.Platform;
 
 namespace Pantomet.Application.PageMends;
 
@@ -29,7 +30,7 @@ internal sealed class MendedFiles(IPageFiles source, Uri pictures, string folder
         }
 
         var path = Path.GetFullPath(Path.Combine(folder, Uri.UnescapeDataString(address.AbsoluteUri[pictures.AbsoluteUri.Length..])));
-        return Sites.SiteFolder.IsInside(path, folder) && File.Exists(path)
+        return RealPath.IsInside(path, folder) && File.Exists(path)
             ? PageAnswer.Of(MimeTypes.GetMimeType(path), await File.ReadAllBytesAsync(path, cancel))
             : PageAnswer.None(404, "It was not made.");
     }

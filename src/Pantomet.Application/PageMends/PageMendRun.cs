@@ -29,7 +29,7 @@ internal sealed class PageMendRun(PageMendWish wish, Action<PageProgress>? tells
     public async Task<MendedPage> ExecuteAsync(CancellationToken cancel)
     {
         var page = wish.Page;
-        using var source = await PageSource.OpenAsync(page.Page, page.Allowed, page.ReachesPrivate, cancel);
+        using var source = await PageSource.OpenAsync(page.Page, page.Allowed, page.PrivateHosts, cancel);
         List<Screen> screens = [.. page.Viewports.SelectMany(width => page.Densities.Select(density => new Screen(width, density)))];
         var shots = page.Viewports.Select(width => new Screen(width, page.Densities[0])).ToHashSet();
         // The page as it was, a round on the screens of which pictures are taken, and the rest of the screens.

@@ -1,20 +1,27 @@
+using Pantomet.Application.Background;
+using Pantomet.Platform;
+
 namespace Pantomet.Application.Sites;
 
 /// <summary>The copy of a site: what is written into it is whole, and what an earlier run put there leaves when nothing wants it.</summary>
-internal sealed class SiteCopy(SiteFolder site, string output)
+/// <param name="site">The site.</param>
+/// <param name="output">The folder of the copy, held.</param>
+internal sealed class SiteCopy(SiteFolder site, FolderHandle output)
 {
     /// <summary>Takes a file over as it is.</summary>
     /// <param name="path">From the site's root.</param>
     /// <returns>True when it was not there yet.</returns>
+    /// <exception cref="IOException">It cannot be read or written.</exception>
     public bool Take(string path)
     {
-        var (from, to) = (new FileInfo(site.At(path)), new FileInfo(Path.Combine(output, path)));
-        if (to.Exists && to.Length == from.Length && to.LastWriteTimeUtc == from.LastWriteTimeUtc)
+        using var from = site.Open(path);
+        using var to = output.Place(path, create: true);
+        if (to.Facts() is { IsRegular: true } there && there.Bytes == from.Facts.Bytes && there.Changed == from.Facts.Changed)
         {
             return false;
         }
 
-        WriteWhole(to.FullName, part => File.Copy(from.FullName, part, overwrite: true));
+        WholeFile.Copy(from, to);
         return true;
     }
 
@@ -23,10 +30,10 @@ internal sealed class SiteCopy(SiteFolder site, string output)
     /// <param name="bytes">The page.</param>
     public void Write(string path, byte[] bytes)
     {
-        var full = Path.Combine(output, path);
-        if (!File.Exists(full) || !File.ReadAllBytes(full).AsSpan().SequenceEqual(bytes))
+        using var to = output.Place(path, create: true);
+        if (!IsThere(to, bytes))
         {
-            WriteWhole(full, part => File.WriteAllBytes(part, bytes));
+            WholeFile.Put(to, like: null, part => File.WriteAllBytes(part, bytes));
         }
     }
 
@@ -38,42 +45,54 @@ internal sealed class SiteCopy(SiteFolder site, string output)
         var named = after.Files.Values.Select(file => file.Name).ToHashSet();
         var gone = before.Files.Values.Select(file => file.Name).Where(name => name is not null && !named.Contains(name));
         var copies = before.Site == after.Site ? before.Copies.Except(after.Copies) : [];
-        var root = Path.GetFullPath(output);
         foreach (var path in gone.Select(name => $"{SiteRun.PicturesFolder}/{name}").Concat(copies))
         {
-            var full = Path.GetFullPath(Path.Combine(root, path));
-            if (full == root || !SiteFolder.IsInside(full, root))
-            {
-                continue;
-            }
-
-            if (File.Exists(full))
-            {
-                File.Delete(full);
-            }
-
-            RemoveIfEmpty(Path.GetDirectoryName(full)!, root);
+            Remove(path);
         }
     }
 
-    private static void RemoveIfEmpty(string folder, string root)
+    private void Remove(string path)
     {
-        while (folder != root && (!Directory.Exists(folder) || !Directory.EnumerateFileSystemEntries(folder).Any()))
+        try
         {
-            if (Directory.Exists(folder))
+            using (var place = output.Place(path))
             {
-                Directory.Delete(folder);
+                if (place.Facts() is { IsFolder: false })
+                {
+                    File.Delete(place.Path);
+                }
             }
+        }
+        catch (IOException)
+        {
+            // The list is a file that somebody may have changed, and the copy one's own to change: what it does not lead to is not ours.
+        }
 
-            folder = Path.GetDirectoryName(folder)!;
+        for (var folder = Path.GetDirectoryName(path); !string.IsNullOrEmpty(folder); folder = Path.GetDirectoryName(folder))
+        {
+            try
+            {
+                using var place = output.Place(folder);
+                if (place.Facts() is { IsFolder: true } && !Directory.EnumerateFileSystemEntries(place.Path).Any())
+                {
+                    Directory.Delete(place.Path);
+                }
+            }
+            catch (IOException)
+            {
+                // It is gone already.
+            }
         }
     }
 
-    private static void WriteWhole(string path, Action<string> write)
+    private static bool IsThere(FilePlace place, byte[] bytes)
     {
-        Directory.CreateDirectory(Path.GetDirectoryName(path)!);
-        var part = path + ".part";
-        write(part);
-        File.Move(part, path, overwrite: true);
+        if (place.Facts() is not { IsRegular: true } there || there.Bytes != bytes.Length)
+        {
+            return false;
+        }
+
+        using var file = place.Open();
+        return file.ReadAll().AsSpan().SequenceEqual(bytes);
     }
 }

@@ -1,22 +1,35 @@
+using Pantomet.Platform;
+
 namespace Pantomet.Application.Sites;
 
 /// <summary>A built site as it lies in its folder: what is in it, and what an address on one of its pages leads to.</summary>
-internal sealed class SiteFolder(string root)
+/// <param name="root">Its folder, held from the first look at it: a link that takes its place later leads nowhere.</param>
+internal sealed class SiteFolder(string root) : IDisposable
 {
-    private static readonly EnumerationOptions All = new()
-    {
-        RecurseSubdirectories = true,
-        AttributesToSkip = FileAttributes.ReparsePoint,
-        IgnoreInaccessible = false,
-    };
+    private readonly Lazy<FolderHandle> _folder = new(() => FolderHandle.OpenNamed(root));
 
     public string Root { get; } = Path.GetFullPath(root);
 
     /// <summary>Paths of all files from the root, in order. Links to other places are not followed.</summary>
-    public IReadOnlyList<string> Files() =>
-        [.. Directory.EnumerateFiles(Root, "*", All).Select(path => Path.GetRelativePath(Root, path)).Order(StringComparer.Ordinal)];
+    public IReadOnlyList<string> Files() => [.. _folder.Value.Files().Order(StringComparer.Ordinal)];
 
-    public string At(string path) => Path.Combine(Root, path);
+    /// <summary>Opens a file of it.</summary>
+    /// <param name="path">From the root. A link that stays within the site is followed.</param>
+    /// <exception cref="IOException">It is not there, leads out, is no regular file, or may not be read.</exception>
+    public RegularFile Open(string path)
+    {
+        var real = RealPath.Of(Path.Combine(Root, path));
+        return _folder.Value.OpenFile(Path.GetRelativePath(RealPath.Of(Root), real));
+    }
+
+    /// <summary>Lets the folder go.</summary>
+    public void Dispose()
+    {
+        if (_folder.IsValueCreated)
+        {
+            _folder.Value.Dispose();
+        }
+    }
 
     public static bool IsPage(string path) => Path.GetExtension(path).ToLowerInvariant() is ".html" or ".htm";
 
@@ -42,9 +55,9 @@ internal sealed class SiteFolder(string root)
         try
         {
             var local = Uri.UnescapeDataString(plain).Replace('\\', '/');
-            var from = local.StartsWith('/') ? Root : Path.GetDirectoryName(At(page))!;
+            var from = local.StartsWith('/') ? Root : Path.GetDirectoryName(Path.Combine(Root, page))!;
             var full = Path.GetFullPath(Path.Combine(from, local.TrimStart('/')));
-            if (!IsInside(full, Root))
+            if (!RealPath.IsInside(full, Root))
             {
                 return $"\"{Short(address)}\" leads out of the site's folder";
             }
@@ -54,7 +67,7 @@ internal sealed class SiteFolder(string root)
                 return $"\"{Short(address)}\" is missing";
             }
 
-            if (!IsInside(Real(full), Real(Root)))
+            if (!RealPath.IsInside(RealPath.Of(full), RealPath.Of(Root)))
             {
                 return $"\"{Short(address)}\" is a link that leads out of the site's folder";
             }
@@ -66,23 +79,6 @@ internal sealed class SiteFolder(string root)
         {
             return $"\"{Short(address)}\" cannot be read";
         }
-    }
-
-    public static bool IsInside(string path, string folder) =>
-        path == folder || path.StartsWith(folder.TrimEnd('/') + '/', StringComparison.Ordinal);
-
-    /// <summary>The path with every link on it followed.</summary>
-    public static string Real(string path)
-    {
-        var parent = Path.GetDirectoryName(path);
-        if (parent is null)
-        {
-            return path;
-        }
-
-        var here = Path.Combine(Real(parent), Path.GetFileName(path));
-        FileSystemInfo entry = Directory.Exists(here) ? new DirectoryInfo(here) : new FileInfo(here);
-        return entry.ResolveLinkTarget(returnFinalTarget: true)?.FullName ?? here;
     }
 
     private static string Short(string address) => address.Length <= 80 ? address : address[..77] + "...";

@@ -1,6 +1,5 @@
 using System.Collections.Concurrent;
 using System.Diagnostics;
-using System.Globalization;
 using System.Security.Cryptography;
 using Pantomet.Application.Engine;
 using Pantomet.Core.Facts;
@@ -16,6 +15,7 @@ using Pantomet.Core.Verdicts;
 using Pantomet.Imaging.Hosting;
 using Pantomet.Imaging.Making;
 using Pantomet.Imaging.Reading;
+using Pantomet.Platform;
 
 namespace Pantomet.Application.Sites;
 
@@ -147,26 +147,49 @@ internal sealed class SitePictures(
     {
         _seen[path] = 1;
         var mark = MarksOf(path);
-        var hash = HashOf(path, out var file);
-        if (hash is null)
+        RegularFile file;
+        try
         {
-            return new(path, null, "The file cannot be read.");
+            file = site.Open(path);
         }
+        catch (Exception fault) when (fault is IOException or UnauthorizedAccessException)
+        {
+            return new(path, null, fault is NotRegularException ? fault.Message : "The file cannot be read.");
+        }
+
+        using (file)
+        {
+            return await PictureAsync(path, file, places, mark, room, processes, cancel);
+        }
+    }
+
+    private async Task<SitePicture> PictureAsync(
+        string path,
+        RegularFile file,
+        List<(string Destination, Slot Slot)> places,
+        PictureMarks mark,
+        WorkRoom room,
+        EngineRoom processes,
+        CancellationToken cancel
+    )
+    {
+        var hash = HashOf(path, file);
 
         // What is known of the very content is enough to plan by, unless a frame wants a subject that was not sought.
         if (_pictures.TryGetValue(path, out var known) && known.Hash == hash && (known.Facts.SubjectSought || !NeedsSubject(places, mark)))
         {
-            _pictures[path] = known with { Bytes = file.Length, Changed = file.LastWriteTimeUtc };
+            _pictures[path] = known with { Bytes = file.Facts.Bytes, Changed = file.Facts.Changed };
             var there = new SitePicture(path, known.Facts, null);
             var open = places.Where(place => !Found(there, place, known, mark)).ToList();
-            return open.Count == 0 ? there : await MakeAsync(there, hash, open, mark, room, processes, cancel);
+            return open.Count == 0 ? there : await MakeAsync(there, file, hash, open, mark, room, processes, cancel);
         }
 
-        return await MakeAsync(new(path, null, null), hash, places, mark, room, processes, cancel);
+        return await MakeAsync(new(path, null, null), file, hash, places, mark, room, processes, cancel);
     }
 
     private async Task<SitePicture> MakeAsync(
         SitePicture picture,
+        RegularFile file,
         string hash,
         List<(string Destination, Slot Slot)> places,
         PictureMarks mark,
@@ -175,14 +198,13 @@ internal sealed class SitePictures(
         CancellationToken cancel
     )
     {
-        var full = site.At(picture.Path);
-        if (PictureReader.IsDrawing(full) && (await processes.RunAsync(new ReadOrder(full), cancel)).Refusal is { } refusal)
+        if (PictureReader.IsDrawing(file.Path) && (await processes.RunAsync(new ReadOrder(file.Path), cancel)).Refusal is { } refusal)
         {
             return new(picture.Path, null, refusal);
         }
 
         var made = await PictureMaker.MakeAsync(
-            full,
+            file.Path,
             mark.Keep,
             mark.Focus,
             [.. places.Select(place => new Wanted(place.Slot.For(mark.Title), mark.FramingFor(place.Destination, place.Slot.Key)))],
@@ -194,8 +216,7 @@ internal sealed class SitePictures(
             return new(picture.Path, null, made.Refusal);
         }
 
-        var file = new FileInfo(full);
-        _pictures[picture.Path] = new(file.Length, file.LastWriteTimeUtc, hash, facts);
+        _pictures[picture.Path] = new(file.Facts.Bytes, file.Facts.Changed, hash, facts);
         var done = new SitePicture(picture.Path, facts, null);
         foreach (var (slot, files) in picture.Files)
         {
@@ -332,23 +353,15 @@ internal sealed class SitePictures(
 
     private static string WordsOf(string path, PictureMarks mark) => mark.Name ?? Path.GetFileNameWithoutExtension(path);
 
-    private string? HashOf(string path, out FileInfo file)
+    private string HashOf(string path, RegularFile file)
     {
-        file = new FileInfo(site.At(path));
-        try
+        if (_pictures.TryGetValue(path, out var known) && known.Bytes == file.Facts.Bytes && known.Changed == file.Facts.Changed)
         {
-            if (_pictures.TryGetValue(path, out var known) && known.Bytes == file.Length && known.Changed == file.LastWriteTimeUtc)
-            {
-                return known.Hash;
-            }
+            return known.Hash;
+        }
 
-            using var stream = file.OpenRead();
-            return Convert.ToHexStringLower(SHA256.HashData(stream));
-        }
-        catch (Exception fault) when (fault is IOException or UnauthorizedAccessException)
-        {
-            return null;
-        }
+        using var stream = file.Read();
+        return Convert.ToHexStringLower(SHA256.HashData(stream));
     }
 
     private string Write(string path, Slot slot, PictureMarks mark, MadeVariant made, string hash)
@@ -359,7 +372,7 @@ internal sealed class SitePictures(
         if (new FileInfo(full) is not { Exists: true } there || there.Length != made.File!.LongLength)
         {
             Directory.CreateDirectory(output);
-            var part = string.Create(CultureInfo.InvariantCulture, $"{full}.{Guid.NewGuid():n}.part");
+            var part = PartFile.For(full);
             File.WriteAllBytes(part, made.File!);
             File.Move(part, full, overwrite: true);
         }

@@ -8,6 +8,7 @@ using Pantomet.Core.Naming;
 using Pantomet.Core.Reports;
 using Pantomet.Core.Rules;
 using Pantomet.Core.Verdicts;
+using Pantomet.Platform;
 
 namespace Pantomet.Application.Sites;
 
@@ -15,10 +16,11 @@ namespace Pantomet.Application.Sites;
 /// <param name="Report">The report.</param>
 /// <param name="Made">How many files of pictures were made; all others stood already.</param>
 /// <param name="Copied">How many other files were copied.</param>
-public sealed record SiteOutcome(RenderReport Report, int Made, int Copied)
+/// <param name="NotCopied">Files that could not be, a sentence each.</param>
+public sealed record SiteOutcome(RenderReport Report, int Made, int Copied, IReadOnlyList<string> NotCopied)
 {
-    /// <summary>True when a limit was broken, a picture could not be read or an image kept its tag.</summary>
-    public bool Broke => Renders.RenderRun.Broke(Report) || Report.Pages!.Any(page => page.Faults.Count > 0);
+    /// <summary>True when a limit was broken, a file could not be read or an image kept its tag.</summary>
+    public bool Broke => NotCopied.Count > 0 || Renders.RenderRun.Broke(Report) || Report.Pages!.Any(page => page.Faults.Count > 0);
 }
 
 /// <summary>
@@ -40,7 +42,7 @@ public sealed class SiteRun(
     string address,
     int jobs,
     TimeProvider? time = null
-)
+) : IDisposable
 {
     /// <summary>For how long a picture stays in the copy that no page shows any more: older pages may lie in visitors' caches.</summary>
     public static readonly TimeSpan KeepUnused = TimeSpan.FromDays(7);
@@ -51,7 +53,6 @@ public sealed class SiteRun(
     private const string StateFile = ".known.json";
 
     private readonly SiteFolder _site = new(input);
-    private readonly SiteCopy _copy = new(new(input), output);
     private readonly string _pictures = Path.Combine(output, PicturesFolder);
     private readonly Dictionary<string, PagePlace> _places = book
         .Destinations.SelectMany(PagePlace.Of)
@@ -63,16 +64,21 @@ public sealed class SiteRun(
         var (from, to) = (Path.GetFullPath(input), Path.GetFullPath(output));
         return !Directory.Exists(from) ? $"{input}: --in names no folder"
             : File.Exists(to) ? $"{output}: --out names a file, not a folder"
-            : SiteFolder.IsInside(to, from) || SiteFolder.IsInside(from, to) ? "--in and --out must not lie in each other"
+            : RealPath.IsInside(to, from) || RealPath.IsInside(from, to) ? "--in and --out must not lie in each other"
             : null;
     }
+
+    /// <inheritdoc/>
+    public void Dispose() => _site.Dispose();
 
     /// <summary>Builds the site.</summary>
     /// <exception cref="IOException">A folder cannot be read or written.</exception>
     public async Task<SiteOutcome> ExecuteAsync(CancellationToken cancel)
     {
         var clock = Stopwatch.StartNew();
-        Directory.CreateDirectory(output);
+        using var target = FolderHandle.OpenNamed(output, create: true);
+        PartFile.Sweep(target);
+        var copy = new SiteCopy(_site, target);
         var files = _site.Files();
         var pages = new List<Page>();
         var plain = new List<string>();
@@ -92,10 +98,11 @@ public sealed class SiteRun(
         var before = SiteState.Load(state);
         var pictures = new SitePictures(_site, _pictures, before, marks, jobs, known => known.Save(state));
         var made = await pictures.MakeAsync(Wanted(pages), cancel);
-        var copied = plain.Count(_copy.Take);
+        var notCopied = new List<string>();
+        var copied = plain.Count(path => Copied(copy, path, notCopied));
         foreach (var page in pages)
         {
-            Write(page, made, pictures);
+            Write(copy, page, made, pictures);
         }
 
         if (made.Count > 0 || before.Files.Count > 0)
@@ -106,21 +113,46 @@ public sealed class SiteRun(
                 Copies = files,
             };
             after.Save(state);
-            _copy.Tidy(before, after);
+            copy.Tidy(before, after);
         }
 
-        return new(Report(pages, made, pictures, clock.Elapsed), pictures.Made, copied);
+        return new(Report(pages, made, pictures, clock.Elapsed), pictures.Made, copied, notCopied);
+    }
+
+    // One that cannot be read is named, and the others are done.
+    private static bool Copied(SiteCopy copy, string path, List<string> notCopied)
+    {
+        try
+        {
+            return copy.Take(path);
+        }
+        catch (Exception fault) when (fault is NotRegularException or LinkedPathException or FileNotFoundException)
+        {
+            notCopied.Add($"{path}: {fault.Message}");
+            return false;
+        }
     }
 
     // A page with images that name their place, or one that cannot be read for such; null for all others.
     private Page? Read(string path)
     {
-        var bytes = File.ReadAllBytes(_site.At(path));
-        var read = SitePage.Read(bytes, out var fault);
-        if (fault is not null)
+        byte[] bytes;
+        try
+        {
+            using var file = _site.Open(path);
+            bytes = file.ReadAll();
+        }
+        catch (Exception fault) when (fault is NotRegularException or LinkedPathException or FileNotFoundException)
+        {
+            // It is named where it is to be copied.
+            return null;
+        }
+
+        var read = SitePage.Read(bytes, out var unreadable);
+        if (unreadable is not null)
         {
             var unread = new Page(path, bytes, null);
-            unread.Faults.Add(new(null, $"{Sentence(fault)}"));
+            unread.Faults.Add(new(null, $"{Sentence(unreadable)}"));
             return unread;
         }
 
@@ -180,7 +212,7 @@ public sealed class SiteRun(
                 same => same.SelectMany(target => target.Place.Slots.Select(slot => (target.Place.Destination, slot))).ToList()
             );
 
-    private void Write(Page page, IReadOnlyDictionary<string, SitePicture> made, SitePictures pictures)
+    private void Write(SiteCopy copy, Page page, IReadOnlyDictionary<string, SitePicture> made, SitePictures pictures)
     {
         var markup = new Dictionary<SiteTag, string>();
         foreach (var (tag, target) in page.Targets)
@@ -204,7 +236,7 @@ public sealed class SiteRun(
 
         page.Replaced = markup.Count;
         var bytes = markup.Count > 0 ? page.Read!.With(markup) : page.Bytes;
-        _copy.Write(page.Path, bytes);
+        copy.Write(page.Path, bytes);
     }
 
     // A width or a height that the page gives stands, and the other goes with it; a text from the marks is written so that it means the same

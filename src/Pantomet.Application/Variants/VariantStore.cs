@@ -42,6 +42,11 @@ internal sealed class VariantStore(DataFolder folder, EngineRoom engine, TimePro
     /// <param name="cancel">Stops between encodes.</param>
     public async Task<Rendered> RenderAsync(WantedFile wanted, bool urgent, Action<FoundFile> found, CancellationToken cancel)
     {
+        if (await DamagedAsync(wanted.Recipe, cancel) is { } damaged)
+        {
+            return new(null, damaged);
+        }
+
         var (output, small) = (folder.Scratch(), folder.Scratch());
         Task<string>? keeping = null;
         try
@@ -87,9 +92,8 @@ internal sealed class VariantStore(DataFolder folder, EngineRoom engine, TimePro
         }
     }
 
-    /// <summary>True when the file is there and as long as it must be.</summary>
-    public bool Holds(VariantRow row) =>
-        new FileInfo(folder.Variants.PathOf(row.ContentHash)) is { Exists: true } file && file.Length == row.Bytes;
+    /// <summary>True when the file is there, byte for byte as it was made.</summary>
+    public ValueTask<bool> IsWholeAsync(VariantRow row, CancellationToken cancel) => folder.Variants.IsWholeAsync(row.ContentHash, cancel);
 
     /// <summary>The file, byte for byte as it was made; null when it is missing or damaged.</summary>
     public Task<byte[]?> ReadAsync(VariantRow row, CancellationToken cancel) => folder.Variants.ReadWholeAsync(row.ContentHash, cancel);
@@ -181,6 +185,24 @@ internal sealed class VariantStore(DataFolder folder, EngineRoom engine, TimePro
             Discard(output);
         }
     }
+
+    // Nothing is made of an original whose bytes are no longer those that arrived.
+    private async ValueTask<RenderFailure?> DamagedAsync(Recipe recipe, CancellationToken cancel)
+    {
+        foreach (var part in recipe.Parts)
+        {
+            if (!await folder.Originals.IsWholeAsync(part.Content, cancel))
+            {
+                return new("damaged", DamagedOriginal, MayPass: false);
+            }
+        }
+
+        return null;
+    }
+
+    /// <summary>What is said of an original that is missing or damaged.</summary>
+    public const string DamagedOriginal =
+        "The original of this picture is missing or damaged on the disk. Add the same file again: that mends it.";
 
     private VariantOrder OrderOf(WantedFile wanted) =>
         OrderOf(wanted.Recipe, wanted.Picture) with

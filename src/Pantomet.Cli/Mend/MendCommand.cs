@@ -6,6 +6,7 @@ using Pantomet.Core.Geometry;
 using Pantomet.Core.Mending;
 using Pantomet.Core.Reports;
 using Pantomet.Core.Weight;
+using Pantomet.Platform;
 
 namespace Pantomet.Cli.Mend;
 
@@ -76,7 +77,7 @@ internal static class MendCommand
     {
         if (Fault(call, out var rule) is { } wrong)
         {
-            await Console.Error.WriteLineAsync($"pantomet: {wrong}");
+            await CallOutput.Error.WriteLineAsync($"pantomet: {wrong}");
             return ExitCodes.WrongCall;
         }
 
@@ -86,17 +87,18 @@ internal static class MendCommand
         }
         catch (Exception fault) when (fault is IOException or UnauthorizedAccessException)
         {
-            await Console.Error.WriteLineAsync($"pantomet: {fault.Message}");
+            await CallOutput.Error.WriteLineAsync($"pantomet: {fault.Message}");
             return ExitCodes.SomethingBroke;
         }
     }
 
     private static async Task<int> LightenAsync(Call call, MendRule rule, CancellationToken cancel)
     {
-        var report = await new MendRun(call.Folder, call.Out, call.Keep, rule, call.Dry, call.Jobs).ExecuteAsync(cancel);
+        using var folder = FolderHandle.OpenNamed(call.Folder);
+        var report = await new MendRun(folder, call.Out, call.Keep, rule, call.Dry, call.Jobs).ExecuteAsync(cancel);
         foreach (var source in report.Sources.Where(source => source.Error is not null))
         {
-            await Console.Error.WriteLineAsync($"{source.File}: {source.Error}");
+            await CallOutput.Error.WriteLineAsync($"{source.File}: {source.Error}");
         }
 
         await CallFiles.TellBrokenAsync(report);
@@ -105,7 +107,7 @@ internal static class MendCommand
             await File.WriteAllTextAsync(call.Report, report.ToJson() + "\n", cancel);
         }
 
-        Console.WriteLine(Summary(report, call.Dry));
+        CallOutput.Out.WriteLine(Summary(report, call.Dry));
         return report.Sources.Any(source => source.Error is not null) ? ExitCodes.SomethingBroke : ExitCodes.Fine;
     }
 
@@ -122,13 +124,14 @@ internal static class MendCommand
 
     private static async Task<int> RestoreAsync(Call call)
     {
-        var (restored, changed) = MendRun.Restore(call.Folder, call.Keep!);
+        using var folder = FolderHandle.OpenNamed(call.Folder);
+        var (restored, changed) = MendRun.Restore(folder, call.Keep!);
         foreach (var path in changed)
         {
-            await Console.Error.WriteLineAsync($"{path}: it was changed since; it stays, and its original stays kept.");
+            await CallOutput.Error.WriteLineAsync($"{path}: it was changed since; it stays, and its original stays kept.");
         }
 
-        Console.WriteLine($"{restored} originals put back");
+        CallOutput.Out.WriteLine($"{restored} originals put back");
         return changed.Count > 0 ? ExitCodes.SomethingBroke : ExitCodes.Fine;
     }
 

@@ -4,6 +4,7 @@ using Pantomet.Application.PageChecks;
 using Pantomet.Browsing;
 using Pantomet.Core;
 using Pantomet.Core.PageChecks;
+using Pantomet.Platform;
 
 namespace Pantomet.Cli.Page;
 
@@ -78,10 +79,11 @@ internal static class PageCommand
     {
         if (Fault(call, out var wish) is { } wrong)
         {
-            await Console.Error.WriteLineAsync($"pantomet: {wrong}");
+            await CallOutput.Error.WriteLineAsync($"pantomet: {wrong}");
             return ExitCodes.WrongCall;
         }
 
+        TemporaryFolder.Sweep();
         try
         {
             if (call.Keep is not null)
@@ -100,12 +102,17 @@ internal static class PageCommand
         }
         catch (Exception fault) when (fault is PageFaultException or NoBrowserException)
         {
-            await Console.Error.WriteLineAsync($"{call.Page}: {fault.Message}");
+            await CallOutput.Error.WriteLineAsync($"{call.Page}: {fault.Message}");
+            return ExitCodes.SomethingBroke;
+        }
+        catch (OutOfMemoryException)
+        {
+            await CallOutput.Error.WriteLineAsync($"{call.Page}: its files need more memory than the check of a page may take.");
             return ExitCodes.SomethingBroke;
         }
         catch (Exception fault) when (fault is IOException or UnauthorizedAccessException)
         {
-            await Console.Error.WriteLineAsync($"pantomet: {fault.Message}");
+            await CallOutput.Error.WriteLineAsync($"pantomet: {fault.Message}");
             return ExitCodes.SomethingBroke;
         }
     }
@@ -114,19 +121,19 @@ internal static class PageCommand
     {
         foreach (var note in report.Notes)
         {
-            await Console.Error.WriteLineAsync(note);
+            await CallOutput.Error.WriteLineAsync(note);
         }
 
         foreach (var image in report.Images)
         {
             foreach (var fault in image.Faults)
             {
-                Console.WriteLine($"{image.Address}: {fault.Message}");
+                CallOutput.Out.WriteLine($"{image.Address}: {fault.Message}");
             }
         }
 
         var totals = report.Totals;
-        Console.WriteLine(
+        CallOutput.Out.WriteLine(
             $"{totals.Images} pictures; a screen loads {Figures.Weight(totals.Mean)} of them in the mean, {Figures.Weight(totals.Possible)} would do; "
                 + $"measured in {Figures.Number(totals.SecondsMeasuring, 1)} s, all in {Figures.Number(totals.Seconds, 1)} s"
         );
@@ -190,8 +197,7 @@ internal static class PageCommand
         {
             if (
                 !T.TryParse(part, NumberStyles.AllowDecimalPoint, CultureInfo.InvariantCulture, out var number)
-                || number < range.Least
-                || number > range.Most
+                || !(number >= range.Least && number <= range.Most)
             )
             {
                 return $"{name} takes numbers from {range.Least} to {range.Most} with commas between";

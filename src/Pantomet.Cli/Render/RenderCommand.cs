@@ -61,7 +61,7 @@ internal static class RenderCommand
     {
         if (Prepare(call, out var begin) is { } wrong)
         {
-            await Console.Error.WriteLineAsync($"pantomet: {wrong}");
+            await CallOutput.Error.WriteLineAsync($"pantomet: {wrong}");
             return ExitCodes.WrongCall;
         }
 
@@ -70,7 +70,7 @@ internal static class RenderCommand
             var report = await (await begin!(cancel)).ExecuteAsync(cancel);
             foreach (var source in report.Sources.Where(source => source.Error is not null))
             {
-                await Console.Error.WriteLineAsync($"{source.File}: {source.Error}");
+                await CallOutput.Error.WriteLineAsync($"{source.File}: {source.Error}");
             }
 
             await CallFiles.TellBrokenAsync(report);
@@ -80,7 +80,7 @@ internal static class RenderCommand
                 await File.WriteAllTextAsync(call.Report, report.ToJson() + "\n", cancel);
             }
 
-            Console.WriteLine(
+            CallOutput.Out.WriteLine(
                 $"{report.Totals.Files} files, {Figures.Weight(report.Totals.VariantBytes)} from "
                     + $"{Figures.Weight(report.Totals.SourceBytes)}, in {Figures.Number(report.Totals.Seconds, 1)} s"
             );
@@ -88,12 +88,7 @@ internal static class RenderCommand
         }
         catch (Exception fault) when (fault is IOException or UnauthorizedAccessException)
         {
-            await Console.Error.WriteLineAsync($"pantomet: {fault.Message}");
-            return ExitCodes.SomethingBroke;
-        }
-        catch (OperationCanceledException)
-        {
-            await Console.Error.WriteLineAsync("pantomet: stopped");
+            await CallOutput.Error.WriteLineAsync($"pantomet: {fault.Message}");
             return ExitCodes.SomethingBroke;
         }
     }

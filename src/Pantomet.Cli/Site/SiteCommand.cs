@@ -111,13 +111,14 @@ internal static class SiteCommand
     {
         if (Prepare(call, out var begin) is { } wrong)
         {
-            await Console.Error.WriteLineAsync($"pantomet: {wrong}");
+            await CallOutput.Error.WriteLineAsync($"pantomet: {wrong}");
             return ExitCodes.WrongCall;
         }
 
         try
         {
-            var outcome = await (await begin!(cancel)).ExecuteAsync(cancel);
+            using var run = await begin!(cancel);
+            var outcome = await run.ExecuteAsync(cancel);
             await TellAsync(outcome);
             if (call.Report is not null)
             {
@@ -128,7 +129,7 @@ internal static class SiteCommand
         }
         catch (Exception fault) when (fault is IOException or UnauthorizedAccessException)
         {
-            await Console.Error.WriteLineAsync($"pantomet: {fault.Message}");
+            await CallOutput.Error.WriteLineAsync($"pantomet: {fault.Message}");
             return ExitCodes.SomethingBroke;
         }
     }
@@ -140,13 +141,18 @@ internal static class SiteCommand
         {
             foreach (var fault in page.Faults)
             {
-                await Console.Error.WriteLineAsync($"{page.Page}{(fault.Line is { } line ? $", line {line}" : "")}: {fault.Message}");
+                await CallOutput.Error.WriteLineAsync($"{page.Page}{(fault.Line is { } line ? $", line {line}" : "")}: {fault.Message}");
             }
+        }
+
+        foreach (var sentence in outcome.NotCopied)
+        {
+            await CallOutput.Error.WriteLineAsync(sentence);
         }
 
         await CallFiles.TellBrokenAsync(report);
 
-        Console.WriteLine(
+        CallOutput.Out.WriteLine(
             $"{report.Pages.Sum(page => page.Replaced)} images on {report.Pages.Count} pages, {report.Totals.Files} files of "
                 + $"{Figures.Weight(report.Totals.VariantBytes)}, {outcome.Made} of them made, {outcome.Copied} other files copied, in "
                 + $"{Figures.Number(report.Totals.Seconds, 1)} s"

@@ -115,8 +115,9 @@ public static class TextDrawer
         {
             return text.Length > 0 && Draw(font, text, 40, 2000, TextAlign.Left)?.Cover.AsSpan().ContainsAnyExcept((byte)0) == true;
         }
-        catch (VipsException)
+        catch (VipsException fault)
         {
+            ImagingFault.Tell(fault);
             return false;
         }
     }

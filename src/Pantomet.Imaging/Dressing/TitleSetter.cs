@@ -66,8 +66,9 @@ internal static class TitleSetter
                 var text = TextDrawer.Draw(taken, title.Text, size * scale, area.Width, title.Align, others);
                 return (text, text is null || (text.Size.Width <= area.Width + 1 && text.Height <= area.Height + 1));
             }
-            catch (VipsException)
+            catch (VipsException fault)
             {
+                ImagingFault.Tell(fault);
                 return (null, false);
             }
         }

@@ -59,9 +59,12 @@ public sealed class OrderDesk : IDisposable
                 _ => new() { Refusal = "This order is not known." },
             };
         }
-        catch (VipsException)
+        catch (VipsException fault)
         {
-            return Outcome.Failed(OrderFailure.Refused, "The picture could not be decoded or encoded.");
+            return Outcome.Failed(
+                ImagingFault.IsMemory(fault) ? OrderFailure.TooLarge : OrderFailure.Refused,
+                ImagingFault.Sentence(fault, "The picture could not be decoded or encoded.")
+            );
         }
     }
 

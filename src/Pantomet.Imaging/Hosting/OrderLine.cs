@@ -2,6 +2,7 @@ using System.Diagnostics;
 using System.Text.Json;
 using System.Text.Json.Serialization;
 using Pantomet.Imaging.Reading;
+using Pantomet.Platform;
 
 namespace Pantomet.Imaging.Hosting;
 
@@ -65,6 +66,7 @@ public static class OrderLine
             {
                 Outcome outcome;
                 Order? order = null;
+                HelperProcess.Step();
                 try
                 {
                     order = Read<Order>(line);
@@ -73,6 +75,10 @@ public static class OrderLine
                 catch (OperationCanceledException)
                 {
                     outcome = new() { Refusal = "Stopped." };
+                }
+                catch (OutOfMemoryException)
+                {
+                    outcome = Outcome.Failed(OrderFailure.TooLarge, ImagingFault.TooLarge) with { Ends = true };
                 }
                 catch (Exception fault) when (fault is IOException or UnauthorizedAccessException)
                 {
@@ -89,6 +95,7 @@ public static class OrderLine
                     );
                 }
 
+                HelperProcess.Done();
                 Tell(outcome);
             });
         }

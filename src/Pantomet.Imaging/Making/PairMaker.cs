@@ -88,8 +88,9 @@ public static class PairMaker
                 ? SubjectLook.Sought(picture.Path, content)
                 : content;
         }
-        catch (VipsException)
+        catch (VipsException fault)
         {
+            ImagingFault.Tell(fault);
             return null;
         }
     }
@@ -111,9 +112,15 @@ public static class PairMaker
                 cancel: cancel
             );
         }
-        catch (VipsException)
+        catch (VipsException fault)
         {
-            return [VariantMaker.Unreadable(plan, "A picture of the pair could not be decoded or encoded for this slot.")];
+            return
+            [
+                VariantMaker.Unreadable(
+                    plan,
+                    ImagingFault.Sentence(fault, "A picture of the pair could not be decoded or encoded for this slot.")
+                ),
+            ];
         }
     }
 

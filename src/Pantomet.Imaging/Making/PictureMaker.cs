@@ -70,9 +70,9 @@ public static class PictureMaker
         {
             await Task.WhenAll(looking, decoding);
         }
-        catch (VipsException)
+        catch (VipsException fault)
         {
-            return new(null, PictureReader.Damaged(facts.Format).Refusal, []);
+            return new(null, ImagingFault.Sentence(fault, PictureReader.Damaged(facts.Format).Refusal!), []);
         }
         finally
         {
@@ -146,9 +146,12 @@ public static class PictureMaker
         {
             return VariantMaker.Make(new MasterPixels(master, slot, cancel), slot, plan, cancel: cancel);
         }
-        catch (VipsException)
+        catch (VipsException fault)
         {
-            return [VariantMaker.Unreadable(plan, "The picture could not be decoded or encoded for this slot.")];
+            return
+            [
+                VariantMaker.Unreadable(plan, ImagingFault.Sentence(fault, "The picture could not be decoded or encoded for this slot.")),
+            ];
         }
     }
 }

@@ -2,6 +2,7 @@ using NetVips;
 using Pantomet.Core;
 using Pantomet.Core.Facts;
 using Pantomet.Core.Geometry;
+using Pantomet.Platform;
 
 namespace Pantomet.Imaging.Reading;
 
@@ -45,9 +46,9 @@ public static class PictureReader
             var whole = ContentReader.Read(path, facts);
             return IsCutShort(path, facts) ? Damaged(facts.Format) : new(whole, null);
         }
-        catch (VipsException)
+        catch (VipsException fault)
         {
-            return Damaged(facts.Format);
+            return ReadResult.Refused(ImagingFault.Sentence(fault, Damaged(facts.Format).Refusal!));
         }
     }
 
@@ -94,6 +95,10 @@ public static class PictureReader
         {
             return ReadResult.Refused("The file does not exist.");
         }
+        catch (NotRegularException fault)
+        {
+            return ReadResult.Refused(fault.Message);
+        }
         catch (Exception fault) when (fault is IOException or UnauthorizedAccessException)
         {
             return ReadResult.Refused("The file cannot be opened.");
@@ -116,15 +121,19 @@ public static class PictureReader
                 : Image.NewFromFile(path, access: Enums.Access.Sequential);
             return Describe(image, format, bytes, format == PictureFormat.Jpeg ? QualityOf(path) : null);
         }
-        catch (VipsException)
+        catch (VipsException fault)
         {
-            return ReadResult.Refused($"The file begins like {Article(format)} but cannot be read: it is damaged or cut short.");
+            return ReadResult.Refused(
+                ImagingFault.Sentence(fault, $"The file begins like {Article(format)} but cannot be read: it is damaged or cut short.")
+            );
         }
     }
 
     private static (PictureFormat? Format, string? Reason, long Bytes) HeadOf(string path)
     {
-        using var file = new FileStream(path, FileMode.Open, FileAccess.Read, FileShare.Read, 1);
+        // A pipe has no first bytes until somebody writes them: it is not waited for.
+        using var opened = RegularFile.Open(path);
+        using var file = opened.Read();
         Span<byte> head = stackalloc byte[FileSignature.HeadLength];
         var length = file.ReadAtLeast(head, head.Length, throwOnEndOfStream: false);
         return (FileSignature.Recognise(head[..length], out var reason), reason, file.Length);

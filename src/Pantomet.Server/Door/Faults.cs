@@ -59,6 +59,12 @@ internal sealed partial class Faults(ILogger<Faults> log) : IExceptionHandler
                 "This is not what is asked for here.",
                 json.Path
             ),
+            BadHttpRequestException { StatusCode: StatusCodes.Status408RequestTimeout } slow => (
+                StatusCodes.Status408RequestTimeout,
+                "too-slow",
+                slow.Message,
+                null
+            ),
             BadHttpRequestException bad => (bad.StatusCode, "bad-request", "The request cannot be read.", null),
             JsonException json => (StatusCodes.Status400BadRequest, "bad-body", "This is not what is asked for here.", json.Path),
             // A command without the member that tells which it is.

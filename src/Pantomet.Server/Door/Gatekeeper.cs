@@ -51,6 +51,7 @@ internal static partial class Gatekeeper
                         : MostBody;
                 }
 
+                context.Request.Body = new SteadyBody(context.Request.Body, options.LongestSilence);
                 var began = Stopwatch.GetTimestamp();
                 await next(context);
                 var (request, status) = (context.Request, context.Response.StatusCode);

@@ -42,7 +42,8 @@ internal static class LiveEndpoints
             return;
         }
 
-        var path = context.Request.Path.Value!.AsMemory(Root.Length);
+        var whole = context.Request.Path.Value!;
+        var path = whole.Length > Root.Length ? whole.AsMemory(Root.Length) : default;
         var (place, key) = await FindAsync(shelf, path, context.RequestAborted);
         if (place is null)
         {

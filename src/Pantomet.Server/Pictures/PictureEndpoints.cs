@@ -3,7 +3,9 @@ using Microsoft.AspNetCore.Http;
 using Microsoft.AspNetCore.Http.HttpResults;
 using Microsoft.AspNetCore.Routing;
 using Microsoft.EntityFrameworkCore;
+using Pantomet.Application.Live;
 using Pantomet.Application.Pictures;
+using Pantomet.Application.Variants;
 using Pantomet.Core.Facts;
 using Pantomet.Core.Geometry;
 using Pantomet.Core.Mending;
@@ -57,9 +59,15 @@ internal static class PictureEndpoints
             .WithName("listRemoved")
             .WithSummary("Pictures that were removed and can still be put back.");
         pictures
+            .MapGet("/{id:guid}/live-addresses", LiveAddressesAsync)
+            .WithName("getLiveAddresses")
+            .WithSummary("The addresses at which a picture is live, of whatever job.");
+        pictures
             .MapDelete("/{id:guid}", RemoveAsync)
             .WithName("removePicture")
-            .WithSummary("Removes a picture; it can be put back for a while.")
+            .WithSummary(
+                "Removes a picture; it can be put back for a while. What is published of it goes on to answer, unless it is withdrawn with it."
+            )
             .ProducesProblem(StatusCodes.Status404NotFound);
         pictures
             .MapPost("/{id:guid}/restore", RestoreAsync)
@@ -208,11 +216,11 @@ internal static class PictureEndpoints
 
         if (revision is null)
         {
-            return FileOf(folder, row.ContentHash, row.Bytes, row.Format.MediaType(), row.Name);
+            return await FileOfAsync(folder, row.ContentHash, row.Format.MediaType(), row.Name, cancel);
         }
 
         return (await revisions.OfAsync(row, cancel)).FirstOrDefault(one => one.Number == revision) is { } wanted
-            ? FileOf(folder, wanted.ContentHash, null, "application/octet-stream", wanted.Name)
+            ? await FileOfAsync(folder, wanted.ContentHash, "application/octet-stream", wanted.Name, cancel)
             : Problem.NoRevision();
     }
 
@@ -232,8 +240,29 @@ internal static class PictureEndpoints
         ]);
     }
 
-    private static async Task<Results<NoContent, ProblemHttpResult>> RemoveAsync(Guid id, Revisions revisions, CancellationToken cancel) =>
-        await revisions.RemoveAsync(id, cancel) ? TypedResults.NoContent() : Problem.NoPicture();
+    private static async Task<Results<NoContent, ProblemHttpResult>> RemoveAsync(
+        Guid id,
+        bool? withdraw,
+        Revisions revisions,
+        Publishing publishing,
+        CancellationToken cancel
+    )
+    {
+        if (!await revisions.RemoveAsync(id, cancel))
+        {
+            return Problem.NoPicture();
+        }
+
+        if (withdraw == true)
+        {
+            await publishing.WithdrawPictureAsync(id, CancellationToken.None);
+        }
+
+        return TypedResults.NoContent();
+    }
+
+    private static async Task<Ok<IReadOnlyList<string>>> LiveAddressesAsync(Guid id, Publishing publishing, CancellationToken cancel) =>
+        TypedResults.Ok(await publishing.AddressesAsync(id, cancel));
 
     private static async Task<Results<Ok<PictureView>, ProblemHttpResult>> RestoreAsync(
         Guid id,
@@ -343,23 +372,15 @@ internal static class PictureEndpoints
             result.Refusal!
         );
 
-    // What lies on the disk may have been cut short by somebody else; a damaged original is not handed out as if it were whole.
-    private static Results<PhysicalFileHttpResult, ProblemHttpResult> FileOf(
+    // What lies on the disk may have been changed by somebody else, or by the disk itself; a damaged original is not handed out as if it were whole.
+    private static async Task<Results<PhysicalFileHttpResult, ProblemHttpResult>> FileOfAsync(
         DataFolder folder,
         string hash,
-        long? bytes,
         string media,
-        string name
+        string name,
+        CancellationToken cancel
     ) =>
-        (
-            bytes is { } length
-                ? folder.Originals.Holds(hash, length)
-                : folder.Originals.Holds(hash) && new FileInfo(folder.Originals.PathOf(hash)).Length > 0
-        )
+        await folder.Originals.IsWholeAsync(hash, cancel)
             ? TypedResults.PhysicalFile(folder.Originals.PathOf(hash), media, name)
-            : Problem.Of(
-                StatusCodes.Status410Gone,
-                "damaged",
-                "This original is missing or damaged on the disk. Read the same file in again: that mends it."
-            );
+            : Problem.Of(StatusCodes.Status410Gone, "damaged", VariantStore.DamagedOriginal);
 }

@@ -110,7 +110,7 @@ internal static class VariantEndpoints
 
     private static async Task<VariantRow?> FindAsync(string id, PantometDb db, DataFolder folder, CancellationToken cancel) =>
         await db.Variants.AsNoTracking().FirstOrDefaultAsync(row => row.Id == id, cancel) is { } row
-        && folder.Variants.Holds(row.ContentHash, row.Bytes)
+        && await folder.Variants.IsWholeAsync(row.ContentHash, cancel)
             ? row
             : null;
 }

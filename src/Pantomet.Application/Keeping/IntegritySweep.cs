@@ -1,0 +1,214 @@
+using System.Diagnostics;
+using Microsoft.EntityFrameworkCore;
+using Microsoft.Extensions.DependencyInjection;
+using Microsoft.Extensions.Hosting;
+using Microsoft.Extensions.Logging;
+using Pantomet.Application.Jobs;
+using Pantomet.Data;
+
+namespace Pantomet.Application.Keeping;
+
+/// <summary>How far the slow check of all stored files is, and what it found.</summary>
+/// <param name="Checked">How many files this round has read.</param>
+/// <param name="Of">Of how many.</param>
+/// <param name="FinishedAt">When the last whole round ended, UTC; null before the first.</param>
+/// <param name="Remade">How many damaged files were given up to be made again, since the start.</param>
+/// <param name="DamagedOriginals">The names of pictures whose original is missing or damaged.</param>
+public sealed record IntegrityView(int Checked, int Of, DateTime? FinishedAt, int Remade, IReadOnlyList<string> DamagedOriginals);
+
+/// <summary>
+/// Reads every stored file again and again, slowly, and holds it against its hash: a disk that loses bits tells nobody. A damaged file is taken away
+/// and made again; a damaged original is named.
+/// </summary>
+internal sealed partial class IntegritySweep(
+    IServiceScopeFactory scopes,
+    DataFolder folder,
+    JobFiles files,
+    WorkOptions options,
+    TimeProvider clock,
+    ILogger<IntegritySweep> log
+) : BackgroundService
+{
+    private readonly Lock _gate = new();
+    private readonly SortedDictionary<string, string> _damaged = new(StringComparer.Ordinal);
+    private int _checked;
+    private int _of;
+    private int _remade;
+    private DateTime? _finishedAt;
+
+    /// <summary>How far it is.</summary>
+    public IntegrityView View()
+    {
+        lock (_gate)
+        {
+            return new(_checked, _of, _finishedAt, _remade, [.. _damaged.Values.Distinct().Order(StringComparer.OrdinalIgnoreCase)]);
+        }
+    }
+
+    /// <summary>Reads everything once.</summary>
+    public async Task RunAsync(CancellationToken cancel)
+    {
+        var (originals, variants) = (folder.Originals.Names().Select(one => one.Hash).ToList(), await VariantsAsync(cancel));
+        var wanted = await OriginalsAsync(cancel);
+        // What is missing is found among what must be there, what is damaged among what is.
+        originals = [.. originals.Union(wanted.Keys, StringComparer.Ordinal)];
+        lock (_gate)
+        {
+            (_checked, _of) = (0, originals.Count + variants.Count);
+        }
+
+        foreach (var hash in originals)
+        {
+            var whole = await folder.Originals.CheckAsync(hash, PaceAsync, cancel);
+            lock (_gate)
+            {
+                _checked++;
+                if (whole || !wanted.TryGetValue(hash, out var name))
+                {
+                    _damaged.Remove(hash);
+                }
+                else if (_damaged.TryAdd(hash, name))
+                {
+                    OriginalIsDamaged(log, name, hash);
+                }
+            }
+        }
+
+        foreach (var hash in variants)
+        {
+            if (!await folder.Variants.CheckAsync(hash, PaceAsync, cancel))
+            {
+                await GiveUpAsync(hash, cancel);
+            }
+
+            Interlocked.Increment(ref _checked);
+        }
+
+        lock (_gate)
+        {
+            _finishedAt = clock.GetUtcNow().UtcDateTime;
+        }
+    }
+
+    protected override async Task ExecuteAsync(CancellationToken stoppingToken)
+    {
+        try
+        {
+            await Task.Delay(options.IntegrityBegins, stoppingToken);
+            while (true)
+            {
+                try
+                {
+                    await RunAsync(stoppingToken);
+                }
+#pragma warning disable CA1031 // It is tried again in the next round; nothing here may stop the program.
+                catch (Exception fault) when (fault is not OperationCanceledException)
+#pragma warning restore CA1031
+                {
+                    Stumbled(log, fault);
+                }
+
+                await Task.Delay(options.IntegrityEvery, stoppingToken);
+            }
+        }
+        catch (OperationCanceledException)
+        {
+            // The program ends.
+        }
+    }
+
+    // So slow that nobody notices it.
+    private async Task PaceAsync(int bytes)
+    {
+        var due = TimeSpan.FromSeconds((double)bytes / options.IntegrityBytesPerSecond);
+        _owed += due;
+        if (_owed > Breath)
+        {
+            var (began, owed) = (Stopwatch.GetTimestamp(), _owed);
+            _owed = TimeSpan.Zero;
+            await Task.Delay(owed);
+            // What was slept too long need not be slept again.
+            _owed = owed - Stopwatch.GetElapsedTime(began);
+        }
+    }
+
+    private static readonly TimeSpan Breath = TimeSpan.FromMilliseconds(50);
+    private TimeSpan _owed;
+
+    private async Task GiveUpAsync(string hash, CancellationToken cancel)
+    {
+        List<string> ids;
+        await using (var scope = scopes.CreateAsyncScope())
+        {
+            ids = await scope
+                .ServiceProvider.GetRequiredService<PantometDb>()
+                .Variants.Where(row => row.ContentHash == hash)
+                .Select(row => row.Id)
+                .ToListAsync(cancel);
+        }
+
+        // It may have been collected, or made again, while it was read.
+        if (ids.Count == 0 || await folder.Variants.IsWholeAsync(hash, cancel))
+        {
+            return;
+        }
+
+        FileIsDamaged(log, hash);
+        folder.Variants.Remove(hash);
+        await files.ForgetAsync(ids, cancel);
+        Interlocked.Increment(ref _remade);
+    }
+
+    private async Task<List<string>> VariantsAsync(CancellationToken cancel)
+    {
+        await using var scope = scopes.CreateAsyncScope();
+        return await scope
+            .ServiceProvider.GetRequiredService<PantometDb>()
+            .Variants.Select(row => row.ContentHash)
+            .Distinct()
+            .ToListAsync(cancel);
+    }
+
+    // The picture's name by the hash of each original that must be there.
+    private async Task<Dictionary<string, string>> OriginalsAsync(CancellationToken cancel)
+    {
+        await using var scope = scopes.CreateAsyncScope();
+        var db = scope.ServiceProvider.GetRequiredService<PantometDb>();
+        var names = new Dictionary<string, string>(StringComparer.Ordinal);
+        foreach (
+            var row in await db
+                .Revisions.Join(
+                    db.Pictures,
+                    one => one.PictureId,
+                    picture => picture.Id,
+                    (one, picture) => new { one.ContentHash, picture.Name }
+                )
+                .ToListAsync(cancel)
+        )
+        {
+            names[row.ContentHash] = $"{row.Name} (an earlier original)";
+        }
+
+        // Pictures side by side have no original of their own.
+        foreach (
+            var row in await db
+                .Pictures.Where(row => row.Parts == null)
+                .Select(row => new { row.ContentHash, row.Name })
+                .ToListAsync(cancel)
+        )
+        {
+            names[row.ContentHash] = row.Name;
+        }
+
+        return names;
+    }
+
+    [LoggerMessage(Level = LogLevel.Error, Message = "The original of {Picture} ({Hash}) is missing or damaged on the disk.")]
+    private static partial void OriginalIsDamaged(ILogger log, string picture, string hash);
+
+    [LoggerMessage(Level = LogLevel.Warning, Message = "The file {Hash} is missing or damaged on the disk and is made again.")]
+    private static partial void FileIsDamaged(ILogger log, string hash);
+
+    [LoggerMessage(Level = LogLevel.Error, Message = "The check of stored files stumbled and begins again later.")]
+    private static partial void Stumbled(ILogger log, Exception fault);
+}

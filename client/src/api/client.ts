@@ -2,6 +2,12 @@ import createClient from 'openapi-fetch';
 import type { components, paths } from './schema';
 
 type Schemas = components['schemas'];
+
+/** What a query is asked with: its request ends when nobody waits for it any more. */
+export interface Asked {
+  signal: AbortSignal;
+}
+
 export type Picture = Schemas['PictureView'];
 export type Destination = Schemas['DestinationView'];
 export type Slot = Schemas['SlotView'];
@@ -116,6 +122,12 @@ export async function take<T>(
   if (result.response.ok) return result.data as T;
   const problem = result.error as { detail?: string; title?: string } | undefined;
   throw new Refusal(problem?.detail ?? problem?.title ?? 'Something went wrong.');
+}
+
+/** Why an answer that was fetched by hand is a refusal, as a sentence. */
+export async function reasonOf(answer: Response): Promise<string> {
+  const problem = (await answer.json().catch(() => null)) as { detail?: string } | null;
+  return problem?.detail ?? 'Something went wrong.';
 }
 
 /** Where pictures and files are found. What changes its pixels changes its address. */

@@ -2,6 +2,7 @@ import { useQueries, useQuery, useQueryClient } from '@tanstack/react-query';
 import { useEffect } from 'react';
 import {
   api,
+  type Asked,
   type Cell,
   type JobSummary,
   type FolderList,
@@ -18,9 +19,10 @@ export const pageSize = 60;
 
 const libraryPage = (search: string, page: number) => ({
   queryKey: ['pictures', 'page', search, page],
-  queryFn: () =>
+  queryFn: ({ signal }: Asked) =>
     take(
       api.GET('/api/pictures/page', {
+        signal,
         params: { query: { search, from: page * pageSize, count: pageSize } },
       }),
     ),
@@ -40,7 +42,7 @@ export function useLibraryPages(search: string, pages: readonly number[]) {
 export function usePicture(id: string | null) {
   return useQuery({
     queryKey: ['pictures', 'one', id],
-    queryFn: () => take(api.GET('/api/pictures/{id}', { params: { path: { id: id! } } })),
+    queryFn: ({ signal }) => take(api.GET('/api/pictures/{id}', { signal, params: { path: { id: id! } } })),
     enabled: id !== null,
   });
 }
@@ -48,19 +50,23 @@ export function usePicture(id: string | null) {
 export function useRemoved() {
   return useQuery({
     queryKey: ['pictures', 'removed'],
-    queryFn: () => take(api.GET('/api/pictures/removed')),
+    queryFn: ({ signal }) => take(api.GET('/api/pictures/removed', { signal })),
   });
 }
 
 export function useRevisions(id: string, revision: number) {
   return useQuery({
     queryKey: ['pictures', id, 'revisions', revision],
-    queryFn: () => take(api.GET('/api/pictures/{id}/revisions', { params: { path: { id } } })),
+    queryFn: ({ signal }) =>
+      take(api.GET('/api/pictures/{id}/revisions', { signal, params: { path: { id } } })),
   });
 }
 
 export function useDestinations() {
-  return useQuery({ queryKey: ['destinations'], queryFn: () => take(api.GET('/api/destinations')) });
+  return useQuery({
+    queryKey: ['destinations'],
+    queryFn: ({ signal }) => take(api.GET('/api/destinations', { signal })),
+  });
 }
 
 /** All jobs, the newest first; what changes while one looks is told by the server. */
@@ -68,7 +74,7 @@ export function useJobs() {
   const cache = useQueryClient();
   const loaded = useQuery({
     queryKey: ['jobs'],
-    queryFn: () => take(api.GET('/api/jobs')),
+    queryFn: ({ signal }) => take(api.GET('/api/jobs', { signal })),
     staleTime: 0,
   });
   const there = loaded.isSuccess;
@@ -102,9 +108,10 @@ export function useCellDetail(job: string, cell: Cell | undefined) {
         files: cell.files.map((file) => [file.id, file.made, file.letThrough]),
       },
     ],
-    queryFn: () =>
+    queryFn: ({ signal }) =>
       take(
         api.GET('/api/jobs/{id}/cells/{picture}/{destination}/{slot}', {
+          signal,
           params: { path: { id: job, picture: cell!.picture, destination, slot } },
         }),
       ),
@@ -122,7 +129,7 @@ const second = 1000;
 export function usePageChecks() {
   return useQuery({
     queryKey: ['page-checks'],
-    queryFn: () => take(api.GET('/api/page-checks')),
+    queryFn: ({ signal }) => take(api.GET('/api/page-checks', { signal })),
     staleTime: 0,
     refetchInterval: ({ state }) => (state.data?.some((one) => one.state === 'waiting') ? second : false),
   });
@@ -132,7 +139,7 @@ export function usePageChecks() {
 export function usePageCheck(id: string) {
   return useQuery({
     queryKey: ['page-checks', id],
-    queryFn: () => take(api.GET('/api/page-checks/{id}', { params: { path: { id } } })),
+    queryFn: ({ signal }) => take(api.GET('/api/page-checks/{id}', { signal, params: { path: { id } } })),
     staleTime: 0,
     refetchInterval: ({ state }) => (state.data?.check.state === 'waiting' ? second : false),
   });
@@ -142,9 +149,10 @@ export function usePageCheck(id: string) {
 export function usePageOfJob(id: string) {
   return useQuery({
     queryKey: ['page-of-job', id],
-    queryFn: async () =>
-      (await take<PageOfJob | undefined>(api.GET('/api/jobs/{id}/page', { params: { path: { id } } }))) ??
-      null,
+    queryFn: async ({ signal }) =>
+      (await take<PageOfJob | undefined>(
+        api.GET('/api/jobs/{id}/page', { signal, params: { path: { id } } }),
+      )) ?? null,
     refetchInterval: ({ state }) => (state.data?.state === 'waiting' ? second : false),
   });
 }
@@ -153,8 +161,10 @@ export function usePageOfJob(id: string) {
 export function useSendings(job: string, sequence: number) {
   return useQuery({
     queryKey: ['sendings', job, sequence],
-    queryFn: async () =>
-      (await take(api.GET('/api/jobs/{id}/sendings', { params: { path: { id: job } } }))) as Sending[],
+    queryFn: async ({ signal }) =>
+      (await take(
+        api.GET('/api/jobs/{id}/sendings', { signal, params: { path: { id: job } } }),
+      )) as Sending[],
     placeholderData: (previous) => previous,
     refetchInterval: ({ state }) => (state.data?.some((one) => one.state === 'waiting') ? second : false),
     gcTime: 10_000,
@@ -165,9 +175,10 @@ export function useSendings(job: string, sequence: number) {
 export function useSurvival(job: string, receiver: string, path: string) {
   return useQuery({
     queryKey: ['survival', job, receiver, path],
-    queryFn: async () =>
+    queryFn: async ({ signal }) =>
       (await take<Survival | undefined>(
         api.GET('/api/jobs/{id}/sendings/{receiver}/survival', {
+          signal,
           params: { path: { id: job, receiver }, query: { path } },
         }) as Promise<{ data?: Survival; response: Response }>,
       )) ?? null,
@@ -182,7 +193,7 @@ const isBusy = (one: PictureFolder | undefined) =>
 export function useFolders() {
   return useQuery({
     queryKey: ['folders'],
-    queryFn: async () => (await take(api.GET('/api/folders'))) as FolderList,
+    queryFn: async ({ signal }) => (await take(api.GET('/api/folders', { signal }))) as FolderList,
     staleTime: 0,
     refetchInterval: ({ state }) => (state.data?.folders.some(isBusy) ? second : false),
   });
@@ -192,8 +203,8 @@ export function useFolders() {
 export function useFolder(id: string) {
   return useQuery({
     queryKey: ['folders', id],
-    queryFn: async () =>
-      (await take(api.GET('/api/folders/{id}', { params: { path: { id } } }))) as PictureFolder,
+    queryFn: async ({ signal }) =>
+      (await take(api.GET('/api/folders/{id}', { signal, params: { path: { id } } }))) as PictureFolder,
     staleTime: 0,
     refetchInterval: ({ state }) => (isBusy(state.data) ? second : false),
   });
@@ -206,9 +217,10 @@ export const folderPart = 200;
 export function useFolderPictures(id: string, show: string, from: number, version: string) {
   return useQuery({
     queryKey: ['folders', id, 'pictures', show, from, version],
-    queryFn: () =>
+    queryFn: ({ signal }) =>
       take(
         api.GET('/api/folders/{id}/pictures', {
+          signal,
           params: { path: { id }, query: { show, from, count: folderPart } },
         }),
       ),
@@ -221,9 +233,9 @@ export function useFolderPictures(id: string, show: string, from: number, versio
 export function usePageElements(id: string, viewport: number, version: string, wanted: boolean) {
   return useQuery({
     queryKey: ['page-checks', id, 'elements', viewport, version],
-    queryFn: () =>
+    queryFn: ({ signal }) =>
       take(
-        api.GET('/api/page-checks/{id}/elements/{viewport}', { params: { path: { id, viewport } } }),
+        api.GET('/api/page-checks/{id}/elements/{viewport}', { signal, params: { path: { id, viewport } } }),
       ) as Promise<PageElement[]>,
     enabled: wanted,
     staleTime: Infinity,
@@ -233,12 +245,12 @@ export function usePageElements(id: string, viewport: number, version: string, w
 /** The marks and fonts that rules can name. */
 export const sideFilesQuery = {
   queryKey: ['side-files'],
-  queryFn: () => take(api.GET('/api/side-files')),
+  queryFn: ({ signal }: Asked) => take(api.GET('/api/side-files', { signal })),
 };
 
 /** The fonts that titles can be set in; they come with the application. */
 export const fontsQuery = {
   queryKey: ['fonts'],
-  queryFn: () => take(api.GET('/api/fonts')),
+  queryFn: ({ signal }: Asked) => take(api.GET('/api/fonts', { signal })),
   staleTime: Infinity,
 };

@@ -40,10 +40,14 @@ export function App() {
   const job = inJob ? params.id : null;
   // Where files go is decided when they are dropped: into the job that is open, else into a new one.
   const destination = useRef<string | null>(job);
-  const intake = useIntake((pictures, into) => {
-    if (into) void api.POST('/api/jobs/{id}/pictures', { params: { path: { id: into } }, body: pictures });
-  });
   const [fault, setFault] = useState<string | null>(null);
+  const intake = useIntake((pictures, into) => {
+    if (!into) return;
+    take(api.POST('/api/jobs/{id}/pictures', { params: { path: { id: into } }, body: pictures })).then(
+      () => setFault(null),
+      (refusal: Error) => setFault(refusal.message),
+    );
+  });
   useEffect(() => {
     destination.current = job;
   });

@@ -55,3 +55,7 @@ export function duration(seconds: number): string {
   if (seconds < 5400) return `about ${Math.round(seconds / 60)} min`;
   return `about ${trim(seconds / 3600, 1)} h`;
 }
+
+/** A moment as the browser's locale writes it, to the minute. */
+export const moment = (at: string): string =>
+  new Date(at).toLocaleString(undefined, { dateStyle: 'medium', timeStyle: 'short' });

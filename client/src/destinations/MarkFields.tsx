@@ -1,5 +1,5 @@
-import { useQuery } from '@tanstack/react-query';
-import { addresses, api, type Picture, type SideFile, take } from '../api/client';
+import { useMutation, useQuery } from '@tanstack/react-query';
+import { addresses, api, type Picture, reasonOf, Refusal, type SideFile, take } from '../api/client';
 import { sideFilesQuery } from '../api/queries';
 import { useAddSideFile } from '../api/useAddSideFile';
 import { FileButton } from '../design/FileButton';
@@ -93,15 +93,18 @@ function FormField({
 function AddMark() {
   const library = useQuery({
     queryKey: ['pictures', 'all'],
-    queryFn: () => take(api.GET('/api/pictures')),
+    queryFn: ({ signal }) => take(api.GET('/api/pictures', { signal })),
   });
   const drawn = (library.data ?? []).filter((one) => /\.(svg|png)$/i.test(one.name));
   const add = useAddSideFile();
-  const ofLibrary = async (picture: Picture) =>
-    add.mutate({
-      name: picture.name,
-      content: await (await fetch(addresses.original(picture.id))).blob(),
-    });
+  const ofLibrary = useMutation({
+    mutationFn: async (picture: Picture) => {
+      const answer = await fetch(addresses.original(picture.id));
+      if (!answer.ok) throw new Refusal(await reasonOf(answer));
+      await add.mutateAsync({ name: picture.name, content: await answer.blob() });
+    },
+  });
+  const fault = ofLibrary.error ?? add.error;
   return (
     <Wide columns={4}>
       <span className="flex items-center gap-1.5">
@@ -117,7 +120,7 @@ function AddMark() {
             value=""
             onChange={(event) => {
               const picked = drawn.find((one) => one.id === event.target.value);
-              if (picked) void ofLibrary(picked);
+              if (picked) ofLibrary.mutate(picked);
             }}
           >
             <option value="">Add one from the library</option>
@@ -129,9 +132,9 @@ function AddMark() {
           </select>
         )}
       </span>
-      {add.error && (
+      {fault && (
         <p role="alert" className="mt-1 text-[12px] text-breaks">
-          {add.error.message}
+          {fault.message}
         </p>
       )}
     </Wide>

@@ -1,7 +1,7 @@
 import { useMutation, useQueryClient } from '@tanstack/react-query';
 import { createContext, useContext, useEffect, useState } from 'react';
 import { useForm, type UseFormReturn, useWatch } from 'react-hook-form';
-import { api, type Destination, type DraftCheck, take } from '../api/client';
+import { api, type Asked, type Destination, type DraftCheck, take } from '../api/client';
 import { type Rule, valueAt, withValue } from './rule';
 
 /** A slot while it is written: its rule as in a rules file, and the pattern of its files' names. */
@@ -23,9 +23,10 @@ export const SlotFormContext = createContext<SlotForm | null>(null);
 
 export const slotQuery = (destination: string, slot: string) => ({
   queryKey: ['slot', destination, slot],
-  queryFn: () =>
+  queryFn: ({ signal }: Asked) =>
     take(
       api.GET('/api/destinations/{destination}/slots/{slot}', {
+        signal,
         params: { path: { destination, slot } },
       }),
     ),
@@ -41,17 +42,24 @@ export function useSlotForm(destination: string, start: SlotDraft): SlotForm {
   const sent = JSON.stringify(draft);
   useEffect(() => {
     const body = JSON.parse(sent) as SlotDraft;
+    // An older answer that comes late says nothing of what is written now: its request is given up.
+    const asked = new AbortController();
     const timer = setTimeout(() => {
-      void take(
+      take(
         api.POST('/api/destinations/{destination}/slots/{slot}/check', {
+          signal: asked.signal,
           params: { path: { destination, slot: keyOf(body) || 'new-slot' } },
           body,
         }),
-      )
-        .then(setCheck)
-        .catch(() => undefined);
+      ).then(
+        (answer) => !asked.signal.aborted && setCheck(answer),
+        () => undefined,
+      );
     }, pause);
-    return () => clearTimeout(timer);
+    return () => {
+      clearTimeout(timer);
+      asked.abort();
+    };
   }, [sent, destination]);
   return { form, draft, check };
 }

@@ -20,7 +20,8 @@ export function HandingOverScreen() {
   const sequence = useJob((job) => job.sequence);
   const plan = useQuery({
     queryKey: ['hand-over', store.id, sequence],
-    queryFn: () => take(api.GET('/api/jobs/{id}/hand-over', { params: { path: { id: store.id } } })),
+    queryFn: ({ signal }) =>
+      take(api.GET('/api/jobs/{id}/hand-over', { signal, params: { path: { id: store.id } } })),
     placeholderData: (previous) => previous,
     gcTime: 5_000,
   });

@@ -31,9 +31,10 @@ export function LiveScreen() {
   const key = ['publication', store.id];
   const look = useQuery({
     queryKey: [...key, sequence],
-    queryFn: () =>
+    queryFn: ({ signal }) =>
       take(
         api.GET('/api/jobs/{id}/publication', {
+          signal,
           params: { path: { id: store.id }, query: { base: location.origin } },
         }),
       ),

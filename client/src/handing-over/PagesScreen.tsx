@@ -27,9 +27,10 @@ export function PagesScreen() {
   const missing = head.pictures.filter(wantsText);
   const pages = useQuery({
     queryKey: ['pages', store.id, picture?.picture.id, base, sequence],
-    queryFn: () =>
+    queryFn: ({ signal }) =>
       take(
         api.GET('/api/jobs/{id}/pages', {
+          signal,
           params: { path: { id: store.id }, query: { picture: picture!.picture.id, base } },
         }),
       ),

@@ -140,10 +140,13 @@ export class JobStore {
   private async readMore(from: number, mine: number) {
     this.reading = true;
     for (let next: number | null = from; next !== null && mine === this.loads;) {
-      const answer: { cells: Cell[]; more: number | null } = await take(
-        api.GET('/api/jobs/{id}/cells', { params: { ...this.params, query: { from: next } } }),
-      ).catch(() => ({ cells: [], more: null }));
+      const answer = await this.part(next, mine);
       if (mine !== this.loads) return;
+      if (answer === null) {
+        // What is shown is not all: it goes on to say that it is being read.
+        this.say('A part of this job could not be read. Reload the page to read it again.');
+        return;
+      }
       this.takeCells(answer.cells);
       next = answer.more;
       this.cellsChanged();
@@ -151,6 +154,19 @@ export class JobStore {
     }
     this.reading = false;
     this.tell();
+  }
+
+  /** One part of the cells, tried a few times; null where it cannot be had. */
+  private async part(from: number, mine: number): Promise<{ cells: Cell[]; more: number | null } | null> {
+    for (const pause of [500, 2000, null]) {
+      try {
+        return await take(api.GET('/api/jobs/{id}/cells', { params: { ...this.params, query: { from } } }));
+      } catch {
+        if (pause === null || mine !== this.loads) return null;
+        await new Promise((done) => setTimeout(done, pause));
+      }
+    }
+    return null;
   }
 
   apply(event: JobEvent) {

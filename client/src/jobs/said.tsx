@@ -11,9 +11,9 @@ const Said = createContext<ReadonlyMap<string, readonly SaidAtCell[]>>(new Map()
 export function SaidOfJob({ job, children }: { job: string; children: ReactNode }) {
   const said = useQuery({
     queryKey: ['sendings', job, 'said'],
-    queryFn: async () =>
+    queryFn: async ({ signal }) =>
       (await take(
-        api.GET('/api/jobs/{id}/sendings/said', { params: { path: { id: job } } }),
+        api.GET('/api/jobs/{id}/sendings/said', { signal, params: { path: { id: job } } }),
       )) as SaidAtCell[],
     staleTime: 0,
     // A file that changes takes with it what was said of the one before.

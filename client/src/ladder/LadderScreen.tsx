@@ -50,9 +50,10 @@ function Ladder({ picture, slot }: { picture: JobPicture; slot: JobSlot }) {
     : null;
   const look = useQuery({
     queryKey: ['ladder', store.id, id, slot.address, sequence, changed, visitors, viewport],
-    queryFn: () =>
+    queryFn: ({ signal }) =>
       take(
         api.POST('/api/jobs/{id}/cells/{picture}/{destination}/{slot}/ladder', {
+          signal,
           params: { path: { id: store.id, picture: id, destination: slot.destination, slot: slot.slot.key } },
           body: {
             draft: changed,

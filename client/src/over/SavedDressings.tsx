@@ -1,10 +1,13 @@
 import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
 import { useState } from 'react';
-import { api, type Dressing, take } from '../api/client';
+import { api, type Asked, type Dressing, take } from '../api/client';
 import { Button } from '../design/Button';
 import { type DressRule, written } from './dress';
 
-const listed = { queryKey: ['dressings'], queryFn: () => take(api.GET('/api/dressings')) };
+const listed = {
+  queryKey: ['dressings'],
+  queryFn: ({ signal }: Asked) => take(api.GET('/api/dressings', { signal })),
+};
 
 /** Dressings with names, kept with the book of rules: put on here, or kept from here. */
 export function SavedDressings({

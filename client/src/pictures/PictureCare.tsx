@@ -5,6 +5,7 @@ import { addresses, api, type Picture, Refusal, take } from '../api/client';
 import { useRevisions } from '../api/queries';
 import { Button } from '../design/Button';
 import { PutRight } from './PutRight';
+import { RemovePicture } from './RemovePicture';
 
 /** What can be done with a picture of the library: a job from it, a newer original, an earlier one, removing it. */
 export function PictureCare({ picture }: { picture: Picture }) {
@@ -35,7 +36,8 @@ export function PictureCare({ picture }: { picture: Picture }) {
     onSettled: settled,
   });
   const remove = useMutation({
-    mutationFn: () => take(api.DELETE('/api/pictures/{id}', { params: { path: { id: picture.id } } })),
+    mutationFn: (withdraw: boolean) =>
+      take(api.DELETE('/api/pictures/{id}', { params: { path: { id: picture.id }, query: { withdraw } } })),
     onSettled: settled,
   });
   const start = useMutation({
@@ -98,13 +100,11 @@ export function PictureCare({ picture }: { picture: Picture }) {
       <PutRight picture={picture} />
       <div className="mt-4 border-t border-line pt-3">
         {sure ? (
-          <>
-            <p>It goes out of the library and out of every job, and can be put back for 30 days.</p>
-            <div className="mt-2 flex gap-2">
-              <Button onClick={() => remove.mutate()}>Remove it</Button>
-              <Button onClick={() => setSure(false)}>Keep it</Button>
-            </div>
-          </>
+          <RemovePicture
+            picture={picture}
+            onRemove={(withdraw) => remove.mutate(withdraw)}
+            onKeep={() => setSure(false)}
+          />
         ) : (
           <Button onClick={() => setSure(true)}>Remove from the library</Button>
         )}

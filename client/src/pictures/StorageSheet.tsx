@@ -1,9 +1,12 @@
 import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
 import { api, take } from '../api/client';
+import type { components } from '../api/schema';
 import { Button } from '../design/Button';
-import { files, figure, weight } from '../design/figures';
+import { count, files, figure, moment, weight } from '../design/figures';
 import { Sheet } from '../design/Sheet';
 import { useDraft } from '../design/useDraft';
+
+type StorageIntegrity = components['schemas']['IntegrityView'];
 
 const megabyte = 1_000_000;
 
@@ -20,7 +23,7 @@ function Storage() {
   const cache = useQueryClient();
   const storage = useQuery({
     queryKey: ['storage'],
-    queryFn: () => take(api.GET('/api/storage')),
+    queryFn: ({ signal }) => take(api.GET('/api/storage', { signal })),
     staleTime: 0,
   });
   const set = useMutation({
@@ -33,7 +36,7 @@ function Storage() {
   });
   const fault = storage.error ?? set.error ?? collect.error;
   if (!storage.data) return <p className="my-4 text-ink-2">{fault?.message ?? 'Adding up.'}</p>;
-  const { originals, wanted, unwanted, previews, mostUnwanted } = storage.data;
+  const { originals, wanted, unwanted, previews, mostUnwanted, integrity } = storage.data;
   return (
     <>
       <dl className="mt-4 grid grid-cols-[1fr_auto] border-t border-line">
@@ -65,7 +68,44 @@ function Storage() {
           {fault.message}
         </p>
       )}
+      <Integrity integrity={integrity} />
     </>
+  );
+}
+
+/** How far the slow check of all stored files is, and which originals it found damaged. */
+function Integrity({ integrity }: { integrity: StorageIntegrity }) {
+  const { checked, of, finishedAt, remade, damagedOriginals } = integrity;
+  return (
+    <section className="mt-4 border-t border-line pt-3" aria-label="Check of the stored files">
+      <h3 className="font-semibold">Check of the stored files</h3>
+      <p className="mt-1 text-ink-2">
+        Every stored file is read again and again, slowly, and compared with its checksum.{' '}
+        {of === 0
+          ? 'The first round begins a minute after the start.'
+          : `${count(checked)} of ${files(of)} checked.`}
+        {finishedAt !== null && ` The last round ended on ${moment(finishedAt)}.`}
+        {remade > 0 && ` ${files(remade)} were damaged and are made again.`}
+      </p>
+      {of > 0 && checked < of && (
+        <progress className="mt-2 w-full accent-accent" max={of} value={checked} aria-label="Files checked" />
+      )}
+      {damagedOriginals.length > 0 && (
+        <div role="alert" className="mt-2 text-breaks">
+          <p>
+            {damagedOriginals.length === 1
+              ? 'One original is'
+              : `${count(damagedOriginals.length)} originals are`}{' '}
+            missing or damaged. Add the same file again: that mends it.
+          </p>
+          <ul className="mt-1 list-inside list-disc">
+            {damagedOriginals.map((name) => (
+              <li key={name}>{name}</li>
+            ))}
+          </ul>
+        </div>
+      )}
+    </section>
   );
 }
 

@@ -1,0 +1,53 @@
+import { afterEach, beforeEach, expect, it, vi } from 'vitest';
+import { api } from '../api/client';
+import { JobStore } from './JobStore';
+
+vi.mock('../api/client', async (original) => ({
+  ...(await original<typeof import('../api/client')>()),
+  api: { GET: vi.fn() },
+}));
+
+const get = vi.mocked(api.GET) as unknown as ReturnType<typeof vi.fn>;
+const whole = (data: unknown) => ({ data, response: new Response() });
+const broken = {
+  error: { detail: 'Another program holds the database.' },
+  response: new Response(null, { status: 503 }),
+};
+
+const cell = (picture: string) => ({ picture, slot: 'site/list', sequence: 1, looks: [], files: [] });
+const job = {
+  head: { id: 'job', sequence: 1, run: 'running', name: 'A job', pictures: [], slots: [] },
+  progress: { files: 2, done: 2, failed: 0 },
+  cells: [cell('one')],
+  more: 1,
+};
+
+beforeEach(() => {
+  vi.useFakeTimers();
+  get.mockReset();
+});
+afterEach(() => {
+  vi.useRealTimers();
+});
+
+async function loaded(...answers: unknown[]) {
+  for (const answer of answers) get.mockResolvedValueOnce(answer);
+  const store = new JobStore('job');
+  await store.load();
+  await vi.advanceTimersByTimeAsync(5_000);
+  return store;
+}
+
+it('reads a part of a large job again that could not be had at once', async () => {
+  const store = await loaded(whole(job), broken, broken, whole({ cells: [cell('two')], more: null }));
+  expect([...store.cells.keys()]).toHaveLength(2);
+  expect(store.reading).toBe(false);
+  expect(store.fault).toBeNull();
+});
+
+it('never shows a job as whole of which a part is missing', async () => {
+  const store = await loaded(whole(job), broken, broken, broken);
+  expect([...store.cells.keys()]).toHaveLength(1);
+  expect(store.reading).toBe(true);
+  expect(store.fault).toContain('could not be read');
+});

@@ -10,8 +10,24 @@ public static class Programs
 {
     private static readonly System.Globalization.CultureInfo Invariant = System.Globalization.CultureInfo.InvariantCulture;
 
+    /// <summary>The pantomet command, carried out within this process: by the very call that its program makes.</summary>
+    public static Answer Pantomet(params string[] arguments)
+    {
+        using var output = new StringWriter();
+        using var error = new StringWriter();
+        // Where it says what it has to say is this call's own; others run beside it.
+        var code = Task.Run(() =>
+            {
+                Cli.CallOutput.Use(output, error);
+                return Cli.CommandLine.RunAsync(arguments);
+            })
+            .GetAwaiter()
+            .GetResult();
+        return new(code, output.ToString(), error.ToString());
+    }
+
     /// <summary>The pantomet command, as its own process.</summary>
-    public static Answer Pantomet(params string[] arguments) =>
+    public static Answer PantometAlone(params string[] arguments) =>
         Run("dotnet", [Path.Combine(AppContext.BaseDirectory, "pantomet.dll"), .. arguments]);
 
     /// <summary>The pantomet command, killed after a while wherever it is.</summary>

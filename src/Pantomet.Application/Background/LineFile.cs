@@ -13,7 +13,8 @@ internal sealed class LineFile<T>(string path)
     public LineWriter<T> Begin() => new(path, append: false);
 
     /// <summary>As it is read again and again.</summary>
-    public GrowingList<T> Growing() => new(path);
+    /// <param name="isOnlyAdded">True where lines are only ever added to it, and it is never begun anew.</param>
+    public GrowingList<T> Growing(bool isOnlyAdded) => new(path, isOnlyAdded);
 
     /// <summary>Adds to it.</summary>
     public LineWriter<T> Append() => new(path, append: true);
@@ -46,11 +47,15 @@ internal sealed class LineFile<T>(string path)
 }
 
 /// <summary>
-/// A list in a file that grows, as it is read again and again: only what came since the last time is read. Begun anew, it is read anew.
+/// A list in a file, as it is read again and again: nothing is read where nothing changed, and of one that is only added to what came since.
 /// </summary>
 /// <typeparam name="T">What a line holds.</typeparam>
 /// <param name="path">The file.</param>
-internal sealed class GrowingList<T>(string path)
+/// <param name="isOnlyAdded">
+/// True where lines are only ever added to it. One that is begun anew may be longer than before when it is looked at next, and nothing tells the two
+/// apart: it is read from its start.
+/// </param>
+internal sealed class GrowingList<T>(string path, bool isOnlyAdded)
 {
     private readonly Lock _gate = new();
     private List<T> _lines = [];
@@ -73,7 +78,7 @@ internal sealed class GrowingList<T>(string path)
                 return _lines;
             }
 
-            var goesOn = _read is { } before && before.Identity == facts.Identity && before.Bytes <= facts.Bytes && _at > 0;
+            var goesOn = isOnlyAdded && _read is { } before && before.Identity == facts.Identity && before.Bytes <= facts.Bytes && _at > 0;
             // Whoever has the list goes on to read it: what comes is added to another.
             _lines = goesOn ? [.. _lines] : [];
             _at = Read(goesOn ? _at : 0);

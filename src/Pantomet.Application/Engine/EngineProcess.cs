@@ -1,6 +1,7 @@
 using System.ComponentModel;
 using System.Diagnostics;
 using System.Text.Json;
+using Pantomet.Imaging;
 using Pantomet.Imaging.Hosting;
 using Pantomet.Platform;
 
@@ -49,7 +50,9 @@ internal sealed class EngineProcess : IAsyncDisposable
         {
             if (!string.IsNullOrWhiteSpace(said.Data))
             {
-                engine._outOfMemory |= HelperProcess.SaysOutOfMemory(said.Data);
+                // What the library says of one picture that was refused is told with that picture, and ends no process.
+                engine._outOfMemory |=
+                    !said.Data.StartsWith(ImagingFault.Prefix, StringComparison.Ordinal) && HelperProcess.SaysOutOfMemory(said.Data);
                 says(process.Id, said.Data);
             }
         };

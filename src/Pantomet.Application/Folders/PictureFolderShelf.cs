@@ -377,7 +377,7 @@ internal sealed class PictureFolderShelf(
             _held.Clear();
         }
 
-        return _held.GetOrAdd(id, _ => (Lists(id).Pictures.Growing(), Lists(id).Results.Growing()));
+        return _held.GetOrAdd(id, _ => (Lists(id).Pictures.Growing(isOnlyAdded: false), Lists(id).Results.Growing(isOnlyAdded: true)));
     }
 
     private const int MostHeld = 8;

@@ -1,5 +1,5 @@
-import { expect, type Page, test } from '@playwright/test';
-import { allMade, makeJob, photographs, readJob, settled } from './support';
+import { expect, type Page } from '@playwright/test';
+import { allMade, makeJob, photographs, readJob, settled, test } from './support';
 
 // The working surface: filters, rectangles, acting on what is chosen, two windows, jobs.
 

@@ -6,7 +6,7 @@ import { chromium } from '@playwright/test';
 
 const wanted = JSON.parse(readFileSync(process.argv[2], 'utf8'));
 const browser = await chromium.launch({
-  executablePath: '/usr/bin/chromium',
+  executablePath: '/usr/bin/chromium-headless-shell',
   args: ['--no-sandbox', '--disable-background-networking'],
 });
 const sizes = [];

@@ -1,7 +1,7 @@
 import { execFileSync } from 'node:child_process';
 import { readFileSync, writeFileSync } from 'node:fs';
-import { expect, type Page, test } from '@playwright/test';
-import { makeJob } from './support';
+import { expect, type Page } from '@playwright/test';
+import { makeJob, test } from './support';
 
 const width = 1200;
 const height = 300;

@@ -1,7 +1,8 @@
 import { copyFileSync, mkdirSync, mkdtempSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
-import { expect, test } from '@playwright/test';
+import { expect } from '@playwright/test';
+import { test } from './support';
 
 test('a folder of the machine is looked through, tried, put right, and put back', async ({ page }) => {
   test.setTimeout(300_000);

@@ -1,6 +1,6 @@
-import { expect, test } from '@playwright/test';
+import { expect } from '@playwright/test';
 import { frameFor } from '../client/src/framing/solver';
-import { command, figures, makeJob, openFraming, readJob, settled } from './support';
+import { command, figures, makeJob, openFraming, readJob, settled, test } from './support';
 
 // Framing across slots: shared and loose frames, keep boxes and focus, straightening, copying.
 

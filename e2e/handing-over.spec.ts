@@ -1,8 +1,8 @@
 import { execFileSync } from 'node:child_process';
 import { existsSync, readdirSync } from 'node:fs';
 import { join } from 'node:path';
-import { expect, test } from '@playwright/test';
-import { command, allMade, makeJob } from './support';
+import { expect } from '@playwright/test';
+import { command, allMade, makeJob, test } from './support';
 
 test('pictures that have only a number are asked about once, and named', async ({ page }, info) => {
   const job = await makeJob(

@@ -1,14 +1,22 @@
+import { execFileSync } from 'node:child_process';
 import { copyFileSync, mkdirSync, mkdtempSync, readFileSync, writeFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
-import { expect, test } from '@playwright/test';
+import { expect } from '@playwright/test';
+import { test } from './support';
 
 const pictures = join(import.meta.dirname, '../demo/pictures');
 
 test('a page is sent as a folder, measured, and looked at picture by picture', async ({ page }) => {
   const folder = join(mkdtempSync(join(tmpdir(), 'pantomet-page-')), 'spring-page');
   mkdirSync(join(folder, 'pictures'), { recursive: true });
-  copyFileSync(join(pictures, 'DSC_0412.JPG'), join(folder, 'pictures/barometer.jpg'));
+  // Larger than the page shows it anywhere, and no larger.
+  execFileSync('convert', [
+    join(pictures, 'DSC_0412.JPG'),
+    '-resize',
+    '2000x',
+    join(folder, 'pictures/barometer.jpg'),
+  ]);
   copyFileSync(join(pictures, 'weatherworks-mark.png'), join(folder, 'pictures/mark.png'));
   writeFileSync(
     join(folder, 'index.html'),

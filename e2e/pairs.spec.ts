@@ -1,5 +1,5 @@
-import { expect, type Page, test } from '@playwright/test';
-import { makeJob } from './support';
+import { expect, type Page } from '@playwright/test';
+import { makeJob, test } from './support';
 
 /** The columns of a file whose pixel in the tenth row has a colour. */
 function columnsOf(page: Page, file: string, colour: readonly number[]) {

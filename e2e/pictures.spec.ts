@@ -1,8 +1,8 @@
 import { execFileSync } from 'node:child_process';
 import { mkdirSync, readFileSync, writeFileSync } from 'node:fs';
 import { join } from 'node:path';
-import { expect, type Page, test } from '@playwright/test';
-import { photographs } from './support';
+import { expect, type Page } from '@playwright/test';
+import { photographs, test } from './support';
 
 /** In the library, not in the list of what has just arrived. */
 const sheet = (page: Page, name: string) =>

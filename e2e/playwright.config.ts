@@ -4,6 +4,7 @@ const port = 5499;
 
 export default defineConfig({
   testDir: '.',
+  globalSetup: './quiet.ts',
   // What is awaited comes within a second on an idle machine; a busy one may take its time.
   timeout: 150_000,
   expect: { timeout: 15_000 },
@@ -15,7 +16,7 @@ export default defineConfig({
     baseURL: `http://127.0.0.1:${port}`,
     viewport: { width: 1280, height: 800 },
     launchOptions: {
-      executablePath: '/usr/bin/chromium',
+      executablePath: '/usr/bin/chromium-headless-shell',
       args: [
         '--no-sandbox',
         '--disable-gpu',

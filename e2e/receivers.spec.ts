@@ -1,5 +1,5 @@
-import { expect, test } from '@playwright/test';
-import { allMade, command, makeJob } from './support';
+import { expect } from '@playwright/test';
+import { allMade, command, makeJob, test } from './support';
 
 test('files are handed to a marketplace, which refuses one in its own words, at the cell too', async ({
   page,

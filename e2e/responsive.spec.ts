@@ -3,10 +3,10 @@ import { createReadStream, existsSync, mkdirSync, readFileSync, writeFileSync } 
 import { createServer, type Server } from 'node:http';
 import type { AddressInfo } from 'node:net';
 import { join, normalize } from 'node:path';
-import { expect, type Page, test } from '@playwright/test';
+import { expect, type Page } from '@playwright/test';
 import { HtmlValidate } from 'html-validate';
 import type { JobProgress } from '../client/src/api/client';
-import { command, makeJob } from './support';
+import { command, makeJob, test } from './support';
 
 // What a browser really takes of the markup, against what was foretold: 12 windows, 4 screens, 3 kinds of slot.
 
@@ -63,6 +63,9 @@ function serve(folder: string): Promise<{ server: Server; base: string }> {
   );
 }
 
+const pageOf = (body: string) =>
+  `<!DOCTYPE html>\n<html lang="en">\n<head><title>Skerry</title></head>\n<body>\n${body}\n</body>\n</html>\n`;
+
 test('a browser takes what was foretold, and a checker accepts the markup', async ({
   page,
   browser,
@@ -76,23 +79,30 @@ test('a browser takes what was foretold, and a checker accepts the markup', asyn
   execFileSync('unzip', ['-q', zip, '-d', folder]);
   const { server, base } = await serve(folder);
   try {
-    const shown: { picture: string; place: string; file: string }[] = [];
+    const bodies: string[] = [];
+    const shown: { place: string; foretold: { viewport: number; density: number; address: string }[] }[] = [];
+    const screens = `viewports=${viewports.join('&viewports=')}&densities=${densities.join('&densities=')}`;
     for (const picture of pictures) {
       const answer = await page.request.get(`/api/jobs/${job}/pages?picture=${picture}&base=${base}`);
       const all = (await answer.json()) as { destination: string; key: string; html: string }[];
       expect(all.map((one) => `${one.destination}/${one.key}`).toSorted()).toEqual(places.toSorted());
       for (const one of all) {
-        const file = `${picture}-${one.key}.html`;
         const body = one.html.replace('loading="lazy" ', '');
-        const text = `<!DOCTYPE html>\n<html lang="en">\n<head><title>Skerry</title></head>\n<body>\n${body}\n</body>\n</html>\n`;
-        writeFileSync(join(folder, file), text);
-        const checked = await new HtmlValidate({ extends: ['html-validate:standard'] }).validateString(text);
+        const checked = await new HtmlValidate({ extends: ['html-validate:standard'] }).validateString(
+          pageOf(body),
+        );
         expect(
           checked.results.flatMap((result) => result.messages.map((message) => message.message)),
         ).toEqual([]);
-        shown.push({ picture, place: `${one.destination}/${one.key}`, file });
+        const place = `${one.destination}/${one.key}`;
+        const foretold = await page.request.get(
+          `/api/jobs/${job}/foretold?picture=${picture}&place=${place}&base=${base}&${screens}`,
+        );
+        bodies.push(body);
+        shown.push({ place, foretold: await foretold.json() });
       }
     }
+    writeFileSync(join(folder, 'page.html'), pageOf(bodies.join('\n')));
     let compared = 0;
     for (const viewport of viewports) {
       for (const density of densities) {
@@ -101,18 +111,19 @@ test('a browser takes what was foretold, and a checker accepts the markup', asyn
           deviceScaleFactor: density,
         });
         const tab = await context.newPage();
-        for (const { picture, place, file } of shown) {
-          const foretold = (await (
-            await page.request.get(
-              `/api/jobs/${job}/foretold?picture=${picture}&place=${place}&base=${base}&viewports=${viewport}&densities=${density}`,
-            )
-          ).json()) as { address: string }[];
-          await tab.goto(`${base}/${file}`);
-          const taken = await tab.locator('img').evaluate(async (image: HTMLImageElement) => {
-            await image.decode();
-            return image.currentSrc;
-          });
-          expect(taken, `${place} at ${viewport} px and ${density}x`).toBe(foretold[0]!.address);
+        await tab.goto(`${base}/page.html`);
+        const taken = await tab.locator('img').evaluateAll((images: HTMLImageElement[]) =>
+          Promise.all(
+            images.map(async (image) => {
+              await image.decode();
+              return image.currentSrc;
+            }),
+          ),
+        );
+        expect(taken.length).toBe(shown.length);
+        for (const [i, { place, foretold }] of shown.entries()) {
+          const own = foretold.filter((one) => one.viewport === viewport && one.density === density);
+          expect(taken[i], `${place} at ${viewport} px and ${density}x`).toBe(own[0]!.address);
           compared++;
         }
         await context.close();

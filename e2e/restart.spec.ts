@@ -1,7 +1,7 @@
 import { type ChildProcess, spawn } from 'node:child_process';
 import { mkdirSync, readFileSync } from 'node:fs';
-import { expect, test } from '@playwright/test';
-import { photographs } from './support';
+import { expect } from '@playwright/test';
+import { smallPhotographs, test } from './support';
 
 // The server is killed while it works: nothing is lost, what stands is not made again, and the open page goes on.
 
@@ -34,7 +34,7 @@ test('a server that is killed in the middle goes on where it was', async ({ page
   let server = await start(data);
   try {
     const ids: string[] = [];
-    for (const file of photographs.slice(0, 5)) {
+    for (const file of smallPhotographs(0, 5)) {
       const answer = await fetch(`${base}/api/pictures?name=${encodeURIComponent(file.split('/').at(-1)!)}`, {
         method: 'POST',
         body: readFileSync(file),

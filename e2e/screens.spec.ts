@@ -1,6 +1,6 @@
 import AxeBuilder from '@axe-core/playwright';
-import { expect, type Page, test } from '@playwright/test';
-import { allMade, makeJob } from './support';
+import { expect, type Page } from '@playwright/test';
+import { allMade, makeJob, test } from './support';
 
 // Every main screen: nothing for axe to find, in both surrounds, and nothing outside of the page.
 

@@ -4,7 +4,7 @@ import { chromium } from '@playwright/test';
 const base = process.argv[2] ?? 'http://127.0.0.1:5460';
 const shots = new URL('../docs/screenshots/', import.meta.url).pathname;
 const browser = await chromium.launch({
-  executablePath: '/usr/bin/chromium',
+  executablePath: '/usr/bin/chromium-headless-shell',
   args: ['--no-sandbox', '--disable-gpu', '--disable-quic', '--disable-background-networking'],
 });
 const page = await browser.newPage({ viewport: { width: 1280, height: 800 } });

@@ -46,7 +46,7 @@ const percentile = (values, share) =>
 try {
   await until(async () => (await fetch(`${base}/healthz`)).ok);
   const browser = await chromium.launch({
-    executablePath: '/usr/bin/chromium',
+    executablePath: '/usr/bin/chromium-headless-shell',
     args: ['--no-sandbox', '--disable-gpu', '--disable-background-networking'],
   });
   const page = await browser.newPage({ viewport: { width: 1280, height: 800 } });

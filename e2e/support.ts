@@ -1,7 +1,8 @@
-import { readdirSync } from 'node:fs';
-import { join } from 'node:path';
-import { expect, type Page } from '@playwright/test';
-import type { Cell, JobHead, JobProgress } from '../client/src/api/client';
+import { execFileSync } from 'node:child_process';
+import { existsSync, mkdirSync, readdirSync } from 'node:fs';
+import { basename, join } from 'node:path';
+import { type APIRequestContext, expect, type Page, test as plain } from '@playwright/test';
+import type { Cell, JobHead, JobProgress, JobSummary } from '../client/src/api/client';
 
 export type { Cell };
 
@@ -10,6 +11,36 @@ export const photographs = readdirSync('/usr/share/backgrounds')
   .filter((name) => name.endsWith('.jpg'))
   .toSorted()
   .map((name) => join('/usr/share/backgrounds', name));
+
+/** Smaller copies of the photographs, for what does not depend on their size: making files of them takes a fifth of the time. */
+export function smallPhotographs(first: number, end: number): string[] {
+  const folder = join(import.meta.dirname, 'test-results/.small');
+  mkdirSync(folder, { recursive: true });
+  return photographs.slice(first, end).map((photograph) => {
+    const copy = join(folder, basename(photograph));
+    if (!existsSync(copy))
+      execFileSync('convert', [photograph, '-resize', '1600x1600', '-quality', '92', copy]);
+    return copy;
+  });
+}
+
+async function running(request: APIRequestContext): Promise<string[]> {
+  const jobs = (await (await request.get('/api/jobs')).json()) as JobSummary[];
+  return jobs.filter((job) => job.run === 'running').map((job) => job.id);
+}
+
+/** What a test began in the background ends with it: the next one need not wait for it. */
+export const test = plain.extend<{ endsItsJobs: void }>({
+  endsItsJobs: [
+    async ({ request }, use) => {
+      const before = new Set(await running(request));
+      await use();
+      for (const job of await running(request))
+        if (!before.has(job)) await request.put(`/api/jobs/${job}/run`, { data: { run: 'stopped' } });
+    },
+    { auto: true },
+  ],
+});
 
 export interface JobHere {
   id: string;

@@ -2,8 +2,8 @@ import { createHash } from 'node:crypto';
 import { execFileSync } from 'node:child_process';
 import { mkdirSync, readFileSync, writeFileSync } from 'node:fs';
 import { join } from 'node:path';
-import { expect, type Page, test } from '@playwright/test';
-import { allMade, makeJob, readJob } from './support';
+import { expect, type Page } from '@playwright/test';
+import { allMade, makeJob, readJob, test } from './support';
 
 const bytes = async (page: Page) => Number(await page.getByTestId('bytes').getAttribute('data-bytes'));
 

@@ -57,7 +57,8 @@ internal sealed class Chromium : IAsyncDisposable
         "--force-color-profile=srgb",
     ];
 
-    private static readonly string[] Names = ["chromium", "chromium-browser"];
+    // The one without windows first: it is the same engine, and starts in half the time.
+    private static readonly string[] Names = ["chromium-headless-shell", "chromium", "chromium-browser"];
     private static readonly TimeSpan Start = TimeSpan.FromSeconds(30);
     private const int MostSaid = 100;
     private const long Untouched = 1L << 30;
@@ -207,10 +208,8 @@ internal sealed class Chromium : IAsyncDisposable
             return File.Exists(named) ? named : throw new NoBrowserException($"{Variable} names {named}, and there is no such file.");
         }
 
-        return (Environment.GetEnvironmentVariable("PATH") ?? "")
-                .Split(Path.PathSeparator, StringSplitOptions.RemoveEmptyEntries)
-                .SelectMany(folder => Names.Select(name => Path.Combine(folder, name)))
-                .FirstOrDefault(File.Exists)
+        var folders = (Environment.GetEnvironmentVariable("PATH") ?? "").Split(Path.PathSeparator, StringSplitOptions.RemoveEmptyEntries);
+        return Names.SelectMany(name => folders.Select(folder => Path.Combine(folder, name))).FirstOrDefault(File.Exists)
             ?? throw new NoBrowserException(
                 "No browser was found to open the page in. Install Chromium (on Debian: apt install chromium), or name its file in "
                     + $"{Variable}."

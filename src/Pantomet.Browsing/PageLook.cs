@@ -89,7 +89,7 @@ public sealed class PageLook(IPageFiles files, PageLimits limits)
                         seen[i] = await look.LookAsync(shots.Contains(screens[i]), whole.Token);
                         (failed[i], again) = (null, false);
                     }
-                    catch (Exception fault) when (Words(fault, chromium, cancel) is not null)
+                    catch (Exception fault) when (Words(fault, chromium, look, cancel) is not null)
                     {
                         // A tab that hangs before it asks for anything is no fault of the page: another one is tried, once.
                         again =
@@ -98,7 +98,7 @@ public sealed class PageLook(IPageFiles files, PageLimits limits)
                             && look?.HasBegun != true
                             && !chromium.Grew
                             && fault is not OperationCanceledException;
-                        failed[i] = Words(fault, chromium, cancel);
+                        failed[i] = Words(fault, chromium, look, cancel);
                         if (!again && drawings && (chromium.Grew || IsCrash(fault)))
                         {
                             broken.Add(i);
@@ -118,7 +118,7 @@ public sealed class PageLook(IPageFiles files, PageLimits limits)
     }
 
     // Why a screen could not be seen; null for what nobody foresaw.
-    private string? Words(Exception fault, Chromium chromium, CancellationToken cancel) =>
+    private string? Words(Exception fault, Chromium chromium, ScreenLook? look, CancellationToken cancel) =>
         fault switch
         {
             NoPageException
@@ -128,6 +128,8 @@ public sealed class PageLook(IPageFiles files, PageLimits limits)
             or OperationCanceledException when chromium.Grew && !cancel.IsCancellationRequested => Chromium.TooLarge,
             NoPageException => fault.Message,
             PuppeteerException when IsCrash(fault) => "The page's process ended. It may need more memory than a page may take.",
+            PuppeteerException or TimeoutException when look?.Wanders == true =>
+                "It goes elsewhere by itself again and again, and could not be seen.",
             PuppeteerException or TimeoutException => "The page did not answer any more; what it runs does not end.",
             OperationCanceledException when !cancel.IsCancellationRequested =>
                 $"There was no time left: all screens together get {limits.Whole.TotalMinutes} minutes.",

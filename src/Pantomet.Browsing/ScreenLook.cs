@@ -34,6 +34,9 @@ internal sealed class ScreenLook(IPage page, IPageFiles files, PageLimits limits
     /// <summary>True once the page asked for anything.</summary>
     public bool HasBegun => !_asked.IsEmpty;
 
+    /// <summary>True once the page went elsewhere by itself more than once.</summary>
+    public bool Wanders => Volatile.Read(ref _moves) > 2;
+
     public async Task<LookedAt> LookAsync(bool shot, CancellationToken cancel)
     {
         page.Dialog += OnDialog;
@@ -268,8 +271,10 @@ internal sealed class ScreenLook(IPage page, IPageFiles files, PageLimits limits
     // Asked in a world of its own: what the page did to its own one is of no matter.
     private async Task<T> AskAsync<T>(IFrame frame, string function, CancellationToken cancel)
     {
-        for (var tries = 0; ; tries++)
+        for (var (tries, moves) = (0, -1); ; tries++)
         {
+            var before = moves;
+            moves = Volatile.Read(ref _moves);
             try
             {
                 var world = await frame
@@ -291,9 +296,9 @@ internal sealed class ScreenLook(IPage page, IPageFiles files, PageLimits limits
                     ? throw new PuppeteerException(thrown.ToString())
                     : answer.GetProperty("result").GetProperty("value").Deserialize<T>(Facts)!;
             }
-            catch (PuppeteerException) when (tries < 2 && frame.ParentFrame is null)
+            catch (PuppeteerException) when (frame.ParentFrame is null && (tries < 2 || moves != before))
             {
-                // It went elsewhere while it was asked.
+                // It went elsewhere while it was asked. It may do so only so often; until it is held it is asked again.
                 await Task.Delay(Quiet, cancel);
             }
         }
@@ -308,7 +313,7 @@ internal sealed class ScreenLook(IPage page, IPageFiles files, PageLimits limits
             if (main && Interlocked.Increment(ref _moves) > limits.MostMoves + 1)
             {
                 _notes.Enqueue("It goes elsewhere by itself again and again, and was held where it was.");
-                await request.AbortAsync();
+                await request.AbortAsync(RequestAbortErrorCode.Aborted);
                 return;
             }
 

@@ -449,8 +449,9 @@ public sealed class DressTests : IDisposable
     private static double Worst((int Width, int Height, byte[] Values) picture, string ink, string to, double fade)
     {
         static double Linear(double value) => value <= 0.04045 ? value / 12.92 : Math.Pow((value + 0.055) / 1.055, 2.4);
-        static double Luminance(double red, double green, double blue) =>
-            (0.2126 * Linear(red / 255)) + (0.7152 * Linear(green / 255)) + (0.0722 * Linear(blue / 255));
+        double[] light = [.. Enumerable.Range(0, 256).Select(value => Linear(value / 255.0))];
+        double Luminance(double red, double green, double blue) =>
+            (0.2126 * light[(int)red]) + (0.7152 * light[(int)green]) + (0.0722 * light[(int)blue]);
         static double[] Colour(string text) => [.. Convert.FromHexString(text[1..]).Select(value => (double)value)];
         var (ground, veil) = (Colour(ink), Colour(to));
         var other = Luminance(ground[0], ground[1], ground[2]);

@@ -27,6 +27,8 @@ public sealed class RegistrationTests : IDisposable
         { "key": "strip", "size": { "width": 90, "height": 33 }, "types": ["png"], "sharpen": "off" }
         """;
 
+    private static readonly Lazy<byte[]> Plain = new(Draw);
+
     private readonly Workplace _place = new();
 
     public void Dispose() => _place.Dispose();
@@ -211,10 +213,20 @@ public sealed class RegistrationTests : IDisposable
         }
     }
 
-    // No side is a multiple of what a JPEG is reduced by while it is read.
+    // Drawn once: only the tag differs.
     private string Original(int orientation)
     {
         var path = _place.At("original.jpg");
+        File.WriteAllBytes(path, Plain.Value);
+        Programs.Checked("exiftool", "-q", "-n", $"-Orientation={orientation}", "-overwrite_original", path);
+        return path;
+    }
+
+    // No side is a multiple of what a JPEG is reduced by while it is read.
+    private static byte[] Draw()
+    {
+        using var place = new Workplace();
+        var path = place.At("plain.jpg");
         Programs.Checked(
             "convert",
             "-size",
@@ -235,10 +247,9 @@ public sealed class RegistrationTests : IDisposable
             "1x1",
             path
         );
-        Programs.Checked("exiftool", "-q", "-n", $"-Orientation={orientation}", "-overwrite_original", path);
         // What is reduced in light is decoded whole: nothing would be said of what is read smaller.
         Assert.False(PictureReader.ReadWhole(path).Facts!.NeedsLight);
-        return path;
+        return File.ReadAllBytes(path);
     }
 
     private string Exact(string source, string[] steps, int[] frame, int width, int height, string[]? back = null)

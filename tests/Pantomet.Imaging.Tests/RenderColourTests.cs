@@ -32,30 +32,34 @@ public sealed class RenderColourTests : IDisposable
             [230, 200, 150],
             [60, 60, 70],
         ];
+        using var strip = Image.Arrayjoin([.. colours.Select(colour => Flat(colour))], across: colours.Length);
+        using var wide =
+            profile == "adobe"
+                ? strip.IccTransform("/usr/share/color/icc/colord/AdobeRGB1998.icc", inputProfile: "srgb", intent: Enums.Intent.Relative)
+                : strip.IccTransform(profile, inputProfile: "srgb", intent: Enums.Intent.Relative);
+        var source = _place.At(name);
+        wide.WriteToFile(source);
+        var report = _place.Render(
+            _place.Rules($$"""{ "key": "a", "size": { "width": {{32 * colours.Length}} }, "types": ["png"] }"""),
+            0,
+            source
+        );
+        var made = Path.Combine(_place.Out, report.GetProperty("variants")[0].GetProperty("file").GetString()!);
+        Programs.Checked(
+            "convert",
+            source,
+            "-intent",
+            "relative",
+            "-black-point-compensation",
+            "-profile",
+            Screen,
+            "-depth",
+            "8",
+            _place.At("other.png")
+        );
         for (var i = 0; i < colours.Length; i++)
         {
-            using var flat = Flat(colours[i]);
-            using var wide =
-                profile == "adobe"
-                    ? flat.IccTransform("/usr/share/color/icc/colord/AdobeRGB1998.icc", inputProfile: "srgb", intent: Enums.Intent.Relative)
-                    : flat.IccTransform(profile, inputProfile: "srgb", intent: Enums.Intent.Relative);
-            var source = _place.At($"{i}-{name}");
-            wide.WriteToFile(source);
-            var report = _place.Render(_place.Rules("""{ "key": "a", "size": { "width": 32 }, "types": ["png"] }"""), 0, source);
-            var ours = Programs.Pixel(Path.Combine(_place.Out, report.GetProperty("variants")[0].GetProperty("file").GetString()!), 16, 16);
-            Programs.Checked(
-                "convert",
-                source,
-                "-intent",
-                "relative",
-                "-black-point-compensation",
-                "-profile",
-                Screen,
-                "-depth",
-                "8",
-                _place.At("other.png")
-            );
-            var theirs = Programs.Pixel(_place.At("other.png"), 32, 32);
+            var (ours, theirs) = (Programs.Pixel(made, (32 * i) + 16, 16), Programs.Pixel(_place.At("other.png"), (64 * i) + 32, 32));
             Assert.True(
                 ours.Zip(theirs).All(pair => Math.Abs(pair.First - pair.Second) <= 2),
                 $"{profile} {string.Join(',', colours[i])}: {string.Join(',', ours)} against {string.Join(',', theirs)}"

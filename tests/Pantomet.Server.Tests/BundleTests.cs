@@ -4,7 +4,7 @@ using System.Text.Json;
 
 namespace Pantomet.Server.Tests;
 
-public sealed class BundleTests(ServerFixture server) : IClassFixture<ServerFixture>
+public sealed class BundleTests(StockedServerFixture server) : IClassFixture<StockedServerFixture>
 {
     private const string Square = "website/grid-square";
 

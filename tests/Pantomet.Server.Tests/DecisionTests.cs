@@ -6,7 +6,7 @@ using System.Text.Json;
 namespace Pantomet.Server.Tests;
 
 /// <summary>Several people and programs at one job: nothing that was answered is lost, and nothing that cannot be is stored.</summary>
-public sealed class DecisionTests(ServerFixture server) : IClassFixture<ServerFixture>
+public sealed class DecisionTests(StockedServerFixture server) : IClassFixture<StockedServerFixture>
 {
     private const string Square = "website/grid-square";
 

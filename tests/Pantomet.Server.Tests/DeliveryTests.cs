@@ -8,7 +8,7 @@ using Pantomet.Data;
 namespace Pantomet.Server.Tests;
 
 /// <summary>Files handed to receivers: what each says, what it shows, and what is sent the next time.</summary>
-public sealed partial class DeliveryTests(ServerFixture server) : IClassFixture<ServerFixture>, IAsyncLifetime
+public sealed partial class DeliveryTests(StockedServerFixture server) : IClassFixture<StockedServerFixture>, IAsyncLifetime
 {
     [Fact]
     public async Task A_marketplace_takes_one_picture_and_refuses_another_in_its_own_words()

@@ -6,7 +6,7 @@ using System.Text.Json;
 namespace Pantomet.Server.Tests;
 
 /// <summary>Titles, marks and dresses of single pictures in jobs.</summary>
-public sealed class DressingTests(ServerFixture server) : IClassFixture<ServerFixture>
+public sealed class DressingTests(StockedServerFixture server) : IClassFixture<StockedServerFixture>
 {
     private const string Mark =
         "<svg xmlns='http://www.w3.org/2000/svg' width='20' height='8'><rect width='20' height='8' fill='{0}'/></svg>";

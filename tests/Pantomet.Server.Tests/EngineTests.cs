@@ -6,7 +6,7 @@ using Pantomet.Imaging.Hosting;
 namespace Pantomet.Server.Tests;
 
 /// <summary>The imaging library works in processes of its own; what ends one of them ends one order and nothing else.</summary>
-public sealed class EngineTests(ServerFixture server) : IClassFixture<ServerFixture>
+public sealed class EngineTests(StockedServerFixture server) : IClassFixture<StockedServerFixture>
 {
     [Fact]
     public async Task A_crash_in_native_code_ends_the_order_and_not_the_server()

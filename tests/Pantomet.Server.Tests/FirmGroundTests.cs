@@ -18,7 +18,7 @@ namespace Pantomet.Server.Tests;
 /// Damage, locks, kills and changes in the middle: nothing stops the server, nothing stays unmade without a word, nothing damaged
 /// goes out.
 /// </summary>
-public sealed class FirmGroundTests(ServerFixture server) : IClassFixture<ServerFixture>
+public sealed class FirmGroundTests(StockedServerFixture server) : IClassFixture<StockedServerFixture>
 {
     private const string Square = "website/grid-square";
     private static readonly string[] Names = ["IMG_2102.jpg", "IMG_2109.jpg", "DSC_0423.JPG", "barometer-from-chat.jpg"];

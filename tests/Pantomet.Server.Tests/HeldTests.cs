@@ -11,7 +11,7 @@ using Pantomet.Data;
 namespace Pantomet.Server.Tests;
 
 /// <summary>Nothing outside is touched, nothing waits without end, and nothing goes out under a hash that it does not have.</summary>
-public sealed class HeldTests(ServerFixture server) : IClassFixture<ServerFixture>
+public sealed class HeldTests(StockedServerFixture server) : IClassFixture<StockedServerFixture>
 {
     [Theory]
     [InlineData("c/d", "c/d")]

@@ -6,7 +6,7 @@ using Pantomet.Application.Jobs;
 
 namespace Pantomet.Server.Tests;
 
-public sealed class JobTests(ServerFixture server) : IClassFixture<ServerFixture>
+public sealed class JobTests(StockedServerFixture server) : IClassFixture<StockedServerFixture>
 {
     private const string Square = "website/grid-square";
     private const string Large = "website/opening-large";

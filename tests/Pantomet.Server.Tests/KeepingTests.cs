@@ -11,7 +11,7 @@ using Pantomet.Data.Variants;
 namespace Pantomet.Server.Tests;
 
 /// <summary>What nothing wants any more is collected, the least recently wanted first; what is wanted never is.</summary>
-public sealed class KeepingTests(ServerFixture server) : IClassFixture<ServerFixture>
+public sealed class KeepingTests(StockedServerFixture server) : IClassFixture<StockedServerFixture>
 {
     private static readonly string[] Slots = ["website/grid-square", "website/thumbnail", "social/cover"];
 

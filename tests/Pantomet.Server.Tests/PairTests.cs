@@ -5,7 +5,7 @@ using System.Text.Json;
 namespace Pantomet.Server.Tests;
 
 /// <summary>Pictures side by side in jobs: a picture of its own that follows its parts.</summary>
-public sealed class PairTests(ServerFixture server) : IClassFixture<ServerFixture>
+public sealed class PairTests(StockedServerFixture server) : IClassFixture<StockedServerFixture>
 {
     private static readonly string[] Names = ["IMG_2102.jpg", "DSC_0423.JPG"];
 

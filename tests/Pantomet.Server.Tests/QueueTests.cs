@@ -5,7 +5,7 @@ using Pantomet.Application.Jobs;
 
 namespace Pantomet.Server.Tests;
 
-public sealed class QueueTests(ServerFixture server) : IClassFixture<ServerFixture>
+public sealed class QueueTests(StockedServerFixture server) : IClassFixture<StockedServerFixture>
 {
     private const string Square = "website/grid-square";
     private const string Large = "website/opening-large";

@@ -8,7 +8,7 @@ using Pantomet.Data;
 
 namespace Pantomet.Server.Tests;
 
-public sealed class RevisionTests(ServerFixture server) : IClassFixture<ServerFixture>
+public sealed class RevisionTests(StockedServerFixture server) : IClassFixture<StockedServerFixture>
 {
     [Fact]
     public async Task A_newer_original_of_the_same_shape_keeps_the_frames_and_the_earlier_one_comes_back()

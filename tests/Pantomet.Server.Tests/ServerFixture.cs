@@ -12,7 +12,7 @@ using Pantomet.Data;
 namespace Pantomet.Server.Tests;
 
 /// <summary>The real server on a free port and a data folder of its own.</summary>
-public sealed class ServerFixture : IAsyncLifetime
+public class ServerFixture : IAsyncLifetime
 {
     private WebApplication? _app;
 
@@ -36,7 +36,7 @@ public sealed class ServerFixture : IAsyncLifetime
     /// <summary>Everything the server logged as a warning or worse.</summary>
     public LogKeeper Log { get; } = new();
 
-    public async Task InitializeAsync()
+    public virtual async Task InitializeAsync()
     {
         _app = await PantometServer.BuildAsync(
             new()
@@ -214,6 +214,14 @@ public sealed class ServerFixture : IAsyncLifetime
 
     public static string DemoPicture(string name) => Path.Combine(Cli.Installation.Root, "demo", "pictures", name);
 
+    /// <summary>Stops the server; its data folder stays until it is disposed of.</summary>
+    public async Task StopAsync()
+    {
+        await _app!.DisposeAsync();
+        Client.Dispose();
+        SqliteConnection.ClearAllPools();
+    }
+
     public async Task DisposeAsync()
     {
         await _app!.DisposeAsync();
@@ -221,6 +229,65 @@ public sealed class ServerFixture : IAsyncLifetime
         SqliteConnection.ClearAllPools();
         Directory.Delete(Data, recursive: true);
         Directory.Delete(Pictures, recursive: true);
+    }
+}
+
+/// <summary>
+/// A server whose data folder already holds the demo's pictures, with their subjects sought. They are read in once for all classes of tests;
+/// each class gets a copy of that folder, so that nothing one of them does is met by another.
+/// </summary>
+public sealed class StockedServerFixture : ServerFixture
+{
+    private static readonly Lazy<Task<string>> Stock = new(FillAsync);
+
+    private bool _isStocked;
+
+    public override async Task InitializeAsync()
+    {
+        if (!_isStocked)
+        {
+            Copy(await Stock.Value, Data);
+            _isStocked = true;
+        }
+
+        await base.InitializeAsync();
+    }
+
+    private static async Task<string> FillAsync()
+    {
+        var stock = Directory.CreateTempSubdirectory("pantomet-stock-").FullName;
+        AppDomain.CurrentDomain.ProcessExit += (_, _) => Directory.Delete(stock, recursive: true);
+        var server = new ServerFixture();
+        await server.InitializeAsync();
+        var pictures = Directory.GetFiles(DemoPicture("")).Select(Path.GetFileName).Order(StringComparer.Ordinal);
+        await Parallel.ForEachAsync(
+            pictures,
+            new ParallelOptions { MaxDegreeOfParallelism = 2 },
+            async (name, _) => await server.PictureAsync(name!)
+        );
+        // Only once it is stopped, its folder is whole.
+        await server.StopAsync();
+        Copy(server.Data, stock);
+        await server.DisposeAsync();
+        return stock;
+    }
+
+    private static void Copy(string from, string to)
+    {
+        foreach (var folder in Directory.EnumerateDirectories(from, "*", SearchOption.AllDirectories).Prepend(from))
+        {
+            // Keys lie where nobody else may read.
+            var copy = Directory.CreateDirectory(Path.Combine(to, Path.GetRelativePath(from, folder)));
+            if (!OperatingSystem.IsWindows())
+            {
+                copy.UnixFileMode = File.GetUnixFileMode(folder);
+            }
+
+            foreach (var file in Directory.EnumerateFiles(folder))
+            {
+                File.Copy(file, Path.Combine(copy.FullName, Path.GetFileName(file)));
+            }
+        }
     }
 }
 

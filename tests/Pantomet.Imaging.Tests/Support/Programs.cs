@@ -10,6 +10,8 @@ public static class Programs
 {
     private static readonly System.Globalization.CultureInfo Invariant = System.Globalization.CultureInfo.InvariantCulture;
 
+    private static readonly AsyncLocal<((string, DateTime, long) Of, (int, int, byte[]) Rows)?> _last = new();
+
     /// <summary>The pantomet command, carried out within this process: by the very call that its program makes.</summary>
     public static Answer Pantomet(params string[] arguments)
     {
@@ -50,37 +52,32 @@ public static class Programs
     public static string Identify(string format, string file) => Checked("identify", "-quiet", "-format", format, file);
 
     /// <summary>exiftool's value of one tag, or nothing.</summary>
-    public static string Tag(string tag, string file) => Checked("exiftool", "-s3", "-n", "-" + tag, file).Trim();
+    public static string Tag(string tag, string file) => TagReader.Ask("-s3", "-n", "-" + tag, file).Trim();
 
     /// <summary>The colour of one pixel, as red, green, blue, read by ImageMagick.</summary>
-    public static int[] Pixel(string file, int x, int y) =>
-        [
-            .. Checked(
-                    "convert",
-                    file,
-                    "-depth",
-                    "8",
-                    "-crop",
-                    $"1x1+{x}+{y}",
-                    "-alpha",
-                    "off",
-                    "-format",
-                    "%[fx:round(255*r)] %[fx:round(255*g)] %[fx:round(255*b)]",
-                    "info:"
-                )
-                .Split(' ')
-                .Select(int.Parse),
-        ];
+    public static int[] Pixel(string file, int x, int y)
+    {
+        var (width, _, values) = Rows(file);
+        return [.. values.Skip(((y * width) + x) * 3).Take(3).Select(value => (int)value)];
+    }
 
-    /// <summary>All pixels as red, green, blue, read by ImageMagick.</summary>
+    /// <summary>All pixels as red, green, blue, read by ImageMagick. The file that was read last is remembered for as long as nobody writes it.</summary>
     public static (int Width, int Height, byte[] Values) Rows(string file)
     {
-        var size = Identify("%w %h", file).Split(' ');
+        var written = (file, File.GetLastWriteTimeUtc(file), new FileInfo(file).Length);
+        if (_last.Value is { } last && last.Of == written)
+        {
+            return last.Rows;
+        }
+
         var raw = Path.GetTempFileName();
         try
         {
-            Checked("convert", file, "-depth", "8", "-alpha", "off", $"rgb:{raw}");
-            return (int.Parse(size[0], Invariant), int.Parse(size[1], Invariant), File.ReadAllBytes(raw));
+            var size = Checked("convert", file, "-depth", "8", "-alpha", "off", "-write", $"rgb:{raw}", "-format", "%w %h", "info:")
+                .Split(' ');
+            var rows = (int.Parse(size[0], Invariant), int.Parse(size[1], Invariant), File.ReadAllBytes(raw));
+            _last.Value = (written, rows);
+            return rows;
         }
         finally
         {
@@ -100,10 +97,58 @@ public static class Programs
     private static Answer Run(string program, string[] arguments)
     {
         var start = new ProcessStartInfo(program, arguments) { RedirectStandardOutput = true, RedirectStandardError = true };
+        // Threads that wait for one another by spinning cost more on a busy machine than they bring.
+        start.Environment["OMP_NUM_THREADS"] = "1";
         using var process = Process.Start(start)!;
         var error = process.StandardError.ReadToEndAsync();
         var output = process.StandardOutput.ReadToEnd();
         process.WaitForExit();
         return new(process.ExitCode, output, error.Result);
     }
+}
+
+/// <summary>One exiftool for all questions: each start of it costs more than its answers.</summary>
+internal static class TagReader
+{
+    private const string Ready = "{ready}";
+
+    private static readonly Lock Turn = new();
+    private static readonly Lazy<Process> Reader = new(Start);
+
+    public static string Ask(params string[] arguments)
+    {
+        lock (Turn)
+        {
+            var process = Reader.Value;
+            foreach (var argument in arguments)
+            {
+                process.StandardInput.WriteLine(argument);
+            }
+
+            process.StandardInput.WriteLine("-execute");
+            process.StandardInput.Flush();
+            var answer = new System.Text.StringBuilder();
+            while (process.StandardOutput.ReadLine() is { } line)
+            {
+                if (line == Ready)
+                {
+                    return answer.ToString();
+                }
+
+                answer.AppendLine(line);
+            }
+
+            throw new InvalidOperationException($"exiftool ended: {string.Join(' ', arguments)}");
+        }
+    }
+
+    // It ends with its input, and that with this process.
+    private static Process Start() =>
+        Process.Start(
+            new ProcessStartInfo("exiftool", ["-stay_open", "True", "-@", "-"])
+            {
+                RedirectStandardInput = true,
+                RedirectStandardOutput = true,
+            }
+        )!;
 }

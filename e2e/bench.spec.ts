@@ -126,7 +126,12 @@ test('making files is paused and goes on without redoing what stands', async ({ 
   await page.goto(`/job/${job.id}`);
   await page.getByRole('button', { name: 'Pause' }).click();
   await expect(page.getByText(/paused/)).toBeVisible();
-  await page.waitForTimeout(2500);
+  // What is being made is finished first.
+  await expect
+    .poll(async () => (await readJob(page, job.id)).cells.some((cell) => cell.state === 'making'), {
+      timeout: 60_000,
+    })
+    .toBe(false);
   const paused = await readJob(page, job.id);
   await page.waitForTimeout(1500);
   expect((await readJob(page, job.id)).progress.done).toBe(paused.progress.done);

@@ -14,7 +14,7 @@ test('a page is sent as a folder, measured, and looked at picture by picture', a
   execFileSync('convert', [
     join(pictures, 'DSC_0412.JPG'),
     '-resize',
-    '2000x',
+    '1400x',
     join(folder, 'pictures/barometer.jpg'),
   ]);
   copyFileSync(join(pictures, 'weatherworks-mark.png'), join(folder, 'pictures/mark.png'));

@@ -19,7 +19,7 @@ export function smallPhotographs(first: number, end: number): string[] {
   return photographs.slice(first, end).map((photograph) => {
     const copy = join(folder, basename(photograph));
     if (!existsSync(copy))
-      execFileSync('convert', [photograph, '-resize', '1600x1600', '-quality', '92', copy]);
+      execFileSync('convert', [photograph, '-resize', '1000x1000', '-quality', '92', copy]);
     return copy;
   });
 }

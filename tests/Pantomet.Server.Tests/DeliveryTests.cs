@@ -13,7 +13,7 @@ public sealed partial class DeliveryTests(StockedServerFixture server) : IClassF
     [Fact]
     public async Task A_marketplace_takes_one_picture_and_refuses_another_in_its_own_words()
     {
-        var (job, _) = await MadeJobAsync(["DSC_0412.JPG"], "shop/listing", "website/grid-square");
+        var (job, _) = await MadeJobAsync(["IMG_2102.jpg"], "shop/listing", "website/grid-square");
         var market = await ReceiverAsync("form", "/market/listings", new { field = "picture" });
         var sent = await SentAsync(job, market);
         Assert.Equal("done", sent.GetProperty("state").GetString());
@@ -92,7 +92,7 @@ public sealed partial class DeliveryTests(StockedServerFixture server) : IClassF
     [Fact]
     public async Task What_a_network_made_of_a_picture_is_looked_at_and_compared()
     {
-        var (job, _) = await MadeJobAsync(["DSC_0412.JPG"], "shop/listing");
+        var (job, _) = await MadeJobAsync(["IMG_2102.jpg"], "shop/listing");
         var network = await ReceiverAsync("form", "/network/posts", new { field = "media" }, "tidewrack-demo");
         var file = File(await SentAsync(job, network), "listing.jpg");
         var shown = file.GetProperty("shown")[0];
@@ -116,7 +116,7 @@ public sealed partial class DeliveryTests(StockedServerFixture server) : IClassF
     [Fact]
     public async Task The_file_that_a_network_leaves_alone_is_found_by_trying_and_becomes_the_slot_s_rule()
     {
-        var (job, _) = await MadeJobAsync(["DSC_0412.JPG"], "shop/listing");
+        var (job, _) = await MadeJobAsync(["IMG_2102.jpg"], "shop/listing");
         var network = await ReceiverAsync(
             "form",
             "/network/posts",
@@ -162,7 +162,7 @@ public sealed partial class DeliveryTests(StockedServerFixture server) : IClassF
     [Fact]
     public async Task A_media_library_says_which_sizes_it_made()
     {
-        var (job, _) = await MadeJobAsync(["DSC_0412.JPG"], "shop/listing");
+        var (job, _) = await MadeJobAsync(["IMG_2102.jpg"], "shop/listing");
         var library = await ReceiverAsync(
             "form",
             "/media-library/media",

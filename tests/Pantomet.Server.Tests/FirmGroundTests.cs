@@ -159,7 +159,7 @@ public sealed class FirmGroundTests(StockedServerFixture server) : IClassFixture
     {
         var (id, pictures) = await server.FreshJobAsync(["IMG_2087.jpg", "P1050233.JPG"], [Square], "stopped");
         await server.SendAsync(HttpMethod.Delete, $"/api/pictures/{pictures[0]}");
-        var bytes = await File.ReadAllBytesAsync(ServerFixture.DemoPicture("IMG_2087.jpg"));
+        var bytes = ServerFixture.SmallPicture("IMG_2087.jpg");
         using var replaced = await server.Client.PostAsync(
             new Uri($"/api/pictures/{pictures[1]}/revisions?name=a.jpg", UriKind.Relative),
             new ByteArrayContent(bytes)

@@ -8,7 +8,7 @@ using Pantomet.Data;
 
 namespace Pantomet.Server.Tests;
 
-public sealed class RevisionTests(StockedServerFixture server) : IClassFixture<StockedServerFixture>
+public sealed class RevisionTests(ServerFixture server) : IClassFixture<ServerFixture>
 {
     [Fact]
     public async Task A_newer_original_of_the_same_shape_keeps_the_frames_and_the_earlier_one_comes_back()
@@ -23,7 +23,7 @@ public sealed class RevisionTests(StockedServerFixture server) : IClassFixture<S
         Assert.Equal(before.GetProperty("frame").GetRawText(), after.GetProperty("frame").GetRawText());
         Assert.DoesNotContain("other-shape", Codes(after));
         var original = await server.Client.GetByteArrayAsync(new Uri($"/api/pictures/{id}/original", UriKind.Relative));
-        Assert.Equal(await File.ReadAllBytesAsync(ServerFixture.DemoPicture("barometer-from-chat.jpg")), original);
+        Assert.Equal(ServerFixture.SmallPicture("barometer-from-chat.jpg"), original);
         await server.SendAsync(HttpMethod.Post, $"/api/pictures/{id}/revisions/1/put-back");
         Assert.Equal(ServerFixture.Bare(before), ServerFixture.Bare(await CellAsync(job)));
         var revisions = await server.SendAsync(HttpMethod.Get, $"/api/pictures/{id}/revisions");
@@ -80,7 +80,7 @@ public sealed class RevisionTests(StockedServerFixture server) : IClassFixture<S
 
         await server.SendAsync(HttpMethod.Post, $"/api/pictures/{id}/revisions/1/put-back");
         Assert.Equal(
-            await File.ReadAllBytesAsync(ServerFixture.DemoPicture("DSC_0431.JPG")),
+            ServerFixture.SmallPicture("DSC_0431.JPG"),
             await server.Client.GetByteArrayAsync(new Uri($"/api/pictures/{id}/original", UriKind.Relative))
         );
     }
@@ -125,7 +125,7 @@ public sealed class RevisionTests(StockedServerFixture server) : IClassFixture<S
         Assert.Equal(HttpStatusCode.UnprocessableEntity, bad.StatusCode);
         var other = await server.Client.PostAsync(
             new Uri($"/api/pictures/{id}/revisions?name=a.jpg", UriKind.Relative),
-            new ByteArrayContent(await File.ReadAllBytesAsync(ServerFixture.DemoPicture("DSC_0431.JPG")))
+            new ByteArrayContent(ServerFixture.SmallPicture("DSC_0431.JPG"))
         );
         Assert.Equal(HttpStatusCode.Conflict, other.StatusCode);
         Assert.Single((await server.SendAsync(HttpMethod.Get, $"/api/pictures/{id}/revisions")).EnumerateArray());
@@ -184,7 +184,7 @@ public sealed class RevisionTests(StockedServerFixture server) : IClassFixture<S
     {
         var answer = await server.Client.PostAsync(
             new Uri($"/api/pictures/{id}/revisions?name={name}", UriKind.Relative),
-            new ByteArrayContent(await File.ReadAllBytesAsync(ServerFixture.DemoPicture(name)))
+            new ByteArrayContent(ServerFixture.SmallPicture(name))
         );
         answer.EnsureSuccessStatusCode();
         return JsonDocument.Parse(await answer.Content.ReadAsStringAsync()).RootElement;

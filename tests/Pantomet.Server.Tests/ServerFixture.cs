@@ -14,6 +14,10 @@ namespace Pantomet.Server.Tests;
 /// <summary>The real server on a free port and a data folder of its own.</summary>
 public class ServerFixture : IAsyncLifetime
 {
+    private const int SmallSide = 1800;
+
+    private static readonly System.Collections.Concurrent.ConcurrentDictionary<string, byte[]> Small = new(StringComparer.Ordinal);
+
     private WebApplication? _app;
 
     /// <summary>The program whose processes decode pictures: the published one, which starts in half the time, where the run has named it.</summary>
@@ -75,7 +79,7 @@ public class ServerFixture : IAsyncLifetime
     /// <summary>Reads one of the demo's pictures in and gives its id once its subject was sought.</summary>
     public async Task<string> PictureAsync(string name)
     {
-        var answer = await SendAsync(name, await File.ReadAllBytesAsync(DemoPicture(name)));
+        var answer = await SendAsync(name, SmallPicture(name));
         answer.EnsureSuccessStatusCode();
         var id = (await answer.Content.ReadFromJsonAsync<JsonElement>()).GetProperty("picture").GetProperty("id").GetString()!;
         await SoughtAsync(Guid.Parse(id));
@@ -209,6 +213,30 @@ public class ServerFixture : IAsyncLifetime
                 descriptor,
                 format,
                 quality,
+            }
+        );
+
+    /// <summary>
+    /// One of the demo's pictures, no longer than 1 800 px: what is decided, counted and told about a picture does not depend on its size, and
+    /// making files of it takes a quarter of the time.
+    /// </summary>
+    public static byte[] SmallPicture(string name) =>
+        Small.GetOrAdd(
+            name,
+            _ =>
+            {
+                Imaging.ImagingEngine.Start();
+                using var whole = NetVips.Image.NewFromFile(DemoPicture(name));
+                if (
+                    Math.Max(whole.Width, whole.Height) <= SmallSide
+                    || !whole.Get("vips-loader").ToString()!.StartsWith("jpeg", StringComparison.Ordinal)
+                )
+                {
+                    return File.ReadAllBytes(DemoPicture(name));
+                }
+
+                using var small = NetVips.Image.Thumbnail(DemoPicture(name), SmallSide, height: SmallSide, noRotate: true);
+                return small.JpegsaveBuffer(q: 92);
             }
         );
 

@@ -157,7 +157,7 @@ public sealed class UpsetTests(StockedServerFixture server) : IClassFixture<Stoc
         var pictures = new List<string>();
         foreach (var name in new[] { "IMG_2102.jpg", "IMG_2109.jpg" })
         {
-            using var content = new ByteArrayContent(await File.ReadAllBytesAsync(ServerFixture.DemoPicture(name)));
+            using var content = new ByteArrayContent(ServerFixture.SmallPicture(name));
             using var answer = await client.PostAsync(new Uri($"/api/pictures?name={name}", UriKind.Relative), content);
             var read = await answer.Content.ReadFromJsonAsync<JsonElement>();
             pictures.Add(read.GetProperty("picture").GetProperty("id").GetString()!);

@@ -2,7 +2,7 @@ import { execFileSync } from 'node:child_process';
 import { existsSync, mkdirSync, readdirSync } from 'node:fs';
 import { basename, join } from 'node:path';
 import { type APIRequestContext, expect, type Page, test as plain } from '@playwright/test';
-import type { Cell, JobHead, JobProgress, JobSummary } from '../client/src/api/client';
+import type { Cell, JobHead, JobProgress, JobSummary, PageCheck } from '../client/src/api/client';
 
 export type { Cell };
 
@@ -37,6 +37,10 @@ export const test = plain.extend<{ endsItsJobs: void }>({
       await use();
       for (const job of await running(request))
         if (!before.has(job)) await request.put(`/api/jobs/${job}/run`, { data: { run: 'stopped' } });
+      // So does the demo's own page, which is measured once the demo's site is built.
+      const pages = (await (await request.get('/api/page-checks')).json()) as PageCheck[];
+      for (const page of pages.filter((one) => one.state === 'waiting'))
+        await request.post(`/api/page-checks/${page.id}/stop`);
     },
     { auto: true },
   ],

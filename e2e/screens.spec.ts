@@ -14,7 +14,7 @@ async function job(page: Page) {
   const made = await makeJob(
     page,
     'Screens',
-    ['DSC_0415.JPG', 'barometer-from-chat.jpg', 'weatherworks-mark.png'],
+    ['barometer-from-chat.jpg', 'weatherworks-mark.png'],
     slots,
   );
   const id = made.pictures[0]!.id;

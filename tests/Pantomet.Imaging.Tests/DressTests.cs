@@ -23,7 +23,7 @@ public sealed class DressTests : IDisposable
             { "key": "bare", "size": { "width": 900, "height": 450 }, "types": ["png"] }
             """
         );
-        var variants = _place.Render(rules, 0, Workplace.Photographs[..5]).GetProperty("variants").EnumerateArray().ToList();
+        var variants = _place.Render(rules, 0, Workplace.Photographs[..3]).GetProperty("variants").EnumerateArray().ToList();
         foreach (var pair in variants.GroupBy(variant => variant.GetProperty("source").GetString()))
         {
             var dressed = pair.Single(one => one.GetProperty("slot").GetString() == "ground");

@@ -64,6 +64,19 @@ public sealed class HostileFolderTests : IDisposable
     }
 
     [Fact]
+    public void A_link_within_the_folder_of_rendered_files_is_not_written_through()
+    {
+        Directory.CreateDirectory(_place.At("outside"));
+        Directory.CreateDirectory(_place.Out);
+        Directory.CreateSymbolicLink(Path.Combine(_place.Out, "d"), _place.At("outside"));
+        var rules = _place.Rules("""{ "key": "a", "size": { "width": 100 } }""");
+        var answer = Programs.Pantomet("render", "--rules", rules, "--out", _place.Out, _place.Quarters("a.png", 200, 100));
+        Assert.NotEqual(0, answer.Code);
+        Assert.Contains("link", answer.Error, StringComparison.Ordinal);
+        Assert.Empty(Directory.EnumerateFileSystemEntries(_place.At("outside")));
+    }
+
+    [Fact]
     public async Task An_archive_that_grows_is_held_while_it_is_read()
     {
         using (var zip = ZipFile.Open(_place.At("page.zip"), ZipArchiveMode.Create))

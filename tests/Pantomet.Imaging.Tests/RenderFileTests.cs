@@ -79,7 +79,7 @@ public sealed class RenderFileTests : IDisposable
             { "key": "thumb", "size": { "width": 250, "height": 250 }, "limits": { "maxBytes": 9000 } }
             """
         );
-        var report = _place.Render(rules, 0, Workplace.Photographs[..10]);
+        var report = _place.Render(rules, 0, Workplace.Photographs[..6]);
         foreach (var variant in report.GetProperty("variants").EnumerateArray())
         {
             var limit = variant.GetProperty("slot").GetString() switch

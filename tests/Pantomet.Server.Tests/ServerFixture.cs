@@ -288,11 +288,19 @@ public sealed class StockedServerFixture : ServerFixture
         var server = new ServerFixture();
         await server.InitializeAsync();
         var pictures = Directory.GetFiles(DemoPicture("")).Select(Path.GetFileName).Order(StringComparer.Ordinal);
-        await Parallel.ForEachAsync(
-            pictures,
-            new ParallelOptions { MaxDegreeOfParallelism = 2 },
-            async (name, _) => await server.PictureAsync(name!)
-        );
+        var added = new List<Guid>();
+        foreach (var name in pictures)
+        {
+            using var answer = await server.SendAsync(name!, SmallPicture(name!));
+            answer.EnsureSuccessStatusCode();
+            added.Add((await answer.Content.ReadFromJsonAsync<JsonElement>()).GetProperty("picture").GetProperty("id").GetGuid());
+        }
+
+        foreach (var picture in added)
+        {
+            await server.SoughtAsync(picture);
+        }
+
         // Only once it is stopped, its folder is whole.
         await server.StopAsync();
         Copy(server.Data, stock);

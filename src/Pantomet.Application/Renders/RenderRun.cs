@@ -12,6 +12,7 @@ using Pantomet.Core.Verdicts;
 using Pantomet.Imaging.Hosting;
 using Pantomet.Imaging.Making;
 using Pantomet.Imaging.Reading;
+using Pantomet.Platform;
 
 namespace Pantomet.Application.Renders;
 
@@ -38,6 +39,7 @@ public sealed class RenderRun(
 
     // What was refused once is not tried again for a pair: a drawing could take without end.
     private readonly HashSet<string> _unreadable = [];
+    private FolderHandle? _folder;
     private readonly HashSet<string> _sources = [.. files.Select(Path.GetFullPath)];
     private readonly List<Place> _places =
     [
@@ -51,7 +53,9 @@ public sealed class RenderRun(
     public async Task<RenderReport> ExecuteAsync(CancellationToken cancel)
     {
         var clock = Stopwatch.StartNew();
-        Directory.CreateDirectory(output);
+        // What the name leads to now is what is written to, whatever stands there later.
+        using var held = FolderHandle.OpenNamed(output, create: true);
+        _folder = held;
         var sources = new List<ReportedSource>();
         var variants = new List<ReportedVariant>();
         var markup = new List<ReportedMarkup>();
@@ -250,10 +254,11 @@ public sealed class RenderRun(
     private ReportedFile Write(string words, Place place, MadeVariant made)
     {
         var name = NameFor(words, place, made);
-        var path = Path.Combine(output, name);
-        Directory.CreateDirectory(Path.GetDirectoryName(path)!);
-        File.WriteAllBytes(path + ".part", made.File!);
-        File.Move(path + ".part", path, overwrite: true);
+        using var to = _folder!.Place(name, create: true);
+        var part = PartFile.For(to.Path);
+        File.WriteAllBytes(part, made.File!);
+        to.MustBeStillThere();
+        File.Move(part, to.Path, overwrite: true);
         return new(
             name,
             made.Size,

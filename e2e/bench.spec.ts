@@ -59,7 +59,7 @@ test('a rectangle is chosen by drawing, rows and columns by their heads, and act
   await expect(chosen).toContainText('3 cells chosen');
   await page.getByRole('columnheader', { name: /Header strip/ }).click();
   await expect(chosen).toContainText('3 cells chosen');
-  await chosen.getByRole('button', { name: /Leave out/ }).click();
+  await chosen.getByRole('button', { name: /Skip/ }).click();
   await expect
     .poll(async () => (await readJob(page, job.id)).cells.filter((cell) => cell.state === 'skipped').length)
     .toBe(3);
@@ -106,9 +106,9 @@ test('two windows on one job stay in step, also about what is undone', async ({ 
   await expect(second.getByLabel('Name of the job')).toHaveValue('In both windows');
   await page.getByTestId('bench').focus();
   await page.keyboard.press('x');
-  await expect(second.getByText('left out', { exact: true })).toBeVisible();
+  await expect(second.getByText('skipped', { exact: true })).toBeVisible();
   await second.getByRole('button', { name: 'Undo' }).click();
-  await expect(page.getByText('left out', { exact: true })).toBeHidden();
+  await expect(page.getByText('skipped', { exact: true })).toBeHidden();
   // A picture that is added in one window is framed and made in the other.
   await second.getByLabel('Choose pictures').setInputFiles(photographs[0]!);
   await expect(page.getByRole('row')).toHaveCount(3, { timeout: 30_000 });
@@ -139,7 +139,7 @@ test('making files is paused and goes on without redoing what stands', async ({ 
   const made = (cells: typeof paused.cells) =>
     cells.flatMap((cell) => cell.files.filter((file) => file.made).map((file) => file.id));
   await page.reload();
-  await page.getByRole('button', { name: 'Go on' }).click();
+  await page.getByRole('button', { name: 'Resume' }).click();
   await allMade(page);
   const done = await readJob(page, job.id);
   expect(made(done.cells)).toEqual(expect.arrayContaining(made(paused.cells)));
@@ -155,14 +155,14 @@ test('jobs are copied and put aside without disturbing one another', async ({ pa
   await expect(page.getByTestId('bench')).toBeVisible();
   await page.getByTestId('bench').focus();
   await page.keyboard.press('x');
-  await expect(page.getByText('left out', { exact: true })).toBeVisible();
+  await expect(page.getByText('skipped', { exact: true })).toBeVisible();
   expect((await readJob(page, job.id)).cells.every((cell) => cell.state !== 'skipped')).toBe(true);
   await page.keyboard.press('j');
-  await page.getByRole('button', { name: `Put aside ${name}, copy` }).click();
+  await page.getByRole('button', { name: `Archive ${name}, copy` }).click();
   await expect(copy).toBeHidden();
-  await page.getByRole('button', { name: /^Put aside \(/ }).click();
+  await page.getByRole('button', { name: /^Archived \(/ }).click();
   await expect(copy).toBeVisible();
-  await page.getByRole('button', { name: `Take up ${name}, copy` }).click();
+  await page.getByRole('button', { name: `Restore ${name}, copy` }).click();
   await expect(copy).toBeHidden();
 });
 
@@ -197,7 +197,7 @@ test('crops are alike in height, in proportion by a key, and a closed dialog giv
     })
     .toBeLessThan(0.5);
   await page.keyboard.press('?');
-  await expect(page.getByRole('dialog', { name: 'Keys' })).toBeVisible();
+  await expect(page.getByRole('dialog', { name: 'Shortcuts' })).toBeVisible();
   await page.keyboard.press('Escape');
   await expect(page.getByRole('dialog')).toBeHidden();
   await page.keyboard.press('Enter');

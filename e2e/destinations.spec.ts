@@ -10,10 +10,10 @@ test('a destination is made, its slot written with faults placed, retired, copie
   await page.getByRole('button', { name: 'Make', exact: true }).click();
   const rule = page.getByRole('complementary', { name: 'Rule of a slot' });
   await expect(rule.getByRole('textbox', { name: 'Key' })).toHaveValue('first');
-  await rule.getByRole('combobox', { name: 'Said by' }).selectOption({ label: 'Ratio and width' });
+  await rule.getByRole('combobox', { name: 'Size given as' }).selectOption({ label: 'Ratio and width' });
   await rule.getByRole('textbox', { name: 'Ratio', exact: true }).fill('0:4');
   await expect(rule.getByText('Both sides of a ratio must be greater than 0.').first()).toBeVisible();
-  await expect(rule.getByRole('button', { name: 'Set the rule' })).toBeDisabled();
+  await expect(rule.getByRole('button', { name: 'Save rule' })).toBeDisabled();
   await rule.getByRole('textbox', { name: 'Ratio', exact: true }).fill('2:1');
   await rule.getByRole('textbox', { name: 'Heaviest' }).fill('120 kg');
   await expect(rule.getByText(/a weight is a number of bytes/i).first()).toBeVisible();
@@ -24,8 +24,8 @@ test('a destination is made, its slot written with faults placed, retired, copie
   await edge.focus();
   for (let i = 0; i < 10; i++) await page.keyboard.press('ArrowRight');
   await expect(rule.getByRole('textbox', { name: 'Clear from left' })).toHaveValue('0.1');
-  await rule.getByRole('button', { name: 'Set the rule' }).click();
-  await expect(rule.getByRole('button', { name: 'Set the rule' })).toBeDisabled();
+  await rule.getByRole('button', { name: 'Save rule' }).click();
+  await expect(rule.getByRole('button', { name: 'Save rule' })).toBeDisabled();
   // Slots of the same shape elsewhere are shown as kin.
   await expect(
     page.getByRole('region', { name: 'Skerry site' }).getByText('2:1, same shape').first(),
@@ -33,7 +33,7 @@ test('a destination is made, its slot written with faults placed, retired, copie
 
   const sheet = page.getByRole('region', { name: 'Tide Table', exact: true });
   const waiting = page.waitForEvent('download');
-  await sheet.getByRole('link', { name: 'Save Tide Table as a rules file' }).click();
+  await sheet.getByRole('link', { name: 'Export rules of Tide Table' }).click();
   const file = info.outputPath('rules.json');
   await (await waiting).saveAs(file);
   const saved = JSON.parse(readFileSync(file, 'utf8'));
@@ -62,7 +62,7 @@ test('a rules file with a fault is refused with its place, a good one replaces s
   page,
 }) => {
   await page.goto('/destinations');
-  const chooser = page.getByLabel('Choose a rules file');
+  const chooser = page.getByLabel('Choose a file of rules');
   const file = (json: unknown) => ({
     name: 'rules.json',
     mimeType: 'application/json',
@@ -110,7 +110,7 @@ test('a changed rule shows which delivered files no longer meet it, and redoes o
   const set = page.waitForResponse(
     (answer) => answer.request().method() === 'PUT' && answer.url().includes('/slots/'),
   );
-  await rule.getByRole('button', { name: 'Set the rule' }).click();
+  await rule.getByRole('button', { name: 'Save rule' }).click();
   await set;
   await page.goto(`/job/${job.id}`);
   await allMade(page);

@@ -97,8 +97,8 @@ test('a slot is dressed in the book of rules, and its files wear it', async ({ p
   ).toBeVisible();
   await rule.getByRole('textbox', { name: 'Area' }).fill('0.05 0.1 0.95 0.9');
   await rule.getByRole('combobox', { name: 'Font' }).selectOption('Zilla Slab');
-  await rule.getByRole('button', { name: 'Set the rule' }).click();
-  await expect(rule.getByRole('button', { name: 'Set the rule' })).toBeDisabled();
+  await rule.getByRole('button', { name: 'Save rule' }).click();
+  await expect(rule.getByRole('button', { name: 'Save rule' })).toBeDisabled();
 
   // What is on a screen is made first.
   await page.goto(`/job/${id}/weighing/${pictures[0]!.id}/wardrobe/strip`);
@@ -133,7 +133,7 @@ test('a title is typed, placed and done on the very file, for one picture and fo
     return files[0]?.dress ?? null;
   };
   await page.goto(`/job/${id}/framing/${first}?slot=banners/head`);
-  await page.getByRole('button', { name: 'Over the picture' }).waitFor();
+  await page.getByRole('button', { name: 'Text and overlay' }).waitFor();
   await page.keyboard.press('o');
 
   // Type: the field has the keyboard, and the words stand on the picture and in every font.
@@ -214,7 +214,7 @@ test('an ink is picked from the picture with a glass, and a dressing is kept by 
   await expect(page.getByTestId('reached')).toContainText(`in ${ink}`);
   await page.getByLabel("With the maker's mark").check();
   await page.getByRole('combobox', { name: /^Corner/ }).selectOption('above, left');
-  await page.getByRole('textbox', { name: 'Name of the dressing' }).fill('Glass by the sea');
+  await page.getByRole('textbox', { name: 'Name of the style' }).fill('Glass by the sea');
   await page.getByRole('button', { name: 'Keep under this name' }).click();
   await expect(page.getByRole('button', { name: 'Glass by the sea' })).toHaveAttribute(
     'aria-pressed',

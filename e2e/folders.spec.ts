@@ -10,10 +10,10 @@ test('a folder of the machine is looked through, tried, put right, and put back'
   const field = page.getByLabel('Folder on this machine');
   const allowed = await field.inputValue();
   await field.fill('/etc');
-  await page.getByRole('button', { name: 'Look through it' }).click();
+  await page.getByRole('button', { name: 'Scan' }).click();
   await expect(page.getByRole('alert')).toContainText('Only these folders');
   await field.fill(`${allowed}/2025`);
-  await page.getByRole('button', { name: 'Look through it' }).click();
+  await page.getByRole('button', { name: 'Scan' }).click();
 
   // What it comes to; each figure lists its pictures.
   const figures = page.getByRole('radiogroup', { name: 'Listed' });
@@ -27,20 +27,20 @@ test('a folder of the machine is looked through, tried, put right, and put back'
 
   // Tried, nothing is touched, and what it would come to is told.
   await page.getByLabel('Longer side at most').fill('5');
-  await page.getByRole('button', { name: 'Try it, and touch nothing' }).click();
+  await page.getByRole('button', { name: 'Preview (nothing is changed)' }).click();
   await expect(page.getByRole('alert')).toContainText('longer side');
   await page.getByLabel('Longer side at most').fill('500');
   await page.getByLabel('Likeness at least').fill('0.9');
-  await page.getByRole('button', { name: 'Try it, and touch nothing' }).click();
+  await page.getByRole('button', { name: 'Preview (nothing is changed)' }).click();
   const forecast = page.getByTestId('forecast');
   await expect(forecast).toContainText('7 would be replaced', { timeout: 120_000 });
   await expect(figures.getByRole('radio', { name: '0 lighter now' })).toBeDisabled();
 
   // Put right, it comes to what was told; the originals are kept.
-  await page.getByRole('button', { name: 'Put it right' }).click();
+  await page.getByRole('button', { name: 'Optimise' }).click();
   await expect(page.getByText('7 of 7 pictures are lighter')).toBeVisible({ timeout: 120_000 });
   await expect(page.getByRole('heading', { name: '7 originals are kept' })).toBeVisible();
-  await expect(page.getByRole('button', { name: 'Take it off the list' })).toBeDisabled();
+  await expect(page.getByRole('button', { name: 'Remove from the list' })).toBeDisabled();
 
   // One comes back, then some, then all.
   await list.getByRole('row').nth(1).getByRole('button', { name: 'Put back' }).click();
@@ -55,7 +55,7 @@ test('a folder of the machine is looked through, tried, put right, and put back'
   await expect(page.getByRole('heading', { name: /originals? (is|are) kept/ })).toHaveCount(0, {
     timeout: 30_000,
   });
-  await page.getByRole('button', { name: 'Take it off the list' }).click();
+  await page.getByRole('button', { name: 'Remove from the list' }).click();
   await expect(page).toHaveURL(/\/folders$/);
 });
 
@@ -69,7 +69,7 @@ test('a folder that is sent is put right and taken home', async ({ page }) => {
   await page.getByLabel('Choose a folder of pictures').setInputFiles(folder);
   await expect(page.getByRole('heading', { name: 'harbour-fair' })).toBeVisible({ timeout: 30_000 });
   await page.getByLabel('Longer side at most').fill('300');
-  await page.getByRole('button', { name: 'Put it right' }).click();
+  await page.getByRole('button', { name: 'Optimise' }).click();
   await expect(page.getByText('2 of 2 pictures are lighter')).toBeVisible({ timeout: 60_000 });
   const loading = page.waitForEvent('download');
   await page.getByRole('link', { name: 'Take it home as a zip' }).click();

@@ -127,7 +127,7 @@ test('a keep box is drawn and every slot holds it; the focus takes its place; al
   await expect(page.getByTestId('keep')).toBeVisible();
   await page.keyboard.press('Control+z');
   await expect(page.getByTestId('keep')).toBeHidden();
-  await page.getByRole('button', { name: 'Turn it down' }).click();
+  await page.getByRole('button', { name: 'Reject' }).click();
   await expect.poll(async () => (await readJob(page, job.id)).cell(id, slots[2]!).origin).toBe('centred');
 });
 

@@ -34,8 +34,8 @@ test('a page is sent as a folder, measured, and looked at picture by picture', a
 
   // It is measured in the background; what it loads stands over what would do.
   const totals = page.getByTestId('screen-totals');
-  await expect(page.getByText(/Looking at it|Making what would do|It waits/)).toBeVisible();
-  await expect(totals).toContainText('would do', { timeout: 120_000 });
+  await expect(page.getByText(/Looking at it|Making the lighter files|It waits/)).toBeVisible();
+  await expect(totals).toContainText('would be enough', { timeout: 120_000 });
   await expect(page.getByRole('heading', { name: 'spring-page' })).toBeVisible();
   const outlines = page.getByTestId('page').getByRole('button');
   await expect(outlines).toHaveCount(3);
@@ -54,7 +54,7 @@ test('a page is sent as a folder, measured, and looked at picture by picture', a
   await expect(list.getByRole('button').nth(1)).toHaveAttribute('aria-expanded', 'true');
   await page.keyboard.press('c');
   const beside = page.getByTestId('two-pictures');
-  for (const name of ['What is loaded', 'What would do'])
+  for (const name of ['What is loaded', 'What would be enough'])
     await expect
       .poll(() => beside.getByAltText(name).evaluate((one: HTMLImageElement) => one.naturalWidth))
       .toBeGreaterThan(0);
@@ -89,7 +89,7 @@ test('a page is sent as a folder, measured, and looked at picture by picture', a
   // One step to the job: a slot for each kind of place, and only what the page shows there.
   await page.getByRole('button', { name: 'Make a job of it' }).click();
   await expect(page).toHaveURL(/\/job\//);
-  await expect(page.getByText('left out').first()).toBeVisible();
+  await expect(page.getByText('skipped').first()).toBeVisible();
   const job = page.url().split('/').pop()!;
   const { head, cells } = await (await page.request.get(`/api/jobs/${job}`)).json();
   expect(head.pictures.length).toBe(2);
@@ -97,7 +97,7 @@ test('a page is sent as a folder, measured, and looked at picture by picture', a
   expect(cells.length).toBe(head.pictures.length * head.slots.length);
 
   await page.goto('/page-checks');
-  await page.getByRole('button', { name: 'Take spring-page away' }).click();
+  await page.getByRole('button', { name: 'Remove spring-page' }).click();
   await expect(page.getByRole('link', { name: /spring-page/ })).toHaveCount(0);
 });
 

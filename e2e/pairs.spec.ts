@@ -35,8 +35,8 @@ test('pictures are put side by side on the bench, follow their marks and their o
   await rule.getByRole('textbox', { name: 'How many' }).fill('2');
   await rule.getByRole('textbox', { name: 'Gap' }).fill('7');
   await rule.getByRole('textbox', { name: 'Its colour' }).fill('#ff00ff');
-  await rule.getByRole('button', { name: 'Set the rule' }).click();
-  await expect(rule.getByRole('button', { name: 'Set the rule' })).toBeDisabled();
+  await rule.getByRole('button', { name: 'Save rule' }).click();
+  await expect(rule.getByRole('button', { name: 'Save rule' })).toBeDisabled();
 
   const { id } = await makeJob(
     page,
@@ -53,7 +53,7 @@ test('pictures are put side by side on the bench, follow their marks and their o
   await expect(page.getByRole('rowheader')).toHaveCount(3);
   await expect(page.getByRole('gridcell', { name: /\+ .* in Two: meets/ })).toBeVisible({ timeout: 60_000 });
   await expect(
-    page.getByRole('gridcell', { name: /barometer-from-chat\.jpg in Two: left out/ }),
+    page.getByRole('gridcell', { name: /barometer-from-chat\.jpg in Two: skipped/ }),
   ).toBeVisible();
 
   // The chosen cell is the new one: Enter opens what they come to.

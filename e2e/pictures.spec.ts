@@ -27,14 +27,14 @@ test('files are read in, refused with a sentence, and known again; originals sta
   const photograph = photographs[0]!;
   await page.goto('/pictures');
   await page.getByLabel('Choose pictures').setInputFiles([photograph, pageFile]);
-  const arrivals = page.getByRole('region', { name: 'Reading in' });
-  await expect(arrivals.getByText('1 of 2 read in, 1 refused')).toBeVisible({
+  const arrivals = page.getByRole('region', { name: 'Adding pictures' });
+  await expect(arrivals.getByText('1 of 2 added, 1 refused')).toBeVisible({
     timeout: 30_000,
   });
   await expect(arrivals.getByText('The file is a web page, not a picture.')).toBeVisible();
   await page.getByLabel('Choose pictures').setInputFiles(photograph);
   await expect(arrivals.getByText(/The same file is here already/).first()).toBeVisible({ timeout: 30_000 });
-  await arrivals.getByRole('button', { name: 'Put away' }).click();
+  await arrivals.getByRole('button', { name: 'Close the list' }).click();
   const list = (await (await page.request.get('/api/pictures')).json()) as {
     id: string;
     name: string;
@@ -152,7 +152,7 @@ test('an original is put right, and the first one comes back', async ({ page }) 
   await page.goto('/pictures');
   await choose(page, 'weatherworks-mark.png');
   const aside = page.getByRole('region', { name: 'Originals' });
-  await aside.getByText('Put the original right').click();
+  await aside.getByText('Fix the original').click();
   await aside.getByLabel('Longest side, px').fill('600');
   await aside.getByLabel('Colour behind what shows through').fill('#ffffff');
   await aside.getByRole('button', { name: 'Make a newer original' }).click();

@@ -19,7 +19,7 @@ test('files are handed to a marketplace, which refuses one in its own words, at 
   await page.getByRole('link', { name: 'Receivers', exact: true }).click();
   await page.getByRole('link', { name: /Harbour Market, listings/ }).click();
   await page.getByRole('button', { name: /Hand over 2 files/ }).click();
-  await expect(page.getByRole('region', { name: 'Refused' })).toContainText(/File names may have 44 signs/);
+  await expect(page.getByRole('region', { name: 'Refused' })).toContainText(/File names may have 44 characters/);
   await expect(page.getByRole('region', { name: 'Taken' }).getByRole('listitem')).toHaveCount(1);
 
   // It stands at the cell.
@@ -27,7 +27,7 @@ test('files are handed to a marketplace, which refuses one in its own words, at 
   const cell = page.locator('[data-cell]', { hasText: 'not taken' });
   await expect(cell).toHaveCount(1);
   await cell.click();
-  await expect(page.getByText(/refused it:.*File names may have 44 signs/)).toBeVisible();
+  await expect(page.getByText(/refused it:.*File names may have 44 characters/)).toBeVisible();
 
   // A shorter name is another file: that alone is sent.
   await command(page, job.id, [
@@ -55,7 +55,7 @@ test('what a network made of a picture is told, and what survives there is found
   await page.getByRole('button', { name: /Hand over 1 file/ }).click();
   await expect(page.getByText(/Shown as 1.440 × 960 px/)).toBeVisible();
   await page.getByRole('button', { name: 'What survives' }).click();
-  await page.getByRole('button', { name: 'Try it on the stand-in' }).click();
+  await page.getByRole('button', { name: 'Try it on the test receiver' }).click();
   await expect(page.getByTestId('survives')).toContainText(/left alone/, { timeout: 60_000 });
   await expect(page.getByRole('button', { name: /rule ask for that/ })).toBeVisible();
 });
@@ -79,6 +79,6 @@ test('a receiver is added, what is wrong with it is said, and its password is ne
   await expect(sheet.getByLabel('Password or token')).toHaveAttribute('placeholder', 'kept');
   await sheet.getByRole('button', { name: 'See whether it answers' }).click();
   await expect(sheet.getByText(/It cannot be reached/)).toBeVisible();
-  await sheet.getByRole('button', { name: 'Take it off the list' }).click();
+  await sheet.getByRole('button', { name: 'Remove from the list' }).click();
   await expect(page.getByRole('link', { name: /Own place/ })).toBeHidden();
 });

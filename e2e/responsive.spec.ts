@@ -189,10 +189,10 @@ test('the ladder shows which screen takes what, and a changed rule is tried befo
   const sizes = page.getByLabel('How wide it is shown (sizes)');
   await sizes.fill('(min-width: 60em) 50%, 100vw');
   await expect(page.getByRole('alert')).toContainText('a percentage');
-  await expect(page.getByRole('button', { name: 'Set the rule' })).toBeDisabled();
+  await expect(page.getByRole('button', { name: 'Save rule' })).toBeDisabled();
   await sizes.fill('(min-width: 60em) 400px, 100vw');
   await expect(files).not.toHaveAttribute('data-widths', before!);
-  await page.getByRole('button', { name: 'Undo the changes' }).click();
+  await page.getByRole('button', { name: 'Discard changes' }).click();
   await expect(files).toHaveAttribute('data-widths', before!);
 });
 
@@ -201,7 +201,7 @@ test('markup is copied by a key, and missing texts are worked off', async ({ pag
   const { job } = await madeJob(page, ['P1050233.JPG', 'DSC_0452.JPG'], ['skerry-site/header-strip']);
   await page.goto(`/job/${job}/handing-over/pages`);
   await expect(page.getByTestId('no-text')).toHaveText('2');
-  await page.getByLabel('Addresses begin with').fill('/pictures');
+  await page.getByLabel('Base URL').fill('/pictures');
   await expect(page.getByLabel('Markup for Header strip')).toContainText('src="/pictures/skerry-site/');
   await page.getByLabel(/^Alternative text for/).fill('A "white" station');
   await page.keyboard.press('Enter');
@@ -213,9 +213,9 @@ test('markup is copied by a key, and missing texts are worked off', async ({ pag
     '<img src="/pictures/skerry-site/',
   );
   await page.keyboard.press('e');
-  await page.getByLabel('An ornament').check();
+  await page.getByLabel('Decorative (empty alt text)').check();
   await expect(page.getByText('Every picture says what it shows.')).toBeVisible();
-  await page.getByLabel('Addresses begin with').fill('java script:');
+  await page.getByLabel('Base URL').fill('java script:');
   await expect(page.getByRole('alert')).toContainText('A base address has no spaces');
 });
 

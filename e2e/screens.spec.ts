@@ -11,12 +11,7 @@ async function job(page: Page) {
     'skerry-shop/product-mat',
     'tidewrack/cover',
   ];
-  const made = await makeJob(
-    page,
-    'Screens',
-    ['barometer-from-chat.jpg', 'weatherworks-mark.png'],
-    slots,
-  );
+  const made = await makeJob(page, 'Screens', ['barometer-from-chat.jpg', 'weatherworks-mark.png'], slots);
   const id = made.pictures[0]!.id;
   await page.goto(`/job/${made.id}`);
   await allMade(page);
@@ -86,7 +81,7 @@ test('axe finds nothing on any screen in either surround, and each fits from 128
       for (const value of ['darker', 'lighter'] as const) {
         await surround(page, value);
         await page.keyboard.press('?');
-        await expect(page.getByRole('dialog', { name: 'Keys' })).toBeVisible();
+        await expect(page.getByRole('dialog', { name: 'Shortcuts' })).toBeVisible();
         await nothingFound(`keys, ${value}`, looking(page).include('[role=dialog]'));
         await page.keyboard.press('Escape');
       }

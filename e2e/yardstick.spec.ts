@@ -122,9 +122,11 @@ test('12 pictures for 8 slots take at most 10 actions, and an exception at most 
   await act('tick a destination', () =>
     places.getByRole('checkbox', { name: 'Skerry shop', exact: true }).check(),
   );
-  await expect(page.getByRole('region', { name: 'Reading in' }).getByText('12 of 12 read in')).toBeVisible({
-    timeout: 60_000,
-  });
+  await expect(page.getByRole('region', { name: 'Adding pictures' }).getByText('12 of 12 added')).toBeVisible(
+    {
+      timeout: 60_000,
+    },
+  );
   await allMade(page, 300_000);
   const toBundle = done.length;
 

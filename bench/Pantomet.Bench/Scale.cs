@@ -44,7 +44,7 @@ internal static class Scale
         var db = scope.ServiceProvider.GetRequiredService<PantometDb>();
         var folder = scope.ServiceProvider.GetRequiredService<DataFolder>();
         var book = Book();
-        await RuleShelf.ChangeAsync(
+        await RuleStore.ChangeAsync(
             app.Services.GetRequiredService<Writer>(),
             app.Services.GetRequiredService<OpenJobs>(),
             _ => new(book, null, null),
@@ -152,7 +152,7 @@ internal static class Scale
                 foreach (var file in cell.Files.Where(file => made < most && known.Add(file.Id)))
                 {
                     made++;
-                    var size = file.Wish.Plan.Size;
+                    var size = file.Request.Plan.Size;
                     db.Variants.Add(
                         new()
                         {

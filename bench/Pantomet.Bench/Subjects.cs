@@ -50,7 +50,7 @@ internal static class Subjects
         {
             var read = PictureReader.ReadWhole(picture.Path).Facts!;
             var clock = Stopwatch.StartNew();
-            var facts = SubjectLook.Sought(picture.Path, read);
+            var facts = SubjectDetector.Sought(picture.Path, read);
             var took = clock.Elapsed.TotalMilliseconds;
             if (picture.Subject is not { } subject)
             {

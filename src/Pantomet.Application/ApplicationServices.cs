@@ -26,8 +26,13 @@ internal static class ApplicationServices
 {
     public static IServiceCollection AddApplication(this IServiceCollection services)
     {
-        services.AddSingleton<EngineRoom>().AddSingleton<PreviewMaker>().AddSingleton<VariantStore>().AddSingleton<LookShelf>();
-        services.AddSingleton<Writer>().AddSingleton<UnderWay>().AddSingleton<CellJudge>().AddSingleton<OpenJobs>().AddSingleton<JobBell>();
+        services.AddSingleton<ImagingProcessPool>().AddSingleton<PreviewMaker>().AddSingleton<VariantStore>().AddSingleton<PreviewCache>();
+        services
+            .AddSingleton<Writer>()
+            .AddSingleton<UnderWay>()
+            .AddSingleton<CellJudge>()
+            .AddSingleton<OpenJobs>()
+            .AddSingleton<JobNotifier>();
         services
             .AddSingleton<JobLayout>()
             .AddSingleton<JobFiles>()
@@ -37,39 +42,39 @@ internal static class ApplicationServices
             .AddSingleton<FileDesk>()
             .AddSingleton<JobQueue>();
         services
-            .AddSingleton<RuleShelf>()
-            .AddSingleton<SideShelf>()
-            .AddSingleton<PairShelf>()
+            .AddSingleton<RuleStore>()
+            .AddSingleton<SideFileStore>()
+            .AddSingleton<PairStore>()
             .AddSingleton<PictureIntake>()
             .AddScoped<Revisions>()
-            .AddScoped<PuttingRight>()
+            .AddScoped<OriginalFix>()
             .AddSingleton<BundleWriter>();
-        services.AddSingleton<LiveShelf>().AddSingleton<LiveMaker>().AddSingleton<Publishing>();
+        services.AddSingleton<LiveLinkStore>().AddSingleton<LiveMaker>().AddSingleton<Publishing>();
         services.AddSingleton<FetchCounts>().AddHostedService(provider => provider.GetRequiredService<FetchCounts>());
-        services.AddSingleton<FromDocuments>().AddSingleton<RemovalSweep>().AddSingleton<Keeper>();
+        services.AddSingleton<FromDocuments>().AddSingleton<RemovalSweep>().AddSingleton<UnusedFileCollector>();
         services.AddSingleton<IntegritySweep>().AddHostedService(provider => provider.GetRequiredService<IntegritySweep>());
-        services.AddSingleton<SubjectSeeker>().AddHostedService(provider => provider.GetRequiredService<SubjectSeeker>());
+        services.AddSingleton<SubjectDetection>().AddHostedService(provider => provider.GetRequiredService<SubjectDetection>());
         services
-            .AddSingleton<PageShelf>()
+            .AddSingleton<PageCheckStore>()
             .AddSingleton<PageJob>()
             .AddSingleton<WorkCall>()
-            .AddSingleton<PageMendShelf>()
+            .AddSingleton<PageRewriteStore>()
             .AddSingleton<PageChecker>()
             .AddHostedService(provider => provider.GetRequiredService<PageChecker>());
         services
             .AddSingleton<AllowedFolders>()
-            .AddSingleton<PictureFolderShelf>()
-            .AddSingleton<PictureFolderKeeper>()
-            .AddHostedService(provider => provider.GetRequiredService<PictureFolderKeeper>());
+            .AddSingleton<PictureFolderStore>()
+            .AddSingleton<FolderOptimiser>()
+            .AddHostedService(provider => provider.GetRequiredService<FolderOptimiser>());
         services
-            .AddSingleton<ReceiverShelf>()
+            .AddSingleton<ReceiverStore>()
             .AddSingleton<ReceiverLines>()
-            .AddSingleton<ShownLook>()
-            .AddSingleton<SendingShelf>()
+            .AddSingleton<DeliveryVerification>()
+            .AddSingleton<SendingStore>()
             .AddSingleton<Sender>()
             .AddHostedService(provider => provider.GetRequiredService<Sender>())
-            .AddSingleton<SurvivalKeeper>()
-            .AddHostedService(provider => provider.GetRequiredService<SurvivalKeeper>());
+            .AddSingleton<SurvivalTrials>()
+            .AddHostedService(provider => provider.GetRequiredService<SurvivalTrials>());
         services.AddSealing();
         return services.AddHostedService<JobRunner>().AddHostedService<Housekeeping>();
     }

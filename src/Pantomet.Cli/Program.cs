@@ -15,7 +15,7 @@ if (args is ["work"] or [PageWork.Call] or [PictureFolderWork.Call])
 // The server starts itself so, to keep the imaging folder out of its own process: orders from standard input, and nothing else is loaded.
 if (args is ["work"])
 {
-    await Pantomet.Imaging.Hosting.OrderLine.ServeAsync(Console.In, Console.Out);
+    await Pantomet.Imaging.Hosting.RequestLine.ServeAsync(Console.In, Console.Out);
     return ExitCodes.Fine;
 }
 
@@ -34,9 +34,9 @@ if (args is [PictureFolderWork.Call])
 }
 
 // So the demo starts the places that take its files.
-if (args is [StandIns.Call, var folder])
+if (args is [TestReceiverProcess.Call, var folder])
 {
-    await StandIns.ServeAsync(folder);
+    await TestReceiverProcess.ServeAsync(folder);
     return ExitCodes.Fine;
 }
 

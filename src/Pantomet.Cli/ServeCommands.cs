@@ -50,7 +50,7 @@ internal static class ServeCommands
                 // Beside the data, as everybody's pictures are.
                 var folder = data + "-pictures";
                 DemoFolder.Lay(demo, folder);
-                await using var receivers = await StandIns.StartAsync(data + "-receivers");
+                await using var receivers = await TestReceiverProcess.StartAsync(data + "-receivers");
                 return await RunAsync(
                     new()
                     {
@@ -117,7 +117,7 @@ internal static class ServeCommands
         var folders = new Option<string[]>("--folder")
         {
             Description =
-                "A folder of this machine whose pictures may be put right, and into which files may be handed over; can be given more than once.",
+                "A folder of this machine whose pictures may be optimised, and into which files may be handed over; can be given more than once.",
             HelpName = "DIR",
             DefaultValueFactory = _ => [],
         };

@@ -157,6 +157,7 @@ public sealed class PantometDb(DbContextOptions<PantometDb> options) : DbContext
             variant.HasOne<PictureRow>().WithMany().HasForeignKey(row => row.PictureId).OnDelete(DeleteBehavior.Cascade);
             variant.Property(row => row.Format).HasConversion<string>();
             variant.Property(row => row.Verdict).HasConversion<string>();
+            variant.Property(row => row.Placeholder).HasColumnName("StandIn");
             variant.Ignore(row => row.Worst);
             variant.HasIndex(row => row.ContentHash);
         });

@@ -125,10 +125,10 @@ public static class PantometServer
             own.GetRequiredService<JobRoom>(),
             own.GetRequiredService<PantometDb>(),
             own.GetRequiredService<Publishing>(),
-            own.GetRequiredService<LiveShelf>(),
-            own.GetRequiredService<PageShelf>(),
+            own.GetRequiredService<LiveLinkStore>(),
+            own.GetRequiredService<PageCheckStore>(),
             own.GetRequiredService<PageChecker>(),
-            own.GetRequiredService<ReceiverShelf>()
+            own.GetRequiredService<ReceiverStore>()
         ));
         services.AddSingleton<RulesDoor>();
         services.AddProblemDetails();

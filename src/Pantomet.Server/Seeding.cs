@@ -22,10 +22,10 @@ public sealed class Seeding
     private readonly JobRoom _room;
     private readonly PantometDb _db;
     private readonly Publishing _publishing;
-    private readonly LiveShelf _shelf;
-    private readonly PageShelf _pages;
+    private readonly LiveLinkStore _store;
+    private readonly PageCheckStore _pages;
     private readonly PageChecker _checker;
-    private readonly ReceiverShelf _receivers;
+    private readonly ReceiverStore _receivers;
 
     internal Seeding(
         PictureIntake intake,
@@ -34,19 +34,19 @@ public sealed class Seeding
         JobRoom room,
         PantometDb db,
         Publishing publishing,
-        LiveShelf shelf,
-        PageShelf pages,
+        LiveLinkStore store,
+        PageCheckStore pages,
         PageChecker checker,
-        ReceiverShelf receivers
+        ReceiverStore receivers
     ) =>
-        (_intake, _writer, _jobs, _room, _db, _publishing, _shelf, _pages, _checker, _receivers) = (
+        (_intake, _writer, _jobs, _room, _db, _publishing, _store, _pages, _checker, _receivers) = (
             intake,
             writer,
             jobs,
             room,
             db,
             publishing,
-            shelf,
+            store,
             pages,
             checker,
             receivers
@@ -77,7 +77,7 @@ public sealed class Seeding
             throw new InvalidDataException(fault!.ToString());
         }
 
-        await RuleShelf.ChangeAsync(_writer, _jobs, _ => new(book, null, null), cancel);
+        await RuleStore.ChangeAsync(_writer, _jobs, _ => new(book, null, null), cancel);
     }
 
     /// <summary>Reads one file in.</summary>
@@ -133,7 +133,7 @@ public sealed class Seeding
         }
 
         await _publishing.PublishAsync(board, null, cancel);
-        var published = await Publications.OfAsync(_db, board, _shelf, "/", cancel);
+        var published = await Publications.OfAsync(_db, board, _store, "/", cancel);
         return published.Places.Where(place => place.Html is not null).ToDictionary(place => place.Path, place => place.Html!);
     }
 

@@ -115,7 +115,7 @@ public sealed class DressTests : IDisposable
     [Fact]
     public void A_font_may_lie_beside_the_rules_and_one_that_is_none_is_said()
     {
-        var font = FontShelf.Find("Lora", 700)!;
+        var font = FontStore.Find("Lora", 700)!;
         File.Copy(font.Path, _place.At("ours.ttf"));
         _place.Write("torn.otf", "OTTO and nothing more");
         File.WriteAllBytes(_place.At("empty.ttf"), WithoutOutlines(File.ReadAllBytes(font.Path)));
@@ -143,7 +143,7 @@ public sealed class DressTests : IDisposable
         Assert.Contains("\"empty.ttf\" cannot be used: Nothing can be drawn with this font.", Told(3), StringComparison.Ordinal);
     }
 
-    // A font whose tables are all there, and whose signs have no lines: every one ends where it begins.
+    // A font whose tables are all there, and whose characters have no lines: every one ends where it begins.
     private static byte[] WithoutOutlines(byte[] font)
     {
         for (var i = 0; i < BinaryPrimitives.ReadUInt16BigEndian(font.AsSpan(4)); i++)
@@ -336,7 +336,7 @@ public sealed class DressTests : IDisposable
     [InlineData(
         "\"text\": \"Brass\", \"size\": 30, \"ink\": \"#777777\", \"contrast\": 20",
         "contrast",
-        "Let the picture be faded for it, or take another ink"
+        "Let the picture be faded for it, or choose another text colour"
     )]
     public void What_a_title_gives_up_is_said_and_the_file_is_made(string title, string code, string says)
     {
@@ -368,9 +368,9 @@ public sealed class DressTests : IDisposable
         var variants = _place.Render(rules, 0, Workplace.Photographs[0]).GetProperty("variants").EnumerateArray().ToList();
         string Says(int i) => variants[i].GetProperty("reasons")[0].GetProperty("message").GetString()!;
         Assert.Matches("at 60 px; [0-9.]+ px is the largest", Says(0));
-        Assert.Contains("it is left out", Says(1), StringComparison.Ordinal);
+        Assert.Contains("it is skipped", Says(1), StringComparison.Ordinal);
         Assert.False(variants[1].GetProperty("dress").TryGetProperty("titleBox", out _));
-        // What turns the direction of its neighbours is no sign that a font lacks.
+        // What turns the direction of its neighbours is no character that a font lacks.
         Assert.Equal("meets", variants[2].GetProperty("verdict").GetString());
         Assert.Contains(variants[2].GetProperty("format").GetString(), (string[])["png", "webp"]);
         Assert.InRange(variants[2].GetProperty("likeness").GetDouble(), 0.995, 1);
@@ -380,16 +380,16 @@ public sealed class DressTests : IDisposable
     public void Signs_that_a_font_lacks_come_from_a_font_of_the_application_not_of_the_machine()
     {
         const string peace = "\u05e9\u05dc\u05d5\u05dd";
-        var others = peace.EnumerateRunes().ToDictionary(sign => sign, sign => FontShelf.With(sign, 600)!);
+        var others = peace.EnumerateRunes().ToDictionary(character => character, character => FontStore.With(character, 600)!);
         Assert.All(others.Values, font => Assert.Equal("Rubik", font.Family));
-        var stood = TextDrawer.Draw(FontShelf.Find("Archivo", 600)!, peace, 60, 500, Core.Dressing.TextAlign.Left, others)!;
-        var own = TextDrawer.Draw(FontShelf.Find("Rubik", 600)!, peace, 60, 500, Core.Dressing.TextAlign.Left)!;
+        var stood = TextDrawer.Draw(FontStore.Find("Archivo", 600)!, peace, 60, 500, Core.Dressing.TextAlign.Left, others)!;
+        var own = TextDrawer.Draw(FontStore.Find("Rubik", 600)!, peace, 60, 500, Core.Dressing.TextAlign.Left)!;
         Assert.Equal(
             (own.Size, own.Cover),
             (stood.Size, stood.Cover),
             (one, other) => one.Size == other.Size && one.Cover.SequenceEqual(other.Cover)
         );
-        Assert.Null(FontShelf.With(new System.Text.Rune(0x4e2d), 600));
+        Assert.Null(FontStore.With(new System.Text.Rune(0x4e2d), 600));
     }
 
     [Fact]
@@ -417,7 +417,7 @@ public sealed class DressTests : IDisposable
     [InlineData("none", "cannot be read")]
     public void What_is_no_font_is_refused_with_a_sentence(string what, string says)
     {
-        var own = Path.Combine(FontShelf.Own, "archivo");
+        var own = Path.Combine(FontStore.Own, "archivo");
         var path =
             what == "cut" ? _place.At("cut.ttf")
             : what == "none" ? _place.At("none.ttf")
@@ -436,13 +436,13 @@ public sealed class DressTests : IDisposable
     {
         Assert.Equal(
             ["Archivo", "Archivo Narrow", "Caveat", "Lora", "Playfair Display", "Rubik", "Zilla Slab"],
-            FontShelf.All.Select(font => font.Family).Distinct()
+            FontStore.All.Select(font => font.Family).Distinct()
         );
-        Assert.All(FontShelf.All.GroupBy(font => font.Family), family => Assert.Equal([400, 600, 700], family.Select(font => font.Weight)));
-        Assert.Equal(600, FontShelf.Find("archivo", 650)!.Weight);
-        Assert.True(FontShelf.Find("Rubik", 400)!.Has(new('\u05e9')));
-        Assert.False(FontShelf.Find("Archivo", 400)!.Has(new('\u05e9')));
-        Assert.True(FontShelf.Find("Archivo", 400)!.Has(new('\u0171')));
+        Assert.All(FontStore.All.GroupBy(font => font.Family), family => Assert.Equal([400, 600, 700], family.Select(font => font.Weight)));
+        Assert.Equal(600, FontStore.Find("archivo", 650)!.Weight);
+        Assert.True(FontStore.Find("Rubik", 400)!.Has(new('\u05e9')));
+        Assert.False(FontStore.Find("Archivo", 400)!.Has(new('\u05e9')));
+        Assert.True(FontStore.Find("Archivo", 400)!.Has(new('\u0171')));
     }
 
     // The contrast of the worst hundredth of the area, after a fade of the test's own.

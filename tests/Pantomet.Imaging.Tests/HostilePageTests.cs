@@ -49,7 +49,7 @@ public sealed class HostilePageTests
         Chromium.SharesNetwork = sharesNetwork;
         try
         {
-            var (seen, failed) = await new PageLook(source, new()).LookAsync(
+            var (seen, failed) = await new PageMeasurer(source, new()).LookAsync(
                 Phone,
                 new HashSet<Screen>(),
                 () => { },
@@ -80,7 +80,12 @@ public sealed class HostilePageTests
             </script>
             """
         );
-        var (seen, failed) = await new PageLook(source, new()).LookAsync(Phone, new HashSet<Screen>(), () => { }, CancellationToken.None);
+        var (seen, failed) = await new PageMeasurer(source, new()).LookAsync(
+            Phone,
+            new HashSet<Screen>(),
+            () => { },
+            CancellationToken.None
+        );
         Assert.Empty(failed);
         Assert.Equal(["/a.jpg", "/index.html"], source.Asked.Distinct().Except(["/favicon.ico"]).Order(StringComparer.Ordinal));
         Assert.Equal(
@@ -109,7 +114,7 @@ public sealed class HostilePageTests
             Answering = TimeSpan.FromSeconds(8),
         };
         var clock = Stopwatch.StartNew();
-        var (_, failed) = await new PageLook(source, limits).LookAsync(
+        var (_, failed) = await new PageMeasurer(source, limits).LookAsync(
             [new(360, 1), new(360, 2)],
             new HashSet<Screen>(),
             () => { },
@@ -146,7 +151,12 @@ public sealed class HostilePageTests
     {
         var source = new Pages(string.Concat(Enumerable.Range(0, 10_000).Select(i => $"<img src=\"{i % 40}.jpg\" width=10 height=10>")));
         var clock = Stopwatch.StartNew();
-        var (seen, failed) = await new PageLook(source, new()).LookAsync(Phone, new HashSet<Screen>(), () => { }, CancellationToken.None);
+        var (seen, failed) = await new PageMeasurer(source, new()).LookAsync(
+            Phone,
+            new HashSet<Screen>(),
+            () => { },
+            CancellationToken.None
+        );
         Assert.Empty(failed);
         Assert.Equal(10_000, seen[0].Images.Count);
         Assert.Equal(10_000, seen[0].Images.Select(image => image.Where).Distinct().Count());

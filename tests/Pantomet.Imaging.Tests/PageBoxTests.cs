@@ -27,7 +27,7 @@ public sealed class PageBoxTests : IDisposable
         foreach (var page in pages)
         {
             File.Copy(page, _place.At(Path.GetFileName(page)));
-            var look = new PageLook(FolderPage.OfFile(_place.At(Path.GetFileName(page))), new());
+            var look = new PageMeasurer(FolderPage.OfFile(_place.At(Path.GetFileName(page))), new());
             var (looks, failed) = await look.LookAsync(screens, new HashSet<Screen>(), () => { }, CancellationToken.None);
             Assert.Empty(failed);
             seen.AddRange(looks.SelectMany(one => one.Images.Select(image => (_place.At(Path.GetFileName(page)), one.Screen, image))));

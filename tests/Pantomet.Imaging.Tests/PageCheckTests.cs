@@ -172,7 +172,12 @@ public sealed class PageCheckTests : IDisposable
     public async Task A_page_that_misbehaves_gets_a_sentence_and_ends(string page, string sentence)
     {
         var source = new Answers(page);
-        var (seen, failed) = await new PageLook(source, Short).LookAsync(Phone, new HashSet<Screen>(), () => { }, CancellationToken.None);
+        var (seen, failed) = await new PageMeasurer(source, Short).LookAsync(
+            Phone,
+            new HashSet<Screen>(),
+            () => { },
+            CancellationToken.None
+        );
         var said = string.Join(' ', [.. failed, .. seen.SelectMany(look => look.Notes)]);
         Assert.Contains(sentence, said, StringComparison.Ordinal);
         if (sentence.Length == 0)
@@ -225,7 +230,12 @@ public sealed class PageCheckTests : IDisposable
 
     private static async Task<LookedAt> LookAsync(IPageFiles source)
     {
-        var (seen, failed) = await new PageLook(source, new()).LookAsync(Phone, new HashSet<Screen>(), () => { }, CancellationToken.None);
+        var (seen, failed) = await new PageMeasurer(source, new()).LookAsync(
+            Phone,
+            new HashSet<Screen>(),
+            () => { },
+            CancellationToken.None
+        );
         Assert.Empty(failed);
         return Assert.Single(seen);
     }

@@ -14,7 +14,7 @@ public class SubjectTests
     public void What_a_person_would_name_is_found(string name, double left, double top, double right, double bottom)
     {
         var path = Path.Combine("/usr/share/backgrounds", name);
-        var facts = SubjectLook.Sought(path, PictureReader.ReadWhole(path).Facts!);
+        var facts = SubjectDetector.Sought(path, PictureReader.ReadWhole(path).Facts!);
         var found = facts.Suggestion!.Value;
         Assert.Equal(SuggestionKind.Object, found.Kind);
         Pantomet.Core.Geometry.Frame.TryCreate(left, top, right, bottom, out var boxed, out _);
@@ -28,7 +28,7 @@ public class SubjectTests
     public void A_view_without_a_subject_says_where_its_content_lies_and_asks_for_no_look(string name)
     {
         var path = Path.Combine("/usr/share/backgrounds", name);
-        var found = SubjectLook.Sought(path, PictureReader.ReadWhole(path).Facts!).Suggestion!.Value;
+        var found = SubjectDetector.Sought(path, PictureReader.ReadWhole(path).Facts!).Suggestion!.Value;
         Assert.Equal(SuggestionKind.Content, found.Kind);
         Assert.True(found.GoesWithoutALook(found.Box));
     }

@@ -1,26 +1,26 @@
 using System.Text.Json;
 using Microsoft.AspNetCore.Builder;
-using Pantomet.StandIns;
+using Pantomet.TestReceivers;
 
 namespace Pantomet.Server.Tests;
 
-/// <summary>The stand-ins, and the steps that the tests take.</summary>
+/// <summary>The test receivers, and the steps that the tests take.</summary>
 public sealed partial class DeliveryTests
 {
     private readonly string _folder = Directory.CreateTempSubdirectory("pantomet-receivers-").FullName;
-    private WebApplication? _standIns;
+    private WebApplication? _receivers;
     private string _address = "";
 
     public async Task InitializeAsync()
     {
-        _standIns = StandInServer.Build(_folder, port: 0);
-        await _standIns.StartAsync();
-        _address = StandInServer.AddressOf(_standIns);
+        _receivers = TestReceiverServer.Build(_folder, port: 0);
+        await _receivers.StartAsync();
+        _address = TestReceiverServer.AddressOf(_receivers);
     }
 
     public async Task DisposeAsync()
     {
-        await _standIns!.DisposeAsync();
+        await _receivers!.DisposeAsync();
         Directory.Delete(_folder, recursive: true);
         foreach (var receiver in (await server.SendAsync(HttpMethod.Get, "/api/receivers")).EnumerateArray())
         {

@@ -13,7 +13,7 @@ public sealed class EngineTests(StockedServerFixture server) : IClassFixture<Sto
     {
         var id = await server.PictureAsync("DSC_0440.JPG");
         var job = await server.JobAsync([id], ["website/grid-square"], run: "stopped");
-        var engine = server.Services.GetRequiredService<EngineRoom>();
+        var engine = server.Services.GetRequiredService<ImagingProcessPool>();
         var crashed = 0;
         for (var quality = 31; quality < 40 && crashed == 0; quality++)
         {
@@ -38,7 +38,7 @@ public sealed class EngineTests(StockedServerFixture server) : IClassFixture<Sto
                     || made.GetProperty("reasons")[0]
                         .GetProperty("message")
                         .GetString()!
-                        .StartsWith(EngineRoom.Crashed, StringComparison.Ordinal)
+                        .StartsWith(ImagingProcessPool.Crashed, StringComparison.Ordinal)
             );
         }
 
@@ -54,10 +54,10 @@ public sealed class EngineTests(StockedServerFixture server) : IClassFixture<Sto
     [Fact]
     public async Task An_order_that_takes_too_long_is_given_up()
     {
-        await using var room = new EngineRoom(new() { Data = server.Data, LongestOrder = TimeSpan.FromMilliseconds(1) });
+        await using var room = new ImagingProcessPool(new() { Data = server.Data, LongestOrder = TimeSpan.FromMilliseconds(1) });
         var clock = Stopwatch.StartNew();
-        var outcome = await room.RunAsync(new ReadOrder(ServerFixture.DemoPicture("glass-falling-chart.png")), CancellationToken.None);
-        Assert.Equal(EngineRoom.TookTooLong, outcome.Refusal);
+        var response = await room.RunAsync(new ReadRequest(ServerFixture.DemoPicture("glass-falling-chart.png")), CancellationToken.None);
+        Assert.Equal(ImagingProcessPool.TookTooLong, response.Refusal);
         Assert.True(clock.Elapsed < TimeSpan.FromSeconds(10));
         Assert.Empty(room.ProcessIds);
     }
@@ -65,35 +65,35 @@ public sealed class EngineTests(StockedServerFixture server) : IClassFixture<Sto
     [Fact]
     public async Task An_order_that_takes_too_much_memory_is_given_up()
     {
-        await using var room = new EngineRoom(new() { Data = server.Data, MostEngineBytes = 1_000_000 });
+        await using var room = new ImagingProcessPool(new() { Data = server.Data, MostEngineBytes = 1_000_000 });
         Assert.Equal(
-            EngineRoom.TookTooMuch,
-            (await room.RunAsync(new ReadOrder(ServerFixture.DemoPicture("glass-falling-chart.png")), CancellationToken.None)).Refusal
+            ImagingProcessPool.TookTooMuch,
+            (await room.RunAsync(new ReadRequest(ServerFixture.DemoPicture("glass-falling-chart.png")), CancellationToken.None)).Refusal
         );
     }
 
     [Fact]
     public async Task A_process_that_ended_while_idle_costs_the_next_order_nothing()
     {
-        await using var room = new EngineRoom(new() { Data = server.Data, Workers = 1 });
-        var order = new ReadOrder(ServerFixture.DemoPicture("barometer-from-chat.jpg"));
-        await room.RunAsync(order, CancellationToken.None);
+        await using var room = new ImagingProcessPool(new() { Data = server.Data, Workers = 1 });
+        var request = new ReadRequest(ServerFixture.DemoPicture("barometer-from-chat.jpg"));
+        await room.RunAsync(request, CancellationToken.None);
         using var idle = Process.GetProcessById(Assert.Single(room.ProcessIds));
         idle.Kill();
         await idle.WaitForExitAsync();
-        Assert.NotNull((await room.RunAsync(order, CancellationToken.None)).Facts);
+        Assert.NotNull((await room.RunAsync(request, CancellationToken.None)).Facts);
         Assert.NotEqual(idle.Id, Assert.Single(room.ProcessIds));
     }
 
     [Fact]
     public async Task No_more_processes_run_than_there_are_workers_and_none_is_left_behind()
     {
-        var room = new EngineRoom(new() { Data = server.Data, Workers = 2 });
+        var room = new ImagingProcessPool(new() { Data = server.Data, Workers = 2 });
         var paths = new[] { "DSC_0412.JPG", "DSC_0415.JPG", "DSC_0423.JPG", "DSC_0431.JPG" };
         var outcomes = await Task.WhenAll(
-            paths.Select(path => room.RunAsync(new ReadOrder(ServerFixture.DemoPicture(path)), CancellationToken.None))
+            paths.Select(path => room.RunAsync(new ReadRequest(ServerFixture.DemoPicture(path)), CancellationToken.None))
         );
-        Assert.All(outcomes, outcome => Assert.NotNull(outcome.Facts?.Kind));
+        Assert.All(outcomes, response => Assert.NotNull(response.Facts?.Kind));
         Assert.Equal(2, room.ProcessIds.Count);
         var processes = room.ProcessIds.ToList();
         await room.DisposeAsync();
@@ -103,12 +103,14 @@ public sealed class EngineTests(StockedServerFixture server) : IClassFixture<Sto
     [Fact]
     public async Task One_process_more_looks_for_subjects_whoever_asks_and_however_many()
     {
-        await using var room = new EngineRoom(new() { Data = server.Data, Workers = 2 });
+        await using var room = new ImagingProcessPool(new() { Data = server.Data, Workers = 2 });
         var path = ServerFixture.DemoPicture("P1050233.JPG");
-        var facts = (await room.RunAsync(new ReadOrder(path), CancellationToken.None)).Facts!;
+        var facts = (await room.RunAsync(new ReadRequest(path), CancellationToken.None)).Facts!;
         Assert.False(facts.SubjectSought);
         var looks = await Task.WhenAll(
-            Enumerable.Range(0, 4).Select(i => room.RunAsync(new LookOrder(path, facts), CancellationToken.None, urgent: i % 2 == 0))
+            Enumerable
+                .Range(0, 4)
+                .Select(i => room.RunAsync(new DetectSubjectRequest(path, facts), CancellationToken.None, urgent: i % 2 == 0))
         );
         Assert.All(looks, look => Assert.True(look.Facts!.SubjectSought));
         Assert.Single(looks.Select(look => look.Facts!.Suggestion!.Value.Box).Distinct());
@@ -118,19 +120,19 @@ public sealed class EngineTests(StockedServerFixture server) : IClassFixture<Sto
     [Fact]
     public async Task An_order_can_be_stopped_and_its_process_goes_on()
     {
-        await using var room = new EngineRoom(new() { Data = server.Data, Workers = 1 });
+        await using var room = new ImagingProcessPool(new() { Data = server.Data, Workers = 1 });
         using var cancel = new CancellationTokenSource();
-        var facts = (await room.RunAsync(new ReadOrder(ServerFixture.DemoPicture("P1050233.JPG")), CancellationToken.None)).Facts!;
+        var facts = (await room.RunAsync(new ReadRequest(ServerFixture.DemoPicture("P1050233.JPG")), CancellationToken.None)).Facts!;
         const string rules = """
             {"schema":"pantomet-rules/1","destinations":[{"key":"d","slots":[{"key":"a","size":{"width":2500},
             "types":["avif"],"limits":{"maxBytes":"90 kB"}}]}]}
             """;
         var process = Assert.Single(room.ProcessIds);
         var output = Path.Combine(server.Data, "stopped.avif");
-        var order = room.RunAsync(Mutations.Order(ServerFixture.DemoPicture("P1050233.JPG"), facts, rules, output), cancel.Token);
+        var request = room.RunAsync(Mutations.RequestFor(ServerFixture.DemoPicture("P1050233.JPG"), facts, rules, output), cancel.Token);
         await Task.Delay(300);
         await cancel.CancelAsync();
-        await Assert.ThrowsAnyAsync<OperationCanceledException>(() => order);
+        await Assert.ThrowsAnyAsync<OperationCanceledException>(() => request);
         Assert.Equal(process, Assert.Single(room.ProcessIds));
         Assert.False(File.Exists(output));
     }

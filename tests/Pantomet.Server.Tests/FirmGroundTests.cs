@@ -127,7 +127,7 @@ public sealed class FirmGroundTests(StockedServerFixture server) : IClassFixture
             ["website/full-width", "shop/listing", Square],
             "running"
         );
-        var engine = server.Services.GetRequiredService<EngineRoom>();
+        var engine = server.Services.GetRequiredService<ImagingProcessPool>();
         for (var i = 0; i < 6; i++)
         {
             await Task.Delay(250);

@@ -52,7 +52,7 @@ public sealed class KeepingTests(StockedServerFixture server) : IClassFixture<St
         await server.CommandAsync(job, new { @do = "tick-slots", slots = Slots });
         var progress = (await server.MadeAsync(job)).GetProperty("progress");
         Assert.Equal(rows.Count, progress.GetProperty("done").GetInt32());
-        await server.SendAsync(HttpMethod.Put, "/api/storage", new { mostUnwanted = Keeper.UsualMost });
+        await server.SendAsync(HttpMethod.Put, "/api/storage", new { mostUnwanted = UnusedFileCollector.UsualMost });
     }
 
     [Fact]

@@ -201,7 +201,7 @@ public sealed class LiveTests(StockedServerFixture server) : IClassFixture<Stock
         await server.CommandAsync(job, new { @do = "remove-pictures", pictures = new[] { picture } });
         await using (var scope = server.Services.CreateAsyncScope())
         {
-            await scope.ServiceProvider.GetRequiredService<Keeper>().CollectAsync(0, CancellationToken.None);
+            await scope.ServiceProvider.GetRequiredService<UnusedFileCollector>().CollectAsync(0, CancellationToken.None);
         }
 
         Assert.Equal(bytes, await BytesAsync(address));

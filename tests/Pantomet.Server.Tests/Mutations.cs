@@ -33,7 +33,7 @@ internal static class Mutations
         Directory.CreateDirectory(folder);
         // What hangs is ended by the room itself, and told apart from what is refused.
         var limit = TimeSpan.FromSeconds(30);
-        await using var room = new EngineRoom(
+        await using var room = new ImagingProcessPool(
             new()
             {
                 Data = folder,
@@ -65,26 +65,26 @@ internal static class Mutations
                 var path = Path.Combine(folder, $"{format}-{seed}-{number}");
                 await File.WriteAllBytesAsync(path, Mutated(sources[number % sources.Count], random, format));
                 var clock = Stopwatch.StartNew();
-                var outcome = await room.RunAsync(new ReadOrder(path), CancellationToken.None);
-                VariantOutcome? variant = null;
-                var end = outcome;
-                if (outcome.Facts is { } facts)
+                var response = await room.RunAsync(new ReadRequest(path), CancellationToken.None);
+                VariantResponse? variant = null;
+                var end = response;
+                if (response.Facts is { } facts)
                 {
-                    end = await room.RunAsync(Order(path, facts, Rules, path + ".out"), CancellationToken.None);
+                    end = await room.RunAsync(RequestFor(path, facts, Rules, path + ".out"), CancellationToken.None);
                     variant = end.Variant;
                 }
 
                 lock (gate)
                 {
                     longest = Math.Max(longest, clock.Elapsed.TotalSeconds);
-                    read += outcome.Facts is null ? 0 : 1;
-                    refused += outcome.Facts is null ? 1 : 0;
+                    read += response.Facts is null ? 0 : 1;
+                    refused += response.Facts is null ? 1 : 0;
                     made += variant is { HasFile: true } ? 1 : 0;
-                    var crashed = end.Refusal is EngineRoom.Crashed or EngineRoom.TookTooLong;
+                    var crashed = end.Refusal is ImagingProcessPool.Crashed or ImagingProcessPool.TookTooLong;
                     crashes += crashed ? 1 : 0;
                     if (
                         crashed
-                        || (outcome.Facts is null && string.IsNullOrWhiteSpace(outcome.Refusal))
+                        || (response.Facts is null && string.IsNullOrWhiteSpace(response.Refusal))
                         || (variant is { HasFile: false, Reasons.Count: 0 })
                     )
                     {
@@ -240,7 +240,7 @@ internal static class Mutations
     }
 
     /// <summary>An order for the first slot of a rules file.</summary>
-    public static VariantOrder Order(string path, PictureFacts facts, string rules, string output)
+    public static VariantRequest RequestFor(string path, PictureFacts facts, string rules, string output)
     {
         var slot = RulesReader.TryRead(rules, out var book, out var fault)
             ? book!.Destinations[0].Slots[0]

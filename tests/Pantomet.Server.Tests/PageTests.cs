@@ -33,7 +33,7 @@ public sealed class PageTests(ServerFixture server) : IClassFixture<ServerFixtur
         Assert.Contains("sizes=\"(min-width: 500px) 300px, 100vw\"", html, StringComparison.Ordinal);
         Assert.Contains("alt=\"\"", html, StringComparison.Ordinal);
         Assert.Equal("no-alt", Assert.Single(page.GetProperty("reasons").EnumerateArray()).GetProperty("code").GetString());
-        Assert.InRange(page.GetProperty("standIn").GetString()!.Length, 60, 900);
+        Assert.InRange(page.GetProperty("placeholder").GetString()!.Length, 60, 900);
         Assert.Matches("^#[0-9a-f]{6}$", page.GetProperty("colour").GetString());
 
         await server.CommandAsync(

@@ -190,9 +190,12 @@ public sealed class RevisionTests(ServerFixture server) : IClassFixture<ServerFi
         return JsonDocument.Parse(await answer.Content.ReadAsStringAsync()).RootElement;
     }
 
-    private Task<HttpResponseMessage> AskRightAsync(string id, object wish) =>
-        server.Client.PostAsync(new Uri($"/api/pictures/{id}/put-right", UriKind.Relative), System.Net.Http.Json.JsonContent.Create(wish));
+    private Task<HttpResponseMessage> AskRightAsync(string id, object request) =>
+        server.Client.PostAsync(
+            new Uri($"/api/pictures/{id}/put-right", UriKind.Relative),
+            System.Net.Http.Json.JsonContent.Create(request)
+        );
 
-    private async Task<JsonElement> RightAsync(string id, object wish) =>
-        (await server.SendAsync(HttpMethod.Post, $"/api/pictures/{id}/put-right", wish)).GetProperty("picture");
+    private async Task<JsonElement> RightAsync(string id, object request) =>
+        (await server.SendAsync(HttpMethod.Post, $"/api/pictures/{id}/put-right", request)).GetProperty("picture");
 }

@@ -228,10 +228,17 @@ public sealed class UpsetTests(StockedServerFixture server) : IClassFixture<Stoc
         try
         {
             var outcomes = new StringWriter();
-            var good = OrderLine.Write<Order>(new ReadOrder(ServerFixture.DemoPicture("barometer-from-chat.jpg")));
-            await OrderLine.ServeAsync(new StringReader($"nonsense\n{{\"work\":\"unknown\",\"path\":\"x\"}}\n{good}\n"), outcomes);
-            var lines = outcomes.ToString().Split('\n', StringSplitOptions.RemoveEmptyEntries).Select(OrderLine.Read<Outcome>).ToList();
-            Assert.Equal([OrderFailure.Unforeseen, OrderFailure.Unforeseen, (OrderFailure?)null], lines.Select(outcome => outcome.Failure));
+            var good = RequestLine.Write<ImagingRequest>(new ReadRequest(ServerFixture.DemoPicture("barometer-from-chat.jpg")));
+            await RequestLine.ServeAsync(new StringReader($"nonsense\n{{\"work\":\"unknown\",\"path\":\"x\"}}\n{good}\n"), outcomes);
+            var lines = outcomes
+                .ToString()
+                .Split('\n', StringSplitOptions.RemoveEmptyEntries)
+                .Select(RequestLine.Read<ImagingResponse>)
+                .ToList();
+            Assert.Equal(
+                [ImagingFailure.Unforeseen, ImagingFailure.Unforeseen, (ImagingFailure?)null],
+                lines.Select(response => response.Failure)
+            );
             Assert.NotNull(lines[2].Facts);
         }
         finally

@@ -11,15 +11,15 @@ const groups: { name: string; keys: [string[], string][] }[] = [
       [['←', '→', '↑', '↓'], 'go to a cell; with Shift choose a rectangle'],
       [['+', '−'], 'larger, smaller crops'],
       [['P'], 'all crops in proportion to each other, or alike in height'],
-      [['B'], 'from the wall of what wants a look back to the bench'],
-      [['E'], 'the next cell that wants a look'],
+      [['B'], 'from the cells to review back to the bench'],
+      [['E'], 'the next cell to review'],
       [['A'], 'accept what was given up'],
-      [['U'], 'use the suggested keep box'],
+      [['U'], 'confirm the suggested crop'],
       [['F'], 'focus on the place last clicked'],
-      [['L'], 'let loose from the slots of its shape'],
-      [['T'], 'tie to them again'],
-      [['X'], 'leave out, or take in again'],
-      [['V'], 'let through though it breaks a limit'],
+      [['L'], 'unlink from the slots of its shape'],
+      [['T'], 'link to them again'],
+      [['X'], 'skip, or include again'],
+      [['V'], 'allow it although it breaks a limit'],
       [['M'], 'make the files again'],
       [['D'], 'put the chosen pictures side by side'],
       [['Enter'], 'frame'],
@@ -40,10 +40,10 @@ const groups: { name: string; keys: [string[], string][] }[] = [
       [['K'], 'draw a keep box'],
       [['F'], 'set the focus'],
       [['U'], 'confirm the suggestion'],
-      [['L', 'T'], 'let loose, tie again'],
+      [['L', 'T'], 'unlink from its shape, link again'],
       [[',', '.'], 'the slot before, the next slot'],
       [['N'], 'the next picture; with Shift the one before'],
-      [['E'], 'the next cell that wants a look'],
+      [['E'], 'the next cell to review'],
       [['C'], 'copy frames and marks to other pictures'],
       [['O'], 'a title, a fade and colours over the picture'],
       [['G'], 'go on to weighing'],
@@ -53,13 +53,13 @@ const groups: { name: string; keys: [string[], string][] }[] = [
     name: 'Page check',
     keys: [
       [['↑', '↓'], 'the picture before, the next one'],
-      [['C'], 'what would do beside what is loaded; again for the page'],
+      [['C'], 'what would be enough beside what is loaded; again for the page'],
       [['←', '→'], 'move the divider'],
       [['R'], 'measure any part of the page, and make a slot of it'],
     ],
   },
   {
-    name: 'Over the picture',
+    name: 'Text and overlay',
     keys: [
       [['Enter'], 'done; with Ctrl on to the next picture'],
       [['←', '→', '↑', '↓'], 'move where it may stand, once that has the keyboard'],
@@ -82,7 +82,7 @@ const groups: { name: string; keys: [string[], string][] }[] = [
     ],
   },
   {
-    name: 'On pages',
+    name: 'HTML',
     keys: [
       [['C'], 'copy the markup of the picture'],
       [['Shift', 'C'], 'copy the markup of the whole job'],
@@ -112,13 +112,13 @@ export function KeysHelp() {
   useKeys({ '?': () => setOpen(true), j: () => go('/') });
   return (
     <Sheet
-      title="Keys"
+      title="Shortcuts"
       width="wide"
       open={open}
       onOpenChange={setOpen}
       trigger={
         <button type="button" className="flex items-center gap-2 px-2 py-1 text-ink-2 hover:text-ink">
-          <Key>?</Key> Keys
+          <Key>?</Key> Shortcuts
         </button>
       }
     >

@@ -223,7 +223,7 @@ function FullBench({
           Proportion <Key>P</Key>
         </Button>
         <Button className="h-7!" onClick={onChoose}>
-          Read in <Key>R</Key>
+          Add pictures <Key>R</Key>
         </Button>
         <Button
           className={`h-7! ${places ? 'border-ink! bg-sheet-2!' : ''}`}

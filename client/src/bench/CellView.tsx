@@ -136,7 +136,7 @@ function Caption({
           {cell.state === 'skipped'
             ? elsewhere
               ? 'not here'
-              : 'left out'
+              : 'skipped'
             : cell.state === 'making'
               ? 'making'
               : heaviest > 0
@@ -158,7 +158,7 @@ export function words(cell: Cell): string {
     waiting: 'waits',
     making: 'is being made',
     done: cell.verdict,
-    skipped: 'left out',
+    skipped: 'skipped',
   }[cell.state];
   const looks = cell.looks.map(reasonWord).join(', ');
   return looks ? `${state}, look at: ${looks}` : state;

@@ -31,7 +31,7 @@ export function EmptyBench({ onChoose }: { onChoose: () => void }) {
             {others.length > 0 && (
               <section className="mt-8" aria-label="From the library">
                 <div className="flex items-center justify-between">
-                  <h3 className="text-ink-2">Or take some that are in the library</h3>
+                  <h3 className="text-ink-2">Or choose from the library</h3>
                   <Button onClick={() => void store.addPictures(others.map((one) => one.id))}>
                     {library.data!.total > library.data!.pictures.length
                       ? `Take the newest ${others.length}`

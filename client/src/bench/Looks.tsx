@@ -28,7 +28,7 @@ export function Looks({
   return (
     <>
       <h2 className="mr-1.5" data-testid="looks">
-        {counts.cells === 0 ? 'Nothing wants a look' : `${counts.cells} of ${counts.all} want a look`}
+        {counts.cells === 0 ? 'Nothing to review' : `${counts.cells} of ${counts.all} to review`}
         {reading && <span className="font-normal text-ink-2">, still reading the rest</span>}
       </h2>
       {counts.cells > 0 && (

@@ -42,8 +42,8 @@ export function Tray({
           <>
             <h2>{chosen.length} cells chosen</h2>
             <p className="mt-1 text-ink-2">
-              {looks > 0 ? `${looks} of them want a look.` : 'None of them wants a look.'} What is done here
-              is done to all of them, and undone in one step.
+              {looks > 0 ? `${looks} of them to review.` : 'None of them is to review.'} What is done here is
+              done to all of them, and undone in one step.
             </p>
           </>
         )}
@@ -53,7 +53,7 @@ export function Tray({
         <KeyButton
           name="Suggestion"
           k="U"
-          title="Use the suggested keep box"
+          title="Confirm the suggested crop"
           act={() => benchActions.useSuggestion(store, chosen)}
           off={paired || !chosen.some(({ picture }) => picture.suggestion)}
         />
@@ -65,14 +65,14 @@ export function Tray({
           off={paired || !focusAt}
         />
         <KeyButton
-          name="Let loose"
+          name="Unlink from its shape"
           k="L"
           title="Frame it apart from the other slots of its shape"
           off={paired || !tied}
           act={() => benchActions.letLoose(store, chosen)}
         />
         <KeyButton
-          name="Tie again"
+          name="Link again"
           k="T"
           title="Follow the other slots of its shape"
           off={paired || !loose}
@@ -90,10 +90,10 @@ export function Tray({
           off={!one || one.cell.files.length === 0}
           act={() => one && go(`/job/${store.id}/weighing/${one.picture.picture.id}/${one.slot.address}`)}
         />
-        <KeyButton name="Make again" k="M" act={() => benchActions.again(store, chosen)} />
-        <KeyButton name="Leave out" k="X" act={() => benchActions.skip(store, chosen)} />
+        <KeyButton name="Remake" k="M" act={() => benchActions.again(store, chosen)} />
+        <KeyButton name="Skip" k="X" act={() => benchActions.skip(store, chosen)} />
         <KeyButton
-          name="Let through"
+          name="Allow anyway"
           k="V"
           title="Hand it over though it breaks a limit"
           off={!broken}
@@ -125,7 +125,10 @@ function OneCell({ one }: { one: Chosen }) {
         </h2>
         <div
           className="mt-1 max-h-11 overflow-y-auto"
-          tabIndex={reasons.length + said.length > 2 ? 0 : undefined}
+          role="group"
+          aria-label="Reasons"
+          // A single long sentence can be too long for the place as well as three short ones.
+          tabIndex={reasons.length + said.length > 0 ? 0 : undefined}
         >
           <SaidAtCell said={said} />
           {reasons.map((reason) => (

@@ -128,7 +128,7 @@ export function Wall({ reason, onReason }: { reason: Reason; onReason: (reason: 
         ref={wall}
         role="listbox"
         aria-multiselectable
-        aria-label="Cells that want a look"
+        aria-label="Cells to review"
         className="flex min-h-0 flex-wrap content-start items-start gap-2 overflow-y-auto p-3 select-none"
         data-testid="wall"
       >

@@ -4,7 +4,7 @@ const words: Record<Verdict, string> = {
   meets: 'Meets',
   concedes: 'Concedes',
   breaks: 'Breaks',
-  skipped: 'Left out',
+  skipped: 'Skipped',
 };
 
 const tones: Record<Verdict, string> = {

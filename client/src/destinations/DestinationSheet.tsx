@@ -50,7 +50,7 @@ export function DestinationSheet({
           className="inline-flex h-7 items-center rounded-md border border-line px-3 font-medium hover:border-ink-2"
           href={`/api/destinations/rules.json?destination=${destination.key}`}
           download
-          aria-label={`Save ${destination.name} as a rules file`}
+          aria-label={`Export rules of ${destination.name}`}
         >
           Save
         </a>

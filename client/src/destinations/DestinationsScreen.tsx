@@ -65,7 +65,7 @@ export function DestinationsScreen({ destination, slot }: { destination?: string
   });
   useKeys({ b: () => history.back() });
   const fault = make.error ?? copy.error ?? rename.error ?? retire.error ?? load.error;
-  if (destinations.isPending) return <Notice>Opening the book of rules.</Notice>;
+  if (destinations.isPending) return <Notice>Loading the rules.</Notice>;
   if (destinations.isError) return <Notice>{destinations.error.message}</Notice>;
   const place = destinations.data.find((one) => one.key === destination);
   const chosen = place?.slots.find((one) => one.key === slot);
@@ -94,20 +94,20 @@ export function DestinationsScreen({ destination, slot }: { destination?: string
             </Button>
           </form>
           <span className="flex-1" />
-          <Button onClick={() => file.current?.click()}>Take a rules file in</Button>
+          <Button onClick={() => file.current?.click()}>Import rules</Button>
           <a
             href="/api/destinations/rules.json"
             download
             className="inline-flex h-8 items-center rounded-md border border-line bg-sheet px-3 font-medium hover:border-ink-2"
           >
-            Save all as a rules file
+            Export all rules
           </a>
           <input
             ref={file}
             type="file"
             hidden
             accept=".json,application/json"
-            aria-label="Choose a rules file"
+            aria-label="Choose a file of rules"
             onChange={(event) => {
               const one = event.target.files?.[0];
               if (one) load.mutate(one);
@@ -122,7 +122,7 @@ export function DestinationsScreen({ destination, slot }: { destination?: string
         )}
         {load.isSuccess && !fault && (
           <p role="status" className="mx-5 mb-3 border-l-4 border-meets bg-sheet px-3 py-2">
-            The rules file was taken in. Slots of the same key were replaced, all others stayed.
+            The rules were imported. Slots with the same key were replaced, all others stayed.
           </p>
         )}
         <div className="min-h-0 flex-1 overflow-y-auto px-5 pb-8">
@@ -157,7 +157,7 @@ export function DestinationsScreen({ destination, slot }: { destination?: string
           />
         ) : (
           <p className="grid h-full place-items-center p-8 text-center text-ink-2">
-            Choose a slot to see its rule and change it. <span className="sr-only">Keys:</span>
+            Choose a slot to see its rule and change it. <span className="sr-only">Shortcuts:</span>
             <span>
               <Key>B</Key> goes back.
             </span>

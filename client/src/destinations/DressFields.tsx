@@ -53,7 +53,12 @@ function FadeFields({ rule, set }: { rule: Rule; set: (value: unknown) => void }
       <RuleText name="Colour" place="dress.fade.to" placeholder="#ffffff" />
       {solved ? (
         <>
-          <RuleText name="Ink over it" place="dress.fade.ink" placeholder="#222222" read={(text) => text} />
+          <RuleText
+            name="Text colour over it"
+            place="dress.fade.ink"
+            placeholder="#222222"
+            read={(text) => text}
+          />
           <RuleText name="Contrast" place="dress.fade.contrast" placeholder="4.5" />
         </>
       ) : (
@@ -101,7 +106,12 @@ function TitleFields() {
       </Wide>
       <RuleText name="Size" place="dress.title.size" unit="px" />
       <RuleSelect name="Weight" place="dress.title.weight" usual="600" options={letters} read={Number} />
-      <RuleText name="Ink" place="dress.title.ink" placeholder="auto" read={(text) => text || undefined} />
+      <RuleText
+        name="Text colour"
+        place="dress.title.ink"
+        placeholder="auto"
+        read={(text) => text || undefined}
+      />
       <RuleText name="Contrast" place="dress.title.contrast" placeholder="by size" />
       <Area place="dress.title.area" />
       <RuleSelect name="Lines begin" place="dress.title.align" usual="left" options={aligns} />

@@ -18,7 +18,7 @@ export function PageFields() {
     <>
       <Wide columns={4}>
         <TickField
-          name="A ladder of widths, from which the browser takes by its window and screen"
+          name="Responsive widths, from which the browser takes by its window and screen"
           value={ladder}
           onSet={turn}
         />
@@ -104,7 +104,7 @@ function AgreedFiles({ agreed }: { agreed: boolean }) {
   const rest = without((value as Rule | undefined) ?? {}, 'waste', 'files');
   return (
     <TickField
-      name="Agree on a number of files instead of a waste"
+      name="Agree on a number of files instead of surplus pixels"
       value={agreed}
       onSet={(on) => set(on ? { ...rest, files: 4 } : rest)}
     />

@@ -10,24 +10,24 @@ export function SizeFields() {
       <SizeForm />
       <Wide columns={2}>
         <RuleSelect
-          name="The picture"
+          name="Fit"
           place="fit"
           usual="crop"
           options={[
-            ['crop', 'is cut to the shape'],
-            ['whole', 'is whole, without margins'],
-            ['mat', 'is whole, on a ground'],
+            ['crop', 'crop to fill'],
+            ['whole', 'show whole, without margins'],
+            ['mat', 'show whole, background filled'],
           ]}
         />
       </Wide>
       <Wide columns={2}>
         <RuleSelect
-          name="When too small"
+          name="If the picture is too small"
           place="whenTooSmall"
           usual="cap"
           options={[
-            ['cap', 'as large as honest'],
-            ['skip', 'leave out'],
+            ['cap', 'deliver the largest true size'],
+            ['skip', 'skip'],
             ['break', 'refuse'],
           ]}
         />
@@ -57,7 +57,7 @@ function SizeForm() {
     <>
       <Wide columns={2}>
         <SelectField
-          name="Said by"
+          name="Size given as"
           value={String(form)}
           options={sizeForms.map((one, i) => [String(i), one.name] as const)}
           onSet={(next) => set(sizeForms[Number(next)]!.first)}

@@ -31,7 +31,7 @@ export function SlotEditor({ slotKey, ...props }: EditorProps & { slotKey: strin
     staleTime: 0,
   });
   if (stored.isError) return <Notice>{stored.error.message}</Notice>;
-  if (!isNew && !stored.data) return <Notice>Opening the rule.</Notice>;
+  if (!isNew && !stored.data) return <Notice>Loading the rule.</Notice>;
   const start: SlotDraft = isNew
     ? { rule: { ...newRule, key: freshKey(destination) }, pattern: '' }
     : { rule: stored.data!.rule as Rule, pattern: stored.data!.pattern ?? '' };
@@ -81,7 +81,7 @@ function Editor({
         )}
         <div className="flex items-center gap-2">
           <Button disabled={!changed} onClick={() => form.reset()}>
-            Undo the changes
+            Discard changes
           </Button>
           <span className="flex-1" />
           <Button
@@ -89,7 +89,7 @@ function Editor({
             disabled={(!changed && !isNew) || check?.fault != null || save.isPending}
             onClick={() => save.mutate(structuredClone(form.getValues()))}
           >
-            {isNew ? 'Make the slot' : 'Set the rule'}
+            {isNew ? 'Add slot' : 'Save rule'}
           </Button>
         </div>
       </footer>

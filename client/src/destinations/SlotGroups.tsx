@@ -33,10 +33,10 @@ export function SlotGroups({ isNew }: { isNew: boolean }) {
       <Group name="What is seen">
         <SeenFields />
       </Group>
-      <Group name="Over the picture">
+      <Group name="Text and overlay">
         <DressFields />
       </Group>
-      <Group name="What is written beside the pixels">
+      <Group name="Metadata">
         <WrittenFields />
       </Group>
     </>
@@ -147,7 +147,7 @@ function SeenFields() {
         placeholders={['0.5', '0.5']}
         names={['Goes toward, across', 'and down']}
       />
-      <RuleText name="Ground" place="background" hint="#rrggbb or edge" placeholder="#ffffff" />
+      <RuleText name="Background" place="background" hint="#rrggbb or edge" placeholder="#ffffff" />
       <RuleSelect
         name="Sharpen"
         place="sharpen"
@@ -159,7 +159,7 @@ function SeenFields() {
         ]}
       />
       <RuleSelect
-        name="Moving pictures"
+        name="Animation"
         place="frames"
         usual="first"
         options={[
@@ -257,7 +257,7 @@ function WrittenFields() {
           ['keep', 'kept'],
         ]}
       />
-      <RuleText name="Density label" place="ppi" unit="ppi" />
+      <RuleText name="Resolution tag (ppi)" place="ppi" unit="ppi" />
       <span className="self-end pb-1">
         <RuleTick name="Location" place="location" />
       </span>

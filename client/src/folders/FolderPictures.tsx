@@ -30,7 +30,7 @@ export function FolderPictures({
     from,
     `${outcome.looked} ${outcome.kept} ${folder.figures?.bytes}`,
   );
-  if (page.isPending) return <Notice>Reading the list.</Notice>;
+  if (page.isPending) return <Notice>Loading the list.</Notice>;
   if (page.isError) return <Notice>{page.error.message}</Notice>;
   const { total, pictures } = page.data;
   const turn = (path: string) => {

@@ -164,14 +164,14 @@ export function FolderPlan({
               onClick={() => void form.handleSubmit((draft) => trying.mutate(draft))()}
               disabled={trying.isPending}
             >
-              Try it, and touch nothing
+              Preview (nothing is changed)
             </Button>
             <Button
               kind={isHome ? undefined : 'main'}
               onClick={() => void form.handleSubmit((draft) => mending.mutate(draft))()}
               disabled={mending.isPending}
             >
-              {state === 'paused' ? 'Go on' : 'Put it right'}
+              {state === 'paused' ? 'Resume' : 'Optimise'}
             </Button>
           </>
         )}
@@ -208,7 +208,7 @@ function Originals({
         <Button disabled={disabled} onClick={() => onBack(null)}>
           Put all back
         </Button>
-        <Sheet title="Let the originals go" trigger={<Button disabled={disabled}>Let them go</Button>}>
+        <Sheet title="Delete the originals" trigger={<Button disabled={disabled}>Delete them</Button>}>
           <p className="mt-3">
             {kept === 1 ? 'The original that is kept is' : `The ${count(kept)} originals that are kept are`}{' '}
             deleted, and nothing can be put back any more. The folder stays as it is, and leaves the list.

@@ -13,7 +13,7 @@ import { stateWords } from './state';
 /** One folder: what it comes to, its pictures, and what is to be done with them. */
 export function FolderScreen({ id }: { id: string }) {
   const loaded = useFolder(id);
-  if (loaded.isPending) return <Notice>Looking for the folder.</Notice>;
+  if (loaded.isPending) return <Notice>Loading the folder.</Notice>;
   if (loaded.isError)
     return (
       <Notice
@@ -62,7 +62,7 @@ function Folder({ folder }: { folder: PictureFolder }) {
           folder.state === 'looking' ? (
             <Button onClick={() => stop.mutate()}>Stop</Button>
           ) : (
-            <Button onClick={() => look.mutate()}>Look through it again</Button>
+            <Button onClick={() => look.mutate()}>Scan again</Button>
           )
         }
       >
@@ -83,7 +83,7 @@ function Folder({ folder }: { folder: PictureFolder }) {
           {folder.folder}
         </h1>
         <Button onClick={() => look.mutate()} disabled={busy}>
-          Look through it again
+          Scan again
         </Button>
         <Button
           onClick={() => remove.mutate()}
@@ -94,7 +94,7 @@ function Folder({ folder }: { folder: PictureFolder }) {
               : 'The folder itself stays as it is'
           }
         >
-          Take it off the list
+          Remove from the list
         </Button>
       </header>
       <FolderFigures folder={folder} kind={kind} onKind={setKind} />

@@ -12,7 +12,7 @@ import type { useFolderIntake } from './useFolderIntake';
 /** Folders of the server's machine whose pictures are put right; another one is the next step. */
 export function FoldersScreen({ intake }: { intake: ReturnType<typeof useFolderIntake> }) {
   const list = useFolders();
-  if (list.isPending) return <Notice>Looking for the folders.</Notice>;
+  if (list.isPending) return <Notice>Loading the folders.</Notice>;
   if (list.isError)
     return (
       <Notice action={<Button onClick={() => void list.refetch()}>Try again</Button>}>
@@ -85,7 +85,7 @@ function AddFolder({ allowed }: { allowed: readonly string[] }) {
           </datalist>
         </label>
         <Button kind="main" type="submit" disabled={folder.trim() === '' || add.isPending}>
-          Look through it
+          Scan
         </Button>
       </div>
       <p className="mt-2 text-ink-2">Within {allowed.join(', ')}. Nothing is touched until you say so.</p>

@@ -156,12 +156,12 @@ export function FramingPanel({
         </p>
         <div className="mt-2 grid grid-cols-3 gap-1.5">
           {decision.loose ? (
-            <KeyButton className="h-7!" name="Tie again" k="T" act={onTie} />
+            <KeyButton className="h-7!" name="Link again" k="T" act={onTie} />
           ) : (
-            <KeyButton className="h-7!" name="Let loose" k="L" act={onLoose} />
+            <KeyButton className="h-7!" name="Unlink from its shape" k="L" act={onLoose} />
           )}
           <KeyButton className="h-7!" name="Automatic" k="0" act={onAutomatic} off={!byHand} />
-          <KeyButton className="h-7!" name={decision.skip ? 'Take in' : 'Leave out'} k="X" act={onSkip} />
+          <KeyButton className="h-7!" name={decision.skip ? 'Include' : 'Skip'} k="X" act={onSkip} />
           <KeyButton
             className="h-7!"
             name="Accept"

@@ -60,7 +60,7 @@ export function MarksBar({
           onClick={onOver}
           title="A title, a fade, its colours, looked at on the slot's own file"
         >
-          Over the picture <Key>O</Key>
+          Text and overlay <Key>O</Key>
         </Button>
         <Button className="h-7!" onClick={onCopy} title="Give other pictures the same frames and marks">
           Copy to others <Key>C</Key>
@@ -88,16 +88,20 @@ export function MarksBar({
         </Button>
         {open && (
           <>
-            <Button className="h-7!" onClick={onConfirm} title="Make the suggested box a keep box">
+            <Button
+              className="h-7!"
+              onClick={onConfirm}
+              title="Confirm the suggested crop: it becomes the keep box"
+            >
               Confirm suggestion <Key>U</Key>
             </Button>
             <Button className="h-7!" onClick={onDecline} title="Frame from the middle instead">
-              Turn it down
+              Reject
             </Button>
           </>
         )}
         {(marked || decisions.noSuggestion) && (
-          <Button className="h-7!" onClick={onClear} title="Take the marks away">
+          <Button className="h-7!" onClick={onClear} title="Remove the marks">
             Clear marks
           </Button>
         )}

@@ -61,7 +61,7 @@ function Pair({ picture, slot, slots }: { picture: JobPicture; slot: JobSlot; sl
             onClick={going.over}
             title="A title, a fade, its colours, looked at on the slot's own file"
           >
-            Over the picture <Key>O</Key>
+            Text and overlay <Key>O</Key>
           </Button>
           <Button className="h-7!" onClick={() => going.neighbour(1)} title="The next picture">
             Next picture <Key>N</Key>
@@ -243,7 +243,7 @@ function Panel({
           give it.
         </p>
         <div className="mt-2 grid grid-cols-2 gap-1.5">
-          <KeyButton className="h-7!" name={left ? 'Take in' : 'Leave out'} k="X" act={onSkip} />
+          <KeyButton className="h-7!" name={left ? 'Include' : 'Skip'} k="X" act={onSkip} />
           <KeyButton
             className="h-7!"
             name="Accept"

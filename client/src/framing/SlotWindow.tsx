@@ -120,7 +120,7 @@ export const SlotWindow = memo(function SlotWindow({
               slot.slot.pair ? (
                 'side by side'
               ) : (
-                'left out'
+                'skipped'
               )
             ) : wants ? (
               <b className="font-semibold text-concedes">look</b>

@@ -5,7 +5,7 @@ import { useJobStore } from '../jobs/useJob';
 const parts = [
   { key: 'bundle', name: 'Bundle', path: '' },
   { key: 'receivers', name: 'Receivers', path: '/receivers' },
-  { key: 'pages', name: 'On pages', path: '/pages' },
+  { key: 'pages', name: 'HTML', path: '/pages' },
   { key: 'live', name: 'Live links', path: '/live' },
   { key: 'old-page', name: 'The old page', path: '/old-page' },
 ] as const;

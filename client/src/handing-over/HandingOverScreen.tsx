@@ -225,7 +225,7 @@ function NotGoing({
                   .map((reason) => sentence(reason.message))
                   .join(' ')}
               </span>
-              {act && <Button onClick={() => act(file)}>Let through</Button>}
+              {act && <Button onClick={() => act(file)}>Allow anyway</Button>}
             </li>
           );
         })}

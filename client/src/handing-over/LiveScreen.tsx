@@ -69,7 +69,7 @@ export function LiveScreen() {
       {look.isError ? (
         <Notice>{look.error.message}</Notice>
       ) : !publication ? (
-        <Notice>Looking at what is live.</Notice>
+        <Notice>Loading what is live.</Notice>
       ) : places.length === 0 ? (
         <Notice>The job has no file that could be made live yet.</Notice>
       ) : (

@@ -59,7 +59,7 @@ export function AlternativeField({ picture }: { picture: JobPicture }) {
         <WordsField
           label={`Alternative text for ${name}`}
           value={alternative}
-          hint={ornament ? 'nothing: it is an ornament' : 'alternative text'}
+          hint={ornament ? 'empty: it is decorative' : 'alternative text'}
           wanted={!ornament && alternative === ''}
           onSet={(text) => void store.send([{ do: 'give-words', picture: id, alternative: text }])}
         />
@@ -73,7 +73,7 @@ export function AlternativeField({ picture }: { picture: JobPicture }) {
             void store.send([{ do: 'give-words', picture: id, ornament: event.target.checked }])
           }
         />
-        An ornament
+        Decorative (empty alt text)
       </label>
     </div>
   );

@@ -36,7 +36,7 @@ export function OldPageScreen() {
       {page.isError ? (
         <Notice>{page.error.message}</Notice>
       ) : page.isPending ? (
-        <Notice>Looking for the page.</Notice>
+        <Notice>Loading the page.</Notice>
       ) : page.data === null ? (
         <Notice>This job was made of no page.</Notice>
       ) : page.data.page ? (
@@ -134,7 +134,7 @@ function Mended({
               {trouble}
             </p>
           )}
-          <Button onClick={onAgain}>Do it again with the files of now</Button>
+          <Button onClick={onAgain}>Repeat with the current files</Button>
           <MainLink data-download href={addresses.mendedPage(store.id)} download className="w-full">
             Download the page <Key>D</Key>
           </MainLink>

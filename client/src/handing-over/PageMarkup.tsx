@@ -7,7 +7,7 @@ import { AlternativeField } from './Names';
 
 const kinds = [
   { key: 'html', name: 'Picture' },
-  { key: 'waiting', name: 'With stand-in' },
+  { key: 'waiting', name: 'With placeholder' },
   { key: 'css', name: 'Background' },
   { key: 'mail', name: 'For a mail' },
 ] as const;
@@ -89,10 +89,10 @@ function Place({
             {page.colour}
           </span>
         )}
-        {page.standIn && (
+        {page.placeholder && (
           <img
-            src={page.standIn}
-            alt="The stand-in"
+            src={page.placeholder}
+            alt="The placeholder"
             title="What stands in until the file is there"
             className="h-6 w-auto"
           />
@@ -101,7 +101,7 @@ function Place({
           href={`/job/${store.id}/ladder/${picture.picture.id}/${page.slots[0]}`}
           className="text-accent underline underline-offset-2"
         >
-          What each screen takes
+          What each screen loads
         </Link>
         <Button className="h-7!" disabled={!text} onClick={() => onCopy(text!)}>
           Copy

@@ -27,7 +27,7 @@ export function PagePictures({ chosen, onChoose }: { chosen: JobPicture; onChoos
                 className={`block truncate text-[12px] font-normal ${wantsText(one) ? 'text-concedes' : 'text-ink-2'}`}
               >
                 {one.decisions.ornament
-                  ? 'an ornament'
+                  ? 'decorative'
                   : wantsText(one)
                     ? 'does not say what it shows'
                     : one.decisions.alternative}

@@ -27,7 +27,7 @@ export function PagesAside({
     >
       <section className="border-b border-line px-5 py-4">
         <label className="block">
-          <span className="text-ink-2">Addresses begin with</span>
+          <span className="text-ink-2">Base URL</span>
           <input
             className="mt-0.5 h-7 w-full rounded-md border border-line bg-sheet px-2 placeholder:text-ink-2"
             value={base}

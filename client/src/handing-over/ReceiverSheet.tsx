@@ -141,7 +141,7 @@ function ReceiverForm({ receiver, onDone }: { receiver?: Receiver; onDone: () =>
             disabled={remove.isPending}
             title="What it was given stays there"
           >
-            Take it off the list
+            Remove from the list
           </Button>
         )}
       </div>

@@ -33,7 +33,7 @@ export function ReceiversScreen({ receiver }: { receiver: string | undefined }) 
       {sendings.isError ? (
         <Notice>{sendings.error.message}</Notice>
       ) : !sendings.data ? (
-        <Notice>Looking what each receiver has.</Notice>
+        <Notice>Loading what each receiver has.</Notice>
       ) : chosen ? (
         <div className="grid min-h-0 grid-cols-[minmax(0,1fr)_348px]">
           <SentFiles key={chosen.receiver.id} sending={chosen} />

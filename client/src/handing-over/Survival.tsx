@@ -13,7 +13,7 @@ import { alikeWords } from './sent';
 // About so many are tried: the file, its size, and the qualities by halving.
 const about = 8;
 
-/** Which file a receiver that makes its own copies shows best, found by trying on its stand-in. */
+/** Which file a receiver that makes its own copies shows best, found by trying on its test receiver. */
 export function SurvivalSheet({ receiver, file }: { receiver: Receiver; file: SentFile }) {
   return (
     <Sheet title="What survives there" width="wide" trigger={<Button>What survives</Button>}>
@@ -35,8 +35,8 @@ function Inside({ receiver, file }: { receiver: Receiver; file: SentFile }) {
   return (
     <div className="mt-2">
       <p className="max-w-[70ch] text-ink-2">
-        {receiver.rule.name} makes its own copies. Files of other sizes and qualities are given to its
-        stand-in, which nobody sees, and what becomes of each is compared with the picture itself.
+        {receiver.rule.name} makes its own copies. Files of other sizes and qualities are given to its test
+        receiver, which nobody sees, and what becomes of each is compared with the picture itself.
       </p>
       {found.isError && (
         <p role="alert" className="mt-3 text-breaks">
@@ -65,7 +65,7 @@ function Inside({ receiver, file }: { receiver: Receiver; file: SentFile }) {
           disabled={ask.isPending || found.isPending}
           onClick={() => ask.mutate()}
         >
-          {view ? 'Try again' : 'Try it on the stand-in'}
+          {view ? 'Try again' : 'Try it on the test receiver'}
         </Button>
       )}
     </div>

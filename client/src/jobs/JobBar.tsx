@@ -168,7 +168,7 @@ function Progress() {
           </>
         ) : (
           <Button className="h-7!" onClick={() => void store.setRun('running')}>
-            Go on
+            Resume
           </Button>
         ))}
     </div>

@@ -29,7 +29,7 @@ export function JobsScreen() {
     onSettled: change,
   });
   useKeys({ n: () => make.mutate() });
-  if (jobs.isPending) return <Notice>Looking through the jobs.</Notice>;
+  if (jobs.isPending) return <Notice>Loading the jobs.</Notice>;
   if (jobs.isError)
     return (
       <Notice action={<Button onClick={() => void jobs.refetch()}>Try again</Button>}>
@@ -41,11 +41,11 @@ export function JobsScreen() {
   return (
     <div className="h-full overflow-y-auto px-5 pt-4 pb-8">
       <header className="flex items-center gap-4">
-        <h1 className="text-base">{aside ? 'Jobs put aside' : 'Jobs'}</h1>
+        <h1 className="text-base">{aside ? 'Archived jobs' : 'Jobs'}</h1>
         <span className="text-ink-2">A job is a set of pictures that must fill a set of slots.</span>
         <span className="flex-1" />
         {(put > 0 || aside) && (
-          <Button onClick={() => setAside(!aside)}>{aside ? 'Jobs at work' : `Put aside (${put})`}</Button>
+          <Button onClick={() => setAside(!aside)}>{aside ? 'Current jobs' : `Archived (${put})`}</Button>
         )}
         <Button kind="main" onClick={() => make.mutate()}>
           New job <Key>N</Key>
@@ -59,7 +59,7 @@ export function JobsScreen() {
       {shown.length === 0 ? (
         <p className="mt-16 text-center text-ink-2">
           {aside
-            ? 'Nothing is put aside.'
+            ? 'No job is archived.'
             : 'No job yet. Make one, or drop pictures anywhere: that makes one as well.'}
         </p>
       ) : (
@@ -117,7 +117,7 @@ function JobLine({ job, onCopy, onArchive }: { job: JobSummary; onCopy: () => vo
                 : `${files(progress.done)}, ${weight(progress.bytes)}`}
             </span>
             <span className="block text-ink-2">
-              {job.looks > 0 ? `${job.looks} cells want a look` : 'nothing wants a look'}
+              {job.looks > 0 ? `${job.looks} to review` : 'nothing to review'}
             </span>
           </>
         ) : (
@@ -128,8 +128,8 @@ function JobLine({ job, onCopy, onArchive }: { job: JobSummary; onCopy: () => vo
         <Button onClick={onCopy} aria-label={`Copy ${job.name}`}>
           Copy
         </Button>
-        <Button onClick={onArchive} aria-label={`${job.archived ? 'Take up' : 'Put aside'} ${job.name}`}>
-          {job.archived ? 'Take up' : 'Put aside'}
+        <Button onClick={onArchive} aria-label={`${job.archived ? 'Restore' : 'Archive'} ${job.name}`}>
+          {job.archived ? 'Restore' : 'Archive'}
         </Button>
       </span>
     </li>

@@ -37,7 +37,7 @@ export function LadderAside({
   return (
     <aside
       className="flex min-h-0 flex-col overflow-y-auto border-l border-line bg-sheet"
-      aria-label="The ladder"
+      aria-label="Responsive widths"
     >
       <header className="border-b border-line px-5 py-2">
         <h2 className="truncate">{slot.slot.group ?? slot.slot.name}</h2>
@@ -72,10 +72,10 @@ export function LadderAside({
             </p>
           )}
           <div className="flex gap-2">
-            <Button onClick={change.undo}>Undo the changes</Button>
+            <Button onClick={change.undo}>Discard changes</Button>
             <span className="flex-1" />
             <Button kind="main" disabled={fault !== null || change.busy} onClick={() => change.set()}>
-              Set the rule
+              Save rule
             </Button>
           </div>
         </footer>

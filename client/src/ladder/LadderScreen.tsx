@@ -90,7 +90,7 @@ function Ladder({ picture, slot }: { picture: JobPicture; slot: JobSlot }) {
     },
   });
   if (look.isError) return <Notice>{look.error.message}</Notice>;
-  if (!known) return <Notice>Working out what each screen takes.</Notice>;
+  if (!known) return <Notice>Working out what each screen loads.</Notice>;
   return (
     <div className="grid min-h-0 grid-cols-[1fr_348px]">
       <div className="min-h-0 overflow-y-auto px-5 py-4">

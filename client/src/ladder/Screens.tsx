@@ -17,7 +17,7 @@ export function Screens({
   const name = (taken: TakenRung) =>
     view.slots.find((slot) => slot.slot.endsWith(`/${taken.slot}`))?.name ?? taken.slot;
   return (
-    <table className="w-full table-fixed border-collapse bg-sheet" aria-label="What each screen takes">
+    <table className="w-full table-fixed border-collapse bg-sheet" aria-label="What each screen loads">
       <thead>
         <tr className="border-b border-line text-left text-ink-2">
           <th className="w-28 px-3 py-1 font-normal">Window</th>

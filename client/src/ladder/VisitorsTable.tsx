@@ -85,7 +85,7 @@ export function VisitorsTable({
                   <button
                     type="button"
                     className="px-1 text-ink-2 hover:text-ink disabled:opacity-40"
-                    aria-label={`Take row ${i + 1} away`}
+                    aria-label={`Remove row ${i + 1}`}
                     disabled={visitors.length === 1}
                     onClick={() => onSet(visitors.filter((_, at) => at !== i))}
                   >

@@ -89,7 +89,7 @@ export function FadePart({
           ) : (
             <div className="mt-1.5 grid grid-cols-2 gap-2">
               <TextField
-                name="Ink that must be read"
+                name="Text colour that must be readable"
                 value={fade.ink}
                 fault={isColour(fade.ink) ? undefined : 'A colour is written like #222222.'}
                 onSet={(ink) => set({ ...fade, ink })}

@@ -29,14 +29,14 @@ export function InkPart({
   const shown = offers.slice(0, most);
   const own = ink !== 'auto' && !shown.some((offer) => offer.ink === ink);
   return (
-    <section className="mt-2" aria-label="Ink">
+    <section className="mt-2" aria-label="Text colour">
       <p className="flex items-end text-[12px] text-ink-2">
-        <span className="flex-1">Ink, and what it reaches here without a fade</span>
+        <span className="flex-1">Text colour, and the contrast that it reaches here without a fade</span>
         <Button className="h-6! px-2!" aria-pressed={picking} onClick={onPick}>
           {picking ? 'Click on the picture' : 'Pick from the picture'}
         </Button>
       </p>
-      <div className="mt-1 grid grid-cols-4 gap-1" role="group" aria-label="Inks">
+      <div className="mt-1 grid grid-cols-4 gap-1" role="group" aria-label="Text colours">
         <Colour hex={null} name="auto" chosen={ink === 'auto'} onTake={() => onInk('auto')} />
         {shown.map((offer) => (
           <Colour

@@ -45,10 +45,10 @@ export function OverPanel({
   const title = draft.dress.title;
   const like = isLikeSlot(draft, slot);
   return (
-    <aside className="flex min-h-0 flex-col border-l border-line bg-sheet" aria-label="Over the picture">
+    <aside className="flex min-h-0 flex-col border-l border-line bg-sheet" aria-label="Text and overlay">
       <header className="border-b border-line px-4 py-2">
         <h2 className="flex items-baseline gap-2">
-          <span className="truncate">Over the picture</span>
+          <span className="truncate">Text and overlay</span>
           <span className="truncate text-[12px] font-normal text-ink-2">
             {slot.slot.name}, {slot.destinationName}
           </span>

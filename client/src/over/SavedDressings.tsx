@@ -43,8 +43,8 @@ export function SavedDressings({
   });
   const fault = keep.error ?? drop.error;
   return (
-    <section className="mt-3 border-t border-line pt-2" aria-label="Dressings">
-      <p className="text-[12px] text-ink-2">Dressings kept with the rules</p>
+    <section className="mt-3 border-t border-line pt-2" aria-label="Saved styles">
+      <p className="text-[12px] text-ink-2">Styles saved with the rules</p>
       {all.map((one) => (
         <p key={one.name} className="mt-1 flex items-center gap-1">
           <Button
@@ -58,7 +58,7 @@ export function SavedDressings({
           <Button
             className="h-7! px-2!"
             onClick={() => drop.mutate(one.name)}
-            title={`Take the name ${one.name} away; slots that have it keep it`}
+            title={`Remove the name ${one.name}; slots that use it keep their style`}
           >
             Forget
           </Button>
@@ -74,7 +74,7 @@ export function SavedDressings({
           onKeyDown={(event) => event.key === 'Enter' && event.stopPropagation()}
         >
           <input
-            aria-label="Name of the dressing"
+            aria-label="Name of the style"
             placeholder="Name"
             maxLength={80}
             value={name}

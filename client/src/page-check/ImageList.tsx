@@ -112,7 +112,7 @@ function ImageDetail({ image, screen }: { image: PageImage; screen: PageScreen }
           {!place || place.css[0] === 0
             ? 'not on this screen'
             : `${count(place.css[0]!)} × ${count(place.css[1]!)}, needs ${size(place.needed[0]!, place.needed[1]!)}` +
-              (place.waste >= 0.01 ? `; ${Math.floor(place.waste * 100)} % wasted` : '')}
+              (place.waste >= 0.01 ? `; ${Math.floor(place.waste * 100)} % surplus pixels` : '')}
         </dd>
         {screen.first === image.where && place && (
           <>

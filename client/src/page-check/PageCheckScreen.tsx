@@ -26,7 +26,7 @@ export function PageCheckScreen({ id }: { id: string }) {
     mutationFn: () => take(api.POST('/api/page-checks/{id}/stop', { params: { path: { id } } })),
     onSettled: () => void cache.invalidateQueries({ queryKey: ['page-checks'] }),
   });
-  if (loaded.isPending) return <Notice>Looking for the page.</Notice>;
+  if (loaded.isPending) return <Notice>Loading the page.</Notice>;
   if (loaded.isError)
     return (
       <Notice
@@ -96,7 +96,7 @@ function Measured({ check, report, onAgain }: { check: PageCheck; report: PageRe
           disabled={image === null || ruling}
           aria-pressed={comparing}
         >
-          {comparing && !ruling ? 'Back to the page' : 'What would do, beside it'} <Key>C</Key>
+          {comparing && !ruling ? 'Back to the page' : 'Compare with what would be enough'} <Key>C</Key>
         </Button>
       </CheckBar>
       <section className="grid min-h-0 grid-rows-[auto_minmax(0,1fr)]">

@@ -17,7 +17,7 @@ export function PageChecksScreen({ intake }: { intake: ReturnType<typeof usePage
     mutationFn: (id: string) => take(api.DELETE('/api/page-checks/{id}', { params: { path: { id } } })),
     onSettled: () => void cache.invalidateQueries({ queryKey: ['page-checks'] }),
   });
-  if (checks.isPending) return <Notice>Looking through the pages.</Notice>;
+  if (checks.isPending) return <Notice>Loading the pages.</Notice>;
   if (checks.isError)
     return (
       <Notice action={<Button onClick={() => void checks.refetch()}>Try again</Button>}>
@@ -155,7 +155,7 @@ function CheckLine({ check, onRemove }: { check: PageCheck; onRemove: () => void
         {check.state === 'done' && check.mean != null && check.possible != null ? (
           <>
             <span className="block">
-              {weight(check.mean)} a screen; {weight(check.possible)} would do
+              {weight(check.mean)} loaded on a screen; {weight(check.possible)} would be enough
             </span>
             <span className="block text-ink-2">
               {check.images} {check.images === 1 ? 'picture' : 'pictures'}
@@ -167,8 +167,8 @@ function CheckLine({ check, onRemove }: { check: PageCheck; onRemove: () => void
           </span>
         )}
       </span>
-      <Button onClick={onRemove} aria-label={`Take ${check.name} away`}>
-        Take away
+      <Button onClick={onRemove} aria-label={`Remove ${check.name}`}>
+        Remove
       </Button>
     </li>
   );

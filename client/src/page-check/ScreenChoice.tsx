@@ -26,7 +26,7 @@ export function ScreenChoice({
         )}
       />
       <p className="min-w-0" data-testid="screen-totals">
-        <b>{weight(screen.bytes)}</b> of pictures, <b>{weight(screen.possible)}</b> would do
+        <b>{weight(screen.bytes)}</b> of pictures loaded, <b>{weight(screen.possible)}</b> would be enough
         <span className="text-ink-2">
           {' '}
           · {weight(screen.other)} besides · {trim(screen.seconds, 1)} s, then{' '}

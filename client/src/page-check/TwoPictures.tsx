@@ -47,7 +47,7 @@ export function TwoPictures({
           <div className="transparent-ground absolute" style={{ left, top, width, height }} />
           <img
             src={addresses.pageFile(check.id, made.path, version)}
-            alt="What would do"
+            alt="What would be enough"
             className="absolute max-w-none"
             style={{ left, top, width, height }}
           />
@@ -66,7 +66,7 @@ export function TwoPictures({
           <Label side="left" text={`Loaded, ${weight(image.bytes)}`} at={divider} shown={divider > 130} />
           <Label
             side="right"
-            text={`Would do, ${weight(made.bytes)}`}
+            text={`Enough, ${weight(made.bytes)}`}
             at={size.width - divider}
             shown={size.width - divider > 130}
           />

@@ -8,7 +8,7 @@ export function progressWords({ state, trouble, progress }: PageCheck): string {
     case 'waiting':
       if (!progress) return 'It waits for its turn.';
       return progress.making
-        ? `Making what would do: ${progress.done} of ${progress.of} pictures.`
+        ? `Making the lighter files: ${progress.done} of ${progress.of} pictures.`
         : `Looking at it: ${progress.done} of ${progress.of} screens.`;
     case 'stopped':
       return 'It was stopped.';

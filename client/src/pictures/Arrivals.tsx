@@ -6,7 +6,7 @@ const stateWords: Record<Arrival['state'], string> = {
   waiting: 'waits',
   sending: 'being sent',
   checking: 'being checked',
-  kept: 'read in',
+  kept: 'added',
   already: 'already here',
   refused: 'refused',
   stopped: 'stopped',
@@ -28,18 +28,18 @@ export function Arrivals({
   const told = open.length > 0 ? arrivals : arrivals.filter((one) => one.state !== 'kept' || one.words);
   const refused = arrivals.filter((one) => one.state === 'refused').length;
   return (
-    <section aria-label="Reading in" className="flex max-h-52 flex-col border-t border-line bg-sheet">
+    <section aria-label="Adding pictures" className="flex max-h-52 flex-col border-t border-line bg-sheet">
       <header className="flex items-center gap-3 px-4 py-2">
         <h2 aria-live="polite">
           {open.length > 0
-            ? `Reading in, ${arrivals.length - open.length} of ${arrivals.length} done`
-            : `${arrivals.length - refused} of ${arrivals.length} read in${refused > 0 ? `, ${refused} refused` : ''}`}
+            ? `Adding ${arrivals.length - open.length} of ${arrivals.length}`
+            : `${arrivals.length - refused} of ${arrivals.length} added${refused > 0 ? `, ${refused} refused` : ''}`}
         </h2>
         <span className="flex-1" />
         {open.length > 0 ? (
           <Button onClick={onStop}>Stop</Button>
         ) : (
-          <Button onClick={onClear}>Put away</Button>
+          <Button onClick={onClear}>Close the list</Button>
         )}
       </header>
       <ul className={`overflow-y-auto px-4 ${told.length > 0 ? 'pb-3' : ''}`}>

@@ -53,7 +53,7 @@ export function PictureCare({ picture }: { picture: Picture }) {
           New job with it
         </Button>
         <Button onClick={() => chooser.current?.click()} disabled={replace.isPending}>
-          {replace.isPending ? 'Reading in' : 'Replace the original'}
+          {replace.isPending ? 'Adding' : 'Replace the original'}
         </Button>
       </div>
       <input

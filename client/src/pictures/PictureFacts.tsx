@@ -50,7 +50,7 @@ export function PictureFacts({ picture }: { picture: Picture }) {
         <Fact term="Transparency">{picture.hasAlpha ? 'yes' : 'none'}</Fact>
         {turns[picture.orientation] && <Fact term="Turned">{turns[picture.orientation]}</Fact>}
         {picture.frames > 1 && <Fact term="Frames">{`${picture.frames}; the first one is used`}</Fact>}
-        <Fact term="Density label">
+        <Fact term="Resolution tag (ppi)">
           {picture.ppi == null ? (
             'none'
           ) : (

@@ -38,7 +38,7 @@ export function PicturesScreen({ onChoose }: { onChoose: () => void }) {
   );
 
   useKeys({ r: onChoose, '/': () => field.current?.focus() });
-  if (pictures.isPending) return <Notice>Looking through the pictures.</Notice>;
+  if (pictures.isPending) return <Notice>Loading the pictures.</Notice>;
   if (pictures.isError)
     return (
       <Notice action={<Button onClick={() => void pictures.refetch()}>Try again</Button>}>

@@ -31,7 +31,7 @@ export function PutRight({ picture }: { picture: Picture }) {
   const wrong = side.trim() !== '' && !(figure(side) >= 1);
   return (
     <details className="mt-4 border-t border-line pt-3">
-      <summary className="cursor-pointer font-medium">Put the original right</summary>
+      <summary className="cursor-pointer font-medium">Fix the original</summary>
       <form
         className="mt-2 grid grid-cols-2 gap-x-3 gap-y-2"
         onSubmit={(event) => {

@@ -13,7 +13,7 @@ const megabyte = 1_000_000;
 /** How much lies in the data folder and for what, and how much is kept of files that no job wants any more. */
 export function StorageSheet() {
   return (
-    <Sheet title="Space on this machine" trigger={<Button>Space</Button>}>
+    <Sheet title="Storage on this machine" trigger={<Button>Storage</Button>}>
       <Storage />
     </Sheet>
   );
@@ -47,7 +47,7 @@ function Storage() {
       </dl>
       <p className="mt-4 text-ink-2">
         A frame moved or a rule changed leaves files behind that nothing wants. They are there at once when
-        something is undone; without them it is made again.
+        something is undone; without them it is remade.
       </p>
       <div className="mt-3 flex items-center gap-2">
         <MostField value={mostUnwanted} onSet={(bytes) => set.mutate(bytes)} />
@@ -85,7 +85,7 @@ function Integrity({ integrity }: { integrity: StorageIntegrity }) {
           ? 'The first round begins a minute after the start.'
           : `${count(checked)} of ${files(of)} checked.`}
         {finishedAt !== null && ` The last round ended on ${moment(finishedAt)}.`}
-        {remade > 0 && ` ${files(remade)} were damaged and are made again.`}
+        {remade > 0 && ` ${files(remade)} were damaged and are remade.`}
       </p>
       {of > 0 && checked < of && (
         <progress className="mt-2 w-full accent-accent" max={of} value={checked} aria-label="Files checked" />

@@ -67,7 +67,7 @@ export function WeighingPanel({
           <Link
             href={`/job/${store.id}/ladder/${picture.picture.id}/${slot.address}`}
             className={`${buttonShape} h-7! border-line bg-sheet hover:border-ink-2`}
-            title="Which screen takes which file"
+            title="Which screen loads which file"
           >
             Screens
           </Link>
@@ -75,7 +75,7 @@ export function WeighingPanel({
         {descriptors.length > 4 ? (
           <select
             className="h-7 rounded-md border border-line bg-sheet px-1.5"
-            aria-label="Width of the ladder"
+            aria-label="Width"
             value={wish.descriptor}
             onChange={(event) => onDescriptor(event.target.value)}
           >
@@ -172,7 +172,7 @@ export function WeighingPanel({
           disabled={wish.quality === null && wish.format === null}
           onClick={onAutomatic}
         >
-          Find automatically <Key>A</Key>
+          Automatic quality <Key>A</Key>
         </Button>
       </section>
       <section className="border-b border-line px-5 py-3" aria-label="Keep the choice">
@@ -196,8 +196,8 @@ export function WeighingPanel({
         {file && variant?.verdict === 'breaks' && (
           <p className="mb-2">
             {cell?.files.some((one) => one.id === file.id && one.letThrough)
-              ? 'It breaks a limit and was let through.'
-              : 'It breaks a limit, so it is held back from the bundle until it is let through.'}
+              ? 'It breaks a limit and was allowed anyway.'
+              : 'It breaks a limit, so it stays out of the bundle until it is allowed.'}
           </p>
         )}
         {file && (

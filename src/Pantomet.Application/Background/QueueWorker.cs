@@ -15,12 +15,12 @@ internal abstract partial class QueueWorker<T>(ILogger log) : BackgroundService
 {
     private static readonly TimeSpan Idle = TimeSpan.FromSeconds(30);
 
-    private readonly JobBell _bell = new();
+    private readonly JobNotifier _notifier = new();
     private readonly ConcurrentDictionary<Guid, T> _progress = new();
     private readonly ConcurrentDictionary<Guid, Running> _running = new();
 
     /// <summary>Says that one waits.</summary>
-    public void Ring() => _bell.Ring();
+    public void Ring() => _notifier.Ring();
 
     /// <summary>How far one is; null where it is not under way.</summary>
     public T? ProgressOf(Guid id) => _progress.TryGetValue(id, out var progress) ? progress : null;
@@ -85,7 +85,7 @@ internal abstract partial class QueueWorker<T>(ILogger log) : BackgroundService
             {
                 if (!await NextAsync(stoppingToken))
                 {
-                    await _bell.WaitAsync(Idle, stoppingToken);
+                    await _notifier.WaitAsync(Idle, stoppingToken);
                 }
             }
             catch (OperationCanceledException) when (stoppingToken.IsCancellationRequested)

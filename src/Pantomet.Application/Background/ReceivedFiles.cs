@@ -72,6 +72,6 @@ internal sealed class ReceivedFiles(DataFolder folder, string what, int mostFile
 
     private static bool IsPath(string path) =>
         path.Length is > 0 and <= LongestPath
-        && !path.Any(sign => char.IsControl(sign) || sign == '\\')
+        && !path.Any(character => char.IsControl(character) || character == '\\')
         && path.Split('/').All(part => part is not ("" or "." or "..") && part.Length <= LongestName);
 }

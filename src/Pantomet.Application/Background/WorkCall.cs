@@ -111,7 +111,7 @@ internal sealed partial class WorkCall(WorkOptions options, ILogger<WorkCall> lo
             limit.CancelAfter(most);
         }
 
-        var start = new ProcessStartInfo(EngineProcess.Host(), [options.Engine, call])
+        var start = new ProcessStartInfo(ImagingProcess.Host(), [options.Engine, call])
         {
             RedirectStandardInput = true,
             RedirectStandardOutput = true,
@@ -170,7 +170,7 @@ internal sealed partial class WorkCall(WorkOptions options, ILogger<WorkCall> lo
         finally
         {
             // Whatever it started hangs on it and ends with it.
-            await EngineProcess.EndAsync(process);
+            await ImagingProcess.EndAsync(process);
             TemporaryFolder.Remove(temporary);
         }
     }

@@ -90,10 +90,10 @@ internal sealed class BundleContents
                     .Select(file => new BundleFile(cell, file, StateOf(file), null)
                     {
                         Reasons = file.Reasons,
-                        Descriptor = file.Wanted.Wish.Plan.Descriptor,
+                        Descriptor = file.Wanted.Request.Plan.Descriptor,
                     })
             );
-            files.AddRange(cell.Plan.Wishes.Where(wish => !wish.Plan.IsMade).Select(wish => NotMade(cell, wish)));
+            files.AddRange(cell.Plan.Wishes.Where(request => !request.Plan.IsMade).Select(request => NotMade(cell, request)));
         }
 
         var named = files.Where(file => file.File.Row is not null).OrderBy(file => file.State).ToList();
@@ -163,7 +163,7 @@ internal sealed class BundleContents
             file.Cell.Place.Destination,
             file.Cell.Place.Slot,
             file.Descriptor,
-            file.File.Wanted.Wish.Plan.Crop,
+            file.File.Wanted.Request.Plan.Crop,
             file.State == HandOver.Goes ? Figures(file.Path!, row!) : null,
             row?.Encodes ?? 0,
             file.File.Verdict,
@@ -171,7 +171,7 @@ internal sealed class BundleContents
         ) with
         {
             Parts = file.Cell.Picture.Parts is { } parts
-                ? [.. parts.Select((part, i) => PartOf(part.Name, file.File.Wanted.Wish.Plan, i))]
+                ? [.. parts.Select((part, i) => PartOf(part.Name, file.File.Wanted.Request.Plan, i))]
                 : null,
         };
     }
@@ -182,13 +182,13 @@ internal sealed class BundleContents
     private static ReportedFile Figures(string path, VariantRow row) =>
         new(path, new(row.Width, row.Height), row.Format, row.Bytes, row.Quality, row.Likeness, row.Worst, VariantStore.DressedOf(row));
 
-    private static BundleFile NotMade(BoardCell cell, Wish wish)
+    private static BundleFile NotMade(BoardCell cell, FileRequest request)
     {
-        var wanted = cell.Wanted(wish);
-        return new(cell, new(wanted, null, null, wish.Plan.Verdict, wish.Plan.Reasons, false), HandOver.Missing, null)
+        var wanted = cell.Wanted(request);
+        return new(cell, new(wanted, null, null, request.Plan.Verdict, request.Plan.Reasons, false), HandOver.Missing, null)
         {
-            Reasons = wish.Plan.Reasons,
-            Descriptor = wish.Plan.Descriptor,
+            Reasons = request.Plan.Reasons,
+            Descriptor = request.Plan.Descriptor,
         };
     }
 

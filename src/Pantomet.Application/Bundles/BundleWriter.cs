@@ -131,7 +131,7 @@ internal sealed class BundleWriter(DataFolder folder, FileDesk desk, Writer writ
     {
         var row = file.File.Row!;
         var delivered = new DeliveredFile(
-            file.File.Wanted.Wish.Plan.Crop.Size,
+            file.File.Wanted.Request.Plan.Crop.Size,
             file.Descriptor.Density?.Value,
             new PixelSize(row.Width, row.Height),
             row.Format,

@@ -17,10 +17,10 @@ namespace Pantomet.Application.Deliveries;
 /// </summary>
 internal sealed partial class Sender(
     IServiceScopeFactory scopes,
-    SendingShelf shelf,
-    ReceiverShelf receivers,
+    SendingStore store,
+    ReceiverStore receivers,
     ReceiverLines lines,
-    ShownLook look,
+    DeliveryVerification look,
     JobRoom room,
     FileDesk desk,
     BundleWriter bundles,
@@ -44,7 +44,7 @@ internal sealed partial class Sender(
     public async Task AskAsync(Guid job, Guid receiver)
     {
         await StopAsync(job, receiver);
-        await shelf.AskAsync(job, receiver);
+        await store.AskAsync(job, receiver);
         Ring();
     }
 
@@ -52,14 +52,14 @@ internal sealed partial class Sender(
     /// <returns>False where there is none.</returns>
     public async Task<bool> StopAsync(Guid job, Guid receiver)
     {
-        if (await shelf.OneAsync(job, receiver, CancellationToken.None) is not { } row)
+        if (await store.OneAsync(job, receiver, CancellationToken.None) is not { } row)
         {
             return false;
         }
 
         if (row.State == SendingState.Waiting)
         {
-            await shelf.EndAsync(row, SendingState.Stopped, null);
+            await store.EndAsync(row, SendingState.Stopped, null);
         }
 
         await StopAsync(row.Id);
@@ -80,7 +80,7 @@ internal sealed partial class Sender(
 
     protected override async Task<bool> NextAsync(CancellationToken stopping)
     {
-        if (_underWay.Count >= MostAtOnce || await shelf.NextAsync([.. _underWay.Keys], stopping) is not { } row)
+        if (_underWay.Count >= MostAtOnce || await store.NextAsync([.. _underWay.Keys], stopping) is not { } row)
         {
             return false;
         }
@@ -111,7 +111,7 @@ internal sealed partial class Sender(
             await RunAsync(
                 row.Id,
                 (tells, stop) => SendAsync(row, tells, stop),
-                trouble => shelf.EndAsync(row, trouble is null ? SendingState.Done : SendingState.Failed, trouble),
+                trouble => store.EndAsync(row, trouble is null ? SendingState.Done : SendingState.Failed, trouble),
                 stopping
             );
         }
@@ -140,7 +140,7 @@ internal sealed partial class Sender(
             return "The job or the receiver is not there any more.";
         }
 
-        var rule = ReceiverShelf.RuleOf(receiver);
+        var rule = ReceiverStore.RuleOf(receiver);
         if (!receivers.TryOpen(receiver, out var secret))
         {
             return Unsealed;
@@ -152,18 +152,18 @@ internal sealed partial class Sender(
             contents = await BundleContents.OfAsync(scope.ServiceProvider.GetRequiredService<PantometDb>(), board, stop);
         }
 
-        var known = await shelf.FilesAsync(row.JobId, row.ReceiverId, stop);
+        var known = await store.FilesAsync(row.JobId, row.ReceiverId, stop);
         var going = contents.Going.Where(file => rule.Takes(file.Cell.Place.Destination)).ToList();
-        var wanted = going.Where(file => !SendingShelf.Has(known.GetValueOrDefault(file.Path!), file)).ToList();
+        var wanted = going.Where(file => !SendingStore.Has(known.GetValueOrDefault(file.Path!), file)).ToList();
         await using var line = lines.Open(rule, secret);
         var (trouble, taken) = await SendAsync(line, row, wanted, known, tells, stop);
         if (taken > 0)
         {
-            var has = await shelf.FilesAsync(row.JobId, row.ReceiverId, stop);
+            var has = await store.FilesAsync(row.JobId, row.ReceiverId, stop);
             await bundles.RememberAsync(
                 contents,
                 "sent",
-                [.. going.Where(file => SendingShelf.Has(has.GetValueOrDefault(file.Path!), file))]
+                [.. going.Where(file => SendingStore.Has(has.GetValueOrDefault(file.Path!), file))]
             );
         }
 
@@ -197,9 +197,9 @@ internal sealed partial class Sender(
                 handed.Meaning == AnswerMeaning.Taken && line is HttpLine http
                     ? await look.LookAsync(http, handed, outgoing, GivenFigures.Of(figures), file.File.Wanted, stop)
                     : [];
-            if (!await shelf.PutDownAsync(row.Id, RowOf(row, file, outgoing, handed, shown)))
+            if (!await store.PutDownAsync(row.Id, RowOf(row, file, outgoing, handed, shown)))
             {
-                return ("The receiver was taken away, or is at another place now.", taken);
+                return ("The receiver was removed, or has another address now.", taken);
             }
 
             taken += handed.Meaning == AnswerMeaning.Taken ? 1 : 0;

@@ -25,7 +25,7 @@ public static class RuleFiles
             return book;
         }
 
-        await using var processes = new EngineRoom(new() { Data = "", Workers = 1 });
+        await using var processes = new ImagingProcessPool(new() { Data = "", Workers = 1 });
         foreach (var file in files)
         {
             var path = Path.Combine(folder, file);
@@ -44,14 +44,14 @@ public static class RuleFiles
     }
 
     // What draws cannot be stopped on the way: drawings and fonts are tried in a process that can be ended.
-    internal static async Task<string?> NotDrawnAsync(string path, EngineRoom processes, CancellationToken cancel) =>
+    internal static async Task<string?> NotDrawnAsync(string path, ImagingProcessPool processes, CancellationToken cancel) =>
         TrialOf(Path.GetFullPath(path)) is { } trial && (await processes.RunAsync(trial, cancel)).Refusal is { } refusal
             ? $"\"{Path.GetFileName(path)}\" cannot be used: {refusal}"
             : null;
 
-    private static Order? TrialOf(string path) =>
-        Path.GetExtension(path).ToLowerInvariant() is var ending && ending == ".svg" ? new ReadOrder(path)
-        : SideFile.FontEndings.Contains(ending) ? new FontOrder(path)
+    private static ImagingRequest? TrialOf(string path) =>
+        Path.GetExtension(path).ToLowerInvariant() is var ending && ending == ".svg" ? new ReadRequest(path)
+        : SideFile.FontEndings.Contains(ending) ? new FontRequest(path)
         : null;
 
     internal static RuleBook Named(RuleBook book, Func<string, string> named, Func<string, string?> fault) =>

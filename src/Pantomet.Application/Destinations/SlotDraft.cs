@@ -71,4 +71,4 @@ public sealed record DestinationName(string Name);
 /// <summary>Slots that are to be offered or not.</summary>
 /// <param name="Slots">Addresses.</param>
 /// <param name="Retired">True to offer them no longer.</param>
-public sealed record RetireWish(IReadOnlyList<string> Slots, bool Retired);
+public sealed record RetireRequest(IReadOnlyList<string> Slots, bool Retired);

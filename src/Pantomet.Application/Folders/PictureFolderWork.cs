@@ -138,7 +138,7 @@ public static class PictureFolderWork
     private static void Look(FolderHandle folder, PictureFolderLists lists, Action<PictureFolderProgress> tells, CancellationToken cancel)
     {
         var of = 0;
-        foreach (var _ in MendRun.Pictures(folder))
+        foreach (var _ in FolderOptimisation.Pictures(folder))
         {
             cancel.ThrowIfCancellationRequested();
             of++;
@@ -148,7 +148,7 @@ public static class PictureFolderWork
         var (figures, counting) = (new PictureFolderFigures(), new Counting(tells, of, of));
         using (var list = lists.Pictures.Begin())
         {
-            foreach (var path in MendRun.Pictures(folder))
+            foreach (var path in FolderOptimisation.Pictures(folder))
             {
                 cancel.ThrowIfCancellationRequested();
                 var one = Seen(folder, path);
@@ -171,9 +171,9 @@ public static class PictureFolderWork
                 ? SurveyedPicture.Of(path, facts)
                 : SurveyedPicture.Unread(path, file.Facts.Bytes, read.Refusal ?? "It cannot be read.");
         }
-        catch (FileNotFoundException) when (MendRun.IsUnnamable(path))
+        catch (FileNotFoundException) when (FolderOptimisation.IsUnnamable(path))
         {
-            return SurveyedPicture.Unread(path, 0, MendRun.NoUtf8);
+            return SurveyedPicture.Unread(path, 0, FolderOptimisation.NoUtf8);
         }
         catch (Exception fault) when (fault is IOException or UnauthorizedAccessException)
         {
@@ -193,7 +193,7 @@ public static class PictureFolderWork
         var drawn = MendForecast.Drawn([.. can.Select(one => one.Bytes)]).Select(i => can[i]).ToList();
         var counting = new Counting(tells, drawn.Count, drawn.Sum(one => one.Bytes));
         var tried = new List<MendedPicture>();
-        await new MendRun(
+        await new FolderOptimisation(
             folder,
             null,
             null,
@@ -244,7 +244,7 @@ public static class PictureFolderWork
             .Aggregate((Count: 0, Bytes: 0L), (sum, bytes) => (sum.Count + 1, sum.Bytes + bytes));
         var counting = new Counting(tells, of.Count, of.Bytes);
         using var list = lists.Results.Append();
-        await new MendRun(
+        await new FolderOptimisation(
             folder,
             null,
             lists.Kept,
@@ -254,7 +254,7 @@ public static class PictureFolderWork
             one =>
             {
                 // It takes no time, and is no measure of the pace.
-                if (one.Sentence == MendRun.KnownAlready)
+                if (one.Sentence == FolderOptimisation.KnownAlready)
                 {
                     counting.Skip(one.Before ?? 0);
                     return;
@@ -282,7 +282,7 @@ public static class PictureFolderWork
         var only = order.Paths?.ToHashSet(StringComparer.Ordinal);
         var counting = new Counting(tells, only?.Count ?? lists.KeptCount(), 0);
         using var list = lists.Results.Append();
-        var (_, changed) = MendRun.Restore(
+        var (_, changed) = FolderOptimisation.Restore(
             folder,
             lists.Kept,
             only,

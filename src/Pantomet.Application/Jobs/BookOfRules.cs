@@ -22,7 +22,7 @@ internal sealed record BoardSlot(
     int Rank,
     string LaidOutBy,
     Slot Asked,
-    SideShelf Files
+    SideFileStore Files
 )
 {
     /// <summary>The slot as it is for one picture: with its own title, and what is laid over it alone.</summary>
@@ -52,7 +52,7 @@ internal static class BookOfRules
     /// <summary>All slots by address. A slot whose rule says the same as before is the very same object.</summary>
     public static IReadOnlyDictionary<string, BoardSlot> SlotsOf(
         RuleBook book,
-        SideShelf files,
+        SideFileStore files,
         IReadOnlyDictionary<string, BoardSlot> before
     )
     {

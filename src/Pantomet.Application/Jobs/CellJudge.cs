@@ -53,7 +53,7 @@ internal sealed class CellJudge(UnderWay underWay)
         }
 
         var verdict = cell
-            .Plan.Wishes.Select(wish => wish.Plan.Verdict)
+            .Plan.Wishes.Select(request => request.Plan.Verdict)
             .Concat(files.Select(file => file.Verdict))
             .Aggregate(Verdict.Meets, Judgement.Graver);
         var suggested =
@@ -87,9 +87,9 @@ internal sealed class CellJudge(UnderWay underWay)
             reasons.Add(new(ReasonCodes.OtherShape, OtherShapeSentence));
         }
 
-        foreach (var wish in cell.Plan.Wishes)
+        foreach (var request in cell.Plan.Wishes)
         {
-            Add(wish.Plan.Reasons);
+            Add(request.Plan.Reasons);
         }
 
         foreach (var breaks in (bool[])[true, false])
@@ -99,7 +99,7 @@ internal sealed class CellJudge(UnderWay underWay)
                 if (file.Verdict == Verdict.Breaks == breaks)
                 {
                     // Of a ladder, what happened to one width is said of that one.
-                    Add(file.Reasons, cell.Slot.Slot.Responsive is null ? null : file.Wanted.Wish.Plan.Descriptor);
+                    Add(file.Reasons, cell.Slot.Slot.Responsive is null ? null : file.Wanted.Request.Plan.Descriptor);
                 }
             }
         }
@@ -139,8 +139,8 @@ internal sealed class CellJudge(UnderWay underWay)
 
     private CellFile View(JudgedFile file)
     {
-        var (id, wish) = (file.Wanted.Id, file.Wanted.Wish);
-        var descriptor = wish.Plan.Descriptor.ToString();
+        var (id, request) = (file.Wanted.Id, file.Wanted.Request);
+        var descriptor = request.Plan.Descriptor.ToString();
         return file.Row is { } row
                 ? new(
                     row.Id,
@@ -172,9 +172,9 @@ internal sealed class CellJudge(UnderWay underWay)
             : new(
                 id,
                 descriptor,
-                wish.Plan.Size.Width,
-                wish.Plan.Size.Height,
-                wish.Format?.Word(),
+                request.Plan.Size.Width,
+                request.Plan.Size.Height,
+                request.Format?.Word(),
                 null,
                 null,
                 null,
@@ -186,7 +186,7 @@ internal sealed class CellJudge(UnderWay underWay)
 
     private static JudgedFile Judge(WantedFile file, BoardCell cell, FileStandings standings)
     {
-        var plan = file.Wish.Plan;
+        var plan = file.Request.Plan;
         var through = cell.Decision.LetThrough is { Count: > 0 } let && let.Contains(file.Want);
         if (standings.Made(file.Id) is { } row)
         {

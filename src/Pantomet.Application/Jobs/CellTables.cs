@@ -163,11 +163,11 @@ internal static class CellTables
             [
                 .. cell.Files.Select(file =>
                     standings.Made(file.Id) is { } made
-                        ? new StoredWant(file.Id, place, -file.Wish.Plan.Size.Area, WantRow.Made, made.Bytes)
+                        ? new StoredWant(file.Id, place, -file.Request.Plan.Size.Area, WantRow.Made, made.Bytes)
                         : new StoredWant(
                             file.Id,
                             place,
-                            -file.Wish.Plan.Size.Area,
+                            -file.Request.Plan.Size.Area,
                             standings.Failure(file.Id) is null ? WantRow.Open : WantRow.Failed,
                             0
                         )

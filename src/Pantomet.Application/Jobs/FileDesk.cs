@@ -18,7 +18,7 @@ internal sealed partial class FileDesk(
     IServiceScopeFactory scopes,
     VariantStore store,
     JobFiles files,
-    JobBell bell,
+    JobNotifier notifier,
     Writer writer,
     WorkOptions options,
     TimeProvider clock,
@@ -147,7 +147,7 @@ internal sealed partial class FileDesk(
                         set.SetProperty(row => row.NextAt, (DateTime?)null).SetProperty(row => row.Code, FailureRow.Due)
                     );
                 var changes = await files.ChangedAsync(db, due);
-                return (TimeSpan.Zero, () => changes.ForEach(one => bell.Take(one.Change)));
+                return (TimeSpan.Zero, () => changes.ForEach(one => notifier.Take(one.Change)));
             },
             cancel
         );
@@ -172,7 +172,7 @@ internal sealed partial class FileDesk(
                             {
                                 // Only now does the table have the next try.
                                 _lookedThrough &= rendered.Failure is null;
-                                changes.ForEach(one => bell.Take(one.Change));
+                                changes.ForEach(one => notifier.Take(one.Change));
                             }
                         );
                     },

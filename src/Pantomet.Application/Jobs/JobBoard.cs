@@ -40,13 +40,19 @@ internal sealed record BoardCell(PictureRow Picture, JobPicture Mine, JobSlot Pl
     public IReadOnlyList<BoardPart>? Parts { get; init; }
 
     /// <summary>The file of one wish for this cell.</summary>
-    public WantedFile Wanted(Wish wish) => Wanted(Own, OwnKey, wish);
+    public WantedFile Wanted(FileRequest request) => Wanted(Own, OwnKey, request);
 
     /// <summary>The file of one wish for this cell under another rule.</summary>
-    public WantedFile Wanted(Slot slot, string key, Wish wish) =>
-        Parts is { } parts && wish.Plan.Parts is not null
-            ? WantedFile.OfPair(Picture, [.. parts.Select(part => (part.Picture.ContentHash, part.Mine.Decisions.Turn))], slot, key, wish)
-            : WantedFile.Of(Picture, Mine.Decisions.Turn, slot, key, wish);
+    public WantedFile Wanted(Slot slot, string key, FileRequest request) =>
+        Parts is { } parts && request.Plan.Parts is not null
+            ? WantedFile.OfPair(
+                Picture,
+                [.. parts.Select(part => (part.Picture.ContentHash, part.Mine.Decisions.Turn))],
+                slot,
+                key,
+                request
+            )
+            : WantedFile.Of(Picture, Mine.Decisions.Turn, slot, key, request);
 
     public CellDecision Decision => Mine.Decisions.For(Place.Address);
 
@@ -55,7 +61,7 @@ internal sealed record BoardCell(PictureRow Picture, JobPicture Mine, JobSlot Pl
     {
         var (own, key) = slot.For(mine.Decisions, place.Address);
         var cell = new BoardCell(picture, mine, place, slot, own, key, PlanOf(picture, mine, own, place, parts)) { Parts = parts };
-        return cell with { Files = [.. cell.Plan.Wishes.Where(wish => wish.Plan.IsMade).Select(cell.Wanted)] };
+        return cell with { Files = [.. cell.Plan.Wishes.Where(request => request.Plan.IsMade).Select(cell.Wanted)] };
     }
 
     /// <summary>The plan of this cell under another rule.</summary>
@@ -200,7 +206,7 @@ internal sealed class JobBoard(BoardState state)
     private readonly List<Channel<JobEvent>> _listeners = [];
     private readonly ConcurrentDictionary<(Guid, string), BoardCell> _plans = new();
     private readonly Lock _gate = new();
-    private JobLook _look = JobLook.Nothing;
+    private JobViewport _look = JobViewport.Nothing;
     private long _lookedAt;
     private int _planned;
 
@@ -227,18 +233,18 @@ internal sealed class JobBoard(BoardState state)
     /// The pictures and slots that are on a screen now, nearest first; nothing once no page is there and what was said of one is a while
     /// ago.
     /// </summary>
-    public JobLook Look
+    public JobViewport Look
     {
         get
         {
             lock (_gate)
             {
-                return _listeners.Count > 0 || Stopwatch.GetElapsedTime(_lookedAt) < LookLasts ? _look : JobLook.Nothing;
+                return _listeners.Count > 0 || Stopwatch.GetElapsedTime(_lookedAt) < LookLasts ? _look : JobViewport.Nothing;
             }
         }
     }
 
-    public void LookAt(JobLook look)
+    public void LookAt(JobViewport look)
     {
         lock (_gate)
         {

@@ -7,7 +7,7 @@ using Pantomet.Data.Pictures;
 namespace Pantomet.Application.Jobs;
 
 /// <summary>The files that jobs want, where something happens to the files: each cell that wants one is brought in step with it.</summary>
-internal sealed class JobFiles(OpenJobs jobs, Writer writer, CellJudge judge, JobBell bell)
+internal sealed class JobFiles(OpenJobs jobs, Writer writer, CellJudge judge, JobNotifier notifier)
 {
     /// <summary>Makes the files of some cells again; null when there is no such job.</summary>
     public Task<SendResult?> AgainAsync(Guid id, IReadOnlyCollection<CellTables.Key> cells, CancellationToken cancel) =>
@@ -24,7 +24,7 @@ internal sealed class JobFiles(OpenJobs jobs, Writer writer, CellJudge judge, Jo
                 var changes = await ForgetAsync(db, files);
                 return (
                     new(changes.FirstOrDefault(change => change.Job == id).Change?.Sequence ?? board.State.Sequence, null),
-                    () => changes.ForEach(one => bell.Take(one.Change))
+                    () => changes.ForEach(one => notifier.Take(one.Change))
                 );
             },
             cancel
@@ -36,7 +36,7 @@ internal sealed class JobFiles(OpenJobs jobs, Writer writer, CellJudge judge, Jo
             async db =>
             {
                 var changes = await ForgetAsync(db, files);
-                return (true, () => changes.ForEach(one => bell.Take(one.Change)));
+                return (true, () => changes.ForEach(one => notifier.Take(one.Change)));
             },
             cancel
         );
@@ -48,7 +48,7 @@ internal sealed class JobFiles(OpenJobs jobs, Writer writer, CellJudge judge, Jo
             {
                 var files = await db.Failures.Where(row => row.PictureId == picture).Select(row => row.FileId).ToListAsync();
                 var changes = files.Count == 0 ? [] : await ForgetAsync(db, files);
-                return (true, () => changes.ForEach(one => bell.Take(one.Change)));
+                return (true, () => changes.ForEach(one => notifier.Take(one.Change)));
             },
             cancel
         );
@@ -90,7 +90,7 @@ internal sealed class JobFiles(OpenJobs jobs, Writer writer, CellJudge judge, Jo
 
                 var cells = new Dictionary<CellTables.Key, BoardCell?> { [cell] = board.Cell(cell.Picture, cell.Slot) };
                 var change = await JobChange.WriteAsync(db, judge, board, board.State, cells, new());
-                return (true, () => bell.Take(change));
+                return (true, () => notifier.Take(change));
             },
             cancel
         );

@@ -8,7 +8,7 @@ using Pantomet.Data.Pictures;
 namespace Pantomet.Application.Jobs;
 
 /// <summary>Lays jobs out by the book of rules as it is now.</summary>
-internal sealed class JobLayout(OpenJobs jobs, Writer writer, CellJudge judge, JobBell bell, IServiceScopeFactory scopes)
+internal sealed class JobLayout(OpenJobs jobs, Writer writer, CellJudge judge, JobNotifier notifier, IServiceScopeFactory scopes)
 {
     /// <summary>A job for those who look at it: laid out by the book as it is now. Null when there is none.</summary>
     public async Task<JobBoard?> OpenAsync(Guid id, CancellationToken cancel)
@@ -102,7 +102,7 @@ internal sealed class JobLayout(OpenJobs jobs, Writer writer, CellJudge judge, J
                 }
 
                 var change = await JobChange.WriteAsync(db, judge, board, next, cells, new() { Title = true, Slots = true });
-                return (true, () => bell.Take(change));
+                return (true, () => notifier.Take(change));
             },
             cancel
         );

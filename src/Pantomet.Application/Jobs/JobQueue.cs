@@ -37,7 +37,7 @@ internal sealed class JobQueue(OpenJobs jobs, JobFiles files, CellJudge judge, U
         using var sql = new Statements(db);
         foreach (var id in await RunningAsync(db, cancel))
         {
-            var look = jobs.Known(id)?.Look ?? JobLook.Nothing;
+            var look = jobs.Known(id)?.Look ?? JobViewport.Nothing;
             if ((awaited && look.Pictures.Count != 1) || await jobs.OpenAsync(id, cancel) is not { } board)
             {
                 continue;
@@ -106,7 +106,7 @@ internal sealed class JobQueue(OpenJobs jobs, JobFiles files, CellJudge judge, U
     }
 
     // On the screen first, then the nearest; a picture that another worker has at hand only when there is no other.
-    private async Task<Head?> NextAsync(Statements sql, BoardState state, JobLook look, bool awaited)
+    private async Task<Head?> NextAsync(Statements sql, BoardState state, JobViewport look, bool awaited)
     {
         // A picture's files wait until its subject was sought: their frames depend on it.
         const string select =

@@ -33,7 +33,7 @@ internal sealed class JobRoom(
     Writer writer,
     CellJudge judge,
     IServiceScopeFactory scopes,
-    JobBell bell,
+    JobNotifier notifier,
     TimeProvider clock
 )
 {
@@ -97,7 +97,7 @@ internal sealed class JobRoom(
                     return (new(known, null), null);
                 }
 
-                var around = await Surroundings.OfAsync(db, board, board.State, book, sending.Commands, CancellationToken.None);
+                var around = await CommandContext.OfAsync(db, board, board.State, book, sending.Commands, CancellationToken.None);
                 if (!JobCommands.TryApply(board.State.Job, sending.Commands, around, out var applied, out var refused))
                 {
                     return (new(board.State.Sequence, refused), null);
@@ -121,7 +121,7 @@ internal sealed class JobRoom(
                     Inverse = StoredJson.Write(applied.Inverse),
                 };
                 var change = await StoreAsync(db, board, applied, row, around.Fresh, book);
-                return (new(change.Sequence, null), () => bell.Take(change));
+                return (new(change.Sequence, null), () => notifier.Take(change));
             },
             cancel
         );
@@ -137,7 +137,7 @@ internal sealed class JobRoom(
     {
         var state = board.State;
         await using var scope = scopes.CreateAsyncScope();
-        var around = await Surroundings.OfAsync(
+        var around = await CommandContext.OfAsync(
             scope.ServiceProvider.GetRequiredService<PantometDb>(),
             board,
             state,
@@ -188,7 +188,7 @@ internal sealed class JobRoom(
                     Inverse = StoredJson.Write(applied.Inverse),
                 };
                 var change = await StoreAsync(db, board, applied, row, new Dictionary<Guid, PictureRow>(), book);
-                return (new(change.Sequence, null), () => bell.Take(change));
+                return (new(change.Sequence, null), () => notifier.Take(change));
             },
             cancel
         );
@@ -217,7 +217,7 @@ internal sealed class JobRoom(
                     () =>
                     {
                         board.Pace.Forget();
-                        bell.Take(change);
+                        notifier.Take(change);
                     }
                 );
             },
@@ -250,7 +250,7 @@ internal sealed class JobRoom(
                     Slots = new Dictionary<string, BoardSlot>(),
                     Places = new Dictionary<Guid, long>(),
                 };
-                var around = await Surroundings.OfAsync(db, null, empty, book, begin, CancellationToken.None);
+                var around = await CommandContext.OfAsync(db, null, empty, book, begin, CancellationToken.None);
                 if (!JobCommands.TryApply(like with { Name = row.Name }, begin, around, out var applied, out var refused))
                 {
                     return ((Guid.Empty, refused), null);
@@ -262,7 +262,7 @@ internal sealed class JobRoom(
                 var board = new JobBoard(empty);
                 var first = new Applied(applied!.Job, JobPatch.Between(empty.Job, applied.Job), JobPatch.Between(applied.Job, empty.Job));
                 var change = await StoreAsync(db, board, first, null, around.Fresh, book);
-                return ((row.Id, (RefusedCommand?)null), (Action?)(() => bell.Take(change)));
+                return ((row.Id, (RefusedCommand?)null), (Action?)(() => notifier.Take(change)));
             },
             cancel
         );

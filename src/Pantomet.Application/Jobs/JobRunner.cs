@@ -17,7 +17,7 @@ internal sealed partial class JobRunner(
     JobQueue queue,
     FileDesk desk,
     Writer writer,
-    JobBell bell,
+    JobNotifier notifier,
     WorkOptions options,
     TimeProvider clock,
     ILogger<JobRunner> log
@@ -80,7 +80,7 @@ internal sealed partial class JobRunner(
         if (pause > TimeSpan.Zero)
         {
             using var rung = CancellationTokenSource.CreateLinkedTokenSource(stopping);
-            await Task.WhenAny([bell.WaitAsync(pause < Idle ? pause : Idle, rung.Token), .. working]);
+            await Task.WhenAny([notifier.WaitAsync(pause < Idle ? pause : Idle, rung.Token), .. working]);
             await rung.CancelAsync();
         }
     }
@@ -125,7 +125,7 @@ internal sealed partial class JobRunner(
         finally
         {
             await TellAsync(() => queue.EndAsync(file.Id));
-            bell.Ring();
+            notifier.Ring();
         }
     }
 

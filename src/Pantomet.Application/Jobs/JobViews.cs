@@ -58,8 +58,8 @@ public sealed record ShownPicture(Guid Id, string Shown)
 
     // Of pictures side by side: by all of them, and how each is turned.
     internal static string Words(IReadOnlyList<BoardPart> parts) =>
-        $"{PairShelf.HashOf(parts.Select(part => part.Picture.ContentHash))[..12]}-"
-        + string.Join(PairShelf.BetweenTurns, parts.Select(part => part.Mine.Decisions.Turn));
+        $"{PairStore.HashOf(parts.Select(part => part.Picture.ContentHash))[..12]}-"
+        + string.Join(PairStore.BetweenTurns, parts.Select(part => part.Mine.Decisions.Turn));
 }
 
 /// <summary>A picture of a job.</summary>
@@ -364,10 +364,10 @@ public sealed record JobEvent(
 /// <summary>What is on a screen, nearest first.</summary>
 /// <param name="Pictures">Pictures.</param>
 /// <param name="Slots">Addresses of slots.</param>
-public sealed record JobLook(IReadOnlyList<Guid> Pictures, IReadOnlyList<string> Slots)
+public sealed record JobViewport(IReadOnlyList<Guid> Pictures, IReadOnlyList<string> Slots)
 {
     /// <summary>Nobody looks.</summary>
-    internal static readonly JobLook Nothing = new([], []);
+    internal static readonly JobViewport Nothing = new([], []);
 }
 
 /// <summary>One cell with its reasons in sentences and its files in full.</summary>

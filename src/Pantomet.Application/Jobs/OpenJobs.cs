@@ -13,7 +13,7 @@ namespace Pantomet.Application.Jobs;
 /// <summary>
 /// The jobs that are open in memory, and the book of rules as it is now. What is not used for a while is closed; the tables have it all.
 /// </summary>
-internal sealed partial class OpenJobs(IServiceScopeFactory scopes, SideShelf files, TimeProvider clock, ILogger<OpenJobs> log)
+internal sealed partial class OpenJobs(IServiceScopeFactory scopes, SideFileStore files, TimeProvider clock, ILogger<OpenJobs> log)
     : IDisposable
 {
     private const int MostOpen = 6;
@@ -42,7 +42,7 @@ internal sealed partial class OpenJobs(IServiceScopeFactory scopes, SideShelf fi
             {
                 await using var scope = scopes.CreateAsyncScope();
                 await files.NamesAsync(cancel);
-                SetBook(await scope.ServiceProvider.GetRequiredService<RuleShelf>().BookAsync(cancel));
+                SetBook(await scope.ServiceProvider.GetRequiredService<RuleStore>().BookAsync(cancel));
             }
 
             return _slots!;

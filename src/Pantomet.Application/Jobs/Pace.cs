@@ -11,7 +11,7 @@ internal sealed class Pace
     private readonly Queue<(DateTime Began, DateTime At, double Work)> _done = new();
 
     /// <summary>How much work a file is: its pixels, and a share for every file.</summary>
-    public static long WorkOf(WantedFile file) => WorkOf(file.Wish.Plan.Size.Area);
+    public static long WorkOf(WantedFile file) => WorkOf(file.Request.Plan.Size.Area);
 
     /// <summary>How much work a file of so many pixels is.</summary>
     public static long WorkOf(long area) => area + Overhead;

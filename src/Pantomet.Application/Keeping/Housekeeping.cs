@@ -6,7 +6,7 @@ using Pantomet.Platform;
 namespace Pantomet.Application.Keeping;
 
 /// <summary>Each hour removes what killed processes left; every few hours removes what was removed long enough ago, and collects what nothing wants.</summary>
-internal sealed partial class Housekeeping(RemovalSweep sweep, Keeper keeper, DataFolder folder, ILogger<Housekeeping> log)
+internal sealed partial class Housekeeping(RemovalSweep sweep, UnusedFileCollector collector, DataFolder folder, ILogger<Housekeeping> log)
     : BackgroundService
 {
     private const int Hours = 6;
@@ -25,7 +25,7 @@ internal sealed partial class Housekeeping(RemovalSweep sweep, Keeper keeper, Da
                 if (hour++ % Hours == 0)
                 {
                     await TryAsync("sweeping removed pictures", () => sweep.SweepAsync(stoppingToken));
-                    await TryAsync("collecting files that nothing wants", () => keeper.CollectAsync(null, stoppingToken));
+                    await TryAsync("collecting files that nothing wants", () => collector.CollectAsync(null, stoppingToken));
                 }
             } while (await timer.WaitForNextTickAsync(stoppingToken));
         }

@@ -8,7 +8,7 @@ namespace Pantomet.Application.Live;
 /// <summary>
 /// Puts down now and then how often what was fetched. Who fetched it is never known here: there are only numbers.
 /// </summary>
-internal sealed partial class FetchCounts(LiveShelf shelf, Writer writer, ILogger<FetchCounts> log) : BackgroundService
+internal sealed partial class FetchCounts(LiveLinkStore store, Writer writer, ILogger<FetchCounts> log) : BackgroundService
 {
     private static readonly TimeSpan Every = TimeSpan.FromSeconds(20);
 
@@ -73,7 +73,7 @@ internal sealed partial class FetchCounts(LiveShelf shelf, Writer writer, ILogge
     {
         try
         {
-            await StoreAsync(shelf.Known);
+            await StoreAsync(store.Known);
         }
 #pragma warning disable CA1031 // A number that is lost is no reason to stop the program.
         catch (Exception fault)

@@ -72,7 +72,7 @@ internal sealed class LiveMaker(FileDesk desk, DataFolder folder)
             file.Recipe,
             picture,
             slot.Slot,
-            new Wish(VariantStore.PlanOf(file.Recipe), file.Type, file.Recipe.Quality)
+            new FileRequest(VariantStore.PlanOf(file.Recipe), file.Type, file.Recipe.Quality)
         );
         // What is found goes out at once; its likeness is measured and put down whether or not somebody still waits. A quality by hand may be
         // over the limit: whether it goes out is known at the end.

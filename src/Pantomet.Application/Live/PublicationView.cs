@@ -77,7 +77,7 @@ internal static class Publications
     public static async Task<PublicationView> OfAsync(
         PantometDb db,
         JobBoard board,
-        LiveShelf shelf,
+        LiveLinkStore store,
         string address,
         CancellationToken cancel
     )
@@ -95,7 +95,7 @@ internal static class Publications
                 .ToDictionaryAsync(row => row.Path, cancel);
         var known = publication is null
             ? []
-            : (await shelf.PlacesAsync(cancel))
+            : (await store.PlacesAsync(cancel))
                 .Values.Where(place => place.Publication == publication.Id)
                 .ToDictionary(place => place.Path);
         var places = new List<PublishedPlace>();
@@ -245,7 +245,7 @@ internal static class Publications
         var width = live.At(null).Width;
         var ids = now
             .Files.Where(file => file.Wanted.Slot.Key == live.Slot.Key)
-            .OrderBy(file => Math.Abs(file.Wanted.Wish.Plan.Size.Width - width))
+            .OrderBy(file => Math.Abs(file.Wanted.Request.Plan.Size.Width - width))
             .Select(file => file.Wanted.Id)
             .ToList();
         var made = await db.Variants.AsNoTracking().Where(row => ids.Contains(row.Id)).Select(row => row.Id).ToListAsync(cancel);

@@ -43,7 +43,7 @@ internal sealed record PlaceNow(string Path, PagePlace Place, IReadOnlyList<Boar
 }
 
 /// <summary>Publishes jobs, and takes them back.</summary>
-internal sealed class Publishing(Writer writer, LiveShelf shelf, FetchCounts counts, TimeProvider clock)
+internal sealed class Publishing(Writer writer, LiveLinkStore store, FetchCounts counts, TimeProvider clock)
 {
     /// <summary>How long what was published answers once something newer took its place.</summary>
     public static readonly TimeSpan OldAnswers = TimeSpan.FromDays(30);
@@ -111,7 +111,7 @@ internal sealed class Publishing(Writer writer, LiveShelf shelf, FetchCounts cou
     /// <summary>The addresses at which a picture answers now, of whatever job, each beginning with a slash.</summary>
     public async Task<IReadOnlyList<string>> AddressesAsync(Guid picture, CancellationToken cancel) =>
         [
-            .. (await shelf.PlacesAsync(cancel))
+            .. (await store.PlacesAsync(cancel))
                 .Where(place => place.Value.At(null, clock.GetUtcNow().UtcDateTime)?.PictureId == picture)
                 .Select(place => $"/live/{place.Key}")
                 .Order(StringComparer.Ordinal),
@@ -174,9 +174,9 @@ internal sealed class Publishing(Writer writer, LiveShelf shelf, FetchCounts cou
         }
 
         return cell
-            .Plan.Wishes.Where(wish => wish.Plan.IsMade)
-            .SelectMany(wish => slot.Formats.Select(type => new Wish(wish.Plan, type, wish.Quality)))
-            .Select(wish => cell.Wanted(wish));
+            .Plan.Wishes.Where(request => request.Plan.IsMade)
+            .SelectMany(request => slot.Formats.Select(type => new FileRequest(request.Plan, type, request.Quality)))
+            .Select(request => cell.Wanted(request));
     }
 
     private static async Task<PublicationRow> PublicationAsync(PantometDb db, BoardState state, DateTime at)
@@ -244,7 +244,7 @@ internal sealed class Publishing(Writer writer, LiveShelf shelf, FetchCounts cou
                     FileId = file.Wanted.Id,
                     Recipe = file.Wanted.Recipe.ToJson(),
                     Slot = file.Wanted.Slot.Key,
-                    Descriptor = file.Wanted.Wish.Plan.Descriptor.ToString(),
+                    Descriptor = file.Wanted.Request.Plan.Descriptor.ToString(),
                     LetThrough = file.LetThrough,
                 }
         );
@@ -257,7 +257,7 @@ internal sealed class Publishing(Writer writer, LiveShelf shelf, FetchCounts cou
             async db =>
             {
                 await change(db);
-                return (true, () => known = shelf.Forget());
+                return (true, () => known = store.Forget());
             },
             cancel
         );

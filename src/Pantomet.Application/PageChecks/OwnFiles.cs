@@ -90,7 +90,7 @@ internal abstract class OwnFiles : IPageFiles
     {
         var pages = paths
             .Where(SiteFolder.IsPage)
-            .OrderBy(path => path.Count(sign => sign == '/'))
+            .OrderBy(path => path.Count(character => character == '/'))
             .ThenBy(path => path, StringComparer.Ordinal)
             .ToList();
         var index = pages.Find(path => Path.GetFileNameWithoutExtension(path).Equals("index", StringComparison.OrdinalIgnoreCase));

@@ -6,12 +6,17 @@ using Pantomet.Data.Pages;
 namespace Pantomet.Application.PageChecks;
 
 /// <summary>Measures pages, and mends those of jobs, one after the other, each in a process of its own.</summary>
-internal sealed class PageChecker(PageShelf shelf, PageMendShelf mends, WorkCall call, WorkOptions options, ILogger<PageChecker> log)
-    : QueueWorker<PageProgress>(log)
+internal sealed class PageChecker(
+    PageCheckStore store,
+    PageRewriteStore mends,
+    WorkCall call,
+    WorkOptions options,
+    ILogger<PageChecker> log
+) : QueueWorker<PageProgress>(log)
 {
     protected override async Task<bool> NextAsync(CancellationToken stopping)
     {
-        if (await shelf.NextAsync(stopping) is { } check)
+        if (await store.NextAsync(stopping) is { } check)
         {
             await CheckAsync(check, stopping);
             return true;
@@ -31,18 +36,18 @@ internal sealed class PageChecker(PageShelf shelf, PageMendShelf mends, WorkCall
             row.Id,
             (tells, stop) =>
             {
-                var wish = shelf.WishOf(row, options);
-                if (Directory.Exists(wish.Keep))
+                var request = store.WishOf(row, options);
+                if (Directory.Exists(request.Keep))
                 {
-                    Directory.Delete(wish.Keep!, recursive: true);
+                    Directory.Delete(request.Keep!, recursive: true);
                 }
 
-                return OrderAsync(new(wish, null), tells, stop);
+                return OrderAsync(new(request, null), tells, stop);
             },
             async trouble =>
             {
-                var report = trouble is null ? await shelf.MeasuredAsync(row.Id, stopping) : null;
-                await shelf.ChangeAsync(
+                var report = trouble is null ? await store.MeasuredAsync(row.Id, stopping) : null;
+                await store.ChangeAsync(
                     row.Id,
                     now =>
                     {
@@ -67,8 +72,8 @@ internal sealed class PageChecker(PageShelf shelf, PageMendShelf mends, WorkCall
         RunAsync(
             row.JobId,
             async (tells, stop) =>
-                await mends.WishAsync(row, stop) is { } wish
-                    ? await OrderAsync(new(null, wish), tells, stop)
+                await mends.WishAsync(row, stop) is { } request
+                    ? await OrderAsync(new(null, request), tells, stop)
                     : "What it was made of is not there any more.",
             trouble =>
                 mends.ChangeAsync(

@@ -15,13 +15,13 @@ namespace Pantomet.Application.PageChecks;
 /// goes where the page shows it, in the frame in which it does.
 /// </summary>
 internal sealed class PageJob(
-    PageShelf shelf,
+    PageCheckStore store,
     PictureIntake intake,
     Writer writer,
     OpenJobs jobs,
     JobLayout layout,
     JobRoom room,
-    PageMendShelf mends
+    PageRewriteStore mends
 )
 {
     private const int LongestName = 60;
@@ -29,24 +29,24 @@ internal sealed class PageJob(
     /// <summary>Makes it; a sentence when it cannot be made.</summary>
     public async Task<(Guid? Id, string? Fault)> MakeAsync(PageCheckRow row, CancellationToken cancel)
     {
-        if (await shelf.ReportAsync(row, cancel) is not { } report)
+        if (await store.ReportAsync(row, cancel) is not { } report)
         {
             return (null, "The page is not measured yet.");
         }
 
         var name = row.Name.Length > LongestName ? row.Name[..LongestName].Trim() : row.Name;
         var (key, made) = ("", (PageDestination?)null);
-        var changed = await RuleShelf.ChangeAsync(
+        var changed = await RuleStore.ChangeAsync(
             writer,
             jobs,
             book =>
             {
-                key = RuleShelf.FreeKey(Slug.From(name) is { Length: > 0 } slug ? slug : "page", book);
+                key = RuleStore.FreeKey(Slug.From(name) is { Length: > 0 } slug ? slug : "page", book);
                 made = PageDestination.Of(report, key, $"Page: {name}");
                 return made is null ? RulesChange.Refused("no-place", "The page shows no picture that a slot could be made for.")
                     : RulesReader.TryRead(made.Json, out var one, out var fault)
                         ? new(book with { Destinations = [.. book.Destinations, .. one!.Destinations] }, null, null)
-                    : RulesChange.Refused(RuleShelf.BadRules, fault!.ToString());
+                    : RulesChange.Refused(RuleStore.BadRules, fault!.ToString());
             },
             cancel
         );
@@ -109,7 +109,7 @@ internal sealed class PageJob(
         foreach (var image in made.Placed.Select(placed => placed.Image).Distinct())
         {
             var told = report.Images[image];
-            await using var file = File.OpenRead(Path.Combine(shelf.CheckOf(row.Id), told.Path!));
+            await using var file = File.OpenRead(Path.Combine(store.CheckOf(row.Id), told.Path!));
             var result = await intake.TakeAsync(NameOf(told), file, file.Length, cancel);
             if (result.Row is { } kept)
             {

@@ -13,9 +13,9 @@ using Pantomet.Platform;
 namespace Pantomet.Application.PageChecks;
 
 /// <summary>Measures a page in a browser, and makes the files that would do.</summary>
-/// <param name="wish">What is asked.</param>
+/// <param name="request">What is asked.</param>
 /// <param name="tells">Told how far it is.</param>
-public sealed class PageRun(PageWish wish, Action<PageProgress>? tells = null)
+public sealed class PageRun(PageCheckRequest request, Action<PageProgress>? tells = null)
 {
     /// <summary>How many pictures files are made for; the heaviest come first.</summary>
     public const int MostMade = 300;
@@ -28,18 +28,18 @@ public sealed class PageRun(PageWish wish, Action<PageProgress>? tells = null)
     public async Task<PageReport> ExecuteAsync(CancellationToken cancel)
     {
         var clock = Stopwatch.StartNew();
-        using var source = await PageSource.OpenAsync(wish.Page, wish.Allowed, wish.PrivateHosts, cancel);
-        var folder = wish.Keep ?? TemporaryFolder.Make("page");
+        using var source = await PageSource.OpenAsync(request.Page, request.Allowed, request.PrivateHosts, cancel);
+        var folder = request.Keep ?? TemporaryFolder.Make("page");
         try
         {
-            var loaded = new LoadedFiles(source, Path.Combine(folder, "loaded"), wish.Keep is not null);
+            var loaded = new LoadedFiles(source, Path.Combine(folder, "loaded"), request.Keep is not null);
             var visit = await VisitAsync(source, loaded, folder, cancel);
             var possible = await MakeAsync(visit, loaded, Path.Combine(folder, "made"), cancel);
-            return PageReport.Of(visit, possible, wish.Rate, clock.Elapsed);
+            return PageReport.Of(visit, possible, request.Rate, clock.Elapsed);
         }
         finally
         {
-            if (wish.Keep is null)
+            if (request.Keep is null)
             {
                 TemporaryFolder.Remove(folder);
             }
@@ -49,9 +49,14 @@ public sealed class PageRun(PageWish wish, Action<PageProgress>? tells = null)
     private async Task<PageVisit> VisitAsync(PageSource source, LoadedFiles loaded, string folder, CancellationToken cancel)
     {
         var clock = Stopwatch.StartNew();
-        List<Screen> screens = [.. wish.Viewports.SelectMany(width => wish.Densities.Select(density => new Screen(width, density)))];
-        var shots = wish.Keep is null ? [] : wish.Viewports.Select(width => new Screen(width, wish.Densities[0])).ToHashSet();
-        var (seen, failed) = await new PageLook(source, new()).LookAsync(screens, shots, Counting(making: false, screens.Count), cancel);
+        List<Screen> screens = [.. request.Viewports.SelectMany(width => request.Densities.Select(density => new Screen(width, density)))];
+        var shots = request.Keep is null ? [] : request.Viewports.Select(width => new Screen(width, request.Densities[0])).ToHashSet();
+        var (seen, failed) = await new PageMeasurer(source, new()).LookAsync(
+            screens,
+            shots,
+            Counting(making: false, screens.Count),
+            cancel
+        );
         if (seen.Count == 0)
         {
             throw new PageFaultException(failed[0].Why);
@@ -73,7 +78,7 @@ public sealed class PageRun(PageWish wish, Action<PageProgress>? tells = null)
         }
 
         return new(
-            wish.Page,
+            request.Page,
             source.Own,
             [
                 .. seen.Select(look => new VisitedScreen(
@@ -122,11 +127,11 @@ public sealed class PageRun(PageWish wish, Action<PageProgress>? tells = null)
             .OrderByDescending(group => group.First().Image.File.Bytes)
             .Take(MostMade)
             .ToList();
-        var room = new WorkRoom(wish.Jobs);
+        var room = new WorkRoom(request.Jobs);
         var count = Counting(making: true, alike.Count);
         await Parallel.ForEachAsync(
             alike,
-            new ParallelOptions { MaxDegreeOfParallelism = wish.Jobs, CancellationToken = cancel },
+            new ParallelOptions { MaxDegreeOfParallelism = request.Jobs, CancellationToken = cancel },
             async (group, stop) =>
             {
                 var first = group.First();
@@ -193,7 +198,7 @@ public sealed class PageRun(PageWish wish, Action<PageProgress>? tells = null)
                         var modern = picture.Made[i][0];
                         var same = i == 0 ? picture.Made.ElementAtOrDefault(places.Count)?[0] : null;
                         var lightest = new[] { modern, same }.Where(IsGood).MinBy(made => made!.File!.Length);
-                        var path = lightest is null || wish.Keep is null ? null : Keep(lightest, folder, i);
+                        var path = lightest is null || request.Keep is null ? null : Keep(lightest, folder, i);
                         return new PossibleFile(place, Told(same), Told(lightest), path);
                     }
                 ),

@@ -7,7 +7,7 @@ namespace Pantomet.Application.PageChecks;
 /// <summary>What is asked of a process that opens pages: one of both.</summary>
 /// <param name="Check">A page to measure.</param>
 /// <param name="Mend">A page to mend.</param>
-public sealed record PageOrder(PageWish? Check, PageMendWish? Mend)
+public sealed record PageOrder(PageCheckRequest? Check, PageRewriteRequest? Mend)
 {
     /// <summary>The folder of what comes of it.</summary>
     public string Folder => (Check ?? Mend!.Page).Keep!;
@@ -32,7 +32,7 @@ public static class PageWork
             Directory.CreateDirectory(order.Folder);
             var (name, text) = order.Check is { } check
                 ? (ReportName, (await new PageRun(check, tells).ExecuteAsync(cancel)).ToJson())
-                : (MendedNames.Report, WorkLines.Write(await new PageMendRun(order.Mend!, tells).ExecuteAsync(cancel)));
+                : (MendedNames.Report, WorkLines.Write(await new PageRewrite(order.Mend!, tells).ExecuteAsync(cancel)));
             await File.WriteAllTextAsync(Path.Combine(order.Folder, name), text, cancel);
             return null;
         }

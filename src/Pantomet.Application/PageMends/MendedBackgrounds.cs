@@ -36,7 +36,7 @@ internal sealed class MendedBackgrounds(
     {
         private readonly Dictionary<string, string> _names = new(StringComparer.Ordinal);
 
-        /// <summary>A style of the text with its mended backgrounds replaced; each sign is a byte.</summary>
+        /// <summary>A style of the text with its mended backgrounds replaced; each character is a byte.</summary>
         public string With(string css) => CssAddresses.With(css, image => Named(image) is { } address ? $"var({NameOf(address)})" : null);
 
         /// <summary>What the properties are that were used; empty where none was.</summary>
@@ -48,7 +48,7 @@ internal sealed class MendedBackgrounds(
                 Define(text, address, name);
             }
 
-            // Each sign is a byte.
+            // Each character is a byte.
             return Placed(Encoding.Latin1.GetString(Encoding.UTF8.GetBytes(text.ToString())), from, backgrounds._pictures);
         }
 

@@ -27,7 +27,7 @@ internal sealed record PictureTag(TagText Tag, int Start, int End, string Attrib
 internal sealed record PageStyle(int Start, int End, string Css, bool IsAttribute);
 
 /// <summary>
-/// A page as text in which each sign is a byte of the file, so that what is not mended stays as it was, whatever its encoding; a parser of
+/// A page as text in which each character is a byte of the file, so that what is not mended stays as it was, whatever its encoding; a parser of
 /// the standard finds the elements.
 /// </summary>
 internal sealed class PageText

@@ -110,7 +110,7 @@ internal static class JobPages
         {
             // The lightest file shows the same at a glance.
             var last = going[(mine.Id, $"{place.Destination}/{place.Slots[^1].Key}")].MinBy(file => file.File.Row!.Bytes)!.File.Row!;
-            picture = picture with { StandIn = last.StandIn, Edge = EdgeOf(last) };
+            picture = picture with { Placeholder = last.Placeholder, Edge = EdgeOf(last) };
         }
 
         return new(mine, row, place, picture, slots, PageMarkup.Reasons(place, slots, alternative));
@@ -129,7 +129,7 @@ internal static class JobPages
             var row = file.File.Row!;
             all.Add(
                 new(
-                    file.File.Wanted.Wish.Plan,
+                    file.File.Wanted.Request.Plan,
                     file.Path!,
                     new PixelSize(row.Width, row.Height),
                     row.Format,

@@ -23,7 +23,7 @@ public sealed record Visitors(int Viewport, decimal Density, double Share);
 /// <param name="Viewports">The viewports of the grid.</param>
 /// <param name="Densities">The densities of the grid.</param>
 /// <param name="Visitors">Who comes.</param>
-public sealed record LadderWish(
+public sealed record ResponsiveWidthsRequest(
     SlotDraft? Draft,
     IReadOnlyList<int> Viewports,
     IReadOnlyList<decimal> Densities,
@@ -85,10 +85,10 @@ public sealed record LadderView(
 /// <summary>Works out what the files of one picture in one place do for those who come.</summary>
 internal static class LadderLook
 {
-    public static async Task<LadderView> OfAsync(BoardCell cell, LadderWish wish, PantometDb db, CancellationToken cancel)
+    public static async Task<LadderView> OfAsync(BoardCell cell, ResponsiveWidthsRequest request, PantometDb db, CancellationToken cancel)
     {
-        ArgumentNullException.ThrowIfNull(wish);
-        if (SlotsOf(cell, wish.Draft, out var slots) is { } fault)
+        ArgumentNullException.ThrowIfNull(request);
+        if (SlotsOf(cell, request.Draft, out var slots) is { } fault)
         {
             return new(fault, [], [], [], null, null);
         }
@@ -107,16 +107,16 @@ internal static class LadderLook
 
         var picture = new MarkupPicture("picture", [.. shown.Select(one => one.Markup)], null);
         var weights = made.SelectMany(one => one.Bytes).ToDictionary(pair => pair.Key, pair => pair.Value);
-        var visitors = wish.Visitors.Select(one => Taken(picture, weights, one.Viewport, one.Density)).ToList();
-        var share = wish.Visitors.Sum(one => one.Share);
+        var visitors = request.Visitors.Select(one => Taken(picture, weights, one.Viewport, one.Density)).ToList();
+        var share = request.Visitors.Sum(one => one.Share);
         var widest = shown.SelectMany(one => one.Markup.ByType[0]).MaxBy(file => file.Size.Width)!;
         return new(
             null,
             [.. made.Select(one => View(cell, one))],
-            [.. wish.Viewports.SelectMany(viewport => wish.Densities.Select(density => Taken(picture, weights, viewport, density)))],
+            [.. request.Viewports.SelectMany(viewport => request.Densities.Select(density => Taken(picture, weights, viewport, density)))],
             visitors,
             share > 0 && visitors.All(one => one.Bytes is not null)
-                ? visitors.Zip(wish.Visitors).Sum(pair => pair.First.Bytes!.Value * pair.Second.Share) / share
+                ? visitors.Zip(request.Visitors).Sum(pair => pair.First.Bytes!.Value * pair.Second.Share) / share
                 : null,
             weights.GetValueOrDefault(widest.Address)
         );
@@ -155,16 +155,16 @@ internal static class LadderLook
         slot = cell.Slot.Files.Now.Named(cell.Mine.Decisions.Dressed(slot, place.Address));
         var plan = cell.PlanOf(slot, place);
         var key = RulesWriter.BytesKey(slot);
-        var wanted = plan.Wishes.Where(wish => wish.Plan.IsMade).Select(wish => cell.Wanted(slot, key, wish)).ToList();
+        var wanted = plan.Wishes.Where(request => request.Plan.IsMade).Select(request => cell.Wanted(slot, key, request)).ToList();
         var ids = wanted.Select(file => file.Id).ToList();
         var rows = await db.Variants.AsNoTracking().Where(row => ids.Contains(row.Id)).ToDictionaryAsync(row => row.Id, cancel);
         var files = wanted.Select(file =>
         {
             var row = rows.GetValueOrDefault(file.Id);
             return new MarkupFile(
-                file.Wish.Plan.Descriptor,
-                row is null ? file.Wish.Plan.Size : new(row.Width, row.Height),
-                row?.Format ?? file.Wish.Format ?? slot.Formats.DefaultIfEmpty(PictureFormat.Jpeg).First(),
+                file.Request.Plan.Descriptor,
+                row is null ? file.Request.Plan.Size : new(row.Width, row.Height),
+                row?.Format ?? file.Request.Format ?? slot.Formats.DefaultIfEmpty(PictureFormat.Jpeg).First(),
                 row?.Bytes ?? 0,
                 file.Id
             );

@@ -103,7 +103,9 @@ public static class PageMarkup
 
         if (alternative is null)
         {
-            reasons.Add(new(ReasonCodes.NoAlternative, "Nobody wrote what the picture shows. Write it, or say that it is an ornament."));
+            reasons.Add(
+                new(ReasonCodes.NoAlternative, "Nobody wrote what the picture shows. Write it, or mark the picture as decorative.")
+            );
         }
 
         return reasons;
@@ -122,7 +124,7 @@ public static class PageMarkup
             Html = picture is null ? null : HtmlWriter.Page(picture),
             Css = picture is null ? null : CssWriter.Background(picture),
             Mail = picture is null ? null : HtmlWriter.Mail(picture),
-            StandIn = picture?.StandIn,
+            Placeholder = picture?.Placeholder,
             Colour = picture?.Edge?.ToString(),
             Reasons = reasons,
         };

@@ -29,10 +29,10 @@ internal sealed class PictureIntake(
     IServiceScopeFactory scopes,
     DataFolder folder,
     PreviewMaker previews,
-    EngineRoom engine,
+    ImagingProcessPool engine,
     JobsOfPicture jobs,
     JobFiles files,
-    SubjectSeeker seeker,
+    SubjectDetection seeker,
     Writer writer,
     WorkOptions options,
     TimeProvider clock
@@ -92,7 +92,7 @@ internal sealed class PictureIntake(
                 null,
                 IntakeResult.Refused(
                     IntakeResult.TooLarge,
-                    $"The file is larger than the {Figures.Weight(options.MostUploadBytes)} that are read in here."
+                    $"The file is larger than {Figures.Weight(options.MostUploadBytes)}, the most that can be added here."
                 )
             )
             : (file, null);
@@ -101,14 +101,14 @@ internal sealed class PictureIntake(
     /// <summary>Reads the facts of a received file and checks all of it.</summary>
     public async Task<(PictureFacts? Facts, IntakeResult? Refused)> ReadAsync(ReceivedFile file, CancellationToken cancel)
     {
-        var read = await engine.RunAsync(new ReadOrder(file.Path), cancel, urgent: true);
+        var read = await engine.RunAsync(new ReadRequest(file.Path), cancel, urgent: true);
         return read.Facts is { } facts
             ? (facts, null)
             : (
                 null,
                 IntakeResult.Refused(
                     file.Bytes == 0 ? IntakeResult.Empty
-                        : read.Failure is OrderFailure.Crashed or OrderFailure.Disk or OrderFailure.Unforeseen ? IntakeResult.NotNow
+                        : read.Failure is ImagingFailure.Crashed or ImagingFailure.Disk or ImagingFailure.Unforeseen ? IntakeResult.NotNow
                         : IntakeResult.Unreadable,
                     read.Refusal ?? "The file cannot be read."
                 )

@@ -8,7 +8,7 @@ using Pantomet.Imaging.Hosting;
 namespace Pantomet.Application.Pictures;
 
 /// <summary>Small copies for the screen, upright and in sRGB, made once and kept beside the originals.</summary>
-internal sealed class PreviewMaker(DataFolder folder, EngineRoom engine, TimeProvider clock)
+internal sealed class PreviewMaker(DataFolder folder, ImagingProcessPool engine, TimeProvider clock)
 {
     public const int Small = 480;
     public const int Large = 1800;
@@ -20,7 +20,7 @@ internal sealed class PreviewMaker(DataFolder folder, EngineRoom engine, TimePro
     public Task<string?> MakeAsync(PictureRow picture, int side, Turn turn, CancellationToken cancel) =>
         MakeAsync(
             $"{picture.ContentHash}-{side}{(turn.IsNone ? "" : $"-{turn}")}",
-            part => new PreviewOrder(folder.Originals.PathOf(picture.ContentHash), side, part, turn, picture.Facts.Format),
+            part => new PreviewRequest(folder.Originals.PathOf(picture.ContentHash), side, part, turn, picture.Facts.Format),
             cancel
         );
 
@@ -29,13 +29,13 @@ internal sealed class PreviewMaker(DataFolder folder, EngineRoom engine, TimePro
     {
         var originals = pair.Select(one => new TurnedOriginal(folder.Originals.PathOf(one.Picture.ContentHash), one.Turn)).ToList();
         return MakeAsync(
-            $"{PairShelf.HashOf(pair.Select(one => $"{one.Picture.ContentHash}-{one.Turn}"))}-{side}",
-            part => new PreviewOrder(originals[0].Path, side, part) { Pair = originals },
+            $"{PairStore.HashOf(pair.Select(one => $"{one.Picture.ContentHash}-{one.Turn}"))}-{side}",
+            part => new PreviewRequest(originals[0].Path, side, part) { Pair = originals },
             cancel
         );
     }
 
-    private async Task<string?> MakeAsync(string name, Func<string, PreviewOrder> order, CancellationToken cancel)
+    private async Task<string?> MakeAsync(string name, Func<string, PreviewRequest> request, CancellationToken cancel)
     {
         var path = Path.Combine(folder.Previews, $"{name}.webp");
         if (File.Exists(path))
@@ -45,8 +45,8 @@ internal sealed class PreviewMaker(DataFolder folder, EngineRoom engine, TimePro
         }
 
         var part = $"{path}.{Guid.NewGuid():n}.part";
-        var outcome = await engine.RunAsync(order(part), cancel, urgent: true);
-        if (outcome.Refusal is not null)
+        var response = await engine.RunAsync(request(part), cancel, urgent: true);
+        if (response.Refusal is not null)
         {
             File.Delete(part);
             return null;

@@ -13,7 +13,7 @@ internal sealed class Revisions(
     PictureIntake intake,
     DataFolder folder,
     JobsOfPicture jobs,
-    SubjectSeeker seeker,
+    SubjectDetection seeker,
     TimeProvider clock
 )
 {

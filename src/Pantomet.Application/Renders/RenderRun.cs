@@ -60,7 +60,7 @@ public sealed class RenderRun(
         var variants = new List<ReportedVariant>();
         var markup = new List<ReportedMarkup>();
         var room = new WorkRoom(jobs);
-        await using var processes = new EngineRoom(new() { Data = "", Workers = jobs });
+        await using var processes = new ImagingProcessPool(new() { Data = "", Workers = jobs });
         // A picture's files wait in memory until those before it are written, so only a few pictures are under way at once.
         var under = new Queue<(string File, Task<MadePicture> Work)>();
         var next = 0;
@@ -105,12 +105,12 @@ public sealed class RenderRun(
         return report.Sources.Any(source => source.Error is not null) || report.Variants.Any(variant => variant.Verdict == Verdict.Breaks);
     }
 
-    private async Task<MadePicture> PictureAsync(string file, WorkRoom room, EngineRoom processes, CancellationToken cancel)
+    private async Task<MadePicture> PictureAsync(string file, WorkRoom room, ImagingProcessPool processes, CancellationToken cancel)
     {
         // What draws cannot be stopped on the way: a drawing is tried in a process that can be ended.
         if (
             PictureReader.IsDrawing(file)
-            && (await processes.RunAsync(new ReadOrder(Path.GetFullPath(file)), cancel)).Refusal is { } refusal
+            && (await processes.RunAsync(new ReadRequest(Path.GetFullPath(file)), cancel)).Refusal is { } refusal
         )
         {
             return new(null, refusal, []);
@@ -214,8 +214,8 @@ public sealed class RenderRun(
             var picture = PageMarkup.Of(place, Slug.From(WordsOf(source)), slots, alternative, path => markupBase + path);
             if (picture is not null)
             {
-                var standIn = StandIn.Of(slots[^1].Files.MinBy(file => file.Bytes)!.Content!);
-                picture = picture with { StandIn = standIn.Data, Edge = standIn.Edge };
+                var placeholder = Placeholder.Of(slots[^1].Files.MinBy(file => file.Bytes)!.Content!);
+                picture = picture with { Placeholder = placeholder.Data, Edge = placeholder.Edge };
             }
 
             all.Add(PageMarkup.Report(source, place, picture, PageMarkup.Reasons(place, slots, alternative)));

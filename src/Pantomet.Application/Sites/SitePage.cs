@@ -6,7 +6,7 @@ using Pantomet.Core.Markup;
 namespace Pantomet.Application.Sites;
 
 /// <summary>
-/// A page as text in which each sign is a byte of the file, so that everything but the tags that are replaced is written again as it was,
+/// A page as text in which each character is a byte of the file, so that everything but the tags that are replaced is written again as it was,
 /// whatever its encoding. A parser of the standard finds the tags: what stands in a comment or a script is none.
 /// </summary>
 internal sealed class SitePage

@@ -27,7 +27,7 @@ internal sealed record SitePicture(string Path, PictureFacts? Facts, string? Ref
 {
     public Dictionary<Slot, IReadOnlyList<SiteFile>> Files { get; } = new(ReferenceEqualityComparer.Instance);
 
-    public Dictionary<Slot, KnownStandIn> StandIns { get; } = new(ReferenceEqualityComparer.Instance);
+    public Dictionary<Slot, KnownPlaceholder> Placeholders { get; } = new(ReferenceEqualityComparer.Instance);
 }
 
 /// <summary>Makes the files that the pages of a site want; what an earlier run made by the same recipe stands.</summary>
@@ -93,7 +93,7 @@ internal sealed class SitePictures(
     )
     {
         var room = new WorkRoom(jobs);
-        await using var processes = new EngineRoom(new() { Data = "", Workers = jobs });
+        await using var processes = new ImagingProcessPool(new() { Data = "", Workers = jobs });
         var made = new ConcurrentDictionary<string, SitePicture>();
         try
         {
@@ -141,7 +141,7 @@ internal sealed class SitePictures(
         string path,
         List<(string Destination, Slot Slot)> places,
         WorkRoom room,
-        EngineRoom processes,
+        ImagingProcessPool processes,
         CancellationToken cancel
     )
     {
@@ -169,7 +169,7 @@ internal sealed class SitePictures(
         List<(string Destination, Slot Slot)> places,
         PictureMarks mark,
         WorkRoom room,
-        EngineRoom processes,
+        ImagingProcessPool processes,
         CancellationToken cancel
     )
     {
@@ -194,11 +194,11 @@ internal sealed class SitePictures(
         List<(string Destination, Slot Slot)> places,
         PictureMarks mark,
         WorkRoom room,
-        EngineRoom processes,
+        ImagingProcessPool processes,
         CancellationToken cancel
     )
     {
-        if (PictureReader.IsDrawing(file.Path) && (await processes.RunAsync(new ReadOrder(file.Path), cancel)).Refusal is { } refusal)
+        if (PictureReader.IsDrawing(file.Path) && (await processes.RunAsync(new ReadRequest(file.Path), cancel)).Refusal is { } refusal)
         {
             return new(picture.Path, null, refusal);
         }
@@ -223,9 +223,9 @@ internal sealed class SitePictures(
             done.Files[slot] = files;
         }
 
-        foreach (var (slot, standIn) in picture.StandIns)
+        foreach (var (slot, placeholder) in picture.Placeholders)
         {
-            done.StandIns[slot] = standIn;
+            done.Placeholders[slot] = placeholder;
         }
 
         for (var i = 0; i < places.Count; i++)
@@ -249,15 +249,15 @@ internal sealed class SitePictures(
         foreach (var plan in PlansOf(picture.Facts!, place, mark))
         {
             var mine = made.Where(one => one.Plan.Descriptor == plan.Descriptor).ToList();
-            foreach (var (wish, one) in Wish.AllOf(plan, slot).Zip(mine))
+            foreach (var (request, one) in FileRequest.AllOf(plan, slot).Zip(mine))
             {
-                var key = KeyOf(picture.Path, mark, hash, slot, wish);
+                var key = KeyOf(picture.Path, mark, hash, slot, request);
                 var kept = FileOf(picture.Path, slot, mark, one);
-                if (kept.Name is not null && !picture.StandIns.ContainsKey(slot))
+                if (kept.Name is not null && !picture.Placeholders.ContainsKey(slot))
                 {
-                    var standIn = StandIn.Of(one.File!);
-                    picture.StandIns[slot] = new(standIn.Data, standIn.Edge);
-                    kept = kept with { StandIn = picture.StandIns[slot] };
+                    var placeholder = Placeholder.Of(one.File!);
+                    picture.Placeholders[slot] = new(placeholder.Data, placeholder.Edge);
+                    kept = kept with { Placeholder = picture.Placeholders[slot] };
                 }
 
                 _files[key] = kept;
@@ -307,9 +307,9 @@ internal sealed class SitePictures(
         foreach (var plan in PlansOf(known.Facts, place, mark))
         {
             // What is not made is not made in one type as in another.
-            foreach (var wish in Wish.AllOf(plan, slot).Take(plan.IsMade ? int.MaxValue : 1))
+            foreach (var request in FileRequest.AllOf(plan, slot).Take(plan.IsMade ? int.MaxValue : 1))
             {
-                var key = KeyOf(picture.Path, mark, known.Hash, slot, wish);
+                var key = KeyOf(picture.Path, mark, known.Hash, slot, request);
                 if (!_files.TryGetValue(key, out var file) || !IsThere(file, picture.Path, slot, plan, mark))
                 {
                     return false;
@@ -322,9 +322,9 @@ internal sealed class SitePictures(
 
         keys.ForEach(key => _used[key] = 1);
         picture.Files[slot] = files;
-        if (files.FirstOrDefault(one => one.File.StandIn is not null)?.File.StandIn is { } standIn)
+        if (files.FirstOrDefault(one => one.File.Placeholder is not null)?.File.Placeholder is { } placeholder)
         {
-            picture.StandIns[slot] = standIn;
+            picture.Placeholders[slot] = placeholder;
         }
 
         return true;
@@ -344,10 +344,10 @@ internal sealed class SitePictures(
         && places.Any(place => place.Slot.FrameShape is not null && mark.FramingFor(place.Destination, place.Slot.Key) is null);
 
     // By the recipe, and by the words of its name: one picture may lie in a site under two names.
-    private string KeyOf(string path, PictureMarks mark, string hash, Slot slot, Wish wish)
+    private string KeyOf(string path, PictureMarks mark, string hash, Slot slot, FileRequest request)
     {
         var rule = slot.Dress.Title is null ? _rules.GetOrAdd(slot, RulesWriter.BytesKey) : RulesWriter.BytesKey(slot.For(mark.Title));
-        var recipe = Recipe.Of(hash, Turn.None, wish.Plan, rule, wish.Format, null);
+        var recipe = Recipe.Of(hash, Turn.None, request.Plan, rule, request.Format, null);
         return $"{recipe.Id}/{WordsOf(path, mark)}";
     }
 

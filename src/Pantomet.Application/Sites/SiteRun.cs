@@ -293,11 +293,11 @@ public sealed class SiteRun(
             mark.Alternative,
             name => AddressOf(page, name)
         );
-        return shown is not null && picture.StandIns.TryGetValue(target.Place.Slots[^1], out var standIn)
+        return shown is not null && picture.Placeholders.TryGetValue(target.Place.Slots[^1], out var placeholder)
             ? shown with
             {
-                StandIn = standIn.Data,
-                Edge = standIn.Edge,
+                Placeholder = placeholder.Data,
+                Edge = placeholder.Edge,
             }
             : shown;
     }
@@ -320,7 +320,7 @@ public sealed class SiteRun(
     // From the page to the folder of pictures, or from where the site will stand.
     private string AddressOf(string page, string name)
     {
-        var up = page.Count(sign => sign == '/');
+        var up = page.Count(character => character == '/');
         var begin = address.Length > 0 ? address : string.Concat(Enumerable.Repeat("../", up));
         return $"{begin}{PicturesFolder}/{name}";
     }

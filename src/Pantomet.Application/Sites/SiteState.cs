@@ -47,14 +47,15 @@ internal sealed record KnownFile
     public Dressed? Dressed { get; init; }
 
     /// <summary>What stands in for it while it loads, where a page asked for that.</summary>
-    public KnownStandIn? StandIn { get; init; }
+    [JsonPropertyName("standIn")]
+    public KnownPlaceholder? Placeholder { get; init; }
 
     /// <summary>Since when no page wants it, UTC; null while one does.</summary>
     public DateTime? Unused { get; init; }
 }
 
 /// <summary>What stands in for a file while it loads.</summary>
-internal sealed record KnownStandIn(string Data, Rgb? Edge);
+internal sealed record KnownPlaceholder(string Data, Rgb? Edge);
 
 /// <summary>What an earlier run read and made: what is known need not be done again. It lies beside the files that it tells of.</summary>
 internal sealed record SiteState

@@ -83,5 +83,5 @@ internal sealed record TagText(int Start, int End, IReadOnlyList<WrittenAttribut
         return at;
     }
 
-    private static bool IsSpace(char sign) => sign is ' ' or '\t' or '\n' or '\r' or '\f';
+    private static bool IsSpace(char character) => character is ' ' or '\t' or '\n' or '\r' or '\f';
 }

@@ -118,7 +118,7 @@ internal sealed class FileStandings
             variant.MadeAt = row.GetDateTime(13);
             variant.Want = row.GetString(14);
             variant.WantedAt = row.GetDateTime(15);
-            variant.StandIn = row.IsDBNull(16) ? null : row.GetString(16);
+            variant.Placeholder = row.IsDBNull(16) ? null : row.GetString(16);
             variant.Edge = row.IsDBNull(17) ? null : row.GetString(17);
             variant.Dressed = row.IsDBNull(18) ? null : row.GetString(18);
         }

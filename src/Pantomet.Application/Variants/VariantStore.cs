@@ -33,7 +33,7 @@ internal sealed record RenderFailure(string Code, string Reason, bool MayPass);
 /// <summary>
 /// Renders files from recipes into the folder of variants, and reads them back; what the tables say of them is not its business.
 /// </summary>
-internal sealed class VariantStore(DataFolder folder, EngineRoom engine, TimeProvider clock)
+internal sealed class VariantStore(DataFolder folder, ImagingProcessPool engine, TimeProvider clock)
 {
     /// <summary>Renders a file and keeps it. Nothing is left behind when it cannot be done.</summary>
     /// <param name="wanted">The file.</param>
@@ -51,24 +51,24 @@ internal sealed class VariantStore(DataFolder folder, EngineRoom engine, TimePro
         Task<string>? keeping = null;
         try
         {
-            var order = OrderOf(wanted) with { Output = output, Small = small };
-            var outcome = await engine.RunAsync(
-                order,
+            var request = OrderOf(wanted) with { Output = output, Small = small };
+            var response = await engine.RunAsync(
+                request,
                 cancel,
                 urgent,
                 told => found(new(told.Weighed!, keeping = folder.Variants.StoreFileAsync(output, CancellationToken.None)))
             );
-            if (outcome.Variant is not { HasFile: true } made)
+            if (response.Variant is not { HasFile: true } made)
             {
                 return new(
                     null,
-                    outcome.Failure is { } failure
+                    response.Failure is { } failure
                         ? new(
                             failure.ToString().ToLowerInvariant(),
-                            outcome.Refusal ?? "No file came of it.",
-                            failure != OrderFailure.Refused
+                            response.Refusal ?? "No file came of it.",
+                            failure != ImagingFailure.Refused
                         )
-                        : new("refused", outcome.Refusal ?? "No file came of it.", false)
+                        : new("refused", response.Refusal ?? "No file came of it.", false)
                 );
             }
 
@@ -110,21 +110,27 @@ internal sealed class VariantStore(DataFolder folder, EngineRoom engine, TimePro
         CancellationToken cancel
     )
     {
-        var order = OrderOf(wanted);
-        var outcome = await engine.RunAsync(
-            new CurveOrder(order.Path, order.Facts, order.Turn, order.Rules, order.Plan, format, qualities) { Pair = order.Pair },
+        var request = OrderOf(wanted);
+        var response = await engine.RunAsync(
+            new CurveRequest(request.Path, request.Facts, request.Turn, request.Rules, request.Plan, format, qualities)
+            {
+                Pair = request.Pair,
+            },
             cancel,
             urgent: true
         );
-        return outcome.Curve;
+        return response.Curve;
     }
 
     /// <summary>Lays a file's dress over its pixels and writes them as PNG.</summary>
-    public Task<Outcome> DressAsync(WantedFile wanted, string output, bool colours, CancellationToken cancel)
+    public Task<ImagingResponse> DressAsync(WantedFile wanted, string output, bool colours, CancellationToken cancel)
     {
-        var order = OrderOf(wanted);
+        var request = OrderOf(wanted);
         return engine.RunAsync(
-            new DressOrder(order.Path, order.Facts, order.Turn, order.Rules, order.Plan, output, colours) { Pair = order.Pair },
+            new DressRequest(request.Path, request.Facts, request.Turn, request.Rules, request.Plan, output, colours)
+            {
+                Pair = request.Pair,
+            },
             cancel,
             urgent: true
         );
@@ -140,13 +146,13 @@ internal sealed class VariantStore(DataFolder folder, EngineRoom engine, TimePro
     public Task<byte[]?> ReferenceAsync(WantedFile wanted, PixelSize size, CancellationToken cancel) =>
         ReferenceAsync(OrderOf(wanted), size, cancel);
 
-    private async Task<byte[]?> ReferenceAsync(VariantOrder order, PixelSize size, CancellationToken cancel)
+    private async Task<byte[]?> ReferenceAsync(VariantRequest request, PixelSize size, CancellationToken cancel)
     {
         var output = folder.Scratch();
         try
         {
-            var outcome = await engine.RunAsync(order with { Output = output, Reference = true, Size = size }, cancel, urgent: true);
-            return outcome.Refusal is null && File.Exists(output) ? await File.ReadAllBytesAsync(output, cancel) : null;
+            var response = await engine.RunAsync(request with { Output = output, Reference = true, Size = size }, cancel, urgent: true);
+            return response.Refusal is null && File.Exists(output) ? await File.ReadAllBytesAsync(output, cancel) : null;
         }
         finally
         {
@@ -156,7 +162,7 @@ internal sealed class VariantStore(DataFolder folder, EngineRoom engine, TimePro
 
     /// <summary>Makes a file at another size of its shape and at one quality; it is not kept.</summary>
     /// <returns>The file and its figures; null where none came of it.</returns>
-    public async Task<(byte[] Bytes, VariantOutcome Made)?> TryAsync(
+    public async Task<(byte[] Bytes, VariantResponse Made)?> TryAsync(
         WantedFile wanted,
         PixelSize size,
         PictureFormat format,
@@ -167,18 +173,18 @@ internal sealed class VariantStore(DataFolder folder, EngineRoom engine, TimePro
         var output = folder.Scratch();
         try
         {
-            var order = OrderOf(wanted);
-            var outcome = await engine.RunAsync(
-                order with
+            var request = OrderOf(wanted);
+            var response = await engine.RunAsync(
+                request with
                 {
                     Output = output,
-                    Plan = size == order.Plan.Size ? order.Plan : order.Plan.At(size),
+                    Plan = size == request.Plan.Size ? request.Plan : request.Plan.At(size),
                     Format = format,
                     Quality = quality,
                 },
                 cancel
             );
-            return outcome.Variant is { HasFile: true } made ? (await File.ReadAllBytesAsync(output, cancel), made) : null;
+            return response.Variant is { HasFile: true } made ? (await File.ReadAllBytesAsync(output, cancel), made) : null;
         }
         finally
         {
@@ -204,14 +210,14 @@ internal sealed class VariantStore(DataFolder folder, EngineRoom engine, TimePro
     public const string DamagedOriginal =
         "The original of this picture is missing or damaged on the disk. Add the same file again: that mends it.";
 
-    private VariantOrder OrderOf(WantedFile wanted) =>
+    private VariantRequest OrderOf(WantedFile wanted) =>
         OrderOf(wanted.Recipe, wanted.Picture) with
         {
-            Plan = PlanOf(wanted.Recipe) with { Descriptor = wanted.Wish.Plan.Descriptor },
+            Plan = PlanOf(wanted.Recipe) with { Descriptor = wanted.Request.Plan.Descriptor },
         };
 
     // What the frame gave up is told apart from the file: the same file may serve a frame that was confirmed since.
-    private VariantOrder OrderOf(Recipe recipe, PictureRow picture)
+    private VariantRequest OrderOf(Recipe recipe, PictureRow picture)
     {
         var (facts, part) = (picture.Facts, recipe.Parts[0]);
         var rules = $$"""{"schema":"{{RulesReader.Schema}}","destinations":[{"key":"place","slots":[{{recipe.Rule}}]}]}""";
@@ -254,7 +260,7 @@ internal sealed class VariantStore(DataFolder folder, EngineRoom engine, TimePro
             Parts = recipe.IsPair ? [.. recipe.Parts.Select(part => new PlacedPart(part.Crop, part.Place!.Value))] : null,
         };
 
-    private VariantRow RowOf(WantedFile wanted, VariantOutcome made, string hash)
+    private VariantRow RowOf(WantedFile wanted, VariantResponse made, string hash)
     {
         var now = clock.GetUtcNow().UtcDateTime;
         return new()
@@ -274,7 +280,7 @@ internal sealed class VariantStore(DataFolder folder, EngineRoom engine, TimePro
             Encodes = made.Encodes,
             Verdict = made.Verdict,
             Reasons = JsonSerializer.Serialize(made.Reasons),
-            StandIn = made.StandIn,
+            Placeholder = made.Placeholder,
             Edge = made.Edge?.ToString(),
             Dressed = made.Dressed is { } dressed ? JsonSerializer.Serialize(dressed) : null,
             MadeAt = now,

@@ -11,16 +11,16 @@ namespace Pantomet.Application.Variants;
 /// <param name="Recipe">Everything it depends on.</param>
 /// <param name="Picture">The original.</param>
 /// <param name="Slot">The slot.</param>
-/// <param name="Wish">The plan, and what was chosen by hand.</param>
-internal sealed record WantedFile(string Id, Recipe Recipe, PictureRow Picture, Slot Slot, Wish Wish)
+/// <param name="Request">The plan, and what was chosen by hand.</param>
+internal sealed record WantedFile(string Id, Recipe Recipe, PictureRow Picture, Slot Slot, FileRequest Request)
 {
     /// <summary>What it is wanted as, whatever version makes it; worked out when it is asked for.</summary>
     public string Want => Recipe.Want;
 
-    public static WantedFile Of(PictureRow picture, Turn turn, Slot slot, string bytesKey, Wish wish)
+    public static WantedFile Of(PictureRow picture, Turn turn, Slot slot, string bytesKey, FileRequest request)
     {
-        var recipe = Recipe.Of(picture.ContentHash, turn, wish.Plan, bytesKey, wish.Format, wish.Quality);
-        return new(recipe.Id, recipe, picture, slot, wish);
+        var recipe = Recipe.Of(picture.ContentHash, turn, request.Plan, bytesKey, request.Format, request.Quality);
+        return new(recipe.Id, recipe, picture, slot, request);
     }
 
     /// <summary>A file of pictures side by side.</summary>
@@ -28,16 +28,16 @@ internal sealed record WantedFile(string Id, Recipe Recipe, PictureRow Picture, 
     /// <param name="parts">Each original and how it is turned, from left to right.</param>
     /// <param name="slot">The slot.</param>
     /// <param name="bytesKey">The slot's rule as far as bytes depend on it.</param>
-    /// <param name="wish">The plan, with parts.</param>
+    /// <param name="request">The plan, with parts.</param>
     public static WantedFile OfPair(
         PictureRow pair,
         IReadOnlyList<(string Content, Turn Turn)> parts,
         Slot slot,
         string bytesKey,
-        Wish wish
+        FileRequest request
     )
     {
-        var recipe = Recipe.OfPair(parts, wish.Plan, bytesKey, wish.Format, wish.Quality);
-        return new(recipe.Id, recipe, pair, slot, wish);
+        var recipe = Recipe.OfPair(parts, request.Plan, bytesKey, request.Format, request.Quality);
+        return new(recipe.Id, recipe, pair, slot, request);
     }
 }

@@ -95,7 +95,7 @@ internal static class MendCommand
     private static async Task<int> LightenAsync(Call call, MendRule rule, CancellationToken cancel)
     {
         using var folder = FolderHandle.OpenNamed(call.Folder);
-        var report = await new MendRun(folder, call.Out, call.Keep, rule, call.Dry, call.Jobs).ExecuteAsync(cancel);
+        var report = await new FolderOptimisation(folder, call.Out, call.Keep, rule, call.Dry, call.Jobs).ExecuteAsync(cancel);
         foreach (var source in report.Sources.Where(source => source.Error is not null))
         {
             await CallOutput.Error.WriteLineAsync($"{source.File}: {source.Error}");
@@ -125,7 +125,7 @@ internal static class MendCommand
     private static async Task<int> RestoreAsync(Call call)
     {
         using var folder = FolderHandle.OpenNamed(call.Folder);
-        var (restored, changed) = MendRun.Restore(folder, call.Keep!);
+        var (restored, changed) = FolderOptimisation.Restore(folder, call.Keep!);
         foreach (var path in changed)
         {
             await CallOutput.Error.WriteLineAsync($"{path}: it was changed since; it stays, and its original stays kept.");
@@ -143,7 +143,7 @@ internal static class MendCommand
         {
             return call.Keep is null ? "--restore needs --keep: where the originals are"
                 : !Directory.Exists(call.Keep) ? $"{call.Keep}: there is no such folder"
-                : MendRun.Fault(call.Folder, call.Keep);
+                : FolderOptimisation.Fault(call.Folder, call.Keep);
         }
 
         if ((call.Out is not null && call.Keep is not null) || (call.Out is null && call.Keep is null && !call.Dry))
@@ -178,7 +178,7 @@ internal static class MendCommand
             Likeness = likeness,
             AtLeast = least,
         };
-        return MendRun.Fault(call.Folder, call.Out ?? call.Keep)
+        return FolderOptimisation.Fault(call.Folder, call.Out ?? call.Keep)
             ?? (call.Report is null ? null : CallFiles.NoReport(call.Report, call.Out ?? call.Keep ?? call.Folder, []));
     }
 

@@ -41,7 +41,7 @@ internal static class PageCommand
         };
         var keep = new Option<string?>("--keep")
         {
-            Description = "A folder for pictures of the page, the files it loads and the files that would do; made if missing.",
+            Description = "A folder for pictures of the page, the files it loads and the files that would be enough; made if missing.",
             HelpName = "DIR",
         };
         var (report, jobs) = (CallFiles.ReportOption(), CallFiles.JobsOption());
@@ -77,7 +77,7 @@ internal static class PageCommand
 
     private static async Task<int> RunAsync(Call call, CancellationToken cancel)
     {
-        if (Fault(call, out var wish) is { } wrong)
+        if (Fault(call, out var request) is { } wrong)
         {
             await CallOutput.Error.WriteLineAsync($"pantomet: {wrong}");
             return ExitCodes.WrongCall;
@@ -91,7 +91,7 @@ internal static class PageCommand
                 Directory.CreateDirectory(call.Keep);
             }
 
-            var report = await new PageRun(wish!).ExecuteAsync(cancel);
+            var report = await new PageRun(request!).ExecuteAsync(cancel);
             await TellAsync(report);
             if (call.Report is not null)
             {
@@ -134,26 +134,26 @@ internal static class PageCommand
 
         var totals = report.Totals;
         CallOutput.Out.WriteLine(
-            $"{totals.Images} pictures; a screen loads {Figures.Weight(totals.Mean)} of them in the mean, {Figures.Weight(totals.Possible)} would do; "
+            $"{totals.Images} pictures; a screen loads {Figures.Weight(totals.Mean)} of them on average, {Figures.Weight(totals.Possible)} would be enough; "
                 + $"measured in {Figures.Number(totals.SecondsMeasuring, 1)} s, all in {Figures.Number(totals.Seconds, 1)} s"
         );
     }
 
     // Everything that can be wrong with the call is found before a browser is started.
-    private static string? Fault(Call call, out PageWish? wish)
+    private static string? Fault(Call call, out PageCheckRequest? request)
     {
-        wish = null;
-        if (List("--viewports", call.Viewports, Screen.UsualViewports, PageWish.Widths, out var viewports) is { } noViewports)
+        request = null;
+        if (List("--viewports", call.Viewports, Screen.UsualViewports, PageCheckRequest.Widths, out var viewports) is { } noViewports)
         {
             return noViewports;
         }
 
-        if (List("--densities", call.Densities, Screen.UsualDensities, PageWish.Dense, out var densities) is { } noDensities)
+        if (List("--densities", call.Densities, Screen.UsualDensities, PageCheckRequest.Dense, out var densities) is { } noDensities)
         {
             return noDensities;
         }
 
-        var rate = PageWish.UsualRate;
+        var rate = PageCheckRequest.UsualRate;
         if (
             call.Rate is not null
             && !(double.TryParse(call.Rate, NumberStyles.AllowDecimalPoint, CultureInfo.InvariantCulture, out rate) && rate > 0)
@@ -162,12 +162,12 @@ internal static class PageCommand
             return "--rate takes a number of megabits a second, above 0.";
         }
 
-        if (call.Allow.FirstOrDefault(host => !PageWish.IsHost(host)) is { } none)
+        if (call.Allow.FirstOrDefault(host => !PageCheckRequest.IsHost(host)) is { } none)
         {
             return $"--allow takes a host, such as pictures.example; \"{none}\" is none";
         }
 
-        wish = new()
+        request = new()
         {
             Page = call.Page,
             Viewports = viewports,
@@ -177,7 +177,7 @@ internal static class PageCommand
             Jobs = call.Jobs,
             Keep = call.Keep is null ? null : Path.GetFullPath(call.Keep),
         };
-        return !PageWish.Exists(call.Page) ? $"{call.Page}: there is no such file, folder or address"
+        return !PageCheckRequest.Exists(call.Page) ? $"{call.Page}: there is no such file, folder or address"
             : File.Exists(call.Keep) ? $"{call.Keep}: this is a file, not a folder"
             : call.Report is null ? null
             : CallFiles.NoReport(call.Report, call.Keep, [call.Page]);
@@ -207,7 +207,7 @@ internal static class PageCommand
         }
 
         list = [.. read.Distinct()];
-        return list.Count > PageWish.MostOfEach ? $"{name} takes at most {PageWish.MostOfEach} numbers" : null;
+        return list.Count > PageCheckRequest.MostOfEach ? $"{name} takes at most {PageCheckRequest.MostOfEach} numbers" : null;
     }
 
     private sealed record Call(

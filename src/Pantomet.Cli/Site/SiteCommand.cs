@@ -47,7 +47,7 @@ internal static class SiteCommand
         command.SetAction(
             (call, cancel) =>
             {
-                var wish = new Call(
+                var request = new Call(
                     call.GetRequiredValue(rules),
                     call.GetRequiredValue(input),
                     call.GetRequiredValue(output),
@@ -56,7 +56,7 @@ internal static class SiteCommand
                     call.GetValue(report),
                     call.GetValue(jobs)
                 );
-                return call.GetValue(watch) ? WatchAsync(wish, cancel) : RunAsync(wish, cancel);
+                return call.GetValue(watch) ? WatchAsync(request, cancel) : RunAsync(request, cancel);
             }
         );
         return command;

@@ -26,7 +26,7 @@ public enum AnswerMeaning
 /// <param name="Said">What it said, in its own words; ours where it said nothing.</param>
 public sealed partial record ReceiverAnswer(AnswerMeaning Meaning, IReadOnlyList<string> Said)
 {
-    /// <summary>The most signs of an answer that are looked at.</summary>
+    /// <summary>The most characters of an answer that are looked at.</summary>
     public const int MostRead = 1_000_000;
 
     private const int MostSentences = 12;

@@ -25,7 +25,7 @@ public enum ReceiverWay
 /// <summary>What is to be known of a receiver to hand files to it; what is secret of it is kept apart.</summary>
 public sealed partial record ReceiverRule
 {
-    /// <summary>The longest name and address, in signs.</summary>
+    /// <summary>The longest name and address, in characters.</summary>
     public const int Longest = 1_000;
 
     /// <summary>What people call it.</summary>
@@ -56,7 +56,7 @@ public sealed partial record ReceiverRule
     public string? ShownAt { get; init; }
 
     /// <summary>
-    /// The address of a stand-in of it, or of an account that nobody sees, where files may be tried; null where nothing is tried.
+    /// The address of a test receiver for it, or of an account that nobody sees, where files may be tried; null where nothing is tried.
     /// </summary>
     public string? TrialAddress { get; init; }
 
@@ -80,7 +80,7 @@ public sealed partial record ReceiverRule
     /// <summary>What is wrong with it, as the member and a sentence; null when nothing is.</summary>
     public (string Member, string Sentence)? Fault() =>
         string.IsNullOrWhiteSpace(Name) || Name.Length > 120 || Name.Any(char.IsControl)
-            ? ("name", "A receiver has a name of at most 120 signs.")
+            ? ("name", "A receiver has a name of at most 120 characters.")
         : Address.Length > Longest || Address.Any(char.IsControl) ? ("address", "That is no address.")
         : AddressFault(Address) is { } address ? ("address", address)
         : TrialAddress is { } trial && !(IsHttp && trial.Length <= Longest && AddressFault(trial) is null)
@@ -92,7 +92,7 @@ public sealed partial record ReceiverRule
         : Way == ReceiverWay.Sftp && string.IsNullOrEmpty(User) ? ("user", "A file transfer wants a user.")
         : User is { } user && (user.Length > 200 || user.Any(char.IsControl) || (IsHttp && user.Contains(':', StringComparison.Ordinal)))
             ? ("user", "That is no user.")
-        : Way == ReceiverWay.Form && (Field.Length is 0 or > 100 || Field.Any(sign => char.IsControl(sign) || sign == '"'))
+        : Way == ReceiverWay.Form && (Field.Length is 0 or > 100 || Field.Any(character => char.IsControl(character) || character == '"'))
             ? ("field", "The form's field has a name.")
         : ShownAt is { Length: > 0 } pointer && (pointer[0] != '/' || pointer.Length > 300)
             ? ("shownAt", "A JSON pointer begins with a slash: /sizes.")

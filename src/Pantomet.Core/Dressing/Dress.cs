@@ -76,7 +76,7 @@ public sealed record Title
     /// <summary>Stands for the picture's own title.</summary>
     public const string OwnWords = "{title}";
 
-    /// <summary>The most signs that a title has.</summary>
+    /// <summary>The most characters that a title has.</summary>
     public const int LongestText = 300;
 
     /// <summary>The text, with <see cref="OwnWords"/> where the picture's own title goes.</summary>
@@ -178,7 +178,7 @@ public sealed record Dressed
     /// <summary>The size that was asked for, in CSS px.</summary>
     public double? AskedSize { get; init; }
 
-    /// <summary>Signs of the title that the font does not have.</summary>
+    /// <summary>Characters of the title that the font does not have.</summary>
     public string? Lacking { get; init; }
 
     /// <summary>Why the font that was asked for is not taken, as a sentence.</summary>

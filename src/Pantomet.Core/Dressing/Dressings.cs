@@ -35,8 +35,8 @@ public static class Dressings
                     ReasonCodes.Contrast,
                     mayFade
                         ? $"No fade makes {dressed.Ink} readable here: {reaches} at the most, {wanted} is wanted. "
-                            + "Another ink or another colour to fade to reaches more."
-                        : $"{dressed.Ink} reaches {reaches} here, {wanted} is wanted. Let the picture be faded for it, or take another ink."
+                            + "Another text colour or another colour to fade to reaches more."
+                        : $"{dressed.Ink} reaches {reaches} here, {wanted} is wanted. Let the picture be faded for it, or choose another text colour."
                 )
             );
         }
@@ -44,7 +44,7 @@ public static class Dressings
         if (dressed.Fits is 0)
         {
             reasons.Add(
-                new(ReasonCodes.TitleSize, "The title does not fit its area at any size; it is left out. Shorten it, or give it more room.")
+                new(ReasonCodes.TitleSize, "The title does not fit its area at any size; it is skipped. Shorten it, or give it more room.")
             );
         }
         else if (dressed.Fits is { } fits)

@@ -60,7 +60,7 @@ public static class FadeSolver
     {
         ArgumentNullException.ThrowIfNull(goal);
         Check(pixels, area);
-        using var ground = new Ground(pixels, area, goal, threads);
+        using var ground = new ContrastRegion(pixels, area, goal, threads);
         var (level, ratio) = Least(ground);
         if (level > Whole)
         {
@@ -74,7 +74,7 @@ public static class FadeSolver
     // A sample is off by a few steps. From a little below it on only those pixels can fail that do so there: few are left to be counted at
     // each amount. On the way to a colour that is lighter in one channel and darker in another a pixel may fail again, so all are looked at once
     // more in the end.
-    private static (int Level, double Ratio) Least(Ground ground)
+    private static (int Level, double Ratio) Least(ContrastRegion ground)
     {
         var most = ground.Count / Hundredth;
         if (ground.Count <= SampleOf)
@@ -123,7 +123,7 @@ public static class FadeSolver
     {
         ArgumentNullException.ThrowIfNull(goal);
         Check(pixels, area);
-        using var ground = new Ground(pixels, area, goal, threads);
+        using var ground = new ContrastRegion(pixels, area, goal, threads);
         return ground.WorstHundredth(level).Ratio;
     }
 

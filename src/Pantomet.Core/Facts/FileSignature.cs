@@ -118,8 +118,7 @@ public static class FileSignature
 
         reason =
             text.StartsWith("%PDF", StringComparison.Ordinal) ? "The file is a PDF document, not a picture."
-            : text.StartsWith("PK", StringComparison.Ordinal)
-                ? "The file is a zip archive, not a picture. Unpack it and read in what it holds."
+            : text.StartsWith("PK", StringComparison.Ordinal) ? "The file is a zip archive, not a picture. Unpack it and add what it holds."
             : "The file is no picture of a known type (JPEG, PNG, WebP, AVIF, GIF, TIFF, SVG, HEIC, BMP, JPEG XL).";
         return null;
     }

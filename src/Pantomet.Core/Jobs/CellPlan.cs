@@ -11,18 +11,18 @@ namespace Pantomet.Core.Jobs;
 /// <param name="Plan">Part of the picture and pixel size.</param>
 /// <param name="Format">The type; null leaves it to the slot.</param>
 /// <param name="Quality">The quality; null finds it.</param>
-public sealed record Wish(VariantPlan Plan, PictureFormat? Format, int? Quality)
+public sealed record FileRequest(VariantPlan Plan, PictureFormat? Format, int? Quality)
 {
     /// <summary>The files that one plan comes to: one, or one of each type where the slot takes all of its types.</summary>
     /// <param name="plan">The plan.</param>
     /// <param name="slot">The slot.</param>
     /// <param name="choice">Type and quality chosen by hand.</param>
-    public static IReadOnlyList<Wish> AllOf(VariantPlan plan, Slot slot, Choice? choice = null)
+    public static IReadOnlyList<FileRequest> AllOf(VariantPlan plan, Slot slot, Choice? choice = null)
     {
         ArgumentNullException.ThrowIfNull(slot);
         var format = choice?.Format is { } word ? Enum.Parse<PictureFormat>(word, ignoreCase: true) : (PictureFormat?)null;
         return slot.Each && format is null && !slot.ByContent
-            ? [.. slot.Formats.Select(type => new Wish(plan, type, choice?.Quality))]
+            ? [.. slot.Formats.Select(type => new FileRequest(plan, type, choice?.Quality))]
             : [new(plan, format, choice?.Quality)];
     }
 }
@@ -33,7 +33,7 @@ public sealed record Wish(VariantPlan Plan, PictureFormat? Format, int? Quality)
 /// <param name="Wishes">The files, by density or width; empty when the cell is skipped.</param>
 /// <param name="Asked">The size that the slot asks for at density 1, in CSS pixels.</param>
 /// <param name="Skipped">True when the picture does not go there: it was left out, or the place takes another number of them.</param>
-public sealed record CellPlan(Frame Frame, SolvedFrame Solved, IReadOnlyList<Wish> Wishes, PixelSize Asked, bool Skipped)
+public sealed record CellPlan(Frame Frame, SolvedFrame Solved, IReadOnlyList<FileRequest> Wishes, PixelSize Asked, bool Skipped)
 {
     /// <summary>Plans a cell.</summary>
     /// <param name="facts">The picture's facts, not turned.</param>
@@ -55,7 +55,9 @@ public sealed record CellPlan(Frame Frame, SolvedFrame Solved, IReadOnlyList<Wis
         var subject = SubjectOf(facts, decisions);
         var solved = VariantPlanner.Framed(size, slot, hand, subject);
         var choice = cell.Choice ?? place.Choice;
-        var wishes = cell.Skip ? [] : VariantPlanner.PlanAll(size, slot, hand, subject).SelectMany(plan => Wish.AllOf(plan, slot, choice));
+        var wishes = cell.Skip
+            ? []
+            : VariantPlanner.PlanAll(size, slot, hand, subject).SelectMany(plan => FileRequest.AllOf(plan, slot, choice));
         return new(
             FrameOf(solved.Region, size),
             solved,
@@ -111,7 +113,7 @@ public sealed record CellPlan(Frame Frame, SolvedFrame Solved, IReadOnlyList<Wis
         return new(
             FrameOf(solved.Region, size),
             solved,
-            cell.Skip ? [] : [.. plans.SelectMany(plan => Wish.AllOf(plan, slot, choice))],
+            cell.Skip ? [] : [.. plans.SelectMany(plan => FileRequest.AllOf(plan, slot, choice))],
             plans[0].Asked,
             cell.Skip
         );

@@ -259,7 +259,8 @@ public sealed record Decisions
             : Keywords.Concat(Alternative).Any(char.IsControl) ? "Keywords and alternative text hold no control characters."
             : Title.Length > Dressing.Title.LongestText
                 ? $"A title has at most {Dressing.Title.LongestText} characters, not {Title.Length}."
-            : Title.Any(sign => char.IsControl(sign) && sign != '\n') ? "A title holds no control characters but line breaks."
+            : Title.Any(character => char.IsControl(character) && character != '\n')
+                ? "A title holds no control characters but line breaks."
             : Cells.Values.Select(cell => Choice.Fault(cell.Choice)).FirstOrDefault(fault => fault is not null);
     }
 }

@@ -161,7 +161,7 @@ public static class CssAddresses
         return text.ToString();
     }
 
-    // One sign, or what an escape stands for (4.3.7).
+    // One character, or what an escape stands for (4.3.7).
     private static void Take(string css, ref int at, StringBuilder text)
     {
         if (css[at] != '\\' || at + 1 >= css.Length)
@@ -256,5 +256,5 @@ public static class CssAddresses
         return css[from..at];
     }
 
-    private static bool IsNameStart(char sign) => char.IsAsciiLetter(sign) || sign is '-' or '_' || sign > '\u007F';
+    private static bool IsNameStart(char character) => char.IsAsciiLetter(character) || character is '-' or '_' || character > '\u007F';
 }

@@ -15,17 +15,17 @@ public static class HtmlWriter
     /// <summary>The element for a page.</summary>
     /// <param name="picture">The picture.</param>
     /// <param name="kept">Attributes that the <c>img</c> has already; they stand, and stand before those of the same names given here.</param>
-    /// <param name="withStandIn">True to show the colour and the stand-in until the file is there, by the element's style.</param>
+    /// <param name="withPlaceholder">True to show the colour and the placeholder until the file is there, by the element's style.</param>
     /// <param name="inOneLine">True for a place where a space between two elements would be seen.</param>
     public static string Page(
         MarkupPicture picture,
         IReadOnlyList<HtmlAttribute>? kept = null,
-        bool withStandIn = false,
+        bool withPlaceholder = false,
         bool inOneLine = false
     )
     {
         ArgumentNullException.ThrowIfNull(picture);
-        var (sources, attributes) = Parts(picture, withStandIn);
+        var (sources, attributes) = Parts(picture, withPlaceholder);
         List<HtmlAttribute> stands = [.. kept ?? []];
         var image = Element("img", [.. attributes.Where(own => stands.All(one => one.Name != own.Name)), .. stands]);
         if (sources.Count == 0)
@@ -41,8 +41,11 @@ public static class HtmlWriter
     /// What the element for a page is made of: the <c>source</c> elements, which may be none, and the attributes of the <c>img</c>.
     /// </summary>
     /// <param name="picture">The picture.</param>
-    /// <param name="withStandIn">True to show the colour and the stand-in until the file is there.</param>
-    public static (IReadOnlyList<string> Sources, IReadOnlyList<HtmlAttribute> Image) Parts(MarkupPicture picture, bool withStandIn = false)
+    /// <param name="withPlaceholder">True to show the colour and the placeholder until the file is there.</param>
+    public static (IReadOnlyList<string> Sources, IReadOnlyList<HtmlAttribute> Image) Parts(
+        MarkupPicture picture,
+        bool withPlaceholder = false
+    )
     {
         ArgumentNullException.ThrowIfNull(picture);
         var last = picture.Slots[^1];
@@ -54,7 +57,7 @@ public static class HtmlWriter
         }
 
         sources.AddRange(types.SkipLast(1).Select(files => Source(last, files, typed: true)));
-        return (sources, Image(picture, last, types[^1], withStandIn));
+        return (sources, Image(picture, last, types[^1], withPlaceholder));
     }
 
     /// <summary>
@@ -65,7 +68,7 @@ public static class HtmlWriter
     {
         ArgumentNullException.ThrowIfNull(picture);
         var last = picture.Slots[^1];
-        return Image(picture, last, last.ByType[0], withStandIn: false);
+        return Image(picture, last, last.ByType[0], withPlaceholder: false);
     }
 
     /// <summary>
@@ -144,7 +147,7 @@ public static class HtmlWriter
         return Element("source", attributes);
     }
 
-    private static List<HtmlAttribute> Image(MarkupPicture picture, MarkupSlot slot, IReadOnlyList<MarkupFile> files, bool withStandIn)
+    private static List<HtmlAttribute> Image(MarkupPicture picture, MarkupSlot slot, IReadOnlyList<MarkupFile> files, bool withPlaceholder)
     {
         var attributes = new List<HtmlAttribute>();
         Add(attributes, "src", slot.Plain(files).Address);
@@ -157,14 +160,14 @@ public static class HtmlWriter
         Add(attributes, "loading", picture.IsFirst ? null : "lazy");
         Add(attributes, "decoding", picture.IsFirst ? null : "async");
         Add(attributes, "fetchpriority", picture.IsFirst ? "high" : null);
-        Add(attributes, "style", withStandIn ? Waiting(picture) : null);
+        Add(attributes, "style", withPlaceholder ? Waiting(picture) : null);
         return attributes;
     }
 
     // The plain colour is there at once; the tiny picture is drawn over it, and the file over both. Where the file shows through, neither may.
     private static string? Waiting(MarkupPicture picture) =>
         picture.Edge is not { } colour ? null
-        : picture.StandIn is { } standIn ? $"background: {colour} url('{standIn}') center / cover no-repeat"
+        : picture.Placeholder is { } placeholder ? $"background: {colour} url('{placeholder}') center / cover no-repeat"
         : $"background: {colour}";
 
     private static void Add(List<HtmlAttribute> attributes, string key, string? value)

@@ -112,7 +112,7 @@ public sealed record MarkupPicture(string Words, IReadOnlyList<MarkupSlot> Slots
     public Rgb? Edge { get; init; }
 
     /// <summary>The tiny picture that stands in until the file is there, as a data address; null where there is none.</summary>
-    public string? StandIn { get; init; }
+    public string? Placeholder { get; init; }
 
     /// <summary>True when it is the page's first: it is loaded at once and before others.</summary>
     public bool IsFirst => Slots.Any(slot => slot.Slot.First);

@@ -31,7 +31,7 @@ public readonly record struct AllowedHost(string Name, string? Scheme, int? Port
         var trimmed = text?.Trim() ?? "";
         var named = trimmed.Contains("://", StringComparison.Ordinal);
         if (
-            trimmed.Any(sign => char.IsWhiteSpace(sign) || sign is '@' or '?' or '#' or ',' or '*')
+            trimmed.Any(character => char.IsWhiteSpace(character) || character is '@' or '?' or '#' or ',' or '*')
             || !Uri.TryCreate(named ? trimmed : $"http://{trimmed}", UriKind.Absolute, out var address)
             || address.Scheme is not ("http" or "https")
             || address.Host.Length == 0

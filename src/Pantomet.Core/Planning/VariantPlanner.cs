@@ -236,7 +236,8 @@ public static class VariantPlanner
             return null;
         }
 
-        var ends = $"{Figures.Count(needed)} px across are needed at the widest; the ladder ends at {Figures.Count(width.Value)} px";
+        var ends =
+            $"{Figures.Count(needed)} px across are needed at the widest; the responsive widths end at {Figures.Count(width.Value)} px";
         return OnLadder(slot, native, width.Value + 1).Content.FitsIn(native)
             ? new(ReasonCodes.LargestSide, $"{ends}: the slot allows no more.")
             : new(ReasonCodes.TooSmall, $"{ends}: the frame has {Figures.Size(native)}. Fewer files are made.");

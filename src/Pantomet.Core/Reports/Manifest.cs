@@ -32,7 +32,7 @@ public sealed record ManifestSlot(string Slot, string? Media, string? Sizes, int
 /// <param name="Alternative">What it shows; empty for an ornament, null where nobody said it.</param>
 /// <param name="Html">The element.</param>
 /// <param name="Colour">The colour that continues its edge.</param>
-/// <param name="StandIn">What stands in for it, as a data address.</param>
+/// <param name="Placeholder">What is shown until its file is there, as a data address.</param>
 /// <param name="Slots">Its slots in their order.</param>
 public sealed record ManifestPlace(
     string Picture,
@@ -41,7 +41,7 @@ public sealed record ManifestPlace(
     [property: JsonIgnore(Condition = JsonIgnoreCondition.Never)] string? Alternative,
     string Html,
     string? Colour,
-    string? StandIn,
+    [property: JsonPropertyName("standIn")] string? Placeholder,
     IReadOnlyList<ManifestSlot> Slots
 )
 {
@@ -60,7 +60,7 @@ public sealed record ManifestPlace(
             picture.Alternative,
             HtmlWriter.Page(picture),
             picture.Edge?.ToString(),
-            picture.StandIn,
+            picture.Placeholder,
             [.. picture.Slots.Select(SlotOf)]
         );
     }

@@ -1,3 +1,4 @@
+using System.Text.Json.Serialization;
 using Pantomet.Core.Verdicts;
 
 namespace Pantomet.Core.Reports;
@@ -27,7 +28,8 @@ public sealed record ReportedMarkup
     public string? Mail { get; init; }
 
     /// <summary>A data address of at most 900 characters: the blurred picture, a few pixels large.</summary>
-    public string? StandIn { get; init; }
+    [JsonPropertyName("standIn")]
+    public string? Placeholder { get; init; }
 
     /// <summary>The colour that continues its edge, such as <c>#a1b2c3</c>; absent where something shows through there.</summary>
     public string? Colour { get; init; }

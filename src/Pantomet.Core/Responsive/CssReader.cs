@@ -31,16 +31,16 @@ internal sealed class CssReader
 
     public bool AtEnd => _at >= _text.Length;
 
-    /// <summary>True when a space or a comment stood before the next sign.</summary>
+    /// <summary>True when a space or a comment stood before the next character.</summary>
     public bool AfterSpace { get; private set; }
 
     public CssFaultException Fault(string message) =>
         new(AtEnd ? $"{message}, at the end" : $"{message}, at \"{Rest()}\" (character {_at + 1})");
 
-    /// <summary>Takes a sign if it stands here.</summary>
-    public bool Took(char sign)
+    /// <summary>Takes a character if it stands here.</summary>
+    public bool Took(char character)
     {
-        if (AtEnd || _text[_at] != sign)
+        if (AtEnd || _text[_at] != character)
         {
             return false;
         }
@@ -50,18 +50,18 @@ internal sealed class CssReader
         return true;
     }
 
-    public void Need(char sign, string after)
+    public void Need(char character, string after)
     {
-        if (!Took(sign))
+        if (!Took(character))
         {
-            throw Fault($"\"{sign}\" is missing {after}");
+            throw Fault($"\"{character}\" is missing {after}");
         }
     }
 
     /// <summary>True when an opening bracket stands here.</summary>
     public bool AtBracket => !AtEnd && _text[_at] == '(';
 
-    /// <summary>True when a sign of comparison stands here.</summary>
+    /// <summary>True when a character of comparison stands here.</summary>
     public bool AtComparison => !AtEnd && _text[_at] is '<' or '>' or '=';
 
     /// <summary>Takes an opening bracket if it stands here; <see cref="Close"/> takes its partner.</summary>

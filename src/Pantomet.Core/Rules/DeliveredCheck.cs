@@ -38,7 +38,7 @@ public static class DeliveredCheck
             reasons.Add(
                 new(
                     ReasonCodes.OtherDensity,
-                    file.Density is null ? "The slot no longer asks for a ladder of widths." : "The slot now asks for a ladder of widths."
+                    file.Density is null ? "The slot no longer asks for responsive widths." : "The slot now asks for responsive widths."
                 )
             );
         }

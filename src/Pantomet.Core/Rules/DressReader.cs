@@ -149,7 +149,8 @@ public static class DressReader
         var text = node.Text().Replace("\r\n", "\n", StringComparison.Ordinal);
         return text.Trim().Length is 0 or > Title.LongestText
                 ? throw node.Fault($"a title has 1 to {Title.LongestText} characters, not {text.Trim().Length}")
-            : text.Any(sign => char.IsControl(sign) && sign != '\n') ? throw node.Fault("a title has no control characters but line breaks")
+            : text.Any(character => char.IsControl(character) && character != '\n')
+                ? throw node.Fault("a title has no control characters but line breaks")
             : text;
     }
 
@@ -161,7 +162,8 @@ public static class DressReader
             return SideFile.Fault(name, SideFile.FontEndings) is { } noFile ? throw node.Fault(noFile) : name;
         }
 
-        return name.Length is > 0 and <= 80 && name.All(sign => char.IsLetterOrDigit(sign) || sign is ' ' or '-' or '_' or '.')
+        return
+            name.Length is > 0 and <= 80 && name.All(character => char.IsLetterOrDigit(character) || character is ' ' or '-' or '_' or '.')
             ? name
             : throw node.Fault("the name of a font has 1 to 80 letters, digits, spaces, hyphens, underscores and dots");
     }

@@ -55,7 +55,7 @@ internal static class ResponsiveReader
         var files = within.Files is null ? within.Widths().Count : 0;
         return files <= Ladder.Most
             ? within
-            : throw node.Fault($"so little waste asks for {Figures.Count(files)} files; one ladder has at most {Ladder.Most}");
+            : throw node.Fault($"so little waste needs {Figures.Count(files)} files; one slot has at most {Ladder.Most}");
     }
 
     public static MediaCondition Media(JsonNode node)

@@ -19,7 +19,9 @@ public static class SideFile
         ArgumentNullException.ThrowIfNull(name);
         return !endings.Any(ending => name.EndsWith(ending, StringComparison.OrdinalIgnoreCase) && name.Length > ending.Length)
                 ? $"the name of such a file ends with {string.Join(" or ", endings)}, not \"{name}\""
-            : name.Length > LongestName || name[0] == '.' || name.Any(sign => char.IsControl(sign) || "/\\:*?\"<>|".Contains(sign))
+            : name.Length > LongestName
+            || name[0] == '.'
+            || name.Any(character => char.IsControl(character) || "/\\:*?\"<>|".Contains(character))
                 ? "the file lies beside the rules: a name without a folder, of at most "
                     + $"{LongestName} characters, without / \\ : * ? \" < > |"
             : null;

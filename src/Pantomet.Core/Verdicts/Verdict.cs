@@ -41,7 +41,7 @@ public static class ReasonCodes
     /// <summary>The title does not fit its area at the size that is asked for.</summary>
     public const string TitleSize = "title-size";
 
-    /// <summary>The title's font is not there, or lacks some of its signs.</summary>
+    /// <summary>The title's font is not there, or lacks some of its characters.</summary>
     public const string Font = "font";
 
     /// <summary>The place takes another number of pictures side by side.</summary>

@@ -75,7 +75,7 @@ public sealed class VariantRow
     public required string Reasons { get; set; }
 
     /// <summary>What stands in for it until it is there, as a data address; null for files of before there was one.</summary>
-    public string? StandIn { get; set; }
+    public string? Placeholder { get; set; }
 
     /// <summary>The colour that continues its edge, like <c>#a1b2c3</c>; null where something shows through, or for files of before.</summary>
     public string? Edge { get; set; }

@@ -4,18 +4,18 @@ using System.Text;
 namespace Pantomet.Imaging.Dressing;
 
 /// <summary>
-/// What a font file says of itself (ISO/IEC 14496-22, Open Font Format): family, weight, the height of its lines and which signs it has.
+/// What a font file says of itself (ISO/IEC 14496-22, Open Font Format): family, weight, the height of its lines and which characters it has.
 /// </summary>
 public sealed class FontFile
 {
     private static readonly string[] Needed = ["cmap", "head", "hhea", "hmtx", "maxp", "name"];
 
-    private readonly (int From, int To)[] _signs;
+    private readonly (int From, int To)[] _characters;
 
-    private FontFile(string path, string family, int weight, double lineHeight, (int From, int To)[] signs)
+    private FontFile(string path, string family, int weight, double lineHeight, (int From, int To)[] characters)
     {
         (Path, Family, Weight, LineHeight) = (path, family, weight, lineHeight);
-        _signs = signs;
+        _characters = characters;
     }
 
     /// <summary>Where it lies.</summary>
@@ -30,19 +30,19 @@ public sealed class FontFile
     /// <summary>The height of a line, as a multiple of the letters' size.</summary>
     public double LineHeight { get; }
 
-    /// <summary>True when it has a sign.</summary>
-    public bool Has(Rune sign)
+    /// <summary>True when it has a character.</summary>
+    public bool Has(Rune character)
     {
-        var (low, high) = (0, _signs.Length - 1);
+        var (low, high) = (0, _characters.Length - 1);
         while (low <= high)
         {
             var middle = (low + high) / 2;
-            var (from, to) = _signs[middle];
-            if (sign.Value < from)
+            var (from, to) = _characters[middle];
+            if (character.Value < from)
             {
                 high = middle - 1;
             }
-            else if (sign.Value > to)
+            else if (character.Value > to)
             {
                 low = middle + 1;
             }
@@ -75,7 +75,7 @@ public sealed class FontFile
             File.Move(part, copy, overwrite: true);
         }
 
-        return new(copy, family, Weight, LineHeight, _signs);
+        return new(copy, family, Weight, LineHeight, _characters);
     }
 
     // Behind everything else, where its entry leads from now on.
@@ -122,9 +122,9 @@ public sealed class FontFile
         return table;
     }
 
-    /// <summary>Every sign it says it has.</summary>
-    internal IEnumerable<Rune> Signs() =>
-        _signs
+    /// <summary>Every character it says it has.</summary>
+    internal IEnumerable<Rune> Characters() =>
+        _characters
             .SelectMany(range => Enumerable.Range(range.From, Math.Max(0, Math.Min(range.To, 0x10FFFF) - range.From + 1)))
             .Where(Rune.IsValid)
             .Select(one => new Rune(one));
@@ -193,7 +193,7 @@ public sealed class FontFile
 
         var weight = tables.ContainsKey("OS/2") ? Math.Clamp((int)Word(Table("OS/2"), 4), 100, 900) : 400;
         var (above, below) = (BinaryPrimitives.ReadInt16BigEndian(lines[4..]), BinaryPrimitives.ReadInt16BigEndian(lines[6..]));
-        return new(path, FamilyIn(Table("name")), weight, (above - below) / (double)square, Signs(Table("cmap")));
+        return new(path, FamilyIn(Table("name")), weight, (above - below) / (double)square, Characters(Table("cmap")));
     }
 
     // The typographic family (16) where there is one, else the family (1).
@@ -221,7 +221,7 @@ public sealed class FontFile
         return found.Length > 0 ? found : throw new InvalidDataException("The font has no name.");
     }
 
-    private static (int, int)[] Signs(ReadOnlySpan<byte> map)
+    private static (int, int)[] Characters(ReadOnlySpan<byte> map)
     {
         var (offset, best) = (-1, -1);
         for (var i = 0; i < Word(map, 2); i++)
@@ -238,7 +238,7 @@ public sealed class FontFile
         {
             12 => Groups(map[offset..]),
             4 => Segments(map[offset..]),
-            _ => throw new InvalidDataException("The font does not say which signs it has."),
+            _ => throw new InvalidDataException("The font does not say which characters it has."),
         };
     }
 
@@ -246,7 +246,7 @@ public sealed class FontFile
     {
         var count = checked((int)BinaryPrimitives.ReadUInt32BigEndian(table[12..]));
         var groups = new (int, int)[
-            count <= table.Length / 12 ? count : throw new InvalidDataException("The font's list of signs is damaged.")
+            count <= table.Length / 12 ? count : throw new InvalidDataException("The font's list of characters is damaged.")
         ];
         for (var i = 0; i < count; i++)
         {

@@ -47,7 +47,7 @@ public static class TextDrawer
     /// <param name="size">The height of the letters' square in pixels.</param>
     /// <param name="width">Where lines are broken, in pixels.</param>
     /// <param name="align">Where lines begin or end.</param>
-    /// <param name="others">Fonts for signs that the font does not have.</param>
+    /// <param name="others">Fonts for characters that the font does not have.</param>
     /// <exception cref="VipsException">The font cannot be drawn with.</exception>
     public static DrawnText? Draw(
         FontFile font,
@@ -104,11 +104,13 @@ public static class TextDrawer
         return new(cover.WriteToMemory<byte>(), new(width1, height1), across, down, lines * line);
     }
 
-    /// <summary>True when the font's own signs, some of all it has, leave anything to see.</summary>
+    /// <summary>True when the font's own characters, some of all it has, leave anything to see.</summary>
     internal static bool Draws(FontFile font)
     {
         const int tried = 200;
-        var own = font.Signs().Where(sign => Rune.IsLetterOrDigit(sign) || Rune.IsSymbol(sign) || Rune.IsPunctuation(sign)).ToList();
+        var own = font.Characters()
+            .Where(character => Rune.IsLetterOrDigit(character) || Rune.IsSymbol(character) || Rune.IsPunctuation(character))
+            .ToList();
         var step = Math.Max(1, own.Count / tried);
         var text = string.Concat(own.Where((_, i) => i % step == 0).Take(tried));
         try
@@ -122,7 +124,7 @@ public static class TextDrawer
         }
     }
 
-    // The words with each sign that the font lacks in the font that stands in for it.
+    // The words with each character that the font lacks in the font that stands in for it.
     private static string Mixed(string text, IReadOnlyDictionary<Rune, FontFile> others)
     {
         foreach (var font in others.Values.Distinct())
@@ -132,12 +134,12 @@ public static class TextDrawer
 
         var markup = new StringBuilder();
         FontFile? open = null;
-        foreach (var sign in text.EnumerateRunes())
+        foreach (var character in text.EnumerateRunes())
         {
             // What is neutral goes on in the font of its neighbours, so that a word stays in one piece.
             var font =
-                others.TryGetValue(sign, out var other) ? other
-                : open is not null && open.Has(sign) && !Rune.IsLetterOrDigit(sign) ? open
+                others.TryGetValue(character, out var other) ? other
+                : open is not null && open.Has(character) && !Rune.IsLetterOrDigit(character) ? open
                 : null;
             if (font != open)
             {
@@ -145,7 +147,7 @@ public static class TextDrawer
                 open = font;
             }
 
-            markup.Append(System.Security.SecurityElement.Escape(sign.ToString()));
+            markup.Append(System.Security.SecurityElement.Escape(character.ToString()));
         }
 
         return markup.Append(open is null ? "" : "</span>").ToString();

@@ -12,7 +12,7 @@ namespace Pantomet.Imaging.Dressing;
 /// <param name="Left">Where its first column lies in the file.</param>
 /// <param name="Top">Where its first row lies in the file.</param>
 /// <param name="Size">The size of its letters in CSS px: as asked, or the largest that fits.</param>
-/// <param name="Lacking">Signs that the font does not have.</param>
+/// <param name="Lacking">Characters that the font does not have.</param>
 /// <param name="MissingFont">Why the font that was asked for is not taken, as a sentence.</param>
 internal sealed record SetTitle(DrawnText? Text, int Left, int Top, double Size, string? Lacking, string? MissingFont)
 {
@@ -44,19 +44,19 @@ internal static class TitleSetter
 
     public static SetTitle Set(Title title, PixelSize file, double scale)
     {
-        var font = FontShelf.Find(title.Font, title.Weight);
-        var taken = font ?? FontShelf.Find(FontShelf.Usual, title.Weight)!;
+        var font = FontStore.Find(title.Font, title.Weight);
+        var taken = font ?? FontStore.Find(FontStore.Usual, title.Weight)!;
         var area = new PixelBox(
             title.Area.Left * file.Width,
             title.Area.Top * file.Height,
             title.Area.Right * file.Width,
             title.Area.Bottom * file.Height
         );
-        var lacking = title.Text.EnumerateRunes().Where(sign => IsSeen(sign) && !taken.Has(sign)).Distinct().ToList();
+        var lacking = title.Text.EnumerateRunes().Where(character => IsSeen(character) && !taken.Has(character)).Distinct().ToList();
         var others = lacking
-            .Select(sign => (Sign: sign, Font: FontShelf.With(sign, title.Weight)))
+            .Select(character => (Character: character, Font: FontStore.With(character, title.Weight)))
             .Where(one => one.Font is not null)
-            .ToDictionary(one => one.Sign, one => one.Font!);
+            .ToDictionary(one => one.Character, one => one.Font!);
 
         // What is too wide to be drawn at all does not fit either.
         (DrawnText? Text, bool Fits) At(double size)
@@ -100,7 +100,7 @@ internal static class TitleSetter
         );
     }
 
-    // What only joins or turns its neighbours needs no sign of its own.
-    private static bool IsSeen(Rune sign) =>
-        !Rune.IsWhiteSpace(sign) && !Rune.IsControl(sign) && Rune.GetUnicodeCategory(sign) is not UnicodeCategory.Format;
+    // What only joins or turns its neighbours needs no character of its own.
+    private static bool IsSeen(Rune character) =>
+        !Rune.IsWhiteSpace(character) && !Rune.IsControl(character) && Rune.GetUnicodeCategory(character) is not UnicodeCategory.Format;
 }

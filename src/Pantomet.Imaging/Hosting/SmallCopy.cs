@@ -9,18 +9,18 @@ namespace Pantomet.Imaging.Hosting;
 internal static class SmallCopy
 {
     /// <summary>Makes one.</summary>
-    public static Outcome Make(PreviewOrder order)
+    public static ImagingResponse Make(PreviewRequest request)
     {
-        using var watch = DrawingTime.Watch(order.Format);
+        using var watch = DrawingTime.Watch(request.Format);
         using var scope = new Scope();
-        var turned = order.Pair is { } pair ? Beside(pair, order.Side, scope) : Small(order.Path, order.Turn, order.Side, scope);
+        var turned = request.Pair is { } pair ? Beside(pair, request.Side, scope) : Small(request.Path, request.Turn, request.Side, scope);
         var longest = Math.Max(turned.Width, turned.Height);
-        if (longest > order.Side)
+        if (longest > request.Side)
         {
-            turned = scope.Own(turned.ThumbnailImage(order.Side, height: order.Side, size: Enums.Size.Down));
+            turned = scope.Own(turned.ThumbnailImage(request.Side, height: request.Side, size: Enums.Size.Down));
         }
 
-        turned.Webpsave(order.Output, q: 82, effort: 0, keep: Enums.ForeignKeep.None);
+        turned.Webpsave(request.Output, q: 82, effort: 0, keep: Enums.ForeignKeep.None);
         return new();
     }
 

@@ -85,7 +85,7 @@ public static class PairMaker
         {
             var content = ContentReader.Read(picture.Path, facts);
             return picture.Keep.Count == 0 && picture.Focus is null && picture.Hand is null
-                ? SubjectLook.Sought(picture.Path, content)
+                ? SubjectDetector.Sought(picture.Path, content)
                 : content;
         }
         catch (VipsException fault)

@@ -61,7 +61,7 @@ public static class PictureMaker
             () =>
             {
                 var content = ContentReader.Read(path, facts);
-                return framed ? SubjectLook.Sought(path, content) : content;
+                return framed ? SubjectDetector.Sought(path, content) : content;
             },
             cancel
         );

@@ -216,7 +216,7 @@ public static class VariantMaker
         reasons.AddRange(attempt.Notes);
         if (pixels.HasAlpha && attempt.Format == PictureFormat.Jpeg)
         {
-            reasons.Add(new(ReasonCodes.Flattened, $"JPEG has no transparency: it is laid on {Ground(slot)}."));
+            reasons.Add(new(ReasonCodes.Flattened, $"JPEG has no transparency: its background is filled with {Ground(slot)}."));
         }
 
         if (facts.Frames > 1 && !pixels.Moves)

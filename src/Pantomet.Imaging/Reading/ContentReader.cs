@@ -66,7 +66,7 @@ internal static class ContentReader
         {
             Kind = PictureKinds.Of(picked.WriteToMemory<byte>(), picked.Bands),
             Suggestion = suggestion,
-            SubjectSought = suggestion is { Confidence: >= Suggester.Clean } || facts.Size.ShortSide < SubjectLook.LeastSide,
+            SubjectSought = suggestion is { Confidence: >= Suggester.Clean } || facts.Size.ShortSide < SubjectDetector.LeastSide,
         };
     }
 

@@ -188,7 +188,7 @@ internal static class BundleEndpoints
 
     private static HandOverFile View(BundleFile file)
     {
-        var (row, plan) = (file.File.Row, file.File.Wanted.Wish.Plan);
+        var (row, plan) = (file.File.Row, file.File.Wanted.Request.Plan);
         return new(
             file.Cell.Picture.Id,
             file.Cell.Place.Address,

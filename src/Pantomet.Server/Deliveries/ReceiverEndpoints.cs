@@ -49,16 +49,16 @@ internal static class ReceiverEndpoints
             .ProducesProblem(StatusCodes.Status404NotFound);
     }
 
-    private static async Task<IReadOnlyList<ReceiverView>> AllAsync(ReceiverShelf shelf, CancellationToken cancel) =>
-        [.. (await shelf.AllAsync(cancel)).Select(ReceiverShelf.ViewOf)];
+    private static async Task<IReadOnlyList<ReceiverView>> AllAsync(ReceiverStore store, CancellationToken cancel) =>
+        [.. (await store.AllAsync(cancel)).Select(ReceiverStore.ViewOf)];
 
-    private static async Task<Results<Ok<ReceiverView>, ProblemHttpResult>> AddAsync(ReceiverDraft draft, ReceiverShelf shelf) =>
-        Refusal(draft) is { } refusal ? refusal : TypedResults.Ok(ReceiverShelf.ViewOf(await shelf.AddAsync(draft.Rule, draft.Secret)));
+    private static async Task<Results<Ok<ReceiverView>, ProblemHttpResult>> AddAsync(ReceiverDraft draft, ReceiverStore store) =>
+        Refusal(draft) is { } refusal ? refusal : TypedResults.Ok(ReceiverStore.ViewOf(await store.AddAsync(draft.Rule, draft.Secret)));
 
     private static async Task<Results<Ok<ReceiverView>, ProblemHttpResult>> ChangeAsync(
         Guid id,
         ReceiverDraft draft,
-        ReceiverShelf shelf,
+        ReceiverStore store,
         Sender sender
     )
     {
@@ -69,33 +69,33 @@ internal static class ReceiverEndpoints
 
         // What is under way would put down what another place said.
         await sender.StopAllAsync(id);
-        return await shelf.ChangeAsync(id, draft.Rule, draft.Secret) is { } row ? TypedResults.Ok(ReceiverShelf.ViewOf(row)) : None();
+        return await store.ChangeAsync(id, draft.Rule, draft.Secret) is { } row ? TypedResults.Ok(ReceiverStore.ViewOf(row)) : None();
     }
 
-    private static async Task<Results<NoContent, ProblemHttpResult>> RemoveAsync(Guid id, ReceiverShelf shelf, Sender sender)
+    private static async Task<Results<NoContent, ProblemHttpResult>> RemoveAsync(Guid id, ReceiverStore store, Sender sender)
     {
         await sender.StopAllAsync(id);
-        return await shelf.RemoveAsync(id) ? TypedResults.NoContent() : None();
+        return await store.RemoveAsync(id) ? TypedResults.NoContent() : None();
     }
 
     private static async Task<Results<Ok<ReceiverTrial>, ProblemHttpResult>> TryAsync(
         Guid id,
-        ReceiverShelf shelf,
+        ReceiverStore store,
         ReceiverLines lines,
         CancellationToken cancel
     )
     {
-        if (await shelf.OneAsync(id, cancel) is not { } row)
+        if (await store.OneAsync(id, cancel) is not { } row)
         {
             return None();
         }
 
-        if (!shelf.TryOpen(row, out var secret))
+        if (!store.TryOpen(row, out var secret))
         {
             return TypedResults.Ok(new ReceiverTrial(false, Sender.Unsealed));
         }
 
-        await using var line = lines.Open(ReceiverShelf.RuleOf(row), secret);
+        await using var line = lines.Open(ReceiverStore.RuleOf(row), secret);
         return TypedResults.Ok(await line.TryAsync(cancel));
     }
 
@@ -103,7 +103,7 @@ internal static class ReceiverEndpoints
         draft.Rule.Fault() is var (member, sentence)
             ? Problem.Of(StatusCodes.Status400BadRequest, "bad-receiver", sentence, $"$.rule.{member}")
         : draft.Secret?.Length > LongestSecret
-        || draft.Secret?.Any(sign => char.IsControl(sign) && sign is not ('\r' or '\n' or '\t')) == true
+        || draft.Secret?.Any(character => char.IsControl(character) && character is not ('\r' or '\n' or '\t')) == true
             ? Problem.Of(StatusCodes.Status400BadRequest, "bad-receiver", "That is no password, token or key.", "$.secret")
         : null;
 

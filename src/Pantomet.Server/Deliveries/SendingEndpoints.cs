@@ -43,7 +43,7 @@ internal static class SendingEndpoints
             .ProducesProblem(StatusCodes.Status502BadGateway);
         job.MapPost("/{receiver:guid}/survival", TryAsync)
             .WithName("trySurvival")
-            .WithSummary("Tries on the receiver's stand-in which file it shows best, instead of the one at a path.")
+            .WithSummary("Tries on the test receiver which file it shows best, instead of the one at a path.")
             .ProducesProblem(StatusCodes.Status409Conflict);
         job.MapGet("/{receiver:guid}/survival", SurvivalAsync)
             .WithName("getSurvival")
@@ -57,15 +57,15 @@ internal static class SendingEndpoints
         Guid id,
         JobRoom room,
         PantometDb db,
-        SendingShelf shelf,
-        ReceiverShelf receivers,
+        SendingStore store,
+        ReceiverStore receivers,
         Sender sender,
         CancellationToken cancel
     ) =>
         await room.OpenAsync(id, cancel) is not { } board
             ? Problem.NoJob()
             : TypedResults.Ok(
-                await shelf.ViewsAsync(
+                await store.ViewsAsync(
                     await BundleContents.OfAsync(db, board, cancel),
                     await receivers.AllAsync(cancel),
                     sender.ProgressOf,
@@ -76,16 +76,16 @@ internal static class SendingEndpoints
     private static async Task<Results<Ok<IReadOnlyList<SaidAtCell>>, ProblemHttpResult>> SaidAsync(
         Guid id,
         JobRoom room,
-        SendingShelf shelf,
+        SendingStore store,
         CancellationToken cancel
-    ) => await room.OpenAsync(id, cancel) is null ? Problem.NoJob() : TypedResults.Ok(await shelf.SaidAsync(id, cancel));
+    ) => await room.OpenAsync(id, cancel) is null ? Problem.NoJob() : TypedResults.Ok(await store.SaidAsync(id, cancel));
 
     private static async Task<Results<NoContent, ProblemHttpResult>> SendAsync(
         Guid id,
         Guid receiver,
         JobRoom room,
         PantometDb db,
-        ReceiverShelf receivers,
+        ReceiverStore receivers,
         Sender sender,
         CancellationToken cancel
     )
@@ -106,7 +106,7 @@ internal static class SendingEndpoints
             return refusal;
         }
 
-        var rule = ReceiverShelf.RuleOf(row);
+        var rule = ReceiverStore.RuleOf(row);
         if (!contents.Going.Any(file => rule.Takes(file.Cell.Place.Destination)))
         {
             return Problem.Of(StatusCodes.Status409Conflict, "nothing-to-hand-over", $"No file is ready that goes to {rule.Name}.");
@@ -125,8 +125,8 @@ internal static class SendingEndpoints
         Guid id,
         Guid receiver,
         string path,
-        SendingShelf shelf,
-        ReceiverShelf receivers,
+        SendingStore store,
+        ReceiverStore receivers,
         ReceiverLines lines,
         HttpResponse response,
         CancellationToken cancel,
@@ -135,7 +135,7 @@ internal static class SendingEndpoints
     {
         if (
             await receivers.OneAsync(receiver, cancel) is not { } row
-            || await shelf.ShownAsync(id, receiver, path, at, cancel) is not { Format: { } format } shown
+            || await store.ShownAsync(id, receiver, path, at, cancel) is not { Format: { } format } shown
             || format == PictureFormat.Svg
         )
         {
@@ -143,7 +143,7 @@ internal static class SendingEndpoints
         }
 
         receivers.TryOpen(row, out var secret);
-        await using var line = lines.Open(ReceiverShelf.RuleOf(row), secret);
+        await using var line = lines.Open(ReceiverStore.RuleOf(row), secret);
         if (line is not HttpLine http || await http.FetchAsync(new(shown.Address), cancel) is not { Bytes: { } bytes })
         {
             return Problem.Of(StatusCodes.Status502BadGateway, "not-shown", "The receiver shows it no more.");
@@ -158,7 +158,7 @@ internal static class SendingEndpoints
         Guid id,
         Guid receiver,
         string path,
-        SurvivalKeeper keeper,
+        SurvivalTrials keeper,
         CancellationToken cancel
     ) =>
         await keeper.AskAsync(id, receiver, path, cancel) is { } fault
@@ -169,7 +169,7 @@ internal static class SendingEndpoints
         Guid id,
         Guid receiver,
         string path,
-        SurvivalKeeper keeper,
+        SurvivalTrials keeper,
         CancellationToken cancel
     ) => await keeper.ViewAsync(id, receiver, path, cancel) is { } view ? TypedResults.Ok(view) : TypedResults.NoContent();
 
@@ -177,7 +177,7 @@ internal static class SendingEndpoints
         Guid id,
         Guid receiver,
         string path,
-        SurvivalKeeper keeper,
+        SurvivalTrials keeper,
         CancellationToken cancel
     ) =>
         await keeper.RuleAsync(id, receiver, path, cancel) is var (address, slot)

@@ -37,7 +37,7 @@ internal static class DestinationEndpoints
                 (HttpRequest request, RulesDoor door, CancellationToken cancel) => TakeFileAsync(request, door, merge: true, cancel)
             )
             .WithName("importRules")
-            .WithSummary("Takes the slots of a rules file into the book; those of the same key are replaced, all others stay.")
+            .WithSummary("Imports the slots of a rules file; those of the same key are replaced, all others stay.")
             .Accepts<object>(isOptional: true, "application/json", "*/*")
             .ProducesProblem(StatusCodes.Status413PayloadTooLarge);
         destinations
@@ -89,18 +89,18 @@ internal static class DestinationEndpoints
         using var reader = new StreamReader(request.Body);
         var json = await reader.ReadToEndAsync(cancel);
         return !RulesReader.TryRead(json, out var book, out var fault)
-            ? Problem.Of(StatusCodes.Status400BadRequest, RuleShelf.BadRules, fault!.ToString(), fault.Path)
+            ? Problem.Of(StatusCodes.Status400BadRequest, RuleStore.BadRules, fault!.ToString(), fault.Path)
             : await door.ChangeAsync(now => merge ? Merged(now, book!) : book!, cancel);
     }
 
     private static async Task<Results<ContentHttpResult, ProblemHttpResult>> ExportAsync(
         string? destination,
-        RuleShelf shelf,
+        RuleStore store,
         HttpResponse response,
         CancellationToken cancel
     )
     {
-        var book = await shelf.BookAsync(cancel);
+        var book = await store.BookAsync(cancel);
         var chosen = destination is null ? book : book with { Destinations = [.. book.Destinations.Where(one => one.Key == destination)] };
         if (chosen.Destinations.Count == 0)
         {
@@ -132,7 +132,7 @@ internal static class DestinationEndpoints
             book =>
                 book with
                 {
-                    Destinations = [.. book.Destinations, new(RuleShelf.FreeKey(Slug.From(name.Name), book), name.Name.Trim(), [slot])],
+                    Destinations = [.. book.Destinations, new(RuleStore.FreeKey(Slug.From(name.Name), book), name.Name.Trim(), [slot])],
                 },
             cancel
         );
@@ -180,7 +180,7 @@ internal static class DestinationEndpoints
                             .. book.Destinations,
                             found with
                             {
-                                Key = RuleShelf.FreeKey($"{found.Key}-copy", book),
+                                Key = RuleStore.FreeKey($"{found.Key}-copy", book),
                                 Name = $"{found.Name}, copy",
                             },
                         ],
@@ -190,7 +190,7 @@ internal static class DestinationEndpoints
         );
 
     private static async Task<Results<Ok<IReadOnlyList<DestinationView>>, ProblemHttpResult>> RetireAsync(
-        RetireWish wish,
+        RetireRequest wish,
         RulesDoor door,
         CancellationToken cancel
     )
@@ -212,10 +212,10 @@ internal static class DestinationEndpoints
     private static async Task<Results<Ok<SlotDraft>, ProblemHttpResult>> GetSlotAsync(
         string destination,
         string slot,
-        RuleShelf shelf,
+        RuleStore store,
         CancellationToken cancel
     ) =>
-        await shelf.FindAsync(destination, slot, cancel) is { } place
+        await store.FindAsync(destination, slot, cancel) is { } place
             ? TypedResults.Ok(SlotDraft.Of(place.Slot))
             : Problem.NoSlot(destination, slot);
 

@@ -15,7 +15,7 @@ public sealed record DressingView(string Name, string Dress);
 
 /// <summary>What a dressing is to be.</summary>
 /// <param name="Dress">The value of <c>dress</c> as a rules file has it.</param>
-public sealed record DressingWish(string Dress);
+public sealed record DressingRequest(string Dress);
 
 /// <summary>Dressings with names, kept with the book of rules, to be put on any slot.</summary>
 internal static class DressingEndpoints
@@ -28,15 +28,15 @@ internal static class DressingEndpoints
             .ProducesProblem(StatusCodes.Status400BadRequest)
             .ProducesProblem(StatusCodes.Status404NotFound);
         dressings
-            .MapGet("/", async (RuleShelf shelf, CancellationToken cancel) => Of(await shelf.BookAsync(cancel)))
+            .MapGet("/", async (RuleStore store, CancellationToken cancel) => Of(await store.BookAsync(cancel)))
             .WithName("listDressings")
             .WithSummary("The dressings that were given names.");
         dressings.MapPut("/{name}", PutAsync).WithName("putDressing").WithSummary("Keeps a dressing under a name.");
         dressings
             .MapDelete(
                 "/{name}",
-                (string name, RulesDoor door, RuleShelf shelf, CancellationToken cancel) =>
-                    ChangeAsync(door, shelf, book => Without(book, name), cancel)
+                (string name, RulesDoor door, RuleStore store, CancellationToken cancel) =>
+                    ChangeAsync(door, store, book => Without(book, name), cancel)
             )
             .WithName("deleteDressing")
             .WithSummary("Takes a name away; slots that have the dressing keep it.");
@@ -44,15 +44,15 @@ internal static class DressingEndpoints
 
     private static async Task<Results<Ok<IReadOnlyList<DressingView>>, ProblemHttpResult>> PutAsync(
         string name,
-        DressingWish wish,
+        DressingRequest request,
         RulesDoor door,
-        RuleShelf shelf,
+        RuleStore store,
         CancellationToken cancel
     ) =>
-        DressReader.TryRead(wish.Dress, out var dress, out _, out var fault)
+        DressReader.TryRead(request.Dress, out var dress, out _, out var fault)
             ? await ChangeAsync(
                 door,
-                shelf,
+                store,
                 book => book with { Dressings = [.. Without(book, name).Dressings, new(name.Trim(), dress!)] },
                 cancel
             )
@@ -66,13 +66,13 @@ internal static class DressingEndpoints
 
     private static async Task<Results<Ok<IReadOnlyList<DressingView>>, ProblemHttpResult>> ChangeAsync(
         RulesDoor door,
-        RuleShelf shelf,
+        RuleStore store,
         Func<RuleBook, RuleBook> change,
         CancellationToken cancel
     ) =>
         (await door.ChangeAsync(change, cancel)).Result is ProblemHttpResult problem
             ? problem
-            : TypedResults.Ok(Of(await shelf.BookAsync(CancellationToken.None)));
+            : TypedResults.Ok(Of(await store.BookAsync(CancellationToken.None)));
 
     private static IReadOnlyList<DressingView> Of(RuleBook book) =>
         [.. book.Dressings.Select(one => new DressingView(one.Name, RulesWriter.Write(one.Dress)))];

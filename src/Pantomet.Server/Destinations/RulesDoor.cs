@@ -8,7 +8,7 @@ using Pantomet.Server.Problems;
 namespace Pantomet.Server.Destinations;
 
 /// <summary>Changes of the book as they come over HTTP: stored, then every job that is touched is laid out anew.</summary>
-internal sealed class RulesDoor(RuleShelf shelf, Writer writer, OpenJobs jobs, JobLayout layout)
+internal sealed class RulesDoor(RuleStore store, Writer writer, OpenJobs jobs, JobLayout layout)
 {
     /// <summary>Changes the book as it is now; null from the change means that there is no such destination.</summary>
     public async Task<Results<Ok<IReadOnlyList<DestinationView>>, ProblemHttpResult>> ChangeAsync(
@@ -17,7 +17,7 @@ internal sealed class RulesDoor(RuleShelf shelf, Writer writer, OpenJobs jobs, J
     )
     {
         const string gone = "no-such-destination";
-        var changed = await RuleShelf.ChangeAsync(
+        var changed = await RuleStore.ChangeAsync(
             writer,
             jobs,
             book => change(book) is { } next ? new(next, null, null) : RulesChange.Refused(gone, ""),
@@ -34,12 +34,12 @@ internal sealed class RulesDoor(RuleShelf shelf, Writer writer, OpenJobs jobs, J
     }
 
     public Task RetireAsync(IReadOnlyList<string> slots, bool retired, CancellationToken cancel) =>
-        RuleShelf.RetireAsync(writer, slots, retired, cancel);
+        RuleStore.RetireAsync(writer, slots, retired, cancel);
 
     public async Task<IReadOnlyList<DestinationView>> ViewAsync(CancellationToken cancel)
     {
-        var book = await shelf.BookAsync(cancel);
-        var retired = await shelf.RetiredAsync(cancel);
+        var book = await store.BookAsync(cancel);
+        var retired = await store.RetiredAsync(cancel);
         return [.. book.Destinations.Select(destination => DestinationView.Of(destination, retired))];
     }
 }

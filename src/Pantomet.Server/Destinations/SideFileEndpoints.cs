@@ -17,7 +17,7 @@ internal static class SideFileEndpoints
     {
         var files = routes.MapGroup("/api/side-files").WithTags("destinations");
         files
-            .MapGet("/", async (SideShelf shelf, CancellationToken cancel) => await shelf.AllAsync(cancel))
+            .MapGet("/", async (SideFileStore store, CancellationToken cancel) => await store.AllAsync(cancel))
             .WithName("listSideFiles")
             .WithSummary("The marks and fonts that rules can name.");
         files.MapGet("/{name}", FileAsync).WithName("getSideFile").WithSummary("The content of a mark or a font.");
@@ -31,12 +31,12 @@ internal static class SideFileEndpoints
 
     private static async Task<Results<PhysicalFileHttpResult, NotFound>> FileAsync(
         string name,
-        SideShelf shelf,
+        SideFileStore store,
         HttpResponse response,
         CancellationToken cancel
     )
     {
-        if (await shelf.PathOfAsync(name, cancel) is not { } path)
+        if (await store.PathOfAsync(name, cancel) is not { } path)
         {
             return TypedResults.NotFound();
         }
@@ -59,14 +59,14 @@ internal static class SideFileEndpoints
     private static async Task<Results<NoContent, ProblemHttpResult>> AddAsync(
         string name,
         HttpRequest request,
-        SideShelf shelf,
+        SideFileStore store,
         Writer writer,
         OpenJobs jobs,
         JobLayout layout,
         CancellationToken cancel
     )
     {
-        if (await shelf.AddAsync(name, request.Body, writer, jobs, cancel) is { } fault)
+        if (await store.AddAsync(name, request.Body, writer, jobs, cancel) is { } fault)
         {
             return Problem.Of(StatusCodes.Status422UnprocessableEntity, "bad-side-file", fault);
         }
@@ -78,14 +78,14 @@ internal static class SideFileEndpoints
 
     private static async Task<Results<NoContent, NotFound>> RemoveAsync(
         string name,
-        SideShelf shelf,
+        SideFileStore store,
         Writer writer,
         OpenJobs jobs,
         JobLayout layout,
         CancellationToken cancel
     )
     {
-        if (!await shelf.RemoveAsync(name, writer, jobs, cancel))
+        if (!await store.RemoveAsync(name, writer, jobs, cancel))
         {
             return TypedResults.NotFound();
         }

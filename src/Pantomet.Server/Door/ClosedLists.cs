@@ -29,9 +29,9 @@ internal static class ClosedLists
         ("CellFile", "format", "FileType"),
         ("HandOverFile", "format", "FileType"),
         ("Choice", "format", "FileType"),
-        ("CurveWish", "format", "FileType"),
-        ("TrialWish", "format", "FileType"),
-        ("PutRightWish", "type", "FileType"),
+        ("CurvesRequest", "format", "FileType"),
+        ("TrialRequest", "format", "FileType"),
+        ("OriginalFixRequest", "type", "FileType"),
     ];
 
     /// <summary>Adds the lists to the document, and refers to them where they are meant.</summary>
@@ -87,7 +87,7 @@ internal static class ClosedLists
         yield return ("ReasonCode", "Why a verdict is what it is.", Values(ReasonCodes.All.Order(StringComparer.Ordinal)));
         yield return (
             "PictureType",
-            "What a picture that is read in may be.",
+            "What a picture that is added may be.",
             Values(Enum.GetValues<PictureFormat>().Select(one => one.Word()))
         );
         yield return ("FileType", "What a file that is made may be.", Values(PictureFormats.Written.Select(one => one.Word())));

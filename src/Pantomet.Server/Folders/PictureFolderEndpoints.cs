@@ -19,7 +19,7 @@ public sealed record PictureFolderDraft(string? Folder = null, string? Name = nu
 /// <param name="Paths">Their paths from the folder's root; null for all.</param>
 public sealed record PictureFolderRestore(IReadOnlyList<string>? Paths);
 
-/// <summary>The folders of pictures that are put right.</summary>
+/// <summary>The folders of pictures that are optimised.</summary>
 /// <param name="Allowed">The folders that the owner allowed, with all that lies in them.</param>
 /// <param name="Folders">Those that were added, the newest first.</param>
 public sealed record PictureFolderList(IReadOnlyList<string> Allowed, IReadOnlyList<PictureFolderView> Folders);
@@ -34,7 +34,7 @@ internal static class PictureFolderEndpoints
     public static void Map(IEndpointRouteBuilder routes)
     {
         var folders = routes.MapGroup("/api/folders").WithTags("folders");
-        folders.MapGet("/", AllAsync).WithName("listFolders").WithSummary("The folders of pictures that are put right.");
+        folders.MapGet("/", AllAsync).WithName("listFolders").WithSummary("The folders of pictures that are optimised.");
         folders
             .MapPost("/", AddAsync)
             .WithName("addFolder")
@@ -76,41 +76,41 @@ internal static class PictureFolderEndpoints
             .WithSummary("Takes a folder out of the list; the originals that are kept go with it, the folder itself stays as it is.");
     }
 
-    private static async Task<PictureFolderList> AllAsync(PictureFolderShelf shelf, PictureFolderKeeper keeper, CancellationToken cancel) =>
-        new(shelf.Allowed, [.. (await shelf.AllAsync(cancel)).Select(row => shelf.ViewOf(row, keeper.ProgressOf(row.Id)))]);
+    private static async Task<PictureFolderList> AllAsync(PictureFolderStore store, FolderOptimiser keeper, CancellationToken cancel) =>
+        new(store.Allowed, [.. (await store.AllAsync(cancel)).Select(row => store.ViewOf(row, keeper.ProgressOf(row.Id)))]);
 
     private static async Task<Results<Ok<PictureFolderView>, ProblemHttpResult>> AddAsync(
         PictureFolderDraft draft,
-        PictureFolderShelf shelf,
-        PictureFolderKeeper keeper,
+        PictureFolderStore store,
+        FolderOptimiser keeper,
         CancellationToken cancel
     )
     {
         if (draft.Folder is null)
         {
-            return TypedResults.Ok(shelf.ViewOf(await shelf.ReceiveAsync(draft.Name ?? "", cancel), null));
+            return TypedResults.Ok(store.ViewOf(await store.ReceiveAsync(draft.Name ?? "", cancel), null));
         }
 
-        var (row, fault) = await shelf.AddAsync(draft.Folder, cancel);
+        var (row, fault) = await store.AddAsync(draft.Folder, cancel);
         if (row is null)
         {
             return Problem.Of(StatusCodes.Status400BadRequest, "bad-folder", fault!);
         }
 
         keeper.Ring();
-        return TypedResults.Ok(shelf.ViewOf(row, null));
+        return TypedResults.Ok(store.ViewOf(row, null));
     }
 
     private static async Task<Results<Ok<PictureFolderView>, ProblemHttpResult>> OneAsync(
         Guid id,
-        PictureFolderShelf shelf,
-        PictureFolderKeeper keeper,
+        PictureFolderStore store,
+        FolderOptimiser keeper,
         CancellationToken cancel
-    ) => await shelf.OneAsync(id, cancel) is { } row ? TypedResults.Ok(shelf.ViewOf(row, keeper.ProgressOf(id))) : None();
+    ) => await store.OneAsync(id, cancel) is { } row ? TypedResults.Ok(store.ViewOf(row, keeper.ProgressOf(id))) : None();
 
     private static async Task<Results<Ok<PictureFolderPage>, ProblemHttpResult>> PicturesAsync(
         Guid id,
-        PictureFolderShelf shelf,
+        PictureFolderStore store,
         CancellationToken cancel,
         string show = nameof(PictureFolderShow.All),
         int from = 0,
@@ -122,18 +122,18 @@ internal static class PictureFolderEndpoints
                 "bad-kind",
                 $"Pictures are shown by: {string.Join(", ", Enum.GetNames<PictureFolderShow>().Select(name => char.ToLowerInvariant(name[0]) + name[1..]))}."
             )
-        : await shelf.OneAsync(id, cancel) is null ? None()
-        : TypedResults.Ok(shelf.Page(id, wanted, from, count));
+        : await store.OneAsync(id, cancel) is null ? None()
+        : TypedResults.Ok(store.Page(id, wanted, from, count));
 
     private static async Task<Results<NoContent, ProblemHttpResult>> PutAsync(
         Guid id,
         string path,
         HttpRequest request,
-        PictureFolderShelf shelf,
+        PictureFolderStore store,
         CancellationToken cancel,
         long? changed = null
     ) =>
-        await shelf.OneAsync(id, cancel) is not { } row ? None()
+        await store.OneAsync(id, cancel) is not { } row ? None()
         : row.State != PictureFolderState.Receiving
             ? Problem.Of(
                 StatusCodes.Status409Conflict,
@@ -142,7 +142,7 @@ internal static class PictureFolderEndpoints
             )
         : changed is < 0 or > LatestChange
             ? Problem.Of(StatusCodes.Status400BadRequest, "bad-time", "A time is a number of milliseconds since 1970.", "changed")
-        : await shelf.PutAsync(
+        : await store.PutAsync(
             row,
             path,
             request.Body,
@@ -153,9 +153,9 @@ internal static class PictureFolderEndpoints
             ? Problem.Of(StatusCodes.Status422UnprocessableEntity, "bad-folder-file", fault)
         : TypedResults.NoContent();
 
-    private static async Task<IResult> ZipAsync(Guid id, PictureFolderShelf shelf, HttpContext context, CancellationToken cancel)
+    private static async Task<IResult> ZipAsync(Guid id, PictureFolderStore store, HttpContext context, CancellationToken cancel)
     {
-        if (await shelf.OneAsync(id, cancel) is not { IsSent: true } row || row.State == PictureFolderState.Receiving)
+        if (await store.OneAsync(id, cancel) is not { IsSent: true } row || row.State == PictureFolderState.Receiving)
         {
             return None();
         }
@@ -169,54 +169,54 @@ internal static class PictureFolderEndpoints
         );
     }
 
-    private static Task<Results<NoContent, ProblemHttpResult>> LookAsync(Guid id, PictureFolderKeeper keeper) =>
+    private static Task<Results<NoContent, ProblemHttpResult>> LookAsync(Guid id, FolderOptimiser keeper) =>
         AskAsync(keeper.AskAsync(id, PictureFolderState.Looking));
 
     private static Task<Results<NoContent, ProblemHttpResult>> TryAsync(
         Guid id,
         PictureFolderRule rule,
-        PictureFolderShelf shelf,
-        PictureFolderKeeper keeper,
+        PictureFolderStore store,
+        FolderOptimiser keeper,
         CancellationToken cancel
-    ) => ByRuleAsync(id, PictureFolderState.Trying, rule, shelf, keeper, cancel);
+    ) => ByRuleAsync(id, PictureFolderState.Trying, rule, store, keeper, cancel);
 
     private static Task<Results<NoContent, ProblemHttpResult>> MendAsync(
         Guid id,
         PictureFolderRule rule,
-        PictureFolderShelf shelf,
-        PictureFolderKeeper keeper,
+        PictureFolderStore store,
+        FolderOptimiser keeper,
         CancellationToken cancel
-    ) => ByRuleAsync(id, PictureFolderState.Mending, rule, shelf, keeper, cancel);
+    ) => ByRuleAsync(id, PictureFolderState.Mending, rule, store, keeper, cancel);
 
-    private static Task<Results<NoContent, ProblemHttpResult>> PauseAsync(Guid id, PictureFolderKeeper keeper) =>
+    private static Task<Results<NoContent, ProblemHttpResult>> PauseAsync(Guid id, FolderOptimiser keeper) =>
         AskAsync(keeper.AskAsync(id, PictureFolderState.Paused));
 
-    private static Task<Results<NoContent, ProblemHttpResult>> StopAsync(Guid id, PictureFolderKeeper keeper) =>
+    private static Task<Results<NoContent, ProblemHttpResult>> StopAsync(Guid id, FolderOptimiser keeper) =>
         AskAsync(keeper.AskAsync(id, PictureFolderState.Ready));
 
     private static async Task<Results<NoContent, ProblemHttpResult>> RestoreAsync(
         Guid id,
         PictureFolderRestore restore,
-        PictureFolderShelf shelf,
-        PictureFolderKeeper keeper,
+        PictureFolderStore store,
+        FolderOptimiser keeper,
         CancellationToken cancel
     )
     {
-        if (await shelf.OneAsync(id, cancel) is not { } row)
+        if (await store.OneAsync(id, cancel) is not { } row)
         {
             return None();
         }
 
         // Putting right and putting back at once would keep what is new as an original.
         return row.State is PictureFolderState.Mending or PictureFolderState.Restoring
-            ? Problem.Of(StatusCodes.Status409Conflict, "under-way", "It is being put right or back just now. Hold it first.")
+            ? Problem.Of(StatusCodes.Status409Conflict, "under-way", "It is being optimised or restored. Pause it first.")
             : await AskAsync(keeper.AskAsync(id, PictureFolderState.Restoring, paths: restore.Paths));
     }
 
     private static async Task<Results<NoContent, ProblemHttpResult>> RemoveAsync(
         Guid id,
-        PictureFolderShelf shelf,
-        PictureFolderKeeper keeper,
+        PictureFolderStore store,
+        FolderOptimiser keeper,
         CancellationToken cancel
     )
     {
@@ -225,15 +225,15 @@ internal static class PictureFolderEndpoints
             return None();
         }
 
-        return await shelf.RemoveAsync(id, cancel) ? TypedResults.NoContent() : None();
+        return await store.RemoveAsync(id, cancel) ? TypedResults.NoContent() : None();
     }
 
     private static async Task<Results<NoContent, ProblemHttpResult>> ByRuleAsync(
         Guid id,
         PictureFolderState state,
         PictureFolderRule rule,
-        PictureFolderShelf shelf,
-        PictureFolderKeeper keeper,
+        PictureFolderStore store,
+        FolderOptimiser keeper,
         CancellationToken cancel
     )
     {
@@ -242,12 +242,12 @@ internal static class PictureFolderEndpoints
             return Problem.Of(StatusCodes.Status400BadRequest, "bad-rule", fault);
         }
 
-        if (await shelf.OneAsync(id, cancel) is not { } row)
+        if (await store.OneAsync(id, cancel) is not { } row)
         {
             return None();
         }
 
-        return row.State is PictureFolderState.Looking or PictureFolderState.Restoring || shelf.Lists(id).Figures() is null
+        return row.State is PictureFolderState.Looking or PictureFolderState.Restoring || store.Lists(id).Figures() is null
             ? Problem.Of(StatusCodes.Status409Conflict, "under-way", "It is looked through or put back just now.")
             : await AskAsync(keeper.AskAsync(id, state, rule));
     }

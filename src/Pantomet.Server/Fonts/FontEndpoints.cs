@@ -23,13 +23,13 @@ internal static class FontEndpoints
         fonts
             .MapGet(
                 "/",
-                async (SideShelf shelf, CancellationToken cancel) =>
-                    FontShelf
+                async (SideFileStore store, CancellationToken cancel) =>
+                    FontStore
                         .All.Select(font => new FontView(font.Family, font.Weight))
                         .Concat(
-                            from own in await shelf.AllAsync(cancel)
+                            from own in await store.AllAsync(cancel)
                             where SideFile.Fault(own.Name, SideFile.FontEndings) is null
-                            select new FontView(own.Name, FontShelf.Find(own.Content, 0)?.Weight ?? 400)
+                            select new FontView(own.Name, FontStore.Find(own.Content, 0)?.Weight ?? 400)
                         )
                         .ToList()
             )
@@ -41,10 +41,10 @@ internal static class FontEndpoints
     private static async Task<Results<PhysicalFileHttpResult, NotFound>> File(
         string family,
         int weight,
-        SideShelf shelf,
+        SideFileStore store,
         CancellationToken cancel
     ) =>
-        FontShelf.Find((await shelf.NamesAsync(cancel)).NameOf(family), weight) is { } font
+        FontStore.Find((await store.NamesAsync(cancel)).NameOf(family), weight) is { } font
             ? TypedResults.PhysicalFile(font.Path, "font/ttf")
             : TypedResults.NotFound();
 }

@@ -23,7 +23,7 @@ namespace Pantomet.Server.Jobs;
 /// <param name="Descriptor">One of the slot's densities, or a width of its ladder: 2x, 800w.</param>
 /// <param name="Format">A type chosen by hand; null leaves it to the slot.</param>
 /// <param name="Quality">A quality chosen by hand, 1 to 100; null finds it.</param>
-public sealed record TrialWish(string Descriptor, string? Format, int? Quality);
+public sealed record TrialRequest(string Descriptor, string? Format, int? Quality);
 
 /// <summary>What came of a trial: a file, or the reasons why there is none.</summary>
 /// <param name="Verdict">The verdict.</param>
@@ -33,18 +33,18 @@ public sealed record TrialView(Verdict Verdict, IReadOnlyList<Reason> Reasons, V
 
 /// <summary>What a hand is about to decide.</summary>
 /// <param name="Commands">The commands that it would send.</param>
-public sealed record AheadWish(IReadOnlyList<JobCommand> Commands);
+public sealed record AheadRequest(IReadOnlyList<JobCommand> Commands);
 
 /// <summary>What is about to be laid over a picture.</summary>
 /// <param name="Commands">The commands that would decide it.</param>
 /// <param name="Colours">True to find the colours that lead, the edge's, and inks.</param>
-public sealed record LookWish(IReadOnlyList<JobCommand> Commands, bool Colours);
+public sealed record ViewportRequest(IReadOnlyList<JobCommand> Commands, bool Colours);
 
 /// <summary>Points of a curve that are asked for.</summary>
 /// <param name="Descriptor">One of the slot's densities, or a width of its ladder: 2x, 800w.</param>
 /// <param name="Format">jpeg, png, webp or avif.</param>
 /// <param name="Qualities">The qualities, each 1 to 100.</param>
-public sealed record CurveWish(string Descriptor, string Format, IReadOnlyList<int> Qualities);
+public sealed record CurvesRequest(string Descriptor, string Format, IReadOnlyList<int> Qualities);
 
 /// <summary>One cell of a job: its reasons, and weighing it.</summary>
 internal static class CellEndpoints
@@ -70,7 +70,7 @@ internal static class CellEndpoints
             .WithName("lookAtCell")
             .WithSummary("The pixels of the slot's file under other decisions about what is laid over them, before they are sent.");
         routes
-            .MapGet("/api/looks/{look}", (string look, LookShelf shelf) => LookFile(shelf.PathOf(look)))
+            .MapGet("/api/looks/{look}", (string look, PreviewCache shelf) => LookFile(shelf.PathOf(look)))
             .WithTags("Cells")
             .WithName("getLook")
             .WithSummary("The pixels of a look, as PNG.");
@@ -102,7 +102,7 @@ internal static class CellEndpoints
             new CellDetail(
                 room.Judge.View(cell, standings, at.State.Sequence),
                 judged.Reasons,
-                [.. cell.Plan.Wishes.DistinctBy(wish => wish.Plan.Descriptor).Select(wish => PlanView.Of(wish.Plan))],
+                [.. cell.Plan.Wishes.DistinctBy(request => request.Plan.Descriptor).Select(request => PlanView.Of(request.Plan))],
                 [
                     .. judged
                         .Files.Where(file => file.Row is not null)
@@ -117,7 +117,7 @@ internal static class CellEndpoints
         Guid picture,
         string destination,
         string slot,
-        TrialWish wish,
+        TrialRequest request,
         JobRoom room,
         JobList list,
         FileDesk desk,
@@ -129,18 +129,18 @@ internal static class CellEndpoints
             return Problem.NoCell();
         }
 
-        if (Fault(at.Cell, wish.Descriptor, wish.Format, wish.Quality) is { } fault)
+        if (Fault(at.Cell, request.Descriptor, request.Format, request.Quality) is { } fault)
         {
             return fault;
         }
 
-        var plan = PlanAt(at.Cell, wish.Descriptor);
+        var plan = PlanAt(at.Cell, request.Descriptor);
         if (!plan.IsMade)
         {
             return TypedResults.Ok(new TrialView(plan.Verdict, plan.Reasons, null));
         }
 
-        var wanted = at.Cell.Wanted(new(plan, FormatOf(wish.Format), wish.Quality));
+        var wanted = at.Cell.Wanted(new(plan, FormatOf(request.Format), request.Quality));
         var standings = await desk.MakeAsync(wanted, urgent: true, cancel);
         var judged = CellJudge.Files(at.Cell with { Files = [wanted] }, standings)[0];
         return TypedResults.Ok(
@@ -159,14 +159,14 @@ internal static class CellEndpoints
         Guid picture,
         string destination,
         string slot,
-        AheadWish wish,
+        AheadRequest request,
         JobRoom room,
         JobList list,
         FileDesk desk,
         CancellationToken cancel
     )
     {
-        var (at, cell, fault) = await UnderAsync(new(id, picture, destination, slot), wish.Commands, room, list, cancel);
+        var (at, cell, fault) = await UnderAsync(new(id, picture, destination, slot), request.Commands, room, list, cancel);
         if (cell is null)
         {
             return fault!;
@@ -177,7 +177,7 @@ internal static class CellEndpoints
             return TypedResults.Ok<IReadOnlyList<CellFile>>([]);
         }
 
-        cell = cell with { Files = [.. cell.Files.Where(file => file.Wish.Plan.Descriptor == cell.Files[0].Wish.Plan.Descriptor)] };
+        cell = cell with { Files = [.. cell.Files.Where(file => file.Request.Plan.Descriptor == cell.Files[0].Request.Plan.Descriptor)] };
         foreach (var file in cell.Files)
         {
             await desk.MakeAsync(file, urgent: true, cancel);
@@ -191,21 +191,21 @@ internal static class CellEndpoints
         Guid picture,
         string destination,
         string slot,
-        LookWish wish,
+        ViewportRequest request,
         JobRoom room,
         JobList list,
-        LookShelf shelf,
+        PreviewCache shelf,
         CancellationToken cancel
     )
     {
-        var (_, cell, fault) = await UnderAsync(new(id, picture, destination, slot), wish.Commands, room, list, cancel);
+        var (_, cell, fault) = await UnderAsync(new(id, picture, destination, slot), request.Commands, room, list, cancel);
         if (cell is null)
         {
             return fault!;
         }
 
         // At density 1 letters are as large as they are asked for; on a ladder the widest shown comes nearest.
-        var shown = cell.Files.OrderBy(file => Math.Abs(file.Wish.Plan.Size.Width - cell.Plan.Asked.Width)).FirstOrDefault();
+        var shown = cell.Files.OrderBy(file => Math.Abs(file.Request.Plan.Size.Width - cell.Plan.Asked.Width)).FirstOrDefault();
         if (shown is null)
         {
             return Problem.Of(
@@ -215,7 +215,7 @@ internal static class CellEndpoints
             );
         }
 
-        var (look, refusal) = await shelf.LookAsync(shown, wish.Colours, cancel);
+        var (look, refusal) = await shelf.LookAsync(shown, request.Colours, cancel);
         return look is null ? Problem.Of(StatusCodes.Status409Conflict, "not-drawn", refusal!) : TypedResults.Ok(look);
     }
 
@@ -227,7 +227,7 @@ internal static class CellEndpoints
         Guid picture,
         string destination,
         string slot,
-        CurveWish wish,
+        CurvesRequest request,
         JobRoom room,
         JobList list,
         VariantStore store,
@@ -239,7 +239,7 @@ internal static class CellEndpoints
             return Problem.NoCell();
         }
 
-        if (wish.Qualities.Count > MostPoints || wish.Qualities.Any(quality => quality is < 1 or > 100))
+        if (request.Qualities.Count > MostPoints || request.Qualities.Any(quality => quality is < 1 or > 100))
         {
             return Problem.Of(
                 StatusCodes.Status400BadRequest,
@@ -249,19 +249,19 @@ internal static class CellEndpoints
             );
         }
 
-        if (Fault(at.Cell, wish.Descriptor, wish.Format, null) is { } fault)
+        if (Fault(at.Cell, request.Descriptor, request.Format, null) is { } fault)
         {
             return fault;
         }
 
-        var plan = PlanAt(at.Cell, wish.Descriptor);
+        var plan = PlanAt(at.Cell, request.Descriptor);
         if (!plan.IsMade)
         {
             return TypedResults.Ok<IReadOnlyList<CurvePoint>>([]);
         }
 
-        var format = FormatOf(wish.Format)!.Value;
-        return TypedResults.Ok(await store.CurveAsync(at.Cell.Wanted(new(plan, format, null)), format, wish.Qualities, cancel) ?? []);
+        var format = FormatOf(request.Format)!.Value;
+        return TypedResults.Ok(await store.CurveAsync(at.Cell.Wanted(new(plan, format, null)), format, request.Qualities, cancel) ?? []);
     }
 
     private static async Task<Results<Ok<LadderView>, ProblemHttpResult>> LadderAsync(
@@ -269,7 +269,7 @@ internal static class CellEndpoints
         Guid picture,
         string destination,
         string slot,
-        LadderWish wish,
+        ResponsiveWidthsRequest request,
         JobRoom room,
         JobList list,
         PantometDb db,
@@ -282,11 +282,13 @@ internal static class CellEndpoints
         }
 
         var bad =
-            wish.Viewports.Count * wish.Densities.Count > MostScreens
-            || wish.Visitors.Count > MostScreens
-            || wish.Viewports.Concat(wish.Visitors.Select(one => one.Viewport)).Any(viewport => viewport is < 1 or > ViewportRanges.Widest)
-            || wish.Densities.Concat(wish.Visitors.Select(one => one.Density)).Any(density => density is <= 0 or > Density.Most)
-            || wish.Visitors.Any(one => one.Share is not (>= 0 and <= 1e9));
+            request.Viewports.Count * request.Densities.Count > MostScreens
+            || request.Visitors.Count > MostScreens
+            || request
+                .Viewports.Concat(request.Visitors.Select(one => one.Viewport))
+                .Any(viewport => viewport is < 1 or > ViewportRanges.Widest)
+            || request.Densities.Concat(request.Visitors.Select(one => one.Density)).Any(density => density is <= 0 or > Density.Most)
+            || request.Visitors.Any(one => one.Share is not (>= 0 and <= 1e9));
         return bad
             ? Problem.Of(
                 StatusCodes.Status400BadRequest,
@@ -294,7 +296,7 @@ internal static class CellEndpoints
                 $"Viewports are whole CSS pixels from 1, densities greater than 0 and at most {Density.Most}, shares not below 0; not more "
                     + $"than {MostScreens} screens are answered at once."
             )
-            : TypedResults.Ok(await LadderLook.OfAsync(at.Cell, wish, db, cancel));
+            : TypedResults.Ok(await LadderLook.OfAsync(at.Cell, request, db, cancel));
     }
 
     // A cell as it would be once some commands were sent.
@@ -318,7 +320,7 @@ internal static class CellEndpoints
     private readonly record struct Asked(Guid Job, Guid Picture, string Destination, string Slot);
 
     private static ProblemHttpResult? Fault(BoardCell cell, string descriptor, string? format, int? quality) =>
-        cell.Plan.Wishes.All(wish => wish.Plan.Descriptor.ToString() != descriptor)
+        cell.Plan.Wishes.All(request => request.Plan.Descriptor.ToString() != descriptor)
             ? Problem.Of(
                 StatusCodes.Status400BadRequest,
                 "no-such-descriptor",
@@ -330,7 +332,7 @@ internal static class CellEndpoints
         : null;
 
     private static Core.Planning.VariantPlan PlanAt(BoardCell cell, string descriptor) =>
-        cell.Plan.Wishes.First(wish => wish.Plan.Descriptor.ToString() == descriptor).Plan;
+        cell.Plan.Wishes.First(request => request.Plan.Descriptor.ToString() == descriptor).Plan;
 
     private static PictureFormat? FormatOf(string? word) => word is null ? null : Enum.Parse<PictureFormat>(word, ignoreCase: true);
 
@@ -340,7 +342,7 @@ internal static class CellEndpoints
             cell.Picture.Id,
             cell.Place.Destination,
             cell.Slot.Slot,
-            wanted.Wish.Plan.Descriptor,
+            wanted.Request.Plan.Descriptor,
             new(row.Width, row.Height),
             row.Format.Ending(),
             row.ContentHash

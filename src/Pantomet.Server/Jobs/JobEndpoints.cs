@@ -15,7 +15,7 @@ namespace Pantomet.Server.Jobs;
 /// <param name="Name">Its name; null takes the day's.</param>
 /// <param name="Pictures">Its pictures.</param>
 /// <param name="Slots">Its slots.</param>
-public sealed record JobWish(string? Name = null, IReadOnlyList<Guid>? Pictures = null, IReadOnlyList<JobSlot>? Slots = null);
+public sealed record JobRequest(string? Name = null, IReadOnlyList<Guid>? Pictures = null, IReadOnlyList<JobSlot>? Slots = null);
 
 /// <summary>Commands that are applied together, all or none.</summary>
 /// <param name="Commands">The commands, in order.</param>
@@ -31,7 +31,7 @@ public sealed record Reached(long Sequence);
 /// <summary>Pictures that are to stand side by side.</summary>
 /// <param name="Pictures">Two to four pictures of the job, from left to right.</param>
 /// <param name="Instead">Pictures side by side that they take the place of, such as the same in another order.</param>
-public sealed record PairWish(IReadOnlyList<Guid> Pictures, Guid? Instead = null);
+public sealed record PairRequest(IReadOnlyList<Guid> Pictures, Guid? Instead = null);
 
 /// <summary>Pictures that stand side by side now.</summary>
 /// <param name="Picture">They together, as a picture of the job.</param>
@@ -45,11 +45,11 @@ public sealed record CellName(Guid Picture, string Slot);
 
 /// <summary>Whether a job's files are to be made.</summary>
 /// <param name="Run">The state.</param>
-public sealed record RunWish(RunState Run);
+public sealed record RunRequest(RunState Run);
 
 /// <summary>Whether a job is to be put aside.</summary>
 /// <param name="Archived">True to put it aside.</param>
-public sealed record ArchiveWish(bool Archived);
+public sealed record ArchiveRequest(bool Archived);
 
 /// <summary>Jobs: their pictures, slots and decisions. Every change is commands; some addresses are short forms of them.</summary>
 internal static class JobEndpoints
@@ -126,20 +126,20 @@ internal static class JobEndpoints
         : Problem.NoJob();
 
     private static async Task<Results<Ok<JobSummary>, ProblemHttpResult>> CreateAsync(
-        JobWish wish,
+        JobRequest request,
         JobRoom room,
         JobList list,
         CancellationToken cancel
     )
     {
-        if (wish.Name is not null && Job.NameFault(wish.Name) is { } fault)
+        if (request.Name is not null && Job.NameFault(request.Name) is { } fault)
         {
             return Problem.Of(StatusCodes.Status400BadRequest, "bad-name", fault, "$.name");
         }
 
-        var begin = new List<JobCommand> { new AddPictures(wish.Pictures ?? []) };
-        begin.AddRange(Ticking(wish.Slots ?? []));
-        var (id, refused) = await room.CreateAsync(wish.Name, begin, cancel);
+        var begin = new List<JobCommand> { new AddPictures(request.Pictures ?? []) };
+        begin.AddRange(Ticking(request.Slots ?? []));
+        var (id, refused) = await room.CreateAsync(request.Name, begin, cancel);
         return refused is null ? TypedResults.Ok((await list.AllAsync([id], CancellationToken.None))[0]) : Problem.Of(refused, place: null);
     }
 
@@ -199,12 +199,12 @@ internal static class JobEndpoints
 
     private static async Task<Results<Ok<PairMade>, ProblemHttpResult>> PairAsync(
         Guid id,
-        PairWish wish,
+        PairRequest request,
         HttpContext context,
-        PairShelf pairs,
+        PairStore pairs,
         CancellationToken cancel
     ) =>
-        await pairs.MakeAsync(id, wish.Pictures, wish.Instead, ActorOf(context), cancel) switch
+        await pairs.MakeAsync(id, request.Pictures, request.Instead, ActorOf(context), cancel) switch
         {
             null => Problem.NoJob(),
             { Refusal: { } refusal } => Problem.Of(StatusCodes.Status400BadRequest, "no-pair", refusal),
@@ -247,7 +247,7 @@ internal static class JobEndpoints
 
     private static async Task<Results<Ok<Reached>, ProblemHttpResult>> ArchiveAsync(
         Guid id,
-        ArchiveWish wish,
+        ArchiveRequest request,
         JobRoom room,
         TimeProvider clock,
         CancellationToken cancel
@@ -255,17 +255,17 @@ internal static class JobEndpoints
         Answer(
             await room.SetAsync(
                 id,
-                state => state with { ArchivedAt = wish.Archived ? state.ArchivedAt ?? clock.GetUtcNow().UtcDateTime : null },
+                state => state with { ArchivedAt = request.Archived ? state.ArchivedAt ?? clock.GetUtcNow().UtcDateTime : null },
                 cancel
             )
         );
 
     private static async Task<Results<Ok<Reached>, ProblemHttpResult>> RunAsync(
         Guid id,
-        RunWish wish,
+        RunRequest request,
         JobRoom room,
         CancellationToken cancel
-    ) => Answer(await room.SetAsync(id, state => state with { Run = wish.Run }, cancel));
+    ) => Answer(await room.SetAsync(id, state => state with { Run = request.Run }, cancel));
 
     private static async Task<Results<Ok<Reached>, ProblemHttpResult>> AgainAsync(
         Guid id,
@@ -276,9 +276,9 @@ internal static class JobEndpoints
 
     private static async Task<Results<NoContent, ProblemHttpResult>> LookAsync(
         Guid id,
-        JobLook look,
+        JobViewport look,
         JobRoom room,
-        JobBell bell,
+        JobNotifier notifier,
         CancellationToken cancel
     )
     {
@@ -288,7 +288,7 @@ internal static class JobEndpoints
         }
 
         board.LookAt(look);
-        bell.Ring();
+        notifier.Ring();
         return TypedResults.NoContent();
     }
 

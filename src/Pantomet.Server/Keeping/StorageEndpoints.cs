@@ -9,7 +9,7 @@ namespace Pantomet.Server.Keeping;
 
 /// <summary>How much is kept of what nothing wants.</summary>
 /// <param name="MostUnwanted">Bytes, from 0.</param>
-public sealed record StorageWish(long MostUnwanted);
+public sealed record StorageRequest(long MostUnwanted);
 
 /// <summary>What lies in the data folder, and how much of it is kept.</summary>
 internal static class StorageEndpoints
@@ -29,29 +29,29 @@ internal static class StorageEndpoints
             .WithSummary("Collects every file that no job wants any more; each is made again when it is asked for.");
     }
 
-    private static async Task<Ok<StorageView>> LookAsync(Keeper keeper, CancellationToken cancel) =>
-        TypedResults.Ok(await keeper.LookAsync(cancel));
+    private static async Task<Ok<StorageView>> LookAsync(UnusedFileCollector collector, CancellationToken cancel) =>
+        TypedResults.Ok(await collector.LookAsync(cancel));
 
     private static async Task<Results<Ok<StorageView>, ProblemHttpResult>> SetAsync(
-        StorageWish wish,
-        Keeper keeper,
+        StorageRequest request,
+        UnusedFileCollector collector,
         CancellationToken cancel
     )
     {
-        if (wish.MostUnwanted is < 0 or > Keeper.LargestMost)
+        if (request.MostUnwanted is < 0 or > UnusedFileCollector.LargestMost)
         {
             return Problem.Of(
                 StatusCodes.Status400BadRequest,
                 "wrong-amount",
-                $"mostUnwanted: an amount is from 0 to {Keeper.LargestMost} bytes."
+                $"mostUnwanted: an amount is from 0 to {UnusedFileCollector.LargestMost} bytes."
             );
         }
 
-        await keeper.SetMostAsync(wish.MostUnwanted, cancel);
-        await keeper.CollectAsync(null, cancel);
-        return TypedResults.Ok(await keeper.LookAsync(cancel));
+        await collector.SetMostAsync(request.MostUnwanted, cancel);
+        await collector.CollectAsync(null, cancel);
+        return TypedResults.Ok(await collector.LookAsync(cancel));
     }
 
-    private static async Task<Ok<Collected>> CollectAsync(Keeper keeper, CancellationToken cancel) =>
-        TypedResults.Ok(await keeper.CollectAsync(0, cancel));
+    private static async Task<Ok<Collected>> CollectAsync(UnusedFileCollector collector, CancellationToken cancel) =>
+        TypedResults.Ok(await collector.CollectAsync(0, cancel));
 }

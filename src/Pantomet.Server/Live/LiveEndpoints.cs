@@ -21,15 +21,15 @@ internal static class LiveEndpoints
 
     public static void Map(IEndpointRouteBuilder routes)
     {
-        var (shelf, maker, clock) = (
-            routes.ServiceProvider.GetRequiredService<LiveShelf>(),
+        var (store, maker, clock) = (
+            routes.ServiceProvider.GetRequiredService<LiveLinkStore>(),
             routes.ServiceProvider.GetRequiredService<LiveMaker>(),
             routes.ServiceProvider.GetRequiredService<TimeProvider>()
         );
-        routes.MapMethods("/live/{**rest}", ["GET", "HEAD"], context => ServeAsync(context, shelf, maker, clock)).ExcludeFromDescription();
+        routes.MapMethods("/live/{**rest}", ["GET", "HEAD"], context => ServeAsync(context, store, maker, clock)).ExcludeFromDescription();
     }
 
-    private static async Task ServeAsync(HttpContext context, LiveShelf shelf, LiveMaker maker, TimeProvider clock)
+    private static async Task ServeAsync(HttpContext context, LiveLinkStore store, LiveMaker maker, TimeProvider clock)
     {
         var headers = context.Response.Headers;
         headers.AccessControlAllowOrigin = "*";
@@ -44,7 +44,7 @@ internal static class LiveEndpoints
 
         var whole = context.Request.Path.Value!;
         var path = whole.Length > Root.Length ? whole.AsMemory(Root.Length) : default;
-        var (place, key) = await FindAsync(shelf, path, context.RequestAborted);
+        var (place, key) = await FindAsync(store, path, context.RequestAborted);
         if (place is null)
         {
             await RefuseAsync(context, StatusCodes.Status404NotFound, "not-published", "Nothing is published at this address.");
@@ -119,12 +119,12 @@ internal static class LiveEndpoints
 
     // The address of a place, or of one slot of a group.
     private static async ValueTask<(LivePlace? Place, ReadOnlyMemory<char> Slot)> FindAsync(
-        LiveShelf shelf,
+        LiveLinkStore store,
         ReadOnlyMemory<char> path,
         CancellationToken cancel
     )
     {
-        var places = (await shelf.PlacesAsync(cancel)).GetAlternateLookup<ReadOnlySpan<char>>();
+        var places = (await store.PlacesAsync(cancel)).GetAlternateLookup<ReadOnlySpan<char>>();
         if (places.TryGetValue(path.Span, out var place))
         {
             return (place, default);

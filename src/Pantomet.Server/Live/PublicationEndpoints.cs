@@ -12,7 +12,7 @@ namespace Pantomet.Server.Live;
 
 /// <summary>What is to be made live.</summary>
 /// <param name="Path">One place; null for all of the job.</param>
-public sealed record PublishWish(string? Path);
+public sealed record PublishRequest(string? Path);
 
 /// <summary>Publishing a job, and taking it back.</summary>
 internal static class PublicationEndpoints
@@ -40,7 +40,7 @@ internal static class PublicationEndpoints
         Guid id,
         string? @base,
         JobRoom room,
-        LiveShelf shelf,
+        LiveLinkStore store,
         PantometDb db,
         CancellationToken cancel
     )
@@ -51,13 +51,13 @@ internal static class PublicationEndpoints
         }
 
         return await room.OpenAsync(id, cancel) is { } board
-            ? TypedResults.Ok(await Publications.OfAsync(db, board, shelf, address.Length > 0 ? address : "/", cancel))
+            ? TypedResults.Ok(await Publications.OfAsync(db, board, store, address.Length > 0 ? address : "/", cancel))
             : Problem.NoJob();
     }
 
     private static async Task<Results<NoContent, ProblemHttpResult>> PublishAsync(
         Guid id,
-        PublishWish wish,
+        PublishRequest request,
         JobRoom room,
         Publishing publishing,
         CancellationToken cancel
@@ -68,12 +68,12 @@ internal static class PublicationEndpoints
             return Problem.NoJob();
         }
 
-        return await publishing.PublishAsync(board, wish.Path, cancel)
+        return await publishing.PublishAsync(board, request.Path, cancel)
             ? TypedResults.NoContent()
             : Problem.Of(
                 StatusCodes.Status409Conflict,
                 "nothing-to-publish",
-                wish.Path is null ? "The job has no file to publish." : "The job has no such place."
+                request.Path is null ? "The job has no file to publish." : "The job has no such place."
             );
     }
 

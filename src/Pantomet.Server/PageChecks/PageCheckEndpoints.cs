@@ -57,70 +57,70 @@ internal static class PageCheckEndpoints
             .WithSummary("A picture that the page loads, or one that was made for it, by its path in the report.");
     }
 
-    private static async Task<IReadOnlyList<PageCheckView>> AllAsync(PageShelf shelf, PageChecker checker, CancellationToken cancel) =>
-        [.. (await shelf.AllAsync(cancel)).Select(row => PageShelf.ViewOf(row, checker.ProgressOf(row.Id)))];
+    private static async Task<IReadOnlyList<PageCheckView>> AllAsync(PageCheckStore store, PageChecker checker, CancellationToken cancel) =>
+        [.. (await store.AllAsync(cancel)).Select(row => PageCheckStore.ViewOf(row, checker.ProgressOf(row.Id)))];
 
     private static async Task<Results<Ok<PageCheckView>, ProblemHttpResult>> AddAsync(
         PageDraft draft,
-        PageShelf shelf,
+        PageCheckStore store,
         PageChecker checker,
         CancellationToken cancel
     )
     {
-        var (row, fault) = await shelf.AddAsync(draft, cancel);
+        var (row, fault) = await store.AddAsync(draft, cancel);
         if (row is null)
         {
             return Problem.Of(StatusCodes.Status400BadRequest, "bad-page", fault!);
         }
 
         checker.Ring();
-        return TypedResults.Ok(PageShelf.ViewOf(row, null));
+        return TypedResults.Ok(PageCheckStore.ViewOf(row, null));
     }
 
     private static async Task<Results<Ok<PageCheckDetail>, ProblemHttpResult>> OneAsync(
         Guid id,
-        PageShelf shelf,
+        PageCheckStore store,
         PageChecker checker,
         CancellationToken cancel
     ) =>
-        await shelf.OneAsync(id, cancel) is { } row
-            ? TypedResults.Ok(new PageCheckDetail(PageShelf.ViewOf(row, checker.ProgressOf(id)), await shelf.ReportAsync(row, cancel)))
+        await store.OneAsync(id, cancel) is { } row
+            ? TypedResults.Ok(new PageCheckDetail(PageCheckStore.ViewOf(row, checker.ProgressOf(id)), await store.ReportAsync(row, cancel)))
             : None();
 
     private static async Task<Results<NoContent, ProblemHttpResult>> PutAsync(
         Guid id,
         string path,
         HttpRequest request,
-        PageShelf shelf,
+        PageCheckStore store,
         CancellationToken cancel
     ) =>
-        await shelf.OneAsync(id, cancel) is not { } row ? None()
+        await store.OneAsync(id, cancel) is not { } row ? None()
         : row.State != PageCheckState.Receiving
             ? Problem.Of(StatusCodes.Status409Conflict, "not-receiving", "All files of this page are there; add a new check for others.")
-        : await shelf.PutAsync(id, path, request.Body, cancel) is { } fault
+        : await store.PutAsync(id, path, request.Body, cancel) is { } fault
             ? Problem.Of(StatusCodes.Status422UnprocessableEntity, "bad-page-file", fault)
         : TypedResults.NoContent();
 
     private static async Task<Results<NoContent, ProblemHttpResult>> StartAsync(
         Guid id,
-        PageShelf shelf,
+        PageCheckStore store,
         PageChecker checker,
         CancellationToken cancel
     )
     {
-        var known = await shelf.ChangeAsync(id, row => (row.State, row.Trouble) = (PageCheckState.Waiting, null), cancel);
+        var known = await store.ChangeAsync(id, row => (row.State, row.Trouble) = (PageCheckState.Waiting, null), cancel);
         checker.Ring();
         return known ? TypedResults.NoContent() : None();
     }
 
     private static async Task<Results<NoContent, ProblemHttpResult>> StopAsync(
         Guid id,
-        PageShelf shelf,
+        PageCheckStore store,
         PageChecker checker,
         CancellationToken cancel
     )
     {
-        var known = await shelf.ChangeAsync(
+        var known = await store.ChangeAsync(
             id,
             row => row.State = row.State == PageCheckState.Waiting ? PageCheckState.Stopped : row.State,
             cancel
@@ -131,12 +131,12 @@ internal static class PageCheckEndpoints
 
     private static async Task<Results<Ok<JobOfPage>, ProblemHttpResult>> JobAsync(
         Guid id,
-        PageShelf shelf,
+        PageCheckStore store,
         PageJob job,
         CancellationToken cancel
     )
     {
-        if (await shelf.OneAsync(id, cancel) is not { } row)
+        if (await store.OneAsync(id, cancel) is not { } row)
         {
             return None();
         }
@@ -149,37 +149,37 @@ internal static class PageCheckEndpoints
 
     private static async Task<Results<NoContent, ProblemHttpResult>> RemoveAsync(
         Guid id,
-        PageShelf shelf,
+        PageCheckStore store,
         PageChecker checker,
         CancellationToken cancel
     )
     {
         await checker.StopAsync(id);
-        return await shelf.RemoveAsync(id, cancel) ? TypedResults.NoContent() : None();
+        return await store.RemoveAsync(id, cancel) ? TypedResults.NoContent() : None();
     }
 
-    private static Results<PhysicalFileHttpResult, ProblemHttpResult> ShotAsync(Guid id, int viewport, PageShelf shelf) =>
-        Kept(shelf, id, PageRun.ShotName(viewport)) is { } path ? TypedResults.PhysicalFile(path, "image/png") : None();
+    private static Results<PhysicalFileHttpResult, ProblemHttpResult> ShotAsync(Guid id, int viewport, PageCheckStore store) =>
+        Kept(store, id, PageRun.ShotName(viewport)) is { } path ? TypedResults.PhysicalFile(path, "image/png") : None();
 
     private static async Task<Results<Ok<IReadOnlyList<PageElement>>, ProblemHttpResult>> ElementsAsync(
         Guid id,
         int viewport,
-        PageShelf shelf,
+        PageCheckStore store,
         CancellationToken cancel
     ) =>
-        Kept(shelf, id, PageRun.ElementsName(viewport)) is { } path
+        Kept(store, id, PageRun.ElementsName(viewport)) is { } path
             ? TypedResults.Ok(WorkLines.Read<IReadOnlyList<PageElement>>(await File.ReadAllTextAsync(path, cancel)))
             : None();
 
     private static async Task<Results<PhysicalFileHttpResult, ProblemHttpResult>> FileAsync(
         Guid id,
         string path,
-        PageShelf shelf,
+        PageCheckStore store,
         HttpResponse response,
         CancellationToken cancel
     )
     {
-        if (Kept(shelf, id, path) is not { } full)
+        if (Kept(store, id, path) is not { } full)
         {
             return None();
         }
@@ -198,9 +198,9 @@ internal static class PageCheckEndpoints
     }
 
     // What lies in the folder of what came of a check, and nowhere else.
-    private static string? Kept(PageShelf shelf, Guid id, string path)
+    private static string? Kept(PageCheckStore store, Guid id, string path)
     {
-        var root = shelf.CheckOf(id);
+        var root = store.CheckOf(id);
         var full = Path.GetFullPath(Path.Combine(root, path));
         return full.StartsWith(root + Path.DirectorySeparatorChar, StringComparison.Ordinal) && File.Exists(full) ? full : null;
     }

@@ -34,7 +34,7 @@ internal static class PageMendEndpoints
 
     private static async Task<Results<Ok<PageMendView>, NoContent>> OneAsync(
         Guid id,
-        PageMendShelf mends,
+        PageRewriteStore mends,
         PageChecker checker,
         CancellationToken cancel
     ) =>
@@ -44,7 +44,7 @@ internal static class PageMendEndpoints
 
     private static async Task<Results<NoContent, ProblemHttpResult>> MendAsync(
         Guid id,
-        PageMendShelf mends,
+        PageRewriteStore mends,
         PageChecker checker,
         CancellationToken cancel
     )
@@ -63,7 +63,7 @@ internal static class PageMendEndpoints
         return TypedResults.NoContent();
     }
 
-    private static async Task<Results<NoContent, ProblemHttpResult>> StopAsync(Guid id, PageMendShelf mends, PageChecker checker)
+    private static async Task<Results<NoContent, ProblemHttpResult>> StopAsync(Guid id, PageRewriteStore mends, PageChecker checker)
     {
         var known = await mends.ChangeAsync(
             id,
@@ -75,7 +75,7 @@ internal static class PageMendEndpoints
 
     private static async Task<Results<PhysicalFileHttpResult, ProblemHttpResult>> ZipAsync(
         Guid id,
-        PageMendShelf mends,
+        PageRewriteStore mends,
         CancellationToken cancel
     ) =>
         await KeptAsync(id, MendedNames.Zip, mends, cancel) is { } path
@@ -86,7 +86,7 @@ internal static class PageMendEndpoints
         Guid id,
         int viewport,
         string side,
-        PageMendShelf mends,
+        PageRewriteStore mends,
         CancellationToken cancel
     )
     {
@@ -102,7 +102,7 @@ internal static class PageMendEndpoints
             : None();
     }
 
-    private static async Task<string?> KeptAsync(Guid id, string name, PageMendShelf mends, CancellationToken cancel)
+    private static async Task<string?> KeptAsync(Guid id, string name, PageRewriteStore mends, CancellationToken cancel)
     {
         if (await mends.OneAsync(id, cancel) is not { State: PageCheckState.Done } row)
         {

@@ -23,10 +23,10 @@ namespace Pantomet.Server.Pages;
 /// <param name="Name">The name for people.</param>
 /// <param name="Slots">Addresses of its slots.</param>
 /// <param name="Html">The element; null where there is nothing to show.</param>
-/// <param name="Waiting">The same with the colour and the stand-in until the file is there.</param>
+/// <param name="Waiting">The same with the colour and the placeholder until the file is there.</param>
 /// <param name="Css">A rule that shows it as a background.</param>
 /// <param name="Mail">An element for a mail; null where no file of a type for mail goes out.</param>
-/// <param name="StandIn">The stand-in as a data address.</param>
+/// <param name="Placeholder">The placeholder as a data address.</param>
 /// <param name="Colour">The colour that continues its edge.</param>
 /// <param name="Reasons">What is missing.</param>
 public sealed record PageView(
@@ -39,7 +39,7 @@ public sealed record PageView(
     string? Waiting,
     string? Css,
     string? Mail,
-    string? StandIn,
+    string? Placeholder,
     string? Colour,
     IReadOnlyList<Reason> Reasons
 );
@@ -217,10 +217,10 @@ internal static class PageEndpoints
             page.Place.IsGroup ? page.Place.Key : page.Place.Slots[0].Name,
             [.. page.Place.Slots.Select(slot => $"{page.Place.Destination}/{slot.Key}")],
             page.Picture is null ? null : HtmlWriter.Page(page.Picture),
-            page.Picture is null ? null : HtmlWriter.Page(page.Picture, withStandIn: true),
+            page.Picture is null ? null : HtmlWriter.Page(page.Picture, withPlaceholder: true),
             page.Picture is null ? null : CssWriter.Background(page.Picture),
             page.Picture is null ? null : HtmlWriter.Mail(page.Picture),
-            page.Picture?.StandIn,
+            page.Picture?.Placeholder,
             page.Picture?.Edge?.ToString(),
             page.Reasons
         );

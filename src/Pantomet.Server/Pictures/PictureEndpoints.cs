@@ -20,7 +20,7 @@ namespace Pantomet.Server.Pictures;
 /// <param name="MaxSide">The most pixels of the longer side; null leaves them all.</param>
 /// <param name="Type">The type; null for its own.</param>
 /// <param name="Ground">The colour that it is laid on where something shows through, as #ffffff; null leaves that.</param>
-public sealed record PutRightWish(int? MaxSide, string? Type, string? Ground);
+public sealed record OriginalFixRequest(int? MaxSide, string? Type, string? Ground);
 
 /// <summary>The library: reading in, looking at, the originals untouched.</summary>
 internal static class PictureEndpoints
@@ -92,7 +92,9 @@ internal static class PictureEndpoints
         pictures
             .MapPost("/{id:guid}/put-right", PutRightAsync)
             .WithName("putRight")
-            .WithSummary("Makes a newer original of a picture's own: upright, and as asked smaller, of another type, on a ground.")
+            .WithSummary(
+                "Makes a newer original of a picture's own: upright, and as asked smaller, of another type, with a filled background."
+            )
             .ProducesProblem(StatusCodes.Status404NotFound)
             .ProducesProblem(StatusCodes.Status422UnprocessableEntity);
         pictures
@@ -147,7 +149,7 @@ internal static class PictureEndpoints
         string? turn,
         PantometDb db,
         PreviewMaker previews,
-        PairShelf pairs,
+        PairStore pairs,
         HttpResponse response,
         CancellationToken cancel
     )
@@ -312,9 +314,9 @@ internal static class PictureEndpoints
 
     private static async Task<Results<Ok<Intake>, ProblemHttpResult>> PutRightAsync(
         Guid id,
-        PutRightWish wish,
+        OriginalFixRequest wish,
         PantometDb db,
-        PuttingRight putting,
+        OriginalFix putting,
         CancellationToken cancel
     )
     {
@@ -329,7 +331,7 @@ internal static class PictureEndpoints
         }
 
         var types = PictureFormats.Written.Where(format => format.Word() == wish.Type).ToList();
-        var rule = new PutRightRule
+        var rule = new OriginalFixRule
         {
             MaxSide = wish.MaxSide,
             Format = types.Count > 0 ? types[0] : null,

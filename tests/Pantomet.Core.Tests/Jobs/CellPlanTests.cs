@@ -90,11 +90,11 @@ public class CellPlanTests
     public void The_choice_for_one_cell_outranks_the_choice_for_the_slot()
     {
         var place = Place with { Choice = new(null, 70) };
-        Assert.All(CellPlan.Of(Facts, Decisions.None, Square, place).Wishes, wish => Assert.Equal(70, wish.Quality));
+        Assert.All(CellPlan.Of(Facts, Decisions.None, Square, place).Wishes, request => Assert.Equal(70, request.Quality));
         var own = Decisions.None.With(Place.Address, new() { Choice = new("webp", 40) });
         Assert.All(
             CellPlan.Of(Facts, own, Square, place).Wishes,
-            wish => Assert.Equal((PictureFormat.WebP, 40), (wish.Format, wish.Quality))
+            request => Assert.Equal((PictureFormat.WebP, 40), (request.Format, request.Quality))
         );
     }
 

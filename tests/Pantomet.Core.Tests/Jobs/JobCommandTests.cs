@@ -270,7 +270,7 @@ public sealed class JobCommandTests
     private static Frame FrameOf(double left, double top, double right, double bottom) =>
         Frame.TryCreate(left, top, right, bottom, out var frame, out var error) ? frame : throw new ArgumentException(error);
 
-    private sealed class Around : IJobSurroundings
+    private sealed class Around : ICommandContext
     {
         public static readonly Frame Suggested = FrameOf(0.1, 0.2, 0.4, 0.7);
 

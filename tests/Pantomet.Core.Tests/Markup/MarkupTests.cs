@@ -162,11 +162,11 @@ public class MarkupTests
         var picture = Of("""{ "key": "square", "size": { "width": 300, "height": 200 } }""", Files(PictureFormat.Jpeg, 300)) with
         {
             Edge = new Rgb(16, 32, 48),
-            StandIn = "data:image/webp;base64,AAAA",
+            Placeholder = "data:image/webp;base64,AAAA",
         };
         Assert.Contains(
             "style=\"background: #102030 url('data:image/webp;base64,AAAA') center / cover no-repeat\"",
-            HtmlWriter.Page(picture, withStandIn: true),
+            HtmlWriter.Page(picture, withPlaceholder: true),
             StringComparison.Ordinal
         );
     }

@@ -35,7 +35,7 @@ public class ResponsiveSlotTests
         Assert.Equal(new PixelSize(1500, 1000), small[^1].Size);
         Assert.Equal(Verdict.Concedes, small[^1].Verdict);
         Assert.Equal(
-            $"{Figures.Count(5760)} px across are needed at the widest; the ladder ends at {Figures.Count(1500)} px: "
+            $"{Figures.Count(5760)} px across are needed at the widest; the responsive widths end at {Figures.Count(1500)} px: "
                 + $"the frame has {Figures.Size(new(1500, 1000))}. Fewer files are made.",
             Assert.Single(small[^1].Reasons).Message
         );
@@ -131,7 +131,7 @@ public class ResponsiveSlotTests
         "the picture would be -80 px wide"
     )]
     [InlineData("""{ "key": "a", "size": { "ratio": 1 }, "responsive": { "sizes": "1000000px" } }""", "a file has at most 65 535")]
-    [InlineData("""{ "key": "a", "size": { "ratio": 1 }, "responsive": { "sizes": "100vw", "waste": 0 } }""", "one ladder has at most 60")]
+    [InlineData("""{ "key": "a", "size": { "ratio": 1 }, "responsive": { "sizes": "100vw", "waste": 0 } }""", "one slot has at most 60")]
     [InlineData(
         """{ "key": "a", "size": { "ratio": 1 }, "responsive": { "sizes": "100vw", "waste": 1 } }""",
         "responsive.waste: a waste is a share"

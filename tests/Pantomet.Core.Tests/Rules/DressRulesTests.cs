@@ -19,7 +19,11 @@ public class DressRulesTests
     {
         var slot = Read(dress);
         var text = RulesWriter.Write(slot);
-        Assert.Contains($"\"dress\":{dress}", new string([.. text.Where(sign => !char.IsWhiteSpace(sign))]), StringComparison.Ordinal);
+        Assert.Contains(
+            $"\"dress\":{dress}",
+            new string([.. text.Where(character => !char.IsWhiteSpace(character))]),
+            StringComparison.Ordinal
+        );
         Assert.NotEqual(RulesWriter.BytesKey(slot), RulesWriter.BytesKey(slot with { Dress = Dress.None }));
     }
 

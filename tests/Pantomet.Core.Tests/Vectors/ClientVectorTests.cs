@@ -239,7 +239,7 @@ public sealed class ClientVectorTests
     private static void Hold(string name, object cases)
     {
         var text = JsonSerializer.Serialize(cases, Json) + "\n";
-        var path = Path.Combine(Root(), "client", "src", name);
+        var path = Path.Combine(Checkout.Root, "client", "src", name);
         if (Environment.GetEnvironmentVariable("PANTOMET_WRITE_VECTORS") == "1")
         {
             File.WriteAllText(path, text);
@@ -249,17 +249,6 @@ public sealed class ClientVectorTests
             File.ReadAllText(path) == text,
             $"{name} is not what the core works out now; write it anew with PANTOMET_WRITE_VECTORS=1."
         );
-    }
-
-    private static string Root()
-    {
-        var folder = new DirectoryInfo(AppContext.BaseDirectory);
-        while (!File.Exists(Path.Combine(folder!.FullName, "Pantomet.slnx")))
-        {
-            folder = folder.Parent;
-        }
-
-        return folder.FullName;
     }
 
     private static Frame Some(Random random)
@@ -308,7 +297,7 @@ public sealed class ClientVectorTests
             Suggestion = suggestion,
         };
 
-    private sealed class Around : IJobSurroundings
+    private sealed class Around : ICommandContext
     {
         private static readonly Dictionary<string, Slot> Slots = new()
         {

@@ -11,7 +11,7 @@ public sealed record Accept(Guid Picture, string Slot, IReadOnlyList<string>? Re
 {
     private const int MostCodes = 40;
 
-    internal override Outcome On(Job job, IJobSurroundings around)
+    internal override Outcome On(Job job, ICommandContext around)
     {
         if (!job.HasSlot(Slot))
         {
@@ -47,7 +47,7 @@ public sealed record Accept(Guid Picture, string Slot, IReadOnlyList<string>? Re
 /// <param name="Out">True to leave it out.</param>
 public sealed record LeaveOut(Guid Picture, string Slot, bool Out) : JobCommand
 {
-    internal override Outcome On(Job job, IJobSurroundings around) =>
+    internal override Outcome On(Job job, ICommandContext around) =>
         job.HasSlot(Slot)
             ? job.Deciding(
                 Picture,
@@ -64,7 +64,7 @@ public sealed record LetThrough(Guid Picture, string Slot, IReadOnlyList<string>
 {
     private const int MostFiles = 100;
 
-    internal override Outcome On(Job job, IJobSurroundings around)
+    internal override Outcome On(Job job, ICommandContext around)
     {
         if (!job.HasSlot(Slot))
         {
@@ -99,7 +99,7 @@ public sealed record LetThrough(Guid Picture, string Slot, IReadOnlyList<string>
 /// <param name="Choice">The choice; null finds them again.</param>
 public sealed record Choose(Guid Picture, string Slot, Choice? Choice) : JobCommand
 {
-    internal override Outcome On(Job job, IJobSurroundings around) =>
+    internal override Outcome On(Job job, ICommandContext around) =>
         !job.HasSlot(Slot) ? CommandFault.Slot()
         : Jobs.Choice.Fault(Choice) is { } wrong ? new CommandFault(CommandFault.BadValue, wrong, "choice")
         : job.Deciding(
@@ -116,7 +116,7 @@ public sealed record Choose(Guid Picture, string Slot, Choice? Choice) : JobComm
 /// <param name="Choice">The choice; null finds them again.</param>
 public sealed record ChooseForSlots(IReadOnlyList<string>? Slots, Choice? Choice) : JobCommand
 {
-    internal override Outcome On(Job job, IJobSurroundings around)
+    internal override Outcome On(Job job, ICommandContext around)
     {
         if (Slots?.FirstOrDefault(address => !job.HasSlot(address)) is not null)
         {
@@ -156,7 +156,7 @@ public sealed record ChooseForSlots(IReadOnlyList<string>? Slots, Choice? Choice
 /// <param name="Dress">The value of <c>dress</c> as a rules file has it; null follows the slot again.</param>
 public sealed record DressCell(Guid Picture, string Slot, string? Dress) : JobCommand
 {
-    internal override Outcome On(Job job, IJobSurroundings around)
+    internal override Outcome On(Job job, ICommandContext around)
     {
         if (!job.HasSlot(Slot))
         {
@@ -190,7 +190,7 @@ public sealed record GiveWords(
     string? Title = null
 ) : JobCommand
 {
-    internal override Outcome On(Job job, IJobSurroundings around) => job.Deciding(Picture, Given, "keywords");
+    internal override Outcome On(Job job, ICommandContext around) => job.Deciding(Picture, Given, "keywords");
 
     private Decisions Given(Decisions decisions)
     {
@@ -209,5 +209,5 @@ public sealed record GiveWords(
 /// <param name="Picture">The picture.</param>
 public sealed record Forget(Guid Picture) : JobCommand
 {
-    internal override Outcome On(Job job, IJobSurroundings around) => job.Deciding(Picture, _ => Decisions.None);
+    internal override Outcome On(Job job, ICommandContext around) => job.Deciding(Picture, _ => Decisions.None);
 }

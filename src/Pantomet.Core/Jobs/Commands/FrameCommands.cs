@@ -18,7 +18,7 @@ public sealed record CellAddress(Guid Picture, string Slot);
 /// <param name="Shape">the shape, by <see cref="Shapes.KeyOf"/>.</param>
 public sealed record SetFrame(Guid Picture, Frame? Frame, string? Slot = null, string? Shape = null) : JobCommand
 {
-    internal override Outcome On(Job job, IJobSurroundings around)
+    internal override Outcome On(Job job, ICommandContext around)
     {
         if ((Slot is null) == (Shape is null))
         {
@@ -53,7 +53,7 @@ public sealed record SetFrame(Guid Picture, Frame? Frame, string? Slot = null, s
 /// <param name="Cells">The cells.</param>
 public sealed record FollowMarks(IReadOnlyList<CellAddress> Cells) : JobCommand
 {
-    internal override Outcome On(Job job, IJobSurroundings around) =>
+    internal override Outcome On(Job job, ICommandContext around) =>
         Each(job, Cells, (now, cell) => new SetFrame(cell.Picture, null, cell.Slot).On(now, around));
 
     internal static Outcome Each<T>(Job job, IEnumerable<T> all, Func<Job, T, Outcome> act)
@@ -78,7 +78,7 @@ public sealed record FollowMarks(IReadOnlyList<CellAddress> Cells) : JobCommand
 /// <param name="Slot">The slot's address.</param>
 public sealed record LetLoose(Guid Picture, string Slot) : JobCommand
 {
-    internal override Outcome On(Job job, IJobSurroundings around)
+    internal override Outcome On(Job job, ICommandContext around)
     {
         if (job.SlotOf(Slot) is not { } place || around.SlotAt(Slot) is not { } slot)
         {
@@ -109,7 +109,7 @@ public sealed record LetLoose(Guid Picture, string Slot) : JobCommand
 /// <param name="Slot">The slot's address.</param>
 public sealed record Tie(Guid Picture, string Slot) : JobCommand
 {
-    internal override Outcome On(Job job, IJobSurroundings around) =>
+    internal override Outcome On(Job job, ICommandContext around) =>
         job.HasSlot(Slot)
             ? job.Deciding(Picture, decisions => decisions.With(Slot, decisions.For(Slot) with { Loose = false, Frame = null }))
             : CommandFault.Slot();
@@ -125,7 +125,7 @@ public sealed record Tie(Guid Picture, string Slot) : JobCommand
 /// <param name="Slot">A slot whose frame is copied as it stands where none was set by hand; null copies only what was set.</param>
 public sealed record CopyFraming(Guid Picture, IReadOnlyList<Guid> To, string? Slot = null) : JobCommand
 {
-    internal override Outcome On(Job job, IJobSurroundings around)
+    internal override Outcome On(Job job, ICommandContext around)
     {
         if (job.Find(Picture)?.Decisions is not { } from || around.FactsOf(Picture) is not { } facts)
         {

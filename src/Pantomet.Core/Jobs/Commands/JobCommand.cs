@@ -37,7 +37,7 @@ namespace Pantomet.Core.Jobs.Commands;
 public abstract record JobCommand
 {
     /// <summary>The changed job, or a refusal; the very same job where nothing changes.</summary>
-    internal abstract Outcome On(Job job, IJobSurroundings around);
+    internal abstract Outcome On(Job job, ICommandContext around);
 }
 
 /// <summary>Why a command is refused.</summary>

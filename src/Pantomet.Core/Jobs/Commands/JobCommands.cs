@@ -23,7 +23,7 @@ public static class JobCommands
     public static bool TryApply(
         Job job,
         IReadOnlyList<JobCommand> commands,
-        IJobSurroundings around,
+        ICommandContext around,
         out Applied? applied,
         out RefusedCommand? refused
     )

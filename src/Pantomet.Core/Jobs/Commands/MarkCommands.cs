@@ -8,7 +8,7 @@ namespace Pantomet.Core.Jobs.Commands;
 /// <param name="Box">The box, of the turned picture.</param>
 public sealed record AddKeepBox(Guid Picture, Frame Box) : JobCommand
 {
-    internal override Outcome On(Job job, IJobSurroundings around) =>
+    internal override Outcome On(Job job, ICommandContext around) =>
         job.Deciding(Picture, decisions => decisions with { Keep = [.. decisions.Keep, Box], Focus = null }, "box");
 }
 
@@ -17,7 +17,7 @@ public sealed record AddKeepBox(Guid Picture, Frame Box) : JobCommand
 /// <param name="Boxes">The boxes, of the turned picture.</param>
 public sealed record SetKeepBoxes(Guid Picture, IReadOnlyList<Frame> Boxes) : JobCommand
 {
-    internal override Outcome On(Job job, IJobSurroundings around) =>
+    internal override Outcome On(Job job, ICommandContext around) =>
         job.Deciding(Picture, decisions => decisions with { Keep = [.. Boxes], Focus = Boxes.Count > 0 ? null : decisions.Focus }, "boxes");
 }
 
@@ -26,7 +26,7 @@ public sealed record SetKeepBoxes(Guid Picture, IReadOnlyList<Frame> Boxes) : Jo
 /// <param name="Focus">The point; null takes it away.</param>
 public sealed record SetFocus(Guid Picture, FocusPoint? Focus) : JobCommand
 {
-    internal override Outcome On(Job job, IJobSurroundings around) =>
+    internal override Outcome On(Job job, ICommandContext around) =>
         job.Deciding(Picture, decisions => decisions with { Focus = Focus, Keep = Focus is null ? decisions.Keep : [] }, "focus");
 }
 
@@ -34,7 +34,7 @@ public sealed record SetFocus(Guid Picture, FocusPoint? Focus) : JobCommand
 /// <param name="Picture">The picture.</param>
 public sealed record ConfirmSuggestion(Guid Picture) : JobCommand
 {
-    internal override Outcome On(Job job, IJobSurroundings around) =>
+    internal override Outcome On(Job job, ICommandContext around) =>
         around.FactsOf(Picture) is not { } facts
             ? CommandFault.Picture()
             : job.Deciding(
@@ -59,7 +59,7 @@ public sealed record ConfirmSuggestion(Guid Picture) : JobCommand
 /// <param name="Picture">The picture.</param>
 public sealed record DeclineSuggestion(Guid Picture) : JobCommand
 {
-    internal override Outcome On(Job job, IJobSurroundings around) =>
+    internal override Outcome On(Job job, ICommandContext around) =>
         job.Deciding(Picture, decisions => decisions with { NoSuggestion = true });
 }
 
@@ -67,7 +67,7 @@ public sealed record DeclineSuggestion(Guid Picture) : JobCommand
 /// <param name="Picture">The picture.</param>
 public sealed record ClearMarks(Guid Picture) : JobCommand
 {
-    internal override Outcome On(Job job, IJobSurroundings around) =>
+    internal override Outcome On(Job job, ICommandContext around) =>
         job.Deciding(Picture, decisions => decisions with { Keep = [], Focus = null, NoSuggestion = false });
 }
 
@@ -81,7 +81,7 @@ public sealed record ClearMarks(Guid Picture) : JobCommand
 /// <param name="Degrees">The small angle clockwise, -15 to 15.</param>
 public sealed record TurnPicture(Guid Picture, int Quarters, double Degrees) : JobCommand
 {
-    internal override Outcome On(Job job, IJobSurroundings around)
+    internal override Outcome On(Job job, ICommandContext around)
     {
         var to = new Turn(Quarters, Degrees);
         return !to.IsPossible

@@ -9,7 +9,7 @@ namespace Pantomet.Core.Jobs.Commands;
 /// <param name="Pictures">The pictures.</param>
 public sealed record AddPictures(IReadOnlyList<Guid> Pictures) : JobCommand
 {
-    internal override Outcome On(Job job, IJobSurroundings around)
+    internal override Outcome On(Job job, ICommandContext around)
     {
         var known = job.Pictures.Select(one => one.Id).ToHashSet();
         var fresh = Pictures
@@ -31,7 +31,7 @@ public sealed record AddPictures(IReadOnlyList<Guid> Pictures) : JobCommand
 /// <param name="Pictures">The pictures.</param>
 public sealed record RemovePictures(IReadOnlyList<Guid> Pictures) : JobCommand
 {
-    internal override Outcome On(Job job, IJobSurroundings around)
+    internal override Outcome On(Job job, ICommandContext around)
     {
         var gone = Pictures.ToHashSet();
         return job.Pictures.Any(one => gone.Contains(one.Id))
@@ -47,7 +47,7 @@ public sealed record RemovePictures(IReadOnlyList<Guid> Pictures) : JobCommand
 /// <param name="Slots">Addresses.</param>
 public sealed record TickSlots(IReadOnlyList<string> Slots) : JobCommand
 {
-    internal override Outcome On(Job job, IJobSurroundings around)
+    internal override Outcome On(Job job, ICommandContext around)
     {
         var fresh = Slots.Distinct().Where(address => !job.HasSlot(address)).ToList();
         if (fresh.FirstOrDefault(address => around.SlotAt(address) is null) is { } unknown)
@@ -66,7 +66,7 @@ public sealed record TickSlots(IReadOnlyList<string> Slots) : JobCommand
 /// <param name="Slots">Addresses; those that the job has not are passed over.</param>
 public sealed record UntickSlots(IReadOnlyList<string> Slots) : JobCommand
 {
-    internal override Outcome On(Job job, IJobSurroundings around) =>
+    internal override Outcome On(Job job, ICommandContext around) =>
         job.Slots.Any(slot => Slots.Contains(slot.Address))
             ? job with
             {
@@ -93,7 +93,7 @@ public sealed record NameJob(
     private const int LongestPattern = 200;
     private const int MostPatterns = 200;
 
-    internal override Outcome On(Job job, IJobSurroundings around)
+    internal override Outcome On(Job job, ICommandContext around)
     {
         if (Name is not null && Job.NameFault(Name) is { } wrong)
         {

@@ -1,0 +1,78 @@
+using Pantomet.Core.Facts;
+using Pantomet.Core.Geometry;
+using Pantomet.Core.Rules;
+using Pantomet.Core.Weight;
+
+namespace Pantomet.Core.Mending;
+
+/// <summary>
+/// What an original of the library is put right to: always upright and without the place where it was taken; of another type, smaller, or on a
+/// ground where something shows through, if that is asked for. What comes of it is a newer original; the first one stays.
+/// </summary>
+public sealed record OriginalFixRule
+{
+    /// <summary>
+    /// How much it must look like the original: no difference at 100 % (docs/likeness.md), as everything later is made of it.
+    /// </summary>
+    public const double Likeness = 0.998;
+
+    /// <summary>The most pixels of the longer side; null leaves them all.</summary>
+    public int? MaxSide { get; init; }
+
+    /// <summary>The type; null for its own, and for JPEG or PNG where nothing of its own type is written.</summary>
+    public PictureFormat? Format { get; init; }
+
+    /// <summary>The colour that it is laid on where something shows through; null leaves that, where the type has it.</summary>
+    public Rgb? Ground { get; init; }
+
+    /// <summary>What is wrong with it: a sentence; null when nothing is.</summary>
+    public string? Fault() =>
+        MaxSide is < 16 or > Rounding.LongestSide ? "The longer side has 16 to 65 535 pixels."
+        : Format is { } format && !MendRule.Formats.Contains(format) ? "An original is saved as JPEG, PNG, WebP or AVIF."
+        : Ground is not null && Format is not (null or PictureFormat.Jpeg)
+            ? "With a background an original is saved as JPEG; the other types keep the transparency."
+        : null;
+
+    /// <summary>Why there is nothing to put right: a sentence; null where there is.</summary>
+    public string? Nothing(PictureFacts facts)
+    {
+        ArgumentNullException.ThrowIfNull(facts);
+        return facts.Format == PictureFormat.Svg ? "A drawing has no pixels to fix."
+            : facts.Frames > 1 ? "It moves or has several pages; it stays as it is."
+            : facts.Orientation == 1
+            && !facts.HasLocation
+            && !(facts.Size.LongSide > MaxSide)
+            && FormatFor(facts) == facts.Format
+            && !(Ground is not null && facts.HasAlpha)
+                ? "It is so already."
+            : null;
+    }
+
+    /// <summary>The type that a picture becomes.</summary>
+    public PictureFormat FormatFor(PictureFacts facts)
+    {
+        ArgumentNullException.ThrowIfNull(facts);
+        return Format
+            ?? (
+                Ground is not null && facts.HasAlpha ? PictureFormat.Jpeg
+                : MendRule.Formats.Contains(facts.Format) ? facts.Format
+                : facts.HasAlpha ? PictureFormat.Png
+                : PictureFormat.Jpeg
+            );
+    }
+
+    /// <summary>What the newer original is made by: whole and upright, as fine as its original.</summary>
+    public Slot SlotFor(PictureFacts facts)
+    {
+        ArgumentNullException.ThrowIfNull(facts);
+        var slot = new MendRule { MaxSide = MaxSide, Likeness = Likeness }.SlotFor(facts);
+        return slot with
+        {
+            Key = "put-right",
+            Name = "put-right",
+            Types = [new(FormatFor(facts))],
+            Aims = slot.Aims with { Quality = new(QualityRange.Comfortable.Floor, QualityRange.Highest) },
+            Background = Ground is { } ground ? new(ground) : null,
+        };
+    }
+}

@@ -1,0 +1,39 @@
+using NetVips;
+using Pantomet.Core.Facts;
+using Pantomet.Core.Framing;
+using Pantomet.Imaging.Reading;
+
+namespace Pantomet.Imaging.Objects;
+
+/// <summary>Looks at pictures without a plain backdrop for their subject.</summary>
+internal static class SubjectDetector
+{
+    /// <summary>The longest side of the copy that is looked at, in pixels: that of the small copies for the screen.</summary>
+    public const int LongSide = 480;
+
+    /// <summary>A picture with a shorter side than this has no subject to speak of.</summary>
+    public const int LeastSide = 24;
+
+    /// <summary>The facts with what was found.</summary>
+    /// <param name="path">The original, or a small copy of it that lies upright.</param>
+    /// <param name="facts">Its facts.</param>
+    /// <exception cref="VipsException">It cannot be decoded.</exception>
+    public static PictureFacts Sought(string path, PictureFacts facts) =>
+        facts.SubjectSought ? facts : facts with { Suggestion = Better(facts.Suggestion, At(path)), SubjectSought = true };
+
+    // What stands before a backdrop that is nearly plain is kept unless the network is sure of something.
+    private static Suggestion? Better(Suggestion? before, Suggestion? found) =>
+        before is null || found is { Kind: SuggestionKind.Object, Confidence: >= Suggestion.Sure } ? found : before;
+
+    /// <summary>What the network suggests.</summary>
+    /// <param name="path">The original, or a small copy of it that lies upright.</param>
+    /// <exception cref="VipsException">It cannot be decoded.</exception>
+    public static Suggestion? At(string path)
+    {
+        using var scope = new Scope();
+        var small = scope.Own(PictureReader.Small(path, LongSide));
+        var opaque = small.HasAlpha() ? scope.Own(small.Flatten(background: [255.0])) : small;
+        var shown = scope.Own(scope.Own(opaque.Colourspace(Enums.Interpretation.Srgb)).Cast(Enums.BandFormat.Uchar));
+        return ObjectFinder.Find(new(shown.WriteToMemory<byte>(), shown.Width, shown.Height, shown.Bands), ObjectNetwork.Instance);
+    }
+}

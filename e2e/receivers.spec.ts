@@ -19,7 +19,9 @@ test('files are handed to a marketplace, which refuses one in its own words, at 
   await page.getByRole('link', { name: 'Receivers', exact: true }).click();
   await page.getByRole('link', { name: /Harbour Market, listings/ }).click();
   await page.getByRole('button', { name: /Hand over 2 files/ }).click();
-  await expect(page.getByRole('region', { name: 'Refused' })).toContainText(/File names may have 44 characters/);
+  await expect(page.getByRole('region', { name: 'Refused' })).toContainText(
+    /File names may have 44 characters/,
+  );
   await expect(page.getByRole('region', { name: 'Taken' }).getByRole('listitem')).toHaveCount(1);
 
   // It stands at the cell.

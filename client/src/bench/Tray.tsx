@@ -65,9 +65,9 @@ export function Tray({
           off={paired || !focusAt}
         />
         <KeyButton
-          name="Unlink from its shape"
+          name="Unlink"
           k="L"
-          title="Frame it apart from the other slots of its shape"
+          title="Unlink from its shape: frame it apart from the other slots of the same shape"
           off={paired || !tied}
           act={() => benchActions.letLoose(store, chosen)}
         />

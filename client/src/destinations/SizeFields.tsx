@@ -20,7 +20,7 @@ export function SizeFields() {
           ]}
         />
       </Wide>
-      <Wide columns={2}>
+      <Wide columns={4}>
         <RuleSelect
           name="If the picture is too small"
           place="whenTooSmall"

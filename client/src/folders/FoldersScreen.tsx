@@ -104,7 +104,7 @@ function SendFolder({ intake }: { intake: ReturnType<typeof useFolderIntake> }) 
   return (
     <div className="mt-3 flex items-center gap-3 border-t border-line pt-3">
       <span className="text-ink-2">
-        Or a copy of a folder: drop it here, and take it home as a zip when it is put right.
+        Or a copy of a folder: drop it here, and download it as a zip when it is optimised.
       </span>
       <Button onClick={() => input.current?.click()} disabled={intake.sent !== null}>
         Choose it

@@ -20,7 +20,7 @@ test('a folder of the machine is looked through, tried, put right, and put back'
   await expect(figures.getByRole('radio', { name: '7 pictures' })).toBeVisible({ timeout: 30_000 });
   const list = page.getByTestId('folder-pictures');
   await expect(list.getByRole('row')).toHaveCount(8);
-  await figures.getByRole('radio', { name: '1 with a wrong ending' }).click();
+  await figures.getByRole('radio', { name: '1 with a wrong file extension' }).click();
   await expect(list.getByRole('row')).toHaveCount(2);
   await expect(list).toContainText('banner-final.png');
   await figures.getByRole('radio', { name: '7 pictures' }).click();

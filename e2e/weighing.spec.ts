@@ -88,7 +88,7 @@ test('the place is never empty: the frame first, then the file on both sides, an
   await expect(page.getByTestId('after')).toBeVisible({ timeout: 60_000 });
   await expect(page.getByTestId('meanwhile')).toHaveCount(0);
   await expect(page.getByTestId('before')).toBeHidden();
-  await expect(page.getByText('Without loss follows')).toBeVisible();
+  await expect(page.getByText('Lossless (loading)')).toBeVisible();
   await expect(page.getByTestId('curves').locator('[data-testid=curve-jpeg] circle')).toHaveCount(1);
 });
 

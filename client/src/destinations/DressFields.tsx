@@ -71,7 +71,7 @@ function FadeFields({ rule, set }: { rule: Rule; set: (value: unknown) => void }
       <Area place="dress.fade.area" />
       <Wide columns={4}>
         <TickField
-          name="As much as an ink needs to be read"
+          name="As much as a text colour needs to be read"
           value={solved}
           onSet={(on) =>
             set({

@@ -79,7 +79,7 @@ function LadderFields({ rule }: { rule: Rule }) {
         <RuleText name="Number of files" place="responsive.files" />
       ) : (
         <RuleText
-          name="Waste at most"
+          name="Surplus pixels at most"
           place="responsive.waste"
           hint="A share of the pixels, 0 to 1"
           placeholder="0.5"

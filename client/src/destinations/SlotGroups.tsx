@@ -61,7 +61,7 @@ function NameFields({ isNew }: { isNew: boolean }) {
       </Wide>
       <Wide columns={4}>
         <TextField
-          name="Names of its files"
+          name="File names"
           hint="{picture} {slot} {destination} {density} {width} {height} {ratio} {hash}"
           value={draft.pattern}
           placeholder="{picture}-{slot}{density}"
@@ -142,10 +142,10 @@ function SeenFields() {
         placeholder="widest"
       />
       <RulePair
-        name="Goes toward"
+        name="Crop towards"
         place="toward"
         placeholders={['0.5', '0.5']}
-        names={['Goes toward, across', 'and down']}
+        names={['Crop towards, across', 'and down']}
       />
       <RuleText name="Background" place="background" hint="#rrggbb or edge" placeholder="#ffffff" />
       <RuleSelect

@@ -22,7 +22,7 @@ export function FolderFigures({
     ['near', 'near 1 MB', figures.near],
     ['onSide', 'on their side', figures.onSide],
     ['located', 'with a place', figures.located],
-    ['misnamed', 'with a wrong ending', figures.misnamed],
+    ['misnamed', 'with a wrong file extension', figures.misnamed],
     ['moving', 'moving', figures.moving],
     ['troubles', 'in trouble', folder.outcome.inTrouble],
     ['mended', 'lighter now', folder.outcome.mended],

@@ -94,7 +94,7 @@ function Line({
   const told = [
     picture.onSide ? 'lies on its side' : '',
     picture.located ? 'tells its place' : '',
-    picture.misnamed ? 'its ending says another type' : '',
+    picture.misnamed ? 'its file extension says another type' : '',
     picture.moves ? 'moves' : '',
   ].filter(Boolean);
   const said = picture.trouble ?? (mended ? null : (result?.sentence ?? null));

@@ -158,7 +158,7 @@ export function FramingPanel({
           {decision.loose ? (
             <KeyButton className="h-7!" name="Link again" k="T" act={onTie} />
           ) : (
-            <KeyButton className="h-7!" name="Unlink from its shape" k="L" act={onLoose} />
+            <KeyButton className="h-7!" name="Unlink" title="Unlink from its shape" k="L" act={onLoose} />
           )}
           <KeyButton className="h-7!" name="Automatic" k="0" act={onAutomatic} off={!byHand} />
           <KeyButton className="h-7!" name={decision.skip ? 'Include' : 'Skip'} k="X" act={onSkip} />
@@ -169,7 +169,7 @@ export function FramingPanel({
             act={onAccept}
             off={!cell || cell.looks.length === 0}
           />
-          <KeyButton className="h-7!" name="Next look" k="E" act={onNextLook} />
+          <KeyButton className="h-7!" name="Next" k="E" act={onNextLook} />
           <KeyButton className="h-7!" name="Weigh" k="G" act={onWeigh} off={decision.skip} main />
         </div>
       </section>

@@ -251,7 +251,7 @@ function Panel({
             act={onAccept}
             off={!cell || cell.looks.length === 0}
           />
-          <KeyButton className="h-7!" name="Next look" k="E" act={onNextLook} />
+          <KeyButton className="h-7!" name="Next" k="E" act={onNextLook} />
           <KeyButton className="h-7!" name="Weigh" k="G" act={onWeigh} off={left} main />
         </div>
       </section>

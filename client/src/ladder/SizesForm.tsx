@@ -67,7 +67,7 @@ export function SizesForm({
         />
       ) : (
         <TextField
-          name="Waste"
+          name="Surplus pixels"
           hint="The share of pixels that may be unused, 0 to 1"
           value={String(rule.waste ?? 0.5)}
           onSet={(text) => put('waste', typed(text) ?? '')}

@@ -21,7 +21,7 @@ export function Colour({
       type="button"
       aria-pressed={onTake ? chosen : undefined}
       aria-label={hex ? `${hex}, ${name}` : name}
-      title={hint ?? (hex ? `${hex}; C copies it` : 'The ink that needs least fade')}
+      title={hint ?? (hex ? `${hex}; C copies it` : 'The text colour that needs least fade')}
       onClick={onTake ?? (() => hex && copy(hex, hex))}
       onPointerEnter={(event) =>
         hex && document.activeElement?.tagName !== 'TEXTAREA' && event.currentTarget.focus()

@@ -5,7 +5,7 @@ import { Colour } from './Colour';
 const kinds = [
   ['none', 'no fade of its own'],
   ['amount', 'by an amount'],
-  ['ink', 'as far as an ink needs'],
+  ['ink', 'as far as a text colour needs'],
 ] as const;
 
 const reaches = [

@@ -102,7 +102,7 @@ export function Compare({
               <div className="transparent-ground absolute" style={place} />
               <img
                 src={addresses.reference(file.id)}
-                alt="The same pixels without loss"
+                alt="The same pixels, lossless"
                 className={picture}
                 style={place}
                 data-testid="before"
@@ -126,7 +126,7 @@ export function Compare({
           {!seeThrough && <Divider share={share} onShare={setShare} from={from} to={to} />}
           <Label
             side="left"
-            text={whole ? 'Without loss' : 'Without loss follows'}
+            text={whole ? 'Lossless' : 'Lossless (loading)'}
             at={divider}
             shown={divider - from > (whole ? 110 : 160)}
           />

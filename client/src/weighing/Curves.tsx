@@ -42,7 +42,7 @@ export function Curves({
       {size && any && <Picker {...drawn} size={size} />}
       <KeyButton
         className="absolute top-2 right-2 h-6! text-[12px]"
-        name={others ? 'Its types' : 'Other types'}
+        name={others ? 'Slot types only' : 'Compare file types'}
         title={
           others ? 'Draw the types that the slot takes' : 'Draw the types that the slot does not take as well'
         }

@@ -186,8 +186,8 @@ export function WeighingPanel({
         )}
       </section>
       <p className="px-5 py-3 text-ink-2">
-        Drag the divider, or hold <Key>S</Key> to see through to the picture without loss. One of its pixels
-        is one of the screen&apos;s.
+        Drag the divider, or hold <Key>S</Key> to see the lossless picture. One of its pixels is one of the
+        screen&apos;s.
       </p>
       <section
         className="sticky bottom-0 mt-auto border-t border-line bg-sheet px-5 py-3"

@@ -1,3 +1,4 @@
+using System.Text;
 using Pantomet.Data;
 using Pantomet.Platform;
 
@@ -34,6 +35,60 @@ internal static class WholeFile
         finally
         {
             File.Delete(part);
+        }
+    }
+
+    /// <summary>
+    /// Writes a file of the data folder: whoever reads it meanwhile finds the former one or this one, and never a part of it.
+    /// </summary>
+    /// <param name="path">The file, whose folder is there.</param>
+    /// <param name="bytes">What it holds.</param>
+    public static void Write(string path, byte[] bytes)
+    {
+        var part = PartFile.For(path);
+        try
+        {
+            File.WriteAllBytes(part, bytes);
+            Durable.Flush(part);
+            Durable.Move(part, path);
+        }
+        finally
+        {
+            File.Delete(part);
+        }
+    }
+
+    /// <summary>Writes a text, as UTF-8, as <see cref="Write(string, byte[])"/> does.</summary>
+    /// <param name="path">The file, whose folder is there.</param>
+    /// <param name="text">What it holds.</param>
+    public static void Write(string path, string text) => Write(path, Encoding.UTF8.GetBytes(text));
+
+    /// <summary>The text of a file; null where there is none, or none any more.</summary>
+    /// <param name="path">The file.</param>
+    public static string? Text(string path)
+    {
+        try
+        {
+            return File.ReadAllText(path);
+        }
+        catch (Exception fault) when (fault is FileNotFoundException or DirectoryNotFoundException)
+        {
+            return null;
+        }
+    }
+
+    /// <summary>The text of a file, as <see cref="Text"/> gives it.</summary>
+    /// <param name="path">The file.</param>
+    /// <param name="cancel">Stops.</param>
+    public static async Task<string?> TextAsync(string path, CancellationToken cancel)
+    {
+        try
+        {
+            return await File.ReadAllTextAsync(path, cancel);
+        }
+        catch (Exception fault) when (fault is FileNotFoundException or DirectoryNotFoundException)
+        {
+            return null;
         }
     }
 

@@ -41,16 +41,15 @@ internal sealed class PictureFolderLists(string work)
     public void WriteFigures(PictureFolderFigures figures)
     {
         File.Delete(TrialPath);
-        File.WriteAllText(FiguresPath, WorkLines.Write(figures));
+        WholeFile.Write(FiguresPath, WorkLines.Write(figures));
     }
 
     /// <summary>Puts down what was tried.</summary>
-    public void WriteTrial(PictureFolderTrial trial) => File.WriteAllText(TrialPath, WorkLines.Write(trial));
+    public void WriteTrial(PictureFolderTrial trial) => WholeFile.Write(TrialPath, WorkLines.Write(trial));
 
     /// <summary>What the folder comes to; null until it was looked through.</summary>
-    public PictureFolderFigures? Figures() =>
-        File.Exists(FiguresPath) ? WorkLines.Read<PictureFolderFigures>(File.ReadAllText(FiguresPath)) : null;
+    public PictureFolderFigures? Figures() => WholeFile.Text(FiguresPath) is { } text ? WorkLines.Read<PictureFolderFigures>(text) : null;
 
     /// <summary>What was tried; null until something was.</summary>
-    public PictureFolderTrial? Trial() => File.Exists(TrialPath) ? WorkLines.Read<PictureFolderTrial>(File.ReadAllText(TrialPath)) : null;
+    public PictureFolderTrial? Trial() => WholeFile.Text(TrialPath) is { } text ? WorkLines.Read<PictureFolderTrial>(text) : null;
 }

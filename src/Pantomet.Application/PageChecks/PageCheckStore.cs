@@ -221,8 +221,8 @@ internal sealed class PageCheckStore(IServiceScopeFactory scopes, DataFolder fol
     /// <summary>What the last run of a check left; null where it left nothing.</summary>
     public async Task<PageReport?> MeasuredAsync(Guid id, CancellationToken cancel)
     {
-        var path = Path.Combine(CheckOf(id), PageWork.ReportName);
-        return File.Exists(path) ? PageReport.FromJson(await File.ReadAllTextAsync(path, cancel)) : null;
+        var text = await WholeFile.TextAsync(Path.Combine(CheckOf(id), PageWork.ReportName), cancel);
+        return text is null ? null : PageReport.FromJson(text);
     }
 
     /// <summary>The folder of what comes of a check.</summary>

@@ -64,8 +64,8 @@ public sealed class PageRun(PageCheckRequest request, Action<PageProgress>? tell
 
         foreach (var look in seen.Where(look => look.Shot is not null))
         {
-            await File.WriteAllBytesAsync(Path.Combine(folder, ShotName(look.Screen.Viewport)), look.Shot!, cancel);
-            await File.WriteAllTextAsync(Path.Combine(folder, ElementsName(look.Screen.Viewport)), WorkLines.Write(look.Elements), cancel);
+            WholeFile.Write(Path.Combine(folder, ShotName(look.Screen.Viewport)), look.Shot!);
+            WholeFile.Write(Path.Combine(folder, ElementsName(look.Screen.Viewport)), WorkLines.Write(look.Elements));
         }
 
         var files = await loaded.ReadAsync(seen.SelectMany(look => look.Images).Select(image => image.Address).Distinct(), cancel);
@@ -215,7 +215,7 @@ public sealed class PageRun(PageCheckRequest request, Action<PageProgress>? tell
     {
         Directory.CreateDirectory(folder);
         var name = $"{number}.{made.Format!.Value.Ending()}";
-        File.WriteAllBytes(Path.Combine(folder, name), made.File!);
+        WholeFile.Write(Path.Combine(folder, name), made.File!);
         return $"made/{Path.GetFileName(folder)}/{name}";
     }
 

@@ -33,7 +33,7 @@ public static class PageWork
             var (name, text) = order.Check is { } check
                 ? (ReportName, (await new PageRun(check, tells).ExecuteAsync(cancel)).ToJson())
                 : (MendedNames.Report, WorkLines.Write(await new PageRewrite(order.Mend!, tells).ExecuteAsync(cancel)));
-            await File.WriteAllTextAsync(Path.Combine(order.Folder, name), text, cancel);
+            WholeFile.Write(Path.Combine(order.Folder, name), text);
             return null;
         }
         catch (Exception fault) when (fault is PageFaultException or NoBrowserException)

@@ -1,5 +1,6 @@
 using System.IO.Compression;
 using System.Text;
+using Pantomet.Application.Background;
 using Pantomet.Application.PageChecks;
 using Pantomet.Application.Sites;
 using Pantomet.Browsing;
@@ -41,7 +42,7 @@ internal sealed class PageRewrite(PageRewriteRequest request, Action<PageProgres
         var files = new MendedFiles(source, text.Pictures, _pictures);
         foreach (var shot in before.Where(look => look.Shot is not null))
         {
-            await File.WriteAllBytesAsync(At(MendedNames.Before(shot.Screen.Viewport)), shot.Shot!, cancel);
+            WholeFile.Write(At(MendedNames.Before(shot.Screen.Viewport)), shot.Shot!);
         }
 
         IReadOnlyList<MendedImage> images;
@@ -112,7 +113,7 @@ internal sealed class PageRewrite(PageRewriteRequest request, Action<PageProgres
             if (look.Shot is not null && old.Shot is not null)
             {
                 var path = At(MendedNames.After(look.Screen.Viewport));
-                await File.WriteAllBytesAsync(path, look.Shot, cancel);
+                WholeFile.Write(path, look.Shot);
                 var (whole, rest, parts) = PageLikeness.Compare(
                     At(MendedNames.Before(look.Screen.Viewport)),
                     path,

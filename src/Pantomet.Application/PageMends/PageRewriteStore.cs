@@ -157,8 +157,8 @@ internal sealed class PageRewriteStore(
     /// <summary>What the last run left; null where it left nothing.</summary>
     public async Task<MendedPage?> MendedAsync(PageJobRow row, CancellationToken cancel)
     {
-        var path = Path.Combine(FolderOf(row), MendedNames.Report);
-        return File.Exists(path) ? WorkLines.Read<MendedPage>(await File.ReadAllTextAsync(path, cancel)) : null;
+        var text = await WholeFile.TextAsync(Path.Combine(FolderOf(row), MendedNames.Report), cancel);
+        return text is null ? null : WorkLines.Read<MendedPage>(text);
     }
 
     /// <summary>The folder of what becomes of a page.</summary>

@@ -66,7 +66,13 @@ internal sealed partial class Faults(ILogger<Faults> log) : IExceptionHandler
                 null
             ),
             BadHttpRequestException bad => (bad.StatusCode, "bad-request", "The request cannot be read.", null),
-            JsonException json => (StatusCodes.Status400BadRequest, "bad-body", "This is not what is asked for here.", json.Path),
+            // Where nothing is sent it is something stored that cannot be read: a fault of ours.
+            JsonException json when !HttpMethods.IsGet(context.Request.Method) => (
+                StatusCodes.Status400BadRequest,
+                "bad-body",
+                "This is not what is asked for here.",
+                json.Path
+            ),
             // A command without the member that tells which it is.
             NotSupportedException { Source: "System.Text.Json" } => (
                 StatusCodes.Status400BadRequest,

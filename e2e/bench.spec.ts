@@ -171,7 +171,7 @@ test('crops are alike in height, in proportion by a key, and a closed dialog giv
 }) => {
   const slots = ['skerry-site/opening-large', 'skerry-shop/grid-square', 'harbour-market/listing'];
   const upright = 'skerry-site/portrait-feature';
-  const job = await makeJob(page, 'Alike', ['DSC_0412.JPG', 'IMG_2102.jpg'], [...slots, upright]);
+  const job = await makeJob(page, 'Likeness', ['DSC_0412.JPG', 'IMG_2102.jpg'], [...slots, upright]);
   await page.goto(`/job/${job.id}`);
   await allMade(page);
   const crop = (slot: string) => cellOf(page, job.pictures[0]!.id, slot).locator('img');

@@ -7,23 +7,23 @@ test('a destination is made, its slot written with faults placed, retired, copie
 }, info) => {
   await page.goto('/destinations');
   await page.getByLabel('Name of a new destination').fill('Tide Table');
-  await page.getByRole('button', { name: 'Make', exact: true }).click();
-  const rule = page.getByRole('complementary', { name: 'Rule of a slot' });
+  await page.getByRole('button', { name: 'Add destination', exact: true }).click();
+  const rule = page.getByRole('complementary', { name: 'Rule of the slot' });
   await expect(rule.getByRole('textbox', { name: 'Key' })).toHaveValue('first');
   await rule.getByRole('combobox', { name: 'Size given as' }).selectOption({ label: 'Ratio and width' });
   await rule.getByRole('textbox', { name: 'Ratio', exact: true }).fill('0:4');
   await expect(rule.getByText('Both sides of a ratio must be greater than 0.').first()).toBeVisible();
   await expect(rule.getByRole('button', { name: 'Save rule' })).toBeDisabled();
   await rule.getByRole('textbox', { name: 'Ratio', exact: true }).fill('2:1');
-  await rule.getByRole('textbox', { name: 'Heaviest' }).fill('120 kg');
-  await expect(rule.getByText(/a weight is a number of bytes/i).first()).toBeVisible();
-  await rule.getByRole('textbox', { name: 'Heaviest' }).fill('120 kB');
+  await rule.getByRole('textbox', { name: 'Weight at most' }).fill('120 kg');
+  await expect(rule.getByText(/is not a weight/i).first()).toBeVisible();
+  await rule.getByRole('textbox', { name: 'Weight at most' }).fill('120 kB');
   await rule.getByRole('checkbox', { name: 'WebP' }).check();
   await rule.getByRole('textbox', { name: 'Densities' }).fill('1, 2');
   const edge = rule.getByRole('slider', { name: 'Clear area, left edge' });
   await edge.focus();
   for (let i = 0; i < 10; i++) await page.keyboard.press('ArrowRight');
-  await expect(rule.getByRole('textbox', { name: 'Clear from left' })).toHaveValue('0.1');
+  await expect(rule.getByRole('textbox', { name: 'Clear area from left' })).toHaveValue('0.1');
   await rule.getByRole('button', { name: 'Save rule' }).click();
   await expect(rule.getByRole('button', { name: 'Save rule' })).toBeDisabled();
   // Slots of the same shape elsewhere are shown as kin.
@@ -53,7 +53,7 @@ test('a destination is made, its slot written with faults placed, retired, copie
   await page.goto(`/job/${job.id}`);
   await expect(page.getByTestId('bench')).toBeVisible();
   await page.keyboard.press('s');
-  const places = page.getByRole('complementary', { name: 'Slots to fill' });
+  const places = page.getByRole('complementary', { name: 'Slots' });
   await expect(places.getByRole('checkbox', { name: 'Tide Table, copy', exact: true })).toBeVisible();
   await expect(places.getByRole('checkbox', { name: 'Tide Table', exact: true })).toBeHidden();
 });
@@ -81,7 +81,7 @@ test('a rules file with a fault is refused with its place, a good one replaces s
   await expect(page.getByRole('region', { name: 'Skerry site' })).toBeVisible();
 });
 
-test('a changed rule shows which delivered files no longer meet it, and redoes only its own', async ({
+test('a changed rule shows which delivered files no longer meet this rule, and redoes only its own', async ({
   page,
 }) => {
   const slot = 'lampglow/tall-card';
@@ -97,15 +97,15 @@ test('a changed rule shows which delivered files no longer meet it, and redoes o
   expect((await page.request.post(`/api/jobs/${job.id}/folder`)).ok()).toBe(true);
   const before = await readJob(page, job.id);
   await page.goto(`/destinations/${slot}`);
-  const rule = page.getByRole('complementary', { name: 'Rule of a slot' });
-  await expect(rule.getByText('All 2 delivered files meet it.')).toBeVisible();
+  const rule = page.getByRole('complementary', { name: 'Rule of the slot' });
+  await expect(rule.getByText('All 2 delivered files meet this rule.')).toBeVisible();
   const heaviest = Math.max(
     ...before.cells
       .filter((cell) => cell.slot === slot)
       .flatMap((cell) => cell.files.map((file) => file.bytes!)),
   );
-  await rule.getByRole('textbox', { name: 'Heaviest' }).fill(String(heaviest - 1));
-  await expect(rule.getByTestId('breaches')).toContainText('1 of 2 delivered files no longer meet it');
+  await rule.getByRole('textbox', { name: 'Weight at most' }).fill(String(heaviest - 1));
+  await expect(rule.getByTestId('breaches')).toContainText('1 of 2 delivered files no longer meet this rule');
   // It cannot be set twice from the moment it is sent; it is set once that was answered.
   const set = page.waitForResponse(
     (answer) => answer.request().method() === 'PUT' && answer.url().includes('/slots/'),

@@ -88,14 +88,14 @@ test('a slot is dressed in the book of rules, and its files wear it', async ({ p
   const { id, pictures } = await makeJob(page, 'Dressed', ['barometer-from-chat.jpg'], ['wardrobe/strip']);
 
   await page.goto('/destinations/wardrobe/strip');
-  const rule = page.getByRole('complementary', { name: 'Rule of a slot' });
+  const rule = page.getByRole('complementary', { name: 'Rule of the slot' });
   await rule.getByLabel('With a title').check();
   await rule.getByRole('textbox', { name: 'Text', exact: true }).fill('Brass that tells');
-  await rule.getByRole('textbox', { name: 'Area' }).fill('0.05 0.1 0.5 2');
+  await rule.getByRole('textbox', { name: /^Area/ }).fill('0.05 0.1 0.5 2');
   await expect(
     rule.getByText('A fraction from 0 to 1 is needed here, not 2.', { exact: true }),
   ).toBeVisible();
-  await rule.getByRole('textbox', { name: 'Area' }).fill('0.05 0.1 0.95 0.9');
+  await rule.getByRole('textbox', { name: /^Area/ }).fill('0.05 0.1 0.95 0.9');
   await rule.getByRole('combobox', { name: 'Font' }).selectOption('Zilla Slab');
   await rule.getByRole('button', { name: 'Save rule' }).click();
   await expect(rule.getByRole('button', { name: 'Save rule' })).toBeDisabled();
@@ -188,7 +188,7 @@ test('a title is typed, placed and done on the very file, for one picture and fo
   expect(rule.rule.dress.title.area[1]).toBe(0);
   await page.goto(`/job/${id}/framing/${second}?slot=banners/head&over`);
   await page.getByTestId('over-words').fill('Barometer');
-  await expect(page.getByTestId('over-whose')).toContainText('As the slot has it');
+  await expect(page.getByTestId('over-whose')).toContainText('As the slot');
   await page.keyboard.press('Enter');
   await expect.poll(async () => (await dressOf(second))?.wanted, { timeout: 60_000 }).toBe(3);
 });
@@ -211,11 +211,11 @@ test('an ink is picked from the picture with a glass, and a dressing is kept by 
   const ink = (await page.getByTestId('picked').textContent())!;
   await page.mouse.down();
   await page.mouse.up();
-  await expect(page.getByTestId('reached')).toContainText(`in ${ink}`);
-  await page.getByLabel("With the maker's mark").check();
+  await expect(page.getByTestId('reached')).toContainText(`text colour ${ink}`);
+  await page.getByLabel('With a logo').check();
   await page.getByRole('combobox', { name: /^Corner/ }).selectOption('above, left');
   await page.getByRole('textbox', { name: 'Name of the style' }).fill('Glass by the sea');
-  await page.getByRole('button', { name: 'Keep under this name' }).click();
+  await page.getByRole('button', { name: 'Save style' }).click();
   await expect(page.getByRole('button', { name: 'Glass by the sea' })).toHaveAttribute(
     'aria-pressed',
     'true',
@@ -225,7 +225,7 @@ test('an ink is picked from the picture with a glass, and a dressing is kept by 
   };
   expect(rules.dressings['Glass by the sea']!.mark).toMatchObject({ file: 'maker.svg', at: 'top-left' });
   expect(rules.dressings['Glass by the sea']!.title.ink).toBe(ink);
-  await page.getByRole('button', { name: 'Forget' }).click();
+  await page.getByRole('button', { name: 'Remove' }).click();
   await expect(page.getByRole('button', { name: 'Glass by the sea' })).toHaveCount(0);
   // Left as it was: nothing is sent.
   const titleOf = async () => {
@@ -234,7 +234,7 @@ test('an ink is picked from the picture with a glass, and a dressing is kept by 
     };
     return job.head.pictures[0]!.decisions.title;
   };
-  await page.getByRole('button', { name: 'Leave as it was' }).click();
+  await page.getByRole('button', { name: 'Cancel' }).click();
   await expect(page.getByTestId('stage')).toBeVisible();
   await expect.poll(titleOf).toBe('');
 });

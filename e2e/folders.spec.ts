@@ -16,7 +16,7 @@ test('a folder of the machine is looked through, tried, put right, and put back'
   await page.getByRole('button', { name: 'Scan' }).click();
 
   // What it comes to; each figure lists its pictures.
-  const figures = page.getByRole('radiogroup', { name: 'Listed' });
+  const figures = page.getByRole('radiogroup', { name: 'Filter' });
   await expect(figures.getByRole('radio', { name: '7 pictures' })).toBeVisible({ timeout: 30_000 });
   const list = page.getByTestId('folder-pictures');
   await expect(list.getByRole('row')).toHaveCount(8);
@@ -40,22 +40,22 @@ test('a folder of the machine is looked through, tried, put right, and put back'
   await page.getByRole('button', { name: 'Optimise' }).click();
   await expect(page.getByText('7 of 7 pictures are lighter')).toBeVisible({ timeout: 120_000 });
   await expect(page.getByRole('heading', { name: '7 originals are kept' })).toBeVisible();
-  await expect(page.getByRole('button', { name: 'Remove from the list' })).toBeDisabled();
+  await expect(page.getByRole('button', { name: 'Remove' })).toBeDisabled();
 
   // One comes back, then some, then all.
-  await list.getByRole('row').nth(1).getByRole('button', { name: 'Put back' }).click();
+  await list.getByRole('row').nth(1).getByRole('button', { name: 'Restore original' }).click();
   await expect(page.getByRole('heading', { name: '6 originals are kept' })).toBeVisible({ timeout: 30_000 });
   const boxes = list.getByRole('checkbox');
   await expect(boxes).toHaveCount(6);
   await boxes.nth(0).check();
   await boxes.nth(1).check();
-  await page.getByRole('button', { name: 'Put 2 back' }).click();
+  await page.getByRole('button', { name: 'Restore 2' }).click();
   await expect(page.getByRole('heading', { name: '4 originals are kept' })).toBeVisible({ timeout: 30_000 });
-  await page.getByRole('button', { name: 'Put all back' }).click();
+  await page.getByRole('button', { name: 'Restore all' }).click();
   await expect(page.getByRole('heading', { name: /originals? (is|are) kept/ })).toHaveCount(0, {
     timeout: 30_000,
   });
-  await page.getByRole('button', { name: 'Remove from the list' }).click();
+  await page.getByRole('button', { name: 'Remove' }).click();
   await expect(page).toHaveURL(/\/folders$/);
 });
 
@@ -72,6 +72,6 @@ test('a folder that is sent is put right and taken home', async ({ page }) => {
   await page.getByRole('button', { name: 'Optimise' }).click();
   await expect(page.getByText('2 of 2 pictures are lighter')).toBeVisible({ timeout: 60_000 });
   const loading = page.waitForEvent('download');
-  await page.getByRole('link', { name: 'Take it home as a zip' }).click();
+  await page.getByRole('link', { name: 'Download as ZIP' }).click();
   expect((await loading).suggestedFilename()).toBe('harbour-fair.zip');
 });

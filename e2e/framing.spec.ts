@@ -15,7 +15,7 @@ test('the content is drawn under the slot, kin move together, and one is let loo
   const job = await makeJob(page, 'Kin', ['DSC_0440.JPG'], slots);
   const id = job.pictures[0]!.id;
   await openFraming(page, job.id, id, slots[0]);
-  await expect(page.getByTestId('tied')).toContainText('together with 1 other slot');
+  await expect(page.getByTestId('tied')).toContainText('Linked with 1 other slot');
   const before = await figures(page);
   await page.keyboard.press('+');
   await page.keyboard.press('+');
@@ -46,7 +46,7 @@ test('the content is drawn under the slot, kin move together, and one is let loo
   const shared = (await readJob(page, job.id)).cell(id, slots[1]!).frame;
 
   await page.keyboard.press('l');
-  await expect(page.getByTestId('tied')).toContainText('apart from the others');
+  await expect(page.getByTestId('tied')).toContainText('Not linked');
   await page.keyboard.press('-');
   await expect.poll(async () => (await readJob(page, job.id)).cell(id, slots[0]!).frame).not.toEqual(shared);
   expect((await readJob(page, job.id)).cell(id, slots[1]!).frame).toEqual(shared);
@@ -103,7 +103,7 @@ test('a keep box is drawn and every slot holds it; the focus takes its place; al
   const job = await makeJob(page, 'Keep', ['IMG_2087.jpg'], slots);
   const id = job.pictures[0]!.id;
   await openFraming(page, job.id, id, slots[2]);
-  const stage = (await page.getByRole('img', { name: 'IMG_2087.jpg, whole' }).boundingBox())!;
+  const stage = (await page.getByRole('img', { name: 'IMG_2087.jpg, whole picture' }).boundingBox())!;
   const at = (x: number, y: number) => [stage.x + stage.width * x, stage.y + stage.height * y] as const;
   await page.keyboard.press('k');
   await page.mouse.move(...at(0.7, 0.25));
@@ -141,7 +141,7 @@ test('a picture is turned by quarters and straightened, and marks stay on what t
   await expect(page.getByTestId('keep')).toBeVisible();
   await expect.poll(async () => (await readJob(page, job.id)).cell(id, slots[2]!).origin).toBe('kept');
   const before = (await readJob(page, job.id)).head.pictures[0]!;
-  await page.getByRole('button', { name: 'A quarter turn to the right' }).click();
+  await page.getByRole('button', { name: 'Turn right by 90 degrees' }).click();
   await expect.poll(async () => (await readJob(page, job.id)).head.pictures[0]!.width).toBe(before.height);
   const turned = (await readJob(page, job.id)).head.pictures[0]!;
   const [was] = before.decisions.keep as {
@@ -163,7 +163,7 @@ test('a picture is turned by quarters and straightened, and marks stay on what t
     .toBeLessThan(turned.width);
   // The turned pixels are really there: the preview has the new shape.
   const shown = (await readJob(page, job.id)).head.pictures[0]!;
-  const image = page.getByRole('img', { name: 'IMG_2109.jpg, whole' });
+  const image = page.getByRole('img', { name: 'IMG_2109.jpg, whole picture' });
   await expect
     .poll(() => image.evaluate((one: HTMLImageElement) => one.naturalWidth / one.naturalHeight), {
       timeout: 30_000,

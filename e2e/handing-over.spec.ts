@@ -21,17 +21,17 @@ test('pictures that have only a number are asked about once, and named', async (
   await page.getByLabel('Keywords for DSC_0412.JPG').fill('Brass barometer, Öland');
   await page.keyboard.press('Enter');
   await expect(page.getByText('1 picture has only a camera')).toBeVisible();
-  await page.getByRole('button', { name: /Count them/ }).click();
+  await page.getByRole('button', { name: /Number them/ }).click();
   await expect(page.locator('a[data-download]')).toBeVisible();
   await page.getByLabel('Prefix').fill('Skerry');
   await page.keyboard.press('Enter');
   await page.getByLabel('Alternative text for DSC_0412.JPG').fill('A barometer, "set fair"');
   await page.keyboard.press('Enter');
-  await page.getByText('Patterns of names').click();
+  await page.getByText('Patterns of file names').click();
   const pattern = page.getByLabel('Pattern for Skerry shop');
   await pattern.fill('{picture}/{slot}');
   await page.keyboard.press('Enter');
-  await expect(page.getByRole('alert')).toContainText('must not hold a path');
+  await expect(page.getByRole('alert')).toContainText('must not have a path');
   await pattern.fill('{picture}-{width}{density}');
   await page.keyboard.press('Enter');
   await page.locator('summary').filter({ hasText: 'skerry-shop/' }).click();
@@ -45,7 +45,7 @@ test('pictures that have only a number are asked about once, and named', async (
 
   const csv = await (await page.request.get(`/api/jobs/${job.id}/report.csv`)).text();
   expect(csv).toContain('"A barometer, ""set fair"""');
-  await page.getByRole('button', { name: 'As a folder' }).click();
+  await page.getByRole('button', { name: 'Write to a folder' }).click();
   const said = await page.getByTestId('folder').textContent();
   const folder = said!.slice(said!.indexOf('/'));
   expect(existsSync(join(folder, 'report.json'))).toBe(true);

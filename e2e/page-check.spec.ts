@@ -27,14 +27,14 @@ test('a page is sent as a folder, measured, and looked at picture by picture', a
   );
   await page.request.post('/api/destinations', { data: { name: 'Columns of pages' } });
   await page.goto('/page-checks');
-  await page.getByLabel('Address of a page of yours').fill('harbour');
-  await page.getByRole('button', { name: 'Measure it' }).click();
+  await page.getByLabel('Address of your page').fill('harbour');
+  await page.getByRole('button', { name: 'Measure' }).click();
   await expect(page.getByRole('alert')).toContainText('begins with http');
   await page.getByLabel("Choose a page's folder").setInputFiles(folder);
 
   // It is measured in the background; what it loads stands over what would do.
   const totals = page.getByTestId('screen-totals');
-  await expect(page.getByText(/Looking at it|Making the lighter files|It waits/)).toBeVisible();
+  await expect(page.getByText(/Measuring|Making lighter files|Waiting/)).toBeVisible();
   await expect(totals).toContainText('would be enough', { timeout: 120_000 });
   await expect(page.getByRole('heading', { name: 'spring-page' })).toBeVisible();
   const outlines = page.getByTestId('page').getByRole('button');
@@ -54,7 +54,7 @@ test('a page is sent as a folder, measured, and looked at picture by picture', a
   await expect(list.getByRole('button').nth(1)).toHaveAttribute('aria-expanded', 'true');
   await page.keyboard.press('c');
   const beside = page.getByTestId('two-pictures');
-  for (const name of ['What is loaded', 'What would be enough'])
+  for (const name of ['Loaded', 'Enough'])
     await expect
       .poll(() => beside.getByAltText(name).evaluate((one: HTMLImageElement) => one.naturalWidth))
       .toBeGreaterThan(0);
@@ -73,7 +73,7 @@ test('a page is sent as a folder, measured, and looked at picture by picture', a
   await panel.getByRole('combobox', { name: 'Destination' }).selectOption('Columns of pages');
   await panel.getByRole('checkbox', { name: /1.5x, 960 px/ }).check();
   await panel.getByRole('textbox', { name: 'Slot' }).fill('Half of the spring page');
-  await panel.getByRole('button', { name: 'Make a slot of it' }).click();
+  await panel.getByRole('button', { name: 'Add as a slot' }).click();
   await expect(panel.getByRole('link', { name: 'Half of the spring page' })).toBeVisible();
   const { rule } = await (
     await page.request.get('/api/destinations/columns-of-pages/slots/half-of-the-spring-page')
@@ -87,7 +87,7 @@ test('a page is sent as a folder, measured, and looked at picture by picture', a
   await expect(totals).not.toHaveText(before!);
 
   // One step to the job: a slot for each kind of place, and only what the page shows there.
-  await page.getByRole('button', { name: 'Make a job of it' }).click();
+  await page.getByRole('button', { name: 'Make a job' }).click();
   await expect(page).toHaveURL(/\/job\//);
   await expect(page.getByText('skipped').first()).toBeVisible();
   const job = page.url().split('/').pop()!;
@@ -120,7 +120,7 @@ test('a page gets the files of the job that was made of it, and stands beside wh
     });
   await page.request.post(`/api/page-checks/${id}/start`);
   await page.goto(`/page-checks/${id}`);
-  await page.getByRole('button', { name: 'Make a job of it' }).click({ timeout: 60_000 });
+  await page.getByRole('button', { name: 'Make a job' }).click({ timeout: 60_000 });
   await expect(page).toHaveURL(/\/job\//);
   const job = page.url().split('/').pop()!;
   await page.goto(`/job/${job}/handing-over/old-page`);
@@ -130,12 +130,12 @@ test('a page gets the files of the job that was made of it, and stands beside wh
       timeout: 100_000,
     })
     .toBe(10);
-  await page.getByRole('button', { name: 'Put the files into the page' }).click();
-  await expect(page.getByText('1 of 1 picture mended')).toBeVisible({ timeout: 60_000 });
+  await page.getByRole('button', { name: 'Replace the pictures in the page' }).click();
+  await expect(page.getByText('1 of 1 picture replaced')).toBeVisible({ timeout: 60_000 });
   const mended = page.getByTestId('mended-page');
-  await expect(mended.getByAltText('The page as it was')).toBeVisible();
+  await expect(mended.getByAltText('The page before')).toBeVisible();
   await page.keyboard.press('x');
-  await expect(mended.getByAltText('Where the page differs from before')).toBeVisible();
+  await expect(mended.getByAltText('Differences between the page before and after')).toBeVisible();
   const weightOf = await page.getByTestId('mended-weight').textContent();
   await page.getByRole('radio', { name: '768 px' }).click();
   await expect(page.getByTestId('mended-weight')).not.toHaveText(weightOf!);

@@ -26,15 +26,15 @@ test('pictures are put side by side on the bench, follow their marks and their o
     },
   });
   await page.goto('/destinations/doubles/two');
-  const rule = page.getByRole('complementary', { name: 'Rule of a slot' });
-  await rule.getByLabel('Pictures stand side by side').check();
-  await rule.getByRole('textbox', { name: 'How many' }).fill('5');
+  const rule = page.getByRole('complementary', { name: 'Rule of the slot' });
+  await rule.getByLabel('Combine pictures side by side').check();
+  await rule.getByRole('textbox', { name: 'Number of pictures' }).fill('5');
   await expect(
-    rule.getByText(/^How many pictures stand side by side is a whole number from 2 to 4/),
+    rule.getByText(/^The number of combined pictures must be a whole number from 2 to 4/),
   ).toBeVisible();
-  await rule.getByRole('textbox', { name: 'How many' }).fill('2');
+  await rule.getByRole('textbox', { name: 'Number of pictures' }).fill('2');
   await rule.getByRole('textbox', { name: 'Gap' }).fill('7');
-  await rule.getByRole('textbox', { name: 'Its colour' }).fill('#ff00ff');
+  await rule.getByRole('textbox', { name: 'Colour of the gap' }).fill('#ff00ff');
   await rule.getByRole('button', { name: 'Save rule' }).click();
   await expect(rule.getByRole('button', { name: 'Save rule' })).toBeDisabled();
 
@@ -66,7 +66,7 @@ test('pictures are put side by side on the bench, follow their marks and their o
   expect(await columnsOf(page, first, [255, 0, 255])).toEqual([197, 198, 199, 200, 201, 202, 203]);
 
   // A keep box of a part: the pair is made anew.
-  const parts = page.getByRole('list', { name: 'The pictures side by side' });
+  const parts = page.getByRole('list', { name: 'The combined pictures' });
   await parts.getByRole('button', { name: 'Frame' }).first().click();
   const stage = page.getByTestId('stage');
   await expect(stage.getByRole('img')).toBeVisible();
@@ -102,6 +102,6 @@ test('pictures are put side by side on the bench, follow their marks and their o
   await page.getByRole('rowheader').nth(1).getByRole('button').click();
   await page.keyboard.press('Delete');
   await expect(page.getByRole('rowheader')).toHaveCount(2);
-  await page.getByRole('gridcell', { name: /\+ .* in Two: breaks, look at: Part missing/ }).click();
+  await page.getByRole('gridcell', { name: /\+ .* in Two: breaks, to review: Part missing/ }).click();
   await expect(page.getByText('"IMG_2102.jpg" is not in this job any more', { exact: false })).toBeVisible();
 });

@@ -33,7 +33,9 @@ test('files are read in, refused with a sentence, and known again; originals sta
   });
   await expect(arrivals.getByText('The file is a web page, not a picture.')).toBeVisible();
   await page.getByLabel('Choose pictures').setInputFiles(photograph);
-  await expect(arrivals.getByText(/The same file is here already/).first()).toBeVisible({ timeout: 30_000 });
+  await expect(arrivals.getByText(/This file is already in the library/).first()).toBeVisible({
+    timeout: 30_000,
+  });
   await arrivals.getByRole('button', { name: 'Close the list' }).click();
   const list = (await (await page.request.get('/api/pictures')).json()) as {
     id: string;
@@ -67,7 +69,7 @@ test('files that are dropped or pasted anywhere make a job', async ({ page }) =>
       document.body.dispatchEvent(event);
     }, kind);
     await expect(page.getByRole('img', { name: `${kind}ped.png` })).toBeVisible({ timeout: 20_000 });
-    await expect(page.getByText('1 picture is here. Where do they go?')).toBeVisible();
+    await expect(page.getByText('1 picture is here. Choose where it goes.')).toBeVisible();
   }
 });
 
@@ -101,15 +103,17 @@ test('an original is replaced by a newer one and put back, and a picture removed
     .getByLabel('Choose a newer original')
     .setInputFiles(draw('rain-gauge-new.png', '450x300', '#445566'));
   await expect(originals.getByRole('listitem')).toHaveCount(2);
-  await expect(page.getByRole('region', { name: 'Facts' })).toContainText('rain-gauge-new.png');
-  await originals.getByRole('button', { name: 'Put back' }).click();
-  await expect(page.getByRole('region', { name: 'Facts' }).getByRole('heading')).toHaveText('rain-gauge.png');
+  await expect(page.getByRole('region', { name: 'Details' })).toContainText('rain-gauge-new.png');
+  await originals.getByRole('button', { name: 'Restore original' }).click();
+  await expect(page.getByRole('region', { name: 'Details' }).getByRole('heading')).toHaveText(
+    'rain-gauge.png',
+  );
   await expect(originals.getByRole('listitem')).toHaveCount(2);
   await originals.getByRole('button', { name: 'Remove from the library' }).click();
-  await originals.getByRole('button', { name: 'Remove it' }).click();
+  await originals.getByRole('button', { name: 'Remove' }).click();
   await expect(page.getByRole('region', { name: 'Pictures' }).getByTitle('rain-gauge.png')).toHaveCount(0);
   await page.getByRole('button', { name: /^Removed \(/ }).click();
-  await page.getByRole('dialog').getByRole('button', { name: 'Put back' }).first().click();
+  await page.getByRole('dialog').getByRole('button', { name: 'Restore original' }).first().click();
   await page.keyboard.press('Escape');
   await expect(page.getByRole('region', { name: 'Pictures' }).getByTitle('rain-gauge.png')).toBeVisible();
 });
@@ -130,20 +134,20 @@ test('what is done to the first picture that is found chooses it, though its new
   await page.getByRole('searchbox').fill('tide-table.png');
   await expect(page.getByRole('heading', { name: '1 picture', exact: true })).toBeVisible();
   await page.getByLabel('Choose a newer original').setInputFiles(draw('tides-of-spring.png', '#554433'));
-  await expect(page.getByText('No picture has this in its name or its words.')).toBeVisible();
-  await expect(page.getByRole('region', { name: 'Facts' })).toContainText('tides-of-spring.png');
+  await expect(page.getByText('No picture has this in its name or its texts.')).toBeVisible();
+  await expect(page.getByRole('region', { name: 'Details' })).toContainText('tides-of-spring.png');
   await expect(page.getByRole('region', { name: 'Originals' }).getByRole('listitem')).toHaveCount(2);
 });
 
 test('the facts say what the file is, without misleading', async ({ page }) => {
   await page.goto('/pictures');
-  const facts = page.getByRole('region', { name: 'Facts' });
+  const facts = page.getByRole('region', { name: 'Details' });
   await choose(page, 'DSC_0431.JPG');
-  await expect(facts.getByText('Stored on its side; shown upright.')).toBeVisible();
+  await expect(facts.getByText('Stored rotated; shown upright.')).toBeVisible();
   await expect(facts.getByText(/300 ppi/)).toBeVisible();
-  await expect(facts.getByText(/changes no pixel and no weight/)).toBeVisible();
+  await expect(facts.getByText(/changes neither pixels nor weight/)).toBeVisible();
   await choose(page, 'P1050233.JPG');
-  await expect(facts.getByText(/tells where it was taken/)).toBeVisible();
+  await expect(facts.getByText(/contains the location/)).toBeVisible();
   await choose(page, 'DSC_0452.JPG');
   await expect(facts.getByText(/Adobe RGB/)).toBeVisible();
 });
@@ -154,13 +158,13 @@ test('an original is put right, and the first one comes back', async ({ page }) 
   const aside = page.getByRole('region', { name: 'Originals' });
   await aside.getByText('Fix the original').click();
   await aside.getByLabel('Longest side, px').fill('600');
-  await aside.getByLabel('Colour behind what shows through').fill('#ffffff');
+  await aside.getByLabel('Background for transparent parts').fill('#ffffff');
   await aside.getByRole('button', { name: 'Make a newer original' }).click();
   await expect(aside.getByRole('link', { name: 'weatherworks-mark.jpg' })).toBeVisible({ timeout: 30_000 });
   await aside
     .getByRole('listitem')
     .filter({ hasText: 'weatherworks-mark.png' })
-    .getByRole('button', { name: 'Put back' })
+    .getByRole('button', { name: 'Restore original' })
     .click();
   await expect(
     aside.getByRole('listitem').filter({ hasText: 'weatherworks-mark.png' }).getByText('in use'),

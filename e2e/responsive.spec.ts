@@ -186,9 +186,9 @@ test('the ladder shows which screen takes what, and a changed rule is tried befo
   const before = await files.getAttribute('data-widths');
   await expect(page.locator('[data-screen="1280@1"]')).toHaveAttribute('data-takes', '926');
   await expect(page.getByTestId('typical')).toContainText('times as much');
-  const sizes = page.getByLabel('How wide it is shown (sizes)');
+  const sizes = page.getByLabel('Display width (sizes)');
   await sizes.fill('(min-width: 60em) 50%, 100vw');
-  await expect(page.getByRole('alert')).toContainText('a percentage');
+  await expect(page.getByRole('alert')).toContainText('percentages');
   await expect(page.getByRole('button', { name: 'Save rule' })).toBeDisabled();
   await sizes.fill('(min-width: 60em) 400px, 100vw');
   await expect(files).not.toHaveAttribute('data-widths', before!);
@@ -208,22 +208,22 @@ test('markup is copied by a key, and missing texts are worked off', async ({ pag
   await expect(page.getByTestId('no-text')).toHaveText('1');
   await expect(page.getByLabel('Markup for Header strip')).toContainText('alt="A &quot;white&quot; station"');
   await page.locator('main').press('c');
-  await expect(page.getByTestId('copied')).toContainText('is copied');
+  await expect(page.getByTestId('copied')).toContainText('copied');
   expect(await page.evaluate(() => navigator.clipboard.readText())).toContain(
     '<img src="/pictures/skerry-site/',
   );
   await page.keyboard.press('e');
   await page.getByLabel('Decorative (empty alt text)').check();
-  await expect(page.getByText('Every picture says what it shows.')).toBeVisible();
+  await expect(page.getByText('Every picture has an alternative text.')).toBeVisible();
   await page.getByLabel('Base URL').fill('java script:');
-  await expect(page.getByRole('alert')).toContainText('A base address has no spaces');
+  await expect(page.getByRole('alert')).toContainText('A base URL has no spaces');
 });
 
 test('a job is made live, a page uses it, and what differs is made live in one step', async ({ page }) => {
   const { job, pictures } = await madeJob(page, ['barometer-from-chat.jpg'], ['skerry-site/header-strip']);
   await page.goto(`/job/${job}/handing-over/live`);
-  await page.getByRole('button', { name: 'Make the job live' }).click();
-  await expect(page.getByText('Live as it is here')).toBeVisible();
+  await page.getByRole('button', { name: 'Publish the job' }).click();
+  await expect(page.getByText('Live and current')).toBeVisible();
   const address = await page.getByRole('link', { name: 'Open' }).getAttribute('href');
   const before = await page.request.get(address!);
   expect(before.headers()['cache-control']).toBe('public, max-age=60');
@@ -239,13 +239,13 @@ test('a job is made live, a page uses it, and what differs is made live in one s
   const differs = page.getByTestId('differs');
   await expect(differs.getByAltText('Live now')).toBeVisible();
   await expect(differs.getByAltText('In the job')).toBeVisible({ timeout: 60_000 });
-  await differs.getByRole('button', { name: 'Make it live' }).click();
-  await expect(page.getByText('Live as it is here')).toBeVisible();
+  await differs.getByRole('button', { name: 'Publish' }).click();
+  await expect(page.getByText('Live and current')).toBeVisible();
   await expect(differs).toBeHidden();
   const after = await page.request.get(address!);
   expect(after.headers().etag).not.toBe(before.headers().etag);
 
-  await page.getByRole('button', { name: 'Withdraw' }).click();
-  await expect(page.getByRole('button', { name: 'Make the job live' })).toBeVisible();
+  await page.getByRole('button', { name: 'Unpublish' }).click();
+  await expect(page.getByRole('button', { name: 'Publish the job' })).toBeVisible();
   expect((await page.request.get(address!)).status()).toBe(404);
 });

@@ -103,7 +103,7 @@ test('axe finds nothing on any screen in either surround, and each fits from 128
 
 test('an address that leads nowhere says so', async ({ page }) => {
   await page.goto('/nowhere');
-  await expect(page.getByText('There is nothing at this address.')).toBeVisible();
+  await expect(page.getByText('There is no page at this address.')).toBeVisible();
   await page.goto('/job/00000000-0000-0000-0000-000000000000');
-  await expect(page.getByText('There is no such job.')).toBeVisible();
+  await expect(page.getByText('This job does not exist.')).toBeVisible();
 });

@@ -62,7 +62,7 @@ await shoot('receivers', `/job/${id}/handing-over/receivers/${market}`);
 const network = await handed(news, 'Tidewrack, posts');
 await page.goto(`${base}/job/${news}/handing-over/receivers/${network}`);
 await page.getByRole('button', { name: 'What survives' }).first().click();
-await page.getByRole('button', { name: 'Try it on the test receiver' }).click();
+await page.getByRole('button', { name: 'Run trials' }).click();
 await page.getByTestId('survives').waitFor();
 await shoot('what-survives');
 const site = jobs.find((one) => one.name === 'Web site, November').id;

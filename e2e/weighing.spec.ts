@@ -39,7 +39,7 @@ test('curves are weighed, a point is chosen by click and by keys, and kept for t
   await expect.poll(() => bytes(page), { timeout: 20_000 }).toBeGreaterThan(light);
   await expect(page.getByText('Quality 25', { exact: true })).toBeVisible();
   await page.keyboard.press('2');
-  await expect(page.getByText('This is what was decided.')).toBeVisible();
+  await expect(page.getByText('This quality is in use.')).toBeVisible();
   await expect
     .poll(
       async () =>
@@ -172,7 +172,7 @@ test('a quality by hand over the limit is held back until it is let through', as
   });
   await expect(page.getByText(/bytes over the limit of 55/)).toBeVisible();
   await page.keyboard.press('1');
-  await expect(page.getByText('This is what was decided.')).toBeVisible();
+  await expect(page.getByText('This quality is in use.')).toBeVisible();
   await allMade(page);
   await page.keyboard.press('g');
   const held = page.getByRole('region', { name: /^Held back/ });

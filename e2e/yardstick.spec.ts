@@ -99,7 +99,7 @@ function checkBundle(folder: string, zip: string, pictures: number) {
 async function emptyJob(page: Page): Promise<string> {
   await page.goto('/');
   await page.getByRole('button', { name: /^New job/ }).click();
-  await expect(page.getByText('Drop the pictures here')).toBeVisible();
+  await expect(page.getByText('Drop pictures here')).toBeVisible();
   return page.url().split('/').at(-1)!;
 }
 
@@ -113,7 +113,7 @@ test('12 pictures for 8 slots take at most 10 actions, and an exception at most 
   const twelve = [...photographs.slice(0, 1), ...smallPhotographs(1, 12)];
   const job = await emptyJob(page);
   const { done, act } = counter();
-  const places = page.getByRole('complementary', { name: 'Slots to fill' });
+  const places = page.getByRole('complementary', { name: 'Slots' });
 
   await act('choose twelve pictures', () => page.getByLabel('Choose pictures').setInputFiles(twelve));
   await act('tick a destination', () =>
@@ -137,7 +137,7 @@ test('12 pictures for 8 slots take at most 10 actions, and an exception at most 
   await expect(page.getByTestId('looks')).not.toHaveText(before!);
   const forException = done.length - toBundle;
 
-  await act('go on to handing over', () => page.keyboard.press('g'));
+  await act('go to handing over', () => page.keyboard.press('g'));
   const link = page.locator('a[data-download]');
   await expect(link).toBeVisible({ timeout: 20_000 });
   const waiting = page.waitForEvent('download');
@@ -169,7 +169,7 @@ test('the same way can be gone by keyboard alone', async ({ page }, info) => {
   await page.goto('/');
   await expect(page.getByRole('button', { name: /^New job/ })).toBeVisible();
   await page.keyboard.press('n');
-  await expect(page.getByText('Drop the pictures here')).toBeVisible();
+  await expect(page.getByText('Drop pictures here')).toBeVisible();
   await page.keyboard.press('r');
   await (await chooser).setFiles(smallPhotographs(12, 15));
   await expect(page.getByText('3 pictures are here')).toBeVisible({
@@ -209,7 +209,7 @@ test('the same way can be gone by keyboard alone', async ({ page }, info) => {
     timeout: 30_000,
   });
   await page.keyboard.press('1');
-  await expect(page.getByText('This is what was decided.')).toBeVisible();
+  await expect(page.getByText('This quality is in use.')).toBeVisible();
   await page.keyboard.press('b');
   await allMade(page);
   await page.keyboard.press('g');

@@ -5,15 +5,11 @@ using Microsoft.Extensions.DependencyInjection;
 using Microsoft.Extensions.Logging;
 using Pantomet.Application.Background;
 using Pantomet.Application.Bundles;
-using Pantomet.Application.Deliveries;
 using Pantomet.Application.Destinations;
 using Pantomet.Application.Engine;
-using Pantomet.Application.Folders;
 using Pantomet.Application.Jobs;
 using Pantomet.Application.Keeping;
 using Pantomet.Application.Live;
-using Pantomet.Application.PageChecks;
-using Pantomet.Application.PageMends;
 using Pantomet.Application.Pictures;
 using Pantomet.Application.Upgrades;
 using Pantomet.Application.Variants;
@@ -22,8 +18,9 @@ using Pantomet.Data;
 namespace Pantomet.Application;
 
 /// <summary>The parts of the application, put together.</summary>
-internal static class ApplicationServices
+public static class ApplicationServices
 {
+    /// <summary>Adds jobs, pictures, variants, bundles, live links and destinations.</summary>
     public static IServiceCollection AddApplication(this IServiceCollection services)
     {
         services.AddSingleton<ImagingProcessPool>().AddSingleton<PreviewMaker>().AddSingleton<VariantStore>().AddSingleton<PreviewCache>();
@@ -54,27 +51,7 @@ internal static class ApplicationServices
         services.AddSingleton<FromDocuments>().AddSingleton<RemovalSweep>().AddSingleton<UnusedFileCollector>();
         services.AddSingleton<IntegritySweep>().AddHostedService(provider => provider.GetRequiredService<IntegritySweep>());
         services.AddSingleton<SubjectDetection>().AddHostedService(provider => provider.GetRequiredService<SubjectDetection>());
-        services
-            .AddSingleton<PageCheckStore>()
-            .AddSingleton<PageJob>()
-            .AddSingleton<WorkCall>()
-            .AddSingleton<PageRewriteStore>()
-            .AddSingleton<PageChecker>()
-            .AddHostedService(provider => provider.GetRequiredService<PageChecker>());
-        services
-            .AddSingleton<AllowedFolders>()
-            .AddSingleton<PictureFolderStore>()
-            .AddSingleton<FolderOptimiser>()
-            .AddHostedService(provider => provider.GetRequiredService<FolderOptimiser>());
-        services
-            .AddSingleton<ReceiverStore>()
-            .AddSingleton<ReceiverLines>()
-            .AddSingleton<DeliveryVerification>()
-            .AddSingleton<SendingStore>()
-            .AddSingleton<Sender>()
-            .AddHostedService(provider => provider.GetRequiredService<Sender>())
-            .AddSingleton<SurvivalTrials>()
-            .AddHostedService(provider => provider.GetRequiredService<SurvivalTrials>());
+        services.AddSingleton<WorkCall>().AddSingleton<AllowedFolders>();
         services.AddSealing();
         return services.AddHostedService<JobRunner>().AddHostedService<Housekeeping>();
     }

@@ -2,6 +2,7 @@ using System.Collections.Concurrent;
 using System.ComponentModel;
 using System.Diagnostics;
 using System.Globalization;
+using Pantomet.Core.Texts;
 using Pantomet.Platform;
 using PuppeteerSharp;
 using PuppeteerSharp.Transport;
@@ -22,7 +23,7 @@ internal sealed class Chromium : IAsyncDisposable
     public const string Variable = "PANTOMET_BROWSER";
 
     /// <summary>What is said when it grew over its limit.</summary>
-    public const string TooLarge = "The page needs more memory than a page may take, and its browser was ended.";
+    public const string TooLarge = PageTexts.ThePageNeedsMoreMemoryThan;
 
     // Nothing is reached but through the requests that are answered here: no name is found, and the way out leads nowhere. Where the machine
     // gives a network of its own to it, there is no way out at all.
@@ -149,7 +150,7 @@ internal sealed class Chromium : IAsyncDisposable
                 throw;
             }
 
-            throw new NoBrowserException($"The browser {program} does not start: {fault.Message}");
+            throw new NoBrowserException(PageTexts.TheBrowserDoesNotStart(program, fault.Message));
         }
     }
 
@@ -205,15 +206,12 @@ internal sealed class Chromium : IAsyncDisposable
     {
         if (Environment.GetEnvironmentVariable(Variable) is { Length: > 0 } named)
         {
-            return File.Exists(named) ? named : throw new NoBrowserException($"{Variable} names {named}, and there is no such file.");
+            return File.Exists(named) ? named : throw new NoBrowserException(PageTexts.IsSetToWhichDoesNot(Variable, named));
         }
 
         var folders = (Environment.GetEnvironmentVariable("PATH") ?? "").Split(Path.PathSeparator, StringSplitOptions.RemoveEmptyEntries);
         return Names.SelectMany(name => folders.Select(folder => Path.Combine(folder, name))).FirstOrDefault(File.Exists)
-            ?? throw new NoBrowserException(
-                "No browser was found to open the page in. Install Chromium (on Debian: apt install chromium), or name its file in "
-                    + $"{Variable}."
-            );
+            ?? throw new NoBrowserException(PageTexts.NoBrowserWasFoundInstallChromium(Variable));
     }
 
     private static Process Run(string program, string profile, MemoryGroup? group, long mostBytes)
@@ -261,7 +259,7 @@ internal sealed class Chromium : IAsyncDisposable
         // What it lays down for the time being goes with its profile.
         start.Environment["TMPDIR"] = profile;
         start.Environment["LANG"] = "C.UTF-8";
-        return Process.Start(start) ?? throw new NoBrowserException("The browser did not start.");
+        return Process.Start(start) ?? throw new NoBrowserException(PageTexts.TheBrowserDidNotStart);
     }
 
     // What one process may take of its own, as the system counts it: 0.7 GB of what an empty page asks for are never touched (measured). The engine
@@ -311,7 +309,7 @@ internal sealed class Chromium : IAsyncDisposable
         }
         catch (OperationCanceledException) when (!cancel.IsCancellationRequested)
         {
-            throw new NoBrowserException($"The browser did not come up within {Start.TotalSeconds} s.");
+            throw new NoBrowserException(PageTexts.TheBrowserDidNotStartWithin(Start.TotalSeconds));
         }
         catch (PuppeteerException) when (process.HasExited)
         {
@@ -320,9 +318,8 @@ internal sealed class Chromium : IAsyncDisposable
 
         throw new NoBrowserException(
             said.Any(line => line.Contains("sandbox", StringComparison.OrdinalIgnoreCase))
-                ? "The browser cannot confine pages here, and is not used without that. Allow user namespaces, or install its sandbox (on "
-                    + "Debian: apt install chromium-sandbox)."
-                : $"The browser ended before it was ready: {string.Join(" ", said.TakeLast(5))}"
+                ? PageTexts.TheBrowserCannotRunPagesIn
+                : PageTexts.TheBrowserEndedBeforeItWas(string.Join(" ", said.TakeLast(5)))
         );
     }
 

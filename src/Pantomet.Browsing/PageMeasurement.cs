@@ -5,6 +5,7 @@ using System.Net;
 using System.Text.Json;
 using Pantomet.Core.Facts;
 using Pantomet.Core.PageChecks;
+using Pantomet.Core.Texts;
 using PuppeteerSharp;
 
 namespace Pantomet.Browsing;
@@ -62,14 +63,12 @@ internal sealed class PageMeasurement(IPage page, IPageFiles files, PageLimits l
             await page.GoToAsync("about:blank").WaitAsync(limits.Answering, cancel);
             if (_withoutDrawings)
             {
-                _notes.Enqueue(
-                    "Its drawings (SVG) were left out: with them its browser needs more memory than a page may take. One of them may be made so."
-                );
+                _notes.Enqueue(PageTexts.TheSVGDrawingsOfThePage);
             }
 
             if (_sends)
             {
-                _notes.Enqueue("It sends something when it is opened. Nothing is sent while a page is measured, so it may look otherwise.");
+                _notes.Enqueue(PageTexts.ThePageSendsDataWhenIt);
             }
 
             return new(screen, height, images, elements, asked, picture, [.. _notes, .. NotRead()]);
@@ -111,11 +110,11 @@ internal sealed class PageMeasurement(IPage page, IPageFiles files, PageLimits l
         }
         catch (Exception fault) when (fault is NavigationException or TimeoutException && _noPage is null && !IsEmpty())
         {
-            _notes.Enqueue($"It did not end loading within {limits.Loading.TotalSeconds} s, and was looked at as far as it came.");
+            _notes.Enqueue(PageTexts.ThePageDidNotFinishLoading(limits.Loading.TotalSeconds));
         }
         catch (NavigationException fault)
         {
-            throw new NoPageException(_noPage ?? $"It cannot be opened: {fault.Message}");
+            throw new NoPageException(_noPage ?? PageTexts.ThePageCannotBeOpened(fault.Message));
         }
 
         if (_noPage is not null)
@@ -144,7 +143,7 @@ internal sealed class PageMeasurement(IPage page, IPageFiles files, PageLimits l
             """;
         if (await AskAsync<bool>(page.MainFrame, script, cancel))
         {
-            _notes.Enqueue($"It is longer than {limits.MostSteps} screens, and was looked at so far.");
+            _notes.Enqueue(PageTexts.ThePageIsLongerThanScreens(limits.MostSteps));
         }
 
         await SettleAsync(cancel);
@@ -181,7 +180,7 @@ internal sealed class PageMeasurement(IPage page, IPageFiles files, PageLimits l
         {
             if (++frames > limits.MostFrames)
             {
-                _notes.Enqueue($"It holds more than {limits.MostFrames} documents within documents; those beyond were not looked at.");
+                _notes.Enqueue(PageTexts.ThePageHasMoreThanFrames(limits.MostFrames));
                 break;
             }
 
@@ -225,8 +224,8 @@ internal sealed class PageMeasurement(IPage page, IPageFiles files, PageLimits l
 
             var corner = await element
                 .EvaluateFunctionAsync<double[]>(
-                    "(one) => { const r = one.getBoundingClientRect(); const w = one.ownerDocument.defaultView; "
-                        + "return [r.left + one.clientLeft + w.scrollX, r.top + one.clientTop + w.scrollY, "
+                    PageTexts.OneConstROneGetBoundingClientRectConst
+                        + PageTexts.ReturnRLeftOneClientLeftW
                         + "[...one.ownerDocument.querySelectorAll(one.localName)].indexOf(one)]; }"
                 )
                 .WaitAsync(limits.Answering, cancel);
@@ -243,7 +242,7 @@ internal sealed class PageMeasurement(IPage page, IPageFiles files, PageLimits l
         {
             if (height > limits.LongestShot)
             {
-                _notes.Enqueue($"It is {height:0} px long; its picture shows the first {limits.LongestShot}.");
+                _notes.Enqueue(PageTexts.ThePageIsPxLongThe(height, limits.LongestShot));
             }
 
             return await page.ScreenshotDataAsync(
@@ -263,7 +262,7 @@ internal sealed class PageMeasurement(IPage page, IPageFiles files, PageLimits l
         }
         catch (Exception fault) when (fault is PuppeteerException or TimeoutException)
         {
-            _notes.Enqueue("No picture of it could be taken.");
+            _notes.Enqueue(PageTexts.NoScreenshotCouldBeTaken);
             return null;
         }
     }
@@ -312,7 +311,7 @@ internal sealed class PageMeasurement(IPage page, IPageFiles files, PageLimits l
             var main = request.IsNavigationRequest && request.Frame == page.MainFrame;
             if (main && Interlocked.Increment(ref _moves) > limits.MostMoves + 1)
             {
-                _notes.Enqueue("It goes elsewhere by itself again and again, and was held where it was.");
+                _notes.Enqueue(PageTexts.ThePageOpensOtherPagesAgain);
                 await request.AbortAsync(RequestAbortErrorCode.Aborted);
                 return;
             }
@@ -328,7 +327,7 @@ internal sealed class PageMeasurement(IPage page, IPageFiles files, PageLimits l
             {
                 // A page that is measured changes nothing at its host: what it sends goes nowhere, and is not asked for in another way either.
                 _sends = true;
-                answer = PageAnswer.None((int)HttpStatusCode.MethodNotAllowed, "Nothing is sent while a page is measured.");
+                answer = PageAnswer.None((int)HttpStatusCode.MethodNotAllowed, PageTexts.APageCheckSendsNoData);
             }
 
             if (main && answer.Moved is null && NotAPage(answer) is { } sentence)
@@ -407,7 +406,7 @@ internal sealed class PageMeasurement(IPage page, IPageFiles files, PageLimits l
         || answer.Type.StartsWith("text/html", StringComparison.OrdinalIgnoreCase)
         || answer.Type.StartsWith("application/xhtml", StringComparison.OrdinalIgnoreCase)
             ? null
-        : $"It is no page but a file of type {answer.Type}.";
+        : PageTexts.ThisIsNotAPageBut(answer.Type);
 
     // The page went away while it was answered, or what was to be answered did.
     private static async Task Quietly(Task task)
@@ -430,9 +429,7 @@ internal sealed class PageMeasurement(IPage page, IPageFiles files, PageLimits l
 
     // Pictures tell their own trouble; without a style or a script the whole page may look otherwise.
     private IEnumerable<string> NotRead() =>
-        _notRead
-            .Keys.Order(StringComparer.Ordinal)
-            .Select(host => $"The page loads from {host}, which was not read; it may look otherwise with it.");
+        _notRead.Keys.Order(StringComparer.Ordinal).Select(host => PageTexts.ThePageLoadsFilesFromWhich(host));
 
     private sealed record World(int ExecutionContextId);
 

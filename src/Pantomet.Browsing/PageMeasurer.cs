@@ -1,5 +1,6 @@
 using System.Collections.Concurrent;
 using Pantomet.Core.PageChecks;
+using Pantomet.Core.Texts;
 using PuppeteerSharp;
 
 namespace Pantomet.Browsing;
@@ -127,12 +128,10 @@ public sealed class PageMeasurer(IPageFiles files, PageLimits limits)
             or IOException
             or OperationCanceledException when chromium.Grew && !cancel.IsCancellationRequested => Chromium.TooLarge,
             NoPageException => fault.Message,
-            PuppeteerException when IsCrash(fault) => "The page's process ended. It may need more memory than a page may take.",
-            PuppeteerException or TimeoutException when look?.Wanders == true =>
-                "It goes elsewhere by itself again and again, and could not be seen.",
-            PuppeteerException or TimeoutException => "The page did not answer any more; what it runs does not end.",
-            OperationCanceledException when !cancel.IsCancellationRequested =>
-                $"There was no time left: all screens together get {limits.Whole.TotalMinutes} minutes.",
+            PuppeteerException when IsCrash(fault) => PageTexts.TheBrowserProcessOfThePage,
+            PuppeteerException or TimeoutException when look?.Wanders == true => PageTexts.ThePageOpensOtherPagesAgain2,
+            PuppeteerException or TimeoutException => PageTexts.ThePageStoppedAnsweringItsScripts,
+            OperationCanceledException when !cancel.IsCancellationRequested => PageTexts.ThereWasNoTimeLeftAll(limits.Whole.TotalMinutes),
             _ => null,
         };
 

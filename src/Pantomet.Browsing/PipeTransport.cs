@@ -1,3 +1,4 @@
+using Pantomet.Core.Texts;
 using PuppeteerSharp.Transport;
 
 namespace Pantomet.Browsing;
@@ -52,7 +53,7 @@ internal sealed class PipeTransport(Stream told, Stream asked) : IConnectionTran
 
     private async Task ListenAsync()
     {
-        var reason = "The browser ended.";
+        var reason = PageTexts.TheBrowserEnded;
         try
         {
             var part = new byte[65_536];
@@ -72,7 +73,7 @@ internal sealed class PipeTransport(Stream told, Stream asked) : IConnectionTran
                 message.Write(rest.Span);
                 if (message.Length > LongestMessage)
                 {
-                    reason = "The browser said more than can be read.";
+                    reason = PageTexts.TheBrowserSentMoreDataThan;
                     break;
                 }
 

@@ -4,6 +4,7 @@ using Pantomet.Core.Marks;
 using Pantomet.Core.Markup;
 using Pantomet.Core.Reports;
 using Pantomet.Core.Rules;
+using Pantomet.Core.Texts;
 using Pantomet.Core.Verdicts;
 
 namespace Pantomet.Cli;
@@ -14,22 +15,22 @@ internal static class CallFiles
     public static Option<string> RulesOption() =>
         new("--rules")
         {
-            Description = "The rules file.",
+            Description = CommandTexts.TheRulesFile,
             HelpName = "RULES.json",
             Required = true,
         };
 
     public static Option<string?> MarksOption() =>
-        new("--marks") { Description = "What a person said about the pictures.", HelpName = "MARKS.json" };
+        new("--marks") { Description = CommandTexts.TheMarksOfPeopleOnThe, HelpName = "MARKS.json" };
 
     public static Option<string?> ReportOption() =>
-        new("--report") { Description = "Where to write the report.", HelpName = "REPORT.json" };
+        new("--report") { Description = CommandTexts.WhereToWriteTheReport, HelpName = "REPORT.json" };
 
     public static Option<int> JobsOption()
     {
         var jobs = new Option<int>("--jobs")
         {
-            Description = "How many pictures, and how many files, are worked on at once.",
+            Description = CommandTexts.HowManyPicturesAndFilesAre,
             HelpName = "N",
             DefaultValueFactory = _ => Environment.ProcessorCount,
         };
@@ -37,7 +38,7 @@ internal static class CallFiles
         {
             if (result.Tokens is [var token] && (!int.TryParse(token.Value, out var number) || number is < 1 or > 64))
             {
-                result.AddError("--jobs takes a whole number from 1 to 64.");
+                result.AddError(CommandTexts.JobsTakesAWholeNumberFrom);
             }
         });
         return jobs;
@@ -88,13 +89,12 @@ internal static class CallFiles
     public static string? NoReport(string path, string? output, IEnumerable<string?> read)
     {
         var report = Path.GetFullPath(path);
-        return Directory.Exists(report) ? $"{path}: --report names a folder, not a file"
-            : read.OfType<string>().Any(file => Path.GetFullPath(file) == report)
-                ? $"{path}: the report would be written over a file that this call reads"
+        return Directory.Exists(report) ? CommandTexts.ReportIsAFolderNotA(path)
+            : read.OfType<string>().Any(file => Path.GetFullPath(file) == report) ? CommandTexts.TheReportWouldOverwriteAFile(path)
             : Directory.Exists(Path.GetDirectoryName(report))
             || (output is not null && report.StartsWith(Path.GetFullPath(output), StringComparison.Ordinal))
                 ? null
-            : $"{path}: the folder of the report does not exist";
+            : CommandTexts.TheFolderOfTheReportDoes(path);
     }
 
     /// <summary>Reads how addresses begin; a sentence when that is none.</summary>
@@ -124,7 +124,7 @@ internal static class CallFiles
         }
         catch (Exception fault) when (fault is IOException or UnauthorizedAccessException or NotSupportedException or ArgumentException)
         {
-            return $"{path}: the file cannot be read";
+            return CommandTexts.TheFileCannotBeRead(path);
         }
     }
 }

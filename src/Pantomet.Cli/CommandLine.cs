@@ -4,6 +4,7 @@ using Pantomet.Cli.Mend;
 using Pantomet.Cli.Page;
 using Pantomet.Cli.Render;
 using Pantomet.Cli.Site;
+using Pantomet.Core.Texts;
 
 namespace Pantomet.Cli;
 
@@ -18,7 +19,7 @@ internal static class CommandLine
 
     /// <summary>Every command with its options.</summary>
     public static RootCommand Build() =>
-        new("Pantomet: every picture in every place it must go, at the right shape, size and weight.")
+        new(CommandTexts.PantometMakesEveryPictureForEvery)
         {
             RenderCommand.Build(),
             SiteCommand.Build(),
@@ -40,9 +41,9 @@ internal static class CommandLine
     private static string Name(SymbolResult result) =>
         result switch
         {
-            OptionResult option => $"{option.Option.Name} is given no value.",
-            ArgumentResult argument => $"{argument.Argument.Name} is given no value.",
-            _ => "A value is empty.",
+            OptionResult option => CommandTexts.NeedsAValue(option.Option.Name),
+            ArgumentResult argument => CommandTexts.NeedsAValue(argument.Argument.Name),
+            _ => CommandTexts.AValueIsEmpty,
         };
 
     /// <summary>Carries out a call.</summary>
@@ -54,7 +55,7 @@ internal static class CommandLine
         if ((parsed.Errors.Count > 0 ? parsed.Errors[0].Message : Empty(parsed)) is { } wrong)
         {
             // One line, whatever is wrong with the call; the rest is one --help away.
-            await CallOutput.Error.WriteLineAsync($"pantomet: {wrong} (pantomet --help lists the calls)");
+            await CallOutput.Error.WriteLineAsync(CommandTexts.PantometPantometHelpListsTheCommands(wrong));
             return ExitCodes.WrongCall;
         }
 
@@ -72,16 +73,14 @@ internal static class CommandLine
         }
         catch (OperationCanceledException)
         {
-            await CallOutput.Error.WriteLineAsync("pantomet: it was stopped. What was done so far is whole; nothing is half written.");
+            await CallOutput.Error.WriteLineAsync(CommandTexts.PantometStoppedEverythingWrittenSoFar);
             return ExitCodes.Stopped;
         }
 #pragma warning disable CA1031 // Whatever nobody foresaw is told in a line, as everything else.
         catch (Exception fault)
 #pragma warning restore CA1031
         {
-            await CallOutput.Error.WriteLineAsync(
-                $"pantomet: something went wrong that nobody foresaw ({fault.GetType().Name}): {fault.Message}"
-            );
+            await CallOutput.Error.WriteLineAsync(CommandTexts.PantometUnexpectedError(fault.GetType().Name, fault.Message));
             return ExitCodes.Unforeseen;
         }
     }

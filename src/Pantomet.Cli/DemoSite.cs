@@ -2,7 +2,7 @@ using System.Text.RegularExpressions;
 using Microsoft.AspNetCore.Builder;
 using Microsoft.Extensions.DependencyInjection;
 using Microsoft.Extensions.Logging;
-using Pantomet.Application.Sites;
+using Pantomet.Batch.Sites;
 using Pantomet.Core.Marks;
 using Pantomet.Core.Rules;
 using Pantomet.Server;

@@ -1,8 +1,8 @@
 using Pantomet.Application.Background;
-using Pantomet.Application.Folders;
-using Pantomet.Application.PageChecks;
+using Pantomet.Batch.Folders;
 using Pantomet.Cli;
 using Pantomet.Imaging;
+using Pantomet.PageChecks;
 using Pantomet.Platform;
 
 // Before anything of a stranger's is read: limits of memory and time, and an end with whoever started this.

@@ -8,6 +8,7 @@ using Microsoft.Extensions.DependencyInjection;
 using Microsoft.Extensions.Hosting;
 using Microsoft.Extensions.Logging;
 using Pantomet.Core.PageChecks;
+using Pantomet.Core.Texts;
 using Pantomet.Platform;
 using Pantomet.Server;
 
@@ -23,16 +24,14 @@ internal static class ServeCommands
     public static Command Demo()
     {
         var port = Port();
-        var command = new Command("demo", "Starts the application with fresh demo data and prints its address.") { port };
+        var command = new Command("demo", CommandTexts.StartsTheApplicationWithFreshDemo) { port };
         command.SetAction(
             async (call, cancel) =>
             {
                 // A demo that runs already keeps its data.
                 if (IsTaken(call.GetValue(port)))
                 {
-                    await CallOutput.Error.WriteLineAsync(
-                        $"pantomet: something listens on port {call.GetValue(port)} already; choose another with --port"
-                    );
+                    await CallOutput.Error.WriteLineAsync(CommandTexts.PantometPortIsInUseChoose(call.GetValue(port)));
                     return ExitCodes.WrongCall;
                 }
 
@@ -73,19 +72,19 @@ internal static class ServeCommands
     {
         var data = new Option<string>("--data")
         {
-            Description = "The data folder; made if missing.",
+            Description = CommandTexts.TheDataFolderCreatedIfIt,
             HelpName = "DIR",
             Required = true,
         };
         var host = new Option<string>("--host")
         {
-            Description = "The address to listen on.",
+            Description = CommandTexts.TheAddressToListenOn,
             HelpName = "H",
             DefaultValueFactory = _ => "127.0.0.1",
         };
         var upload = new Option<long>("--max-upload")
         {
-            Description = "The most megabytes of one upload.",
+            Description = CommandTexts.TheLargestUploadInMegabytes,
             HelpName = "MB",
             DefaultValueFactory = _ => 200,
         };
@@ -93,17 +92,14 @@ internal static class ServeCommands
         {
             if (result.Tokens is [var token] && (!long.TryParse(token.Value, out var number) || number is < 1 or > 10_000))
             {
-                result.AddError("--max-upload takes a whole number of megabytes from 1 to 10000.");
+                result.AddError(CommandTexts.MaxUploadTakesAWholeNumber);
             }
         });
-        var everyone = new Option<bool>("--open-to-everyone")
-        {
-            Description = "Listen where other machines can reach it, though nobody has to sign in.",
-        };
+        var everyone = new Option<bool>("--open-to-everyone") { Description = CommandTexts.AcceptOtherMachinesAlthoughNobodyHas };
         // By its name: what only runs in a server is not loaded to build the call.
         var level = new Option<string>("--log-level")
         {
-            Description = "What is logged, and all that is worse: trace, debug, information, warning, error.",
+            Description = CommandTexts.TheLowestLevelThatIsLogged,
             HelpName = "LEVEL",
             DefaultValueFactory = _ => "warning",
         };
@@ -111,13 +107,12 @@ internal static class ServeCommands
         {
             if (result.Tokens is [var token] && token.Value is not ("trace" or "debug" or "information" or "warning" or "error"))
             {
-                result.AddError("--log-level takes trace, debug, information, warning or error.");
+                result.AddError(CommandTexts.LogLevelTakesTraceDebugInformation);
             }
         });
         var folders = new Option<string[]>("--folder")
         {
-            Description =
-                "A folder of this machine whose pictures may be optimised, and into which files may be handed over; can be given more than once.",
+            Description = CommandTexts.AFolderOfThisMachineWhose,
             HelpName = "DIR",
             DefaultValueFactory = _ => [],
         };
@@ -125,14 +120,12 @@ internal static class ServeCommands
         {
             if (result.Tokens.FirstOrDefault(token => !Directory.Exists(token.Value)) is { } none)
             {
-                result.AddError($"--folder takes a folder that is there; {none.Value} is none.");
+                result.AddError(CommandTexts.FolderTakesAnExistingFolderDoes(none.Value));
             }
         });
         var privateHosts = new Option<string[]>("--private-host")
         {
-            Description =
-                "With --open-to-everyone: a host of this machine or its network that page checks and receivers may reach, with its port; "
-                + "can be given more than once.",
+            Description = CommandTexts.WithOpenToEveryoneAHost,
             HelpName = "HOST[:PORT]",
             DefaultValueFactory = _ => [],
         };
@@ -140,11 +133,11 @@ internal static class ServeCommands
         {
             if (result.Tokens.FirstOrDefault(token => !AllowedHost.TryParse(token.Value, out _)) is { } none)
             {
-                result.AddError($"--private-host takes a host, such as intranet.example:8080; \"{none.Value}\" is none.");
+                result.AddError(CommandTexts.PrivateHostTakesAHostSuch(none.Value));
             }
         });
         var port = Port();
-        var command = new Command("serve", "Starts the application on a data folder.")
+        var command = new Command("serve", CommandTexts.StartsTheApplicationOnAData)
         {
             data,
             port,
@@ -171,11 +164,7 @@ internal static class ServeCommands
                 };
                 if (!options.IsLocal && !call.GetValue(everyone))
                 {
-                    await CallOutput.Error.WriteLineAsync(
-                        $"pantomet: {options.Host} can be reached by other machines, and there is no sign-in yet: "
-                            + $"whoever reaches it can see and "
-                            + "change everything. If that is what you want, add --open-to-everyone."
-                    );
+                    await CallOutput.Error.WriteLineAsync(CommandTexts.PantometOtherMachinesCanReachAnd(options.Host));
                     return ExitCodes.WrongCall;
                 }
 
@@ -188,7 +177,7 @@ internal static class ServeCommands
     /// <summary>Prints the OpenAPI document, from which the client's types are generated.</summary>
     public static Command OpenApi()
     {
-        var command = new Command("openapi", "Prints the description of the server's interface.") { Hidden = true };
+        var command = new Command("openapi", CommandTexts.PrintsTheOpenAPIDescriptionOfThe) { Hidden = true };
         command.SetAction(
             async (_, cancel) =>
             {
@@ -231,7 +220,7 @@ internal static class ServeCommands
     {
         var port = new Option<int>("--port")
         {
-            Description = "The port.",
+            Description = CommandTexts.ThePort,
             HelpName = "N",
             DefaultValueFactory = _ => UsualPort,
         };
@@ -239,7 +228,7 @@ internal static class ServeCommands
         {
             if (result.Tokens is [var token] && (!int.TryParse(token.Value, out var number) || number is < 0 or > 65535))
             {
-                result.AddError("--port takes a number from 0 to 65535.");
+                result.AddError(CommandTexts.PortTakesANumberFromTo);
             }
         });
         return port;
@@ -257,7 +246,7 @@ internal static class ServeCommands
             await using var app = await PantometServer.BuildAsync(options);
             await prepare(app);
             await app.StartAsync(cancel);
-            CallOutput.Out.WriteLine($"Pantomet is ready at {Address(app)}/");
+            CallOutput.Out.WriteLine(CommandTexts.PantometIsReadyAt(Address(app)));
             var work = meanwhile is null ? Task.CompletedTask : Task.Run(() => meanwhile(app), cancel);
             await app.WaitForShutdownAsync(cancel);
             await work;
@@ -275,7 +264,7 @@ internal static class ServeCommands
                         or System.Data.Common.DbException
             )
         {
-            await CallOutput.Error.WriteLineAsync($"pantomet: it could not start: {fault.Message}");
+            await CallOutput.Error.WriteLineAsync(CommandTexts.PantometTheServerCouldNotStart(fault.Message));
             return ExitCodes.WrongCall;
         }
     }

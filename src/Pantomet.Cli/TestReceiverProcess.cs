@@ -2,6 +2,7 @@ using System.Diagnostics;
 using Microsoft.AspNetCore.Builder;
 using Microsoft.Extensions.Hosting;
 using Pantomet.Application.Engine;
+using Pantomet.Core.Texts;
 using Pantomet.TestReceivers;
 
 namespace Pantomet.Cli;
@@ -32,14 +33,14 @@ internal sealed class TestReceiverProcess : IAsyncDisposable
                     RedirectStandardOutput = true,
                     UseShellExecute = false,
                 }
-            ) ?? throw new IOException("The demo's receivers did not start.");
+            ) ?? throw new IOException(CommandTexts.TheDemosReceiversDidNotStart);
         if (await process.StandardOutput.ReadLineAsync() is { Length: > 0 } address)
         {
             return new(process, address);
         }
 
         await ImagingProcess.EndAsync(process);
-        throw new IOException("The demo's receivers did not start.");
+        throw new IOException(CommandTexts.TheDemosReceiversDidNotStart);
     }
 
     /// <summary>Is that process: tells its address and ends when whoever started it does.</summary>

@@ -2,6 +2,7 @@ using System.Xml;
 using System.Xml.Linq;
 using Microsoft.Data.Sqlite;
 using Microsoft.EntityFrameworkCore;
+using Pantomet.Core.Texts;
 
 namespace Pantomet.Data;
 
@@ -52,7 +53,7 @@ public sealed class DataFolder : IDisposable
         catch (Exception fault) when (fault is IOException or UnauthorizedAccessException)
         {
             _lock?.Dispose();
-            throw new InvalidDataException($"The data folder {Root} cannot be written to: {fault.Message}", fault);
+            throw new InvalidDataException(PictureTexts.TheDataFolderCannotBeWritten(Root, fault.Message), fault);
         }
     }
 
@@ -132,14 +133,11 @@ public sealed class DataFolder : IDisposable
             throw new InvalidDataException(
                 fault.SqliteErrorCode switch
                 {
-                    Full => $"The disk that holds the data folder {Root} is full. Make room, then start again.",
-                    ReadOnly or CannotOpen or Perm =>
-                        $"The database in the data folder {Root} cannot be written to: the disk or the file is read-only.",
-                    NoDatabase or Corrupt =>
-                        $"The database {Path.Combine(Root, DatabaseName)} is damaged and was left as it is. Put a copy from before in its place; "
-                            + "the originals lie unharmed in the folder beside it.",
-                    Busy => $"Another program holds the database in the data folder {Root}. End it, then start again.",
-                    _ => $"The database in the data folder {Root} cannot be used: {fault.Message}",
+                    Full => PictureTexts.TheDiskOfTheDataFolder(Root),
+                    ReadOnly or CannotOpen or Perm => PictureTexts.TheDatabaseInTheDataFolder(Root),
+                    NoDatabase or Corrupt => PictureTexts.TheDatabaseIsDamagedAndWas(Path.Combine(Root, DatabaseName)),
+                    Busy => PictureTexts.AnotherProgramUsesTheDatabaseIn(Root),
+                    _ => PictureTexts.TheDatabaseInTheDataFolder2(Root, fault.Message),
                 },
                 fault
             );
@@ -156,9 +154,12 @@ public sealed class DataFolder : IDisposable
         }
 
         throw new InvalidDataException(
-            $"The database {path} is {(File.Exists(path) ? "empty" : "missing")}, but originals lie in the folder beside it: it was lost, and nothing "
-                + $"was changed. Put a copy of {DatabaseName} from before in its place, then start again. To begin anew instead, move the folder "
-                + $"{Path.Combine(Root, "originals")} away first."
+            PictureTexts.TheDatabaseIsButTheFolder(
+                path,
+                (File.Exists(path) ? "empty" : "missing"),
+                DatabaseName,
+                Path.Combine(Root, "originals")
+            )
         );
     }
 
@@ -178,11 +179,7 @@ public sealed class DataFolder : IDisposable
             }
             catch (Exception fault) when (fault is XmlException or IOException or UnauthorizedAccessException)
             {
-                throw new InvalidDataException(
-                    $"The key file {path} is damaged or cannot be read. Put a copy of it from before in its place, or move it away: the receivers' "
-                        + "passwords that it seals are then entered anew.",
-                    fault
-                );
+                throw new InvalidDataException(PictureTexts.TheKeyFileIsDamagedOr(path), fault);
             }
         }
     }
@@ -201,9 +198,7 @@ public sealed class DataFolder : IDisposable
         var known = db.Database.GetMigrations().ToHashSet();
         if ((await db.Database.GetAppliedMigrationsAsync(cancel)).FirstOrDefault(applied => !known.Contains(applied)) is { } later)
         {
-            throw new InvalidDataException(
-                $"The data folder was written by a later version of Pantomet ({later}). Start that version, or restore a copy from before."
-            );
+            throw new InvalidDataException(PictureTexts.TheDataFolderWasWrittenBy(later));
         }
 
         await db.Database.MigrateAsync(cancel);
@@ -221,9 +216,7 @@ public sealed class DataFolder : IDisposable
         }
         catch (IOException fault) when (fault.HResult is WouldBlock or SharingViolation)
         {
-            throw new InvalidDataException(
-                $"Another Pantomet has the data folder {Path.GetDirectoryName(path)} open. Use that one, or end it first."
-            );
+            throw new InvalidDataException(PictureTexts.TheDataFolderIsOpenIn(Path.GetDirectoryName(path)));
         }
     }
 }

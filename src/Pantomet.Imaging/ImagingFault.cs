@@ -1,4 +1,5 @@
 using NetVips;
+using Pantomet.Core.Texts;
 
 namespace Pantomet.Imaging;
 
@@ -12,7 +13,7 @@ public static class ImagingFault
     public const string Prefix = "imaging library: ";
 
     /// <summary>What is said of a picture that needs more memory than one may take.</summary>
-    public const string TooLarge = "This picture needs more memory than one picture may take. Use a smaller copy of it.";
+    public const string TooLarge = PictureTexts.ThisPictureNeedsMoreMemoryThan;
 
     /// <summary>Told what the library said; null where nobody keeps it.</summary>
     public static Action<string>? Told { get; set; }

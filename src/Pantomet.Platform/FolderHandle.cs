@@ -87,7 +87,7 @@ public sealed class FolderHandle : IDisposable
         var parts = Parts(path);
         return parts.Length > 0
             ? new(this, path, Folder(string.Join('/', parts[..^1]), create), parts[^1])
-            : throw new IOException("The path names no file.");
+            : throw new IOException(PlatformTexts.ThePathNamesNoFile);
     }
 
     /// <summary>Opens a regular file within this folder.</summary>
@@ -239,6 +239,6 @@ public sealed class FolderHandle : IDisposable
     private static string[] Parts(string path)
     {
         var parts = path.Split(System.IO.Path.DirectorySeparatorChar, StringSplitOptions.RemoveEmptyEntries);
-        return parts.All(part => part is not ("." or "..")) ? parts : throw new IOException($"\"{path}\" leads out of its folder.");
+        return parts.All(part => part is not ("." or "..")) ? parts : throw new IOException(PlatformTexts.IsOutsideOfItsFolder(path));
     }
 }

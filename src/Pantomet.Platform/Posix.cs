@@ -66,10 +66,10 @@ internal static partial class Posix
     public static IOException Fault(int error, string name) =>
         error switch
         {
-            NoEntry => new FileNotFoundException($"\"{name}\" is not there."),
+            NoEntry => new FileNotFoundException(PlatformTexts.DoesNotExist(name)),
             TooManyLinks or NotDirectory => new LinkedPathException(name),
-            Access => new IOException($"\"{name}\" may not be opened: permission denied."),
-            _ => new IOException($"\"{name}\" cannot be opened: {Marshal.GetPInvokeErrorMessage(error)}."),
+            Access => new IOException(PlatformTexts.CannotBeOpenedPermissionDenied(name)),
+            _ => new IOException(PlatformTexts.CannotBeOpened(name, Marshal.GetPInvokeErrorMessage(error))),
         };
 
     // struct statx (statx(2)): the same on every architecture.

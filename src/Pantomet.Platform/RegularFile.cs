@@ -37,7 +37,7 @@ public sealed class RegularFile : IDisposable
         using var stream = Read();
         if (stream.Length > most)
         {
-            throw new IOException($"It is larger than {most} bytes, and is not read.");
+            throw new IOException(PlatformTexts.TheFileIsLargerThanBytes(most));
         }
 
         var bytes = new byte[stream.Length];

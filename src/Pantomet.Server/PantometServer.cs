@@ -12,13 +12,15 @@ using Microsoft.Extensions.Logging;
 using Microsoft.Extensions.Logging.Console;
 using Microsoft.OpenApi;
 using Pantomet.Application;
-using Pantomet.Application.Deliveries;
 using Pantomet.Application.Jobs;
 using Pantomet.Application.Live;
-using Pantomet.Application.PageChecks;
 using Pantomet.Application.Pictures;
 using Pantomet.Application.Upgrades;
+using Pantomet.Batch;
+using Pantomet.Core.Texts;
 using Pantomet.Data;
+using Pantomet.Deliveries;
+using Pantomet.PageChecks;
 using Pantomet.Server.Bundles;
 using Pantomet.Server.Deliveries;
 using Pantomet.Server.Destinations;
@@ -117,7 +119,7 @@ public static class PantometServer
             .AddSingleton(_ => new DataFolder(options.Data))
             .AddSingleton(TimeProvider.System);
         services.AddDbContextPool<PantometDb>((own, db) => db.UseSqlite(own.GetRequiredService<DataFolder>().ConnectionString));
-        services.AddApplication();
+        services.AddApplication().AddPictureFolders().AddPageChecks().AddDeliveries();
         services.AddScoped(own => new Seeding(
             own.GetRequiredService<PictureIntake>(),
             own.GetRequiredService<Writer>(),
@@ -215,7 +217,7 @@ public static class PantometServer
             // Any address of the client is answered by its page; unknown addresses of the API stay 404.
             app.Map(
                     "/api/{**rest}",
-                    () => Problems.Problem.Of(StatusCodes.Status404NotFound, "no-such-address", "There is nothing at this address.")
+                    () => Problems.Problem.Of(StatusCodes.Status404NotFound, "no-such-address", ServerTexts.ThereIsNoPageAtThis)
                 )
                 .ExcludeFromDescription();
             app.MapFallbackToFile("index.html", new StaticFileOptions { FileProvider = files });

@@ -1,14 +1,14 @@
 using Microsoft.EntityFrameworkCore;
-using Pantomet.Application.Deliveries;
 using Pantomet.Application.Destinations;
 using Pantomet.Application.Jobs;
 using Pantomet.Application.Live;
-using Pantomet.Application.PageChecks;
 using Pantomet.Application.Pictures;
 using Pantomet.Core.Jobs.Commands;
 using Pantomet.Core.Rules;
 using Pantomet.Data;
 using Pantomet.Data.Pages;
+using Pantomet.Deliveries;
+using Pantomet.PageChecks;
 using Pantomet.Server.Deliveries;
 
 namespace Pantomet.Server;

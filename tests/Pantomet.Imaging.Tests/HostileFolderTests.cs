@@ -2,9 +2,9 @@ using System.IO.Compression;
 using System.Net;
 using System.Runtime.Versioning;
 using System.Text;
-using Pantomet.Application.PageChecks;
 using Pantomet.Browsing;
 using Pantomet.Imaging.Tests.Support;
+using Pantomet.PageChecks;
 
 namespace Pantomet.Imaging.Tests;
 
@@ -25,19 +25,23 @@ public sealed class HostileFolderTests : IDisposable
         File.Copy(_place.Quarters("a.png", 400, 400), _place.At("in/a.png"));
         var mend = Programs.Pantomet("mend", _place.At("in"), "--out", _place.At("lighter"));
         Assert.Equal(1, mend.Code);
-        Assert.Contains("pipe.jpg: It cannot be read or written: \"pipe.jpg\" is no regular file", mend.Error, StringComparison.Ordinal);
+        Assert.Contains(
+            "pipe.jpg: The file cannot be read or written: \"pipe.jpg\" is not a regular file",
+            mend.Error,
+            StringComparison.Ordinal
+        );
         Assert.True(File.Exists(_place.At("lighter/a.png")));
 
         var rules = _place.Rules("""{ "key": "a", "size": { "width": 100 } }""");
         var site = Programs.Pantomet("site", "--rules", rules, "--in", _place.At("in"), "--out", _place.At("site"));
         Assert.Equal(1, site.Code);
-        Assert.Contains("pipe.jpg: \"pipe.jpg\" is no regular file", site.Error, StringComparison.Ordinal);
-        Assert.Contains("page.html: \"page.html\" is no regular file", site.Error, StringComparison.Ordinal);
+        Assert.Contains("pipe.jpg: \"pipe.jpg\" is not a regular file", site.Error, StringComparison.Ordinal);
+        Assert.Contains("page.html: \"page.html\" is not a regular file", site.Error, StringComparison.Ordinal);
         Assert.True(File.Exists(_place.At("site/a.png")));
 
         var render = Programs.Pantomet("render", "--rules", rules, "--out", _place.Out, _place.At("in/pipe.jpg"), _place.At("in/a.png"));
         Assert.Equal(1, render.Code);
-        Assert.Contains("no regular file", render.Error, StringComparison.Ordinal);
+        Assert.Contains("not a regular file", render.Error, StringComparison.Ordinal);
         Assert.True(File.Exists(Path.Combine(_place.Out, "d/a-a.jpg")) || Directory.GetFiles(Path.Combine(_place.Out, "d")).Length == 1);
     }
 
@@ -90,7 +94,7 @@ public sealed class HostileFolderTests : IDisposable
         using var source = await PageSource.OpenAsync(_place.At("page.zip"), [], null, CancellationToken.None);
         var bomb = await AskAsync(source, "bomb.jpg");
         Assert.Equal((403, 0), (bomb.Status, bomb.Body.Length));
-        Assert.Contains("packed far more tightly", bomb.Trouble, StringComparison.Ordinal);
+        Assert.Contains("compressed more than any normal file", bomb.Trouble, StringComparison.Ordinal);
         Assert.Equal(413, (await AskAsync(source, "large.jpg")).Status);
         Assert.Equal(200, (await AskAsync(source, "ok.svg")).Status);
     }
@@ -107,7 +111,7 @@ public sealed class HostileFolderTests : IDisposable
         // A name without a port allows the web's two, wherever it leads; its other ports are others' business.
         using var files = await PageSource.OpenAsync(Page(), ["localhost"], null, CancellationToken.None);
         Assert.Contains(
-            "not among the hosts",
+            "not an allowed host",
             (await files.GetAsync(new($"http://localhost:{secret.Port}/"), CancellationToken.None)).Trouble,
             StringComparison.Ordinal
         );

@@ -2,9 +2,9 @@ using System.Diagnostics;
 using System.Net;
 using System.Net.Sockets;
 using System.Text;
-using Pantomet.Application.PageChecks;
 using Pantomet.Browsing;
 using Pantomet.Core.PageChecks;
+using Pantomet.PageChecks;
 using Pantomet.Platform;
 
 namespace Pantomet.Imaging.Tests;
@@ -92,7 +92,7 @@ public sealed class HostilePageTests
             ["/a.jpg", "/index.html"],
             seen[0].Asked.Select(one => new Uri(one).AbsolutePath).Except(["/favicon.ico"]).Order(StringComparer.Ordinal)
         );
-        Assert.Contains(seen[0].Notes, note => note.StartsWith("It sends something", StringComparison.Ordinal));
+        Assert.Contains(seen[0].Notes, note => note.StartsWith("The page sends data", StringComparison.Ordinal));
     }
 
     [Theory]

@@ -113,7 +113,7 @@ public sealed class MendTests : IDisposable
         Assert.Equal(1, answer.Code);
         // It cannot be taken away by its name either.
         Shell("rm \"$0\"/caf*", Library);
-        Assert.Contains("Its name is no UTF-8", answer.Error, StringComparison.Ordinal);
+        Assert.Contains("The file name is not UTF-8", answer.Error, StringComparison.Ordinal);
         Assert.Equal("1200", Programs.Identify("%w", Path.Combine(Library, "deep/photograph.jpg")));
     }
 
@@ -166,11 +166,11 @@ public sealed class MendTests : IDisposable
     }
 
     [Theory]
-    [InlineData("either --out or --keep is needed")]
-    [InlineData("must not lie in each other", "--keep", "library/kept")]
+    [InlineData("--out or --keep is needed")]
+    [InlineData("must not be inside each other", "--keep", "library/kept")]
     [InlineData("--max-side takes a whole number", "--out", "o", "--max-side", "0")]
     [InlineData("--likeness takes a number from 0 to 1", "--out", "o", "--likeness", "2")]
-    [InlineData("a weight is a number of bytes", "--out", "o", "--max-bytes", "much")]
+    [InlineData("is not a weight", "--out", "o", "--max-bytes", "much")]
     [InlineData("--restore needs --keep", "--restore")]
     public void A_wrong_call_is_refused_with_a_sentence(string says, params string[] options)
     {

@@ -1,10 +1,10 @@
 using System.Text.Json;
 using NetVips;
-using Pantomet.Application.PageChecks;
 using Pantomet.Browsing;
 using Pantomet.Cli;
 using Pantomet.Core.PageChecks;
 using Pantomet.Imaging.Tests.Support;
+using Pantomet.PageChecks;
 
 namespace Pantomet.Imaging.Tests;
 

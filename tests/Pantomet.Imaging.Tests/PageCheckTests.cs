@@ -4,10 +4,11 @@ using System.Net.Sockets;
 using System.Text;
 using System.Text.Json;
 using NetVips;
-using Pantomet.Application.PageChecks;
+using Pantomet.Application.Background;
 using Pantomet.Browsing;
 using Pantomet.Core.PageChecks;
 using Pantomet.Imaging.Tests.Support;
+using Pantomet.PageChecks;
 
 namespace Pantomet.Imaging.Tests;
 
@@ -147,7 +148,7 @@ public sealed class PageCheckTests : IDisposable
         Assert.Equal(5, look.Images.Count);
         Assert.Contains(
             look.Notes,
-            note => note.StartsWith($"The page loads from 127.0.0.1:{server.Port}, which was not read", StringComparison.Ordinal)
+            note => note.StartsWith($"The page loads from 127.0.0.1:{server.Port}, which is not allowed", StringComparison.Ordinal)
         );
 
         // A host that is named is read; one of a private network is not where that is not allowed.
@@ -161,12 +162,12 @@ public sealed class PageCheckTests : IDisposable
     }
 
     [Theory]
-    [InlineData("<script>while (true) {}</script>", "does not end")]
-    [InlineData("<img src=\"/endless\"><p>words", "did not end loading")]
-    [InlineData("<script>location.href = '/index.html?' + Math.random()</script>", "goes elsewhere by itself")]
+    [InlineData("<script>while (true) {}</script>", "do not end")]
+    [InlineData("<img src=\"/endless\"><p>words", "did not finish loading")]
+    [InlineData("<script>location.href = '/index.html?' + Math.random()</script>", "opens other pages again and again by itself")]
     [InlineData("<script>alert(1); confirm(2); prompt(3); onbeforeunload = () => 1</script><img src=a.jpg>", "")]
     [InlineData("<a id=a href=/file.bin download>x</a><script>a.click()</script><img src=a.jpg>", "")]
-    [InlineData("<script>location.href = '/file.bin'</script><img src=a.jpg>", "no page but a file")]
+    [InlineData("<script>location.href = '/file.bin'</script><img src=a.jpg>", "not a page but a file")]
     [InlineData("<iframe src=/index.html></iframe><img src=a.jpg>", "")]
     [InlineData("<img src=\"data:image/png;base64,%%%\"><img src=\"blob:nothing\"><img src=a.jpg>", "")]
     public async Task A_page_that_misbehaves_gets_a_sentence_and_ends(string page, string sentence)
@@ -188,16 +189,16 @@ public sealed class PageCheckTests : IDisposable
     }
 
     [Theory]
-    [InlineData(2, "there is no such file", "--page", "nowhere.html")]
+    [InlineData(2, "does not exist", "--page", "nowhere.html")]
     [InlineData(2, "--viewports takes numbers", "--page", ".", "--viewports", "12")]
     [InlineData(2, "--densities takes numbers", "--page", ".", "--densities", "x")]
     [InlineData(2, "--rate takes", "--page", ".", "--rate", "0")]
     [InlineData(2, "--allow takes a host", "--page", ".", "--allow", "a b")]
     [InlineData(2, "the folder of the report does not exist", "--page", ".", "--report", "nowhere/report.json")]
-    [InlineData(1, "It is no page", "--page", "words.txt")]
-    [InlineData(1, "There is no page in it", "--page", "empty")]
+    [InlineData(1, "This is not a page", "--page", "words.txt")]
+    [InlineData(1, "No page was found", "--page", "empty")]
     [InlineData(1, "damaged", "--page", "damaged.zip")]
-    [InlineData(1, "no part of it is HTML", "--page", "empty.mhtml")]
+    [InlineData(1, "no part of the file is HTML", "--page", "empty.mhtml")]
     public void A_wrong_call_gets_a_sentence(int code, string sentence, params string[] call)
     {
         Directory.CreateDirectory(_place.At("empty"));

@@ -1,7 +1,7 @@
 using NetVips;
-using Pantomet.Application.PageMends;
 using Pantomet.Core.PageChecks;
 using Pantomet.Imaging.Tests.Support;
+using Pantomet.PageChecks.Rewriting;
 
 namespace Pantomet.Imaging.Tests;
 

@@ -1,6 +1,6 @@
 using System.Text;
-using Pantomet.Application.PageMends;
 using Pantomet.Core.PageChecks;
+using Pantomet.PageChecks.Rewriting;
 
 namespace Pantomet.Imaging.Tests;
 

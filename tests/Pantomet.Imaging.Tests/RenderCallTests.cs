@@ -84,7 +84,7 @@ public sealed class RenderCallTests : IDisposable
         var report = _place.Render(_place.Rules(Column), 1, files);
         Assert.All(
             report.GetProperty("sources").EnumerateArray(),
-            source => Assert.Contains("cut short", source.GetProperty("error").GetString(), StringComparison.Ordinal)
+            source => Assert.Contains("incomplete", source.GetProperty("error").GetString(), StringComparison.Ordinal)
         );
         Assert.Empty(report.GetProperty("variants").EnumerateArray());
     }

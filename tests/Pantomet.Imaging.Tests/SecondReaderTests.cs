@@ -55,7 +55,7 @@ public sealed class SecondReaderTests : IDisposable
         File.WriteAllBytes(picture, bytes[..(bytes.Length / 3)]);
         var read = PictureReader.ReadWhole(picture);
         Assert.Null(read.Facts);
-        Assert.Contains("damaged or cut short", read.Refusal!, StringComparison.Ordinal);
+        Assert.Contains("damaged or incomplete", read.Refusal!, StringComparison.Ordinal);
     }
 
     private void Plain() =>

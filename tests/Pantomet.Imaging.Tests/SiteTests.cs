@@ -1,6 +1,6 @@
 using System.Text;
 using System.Text.Json;
-using Pantomet.Application.Sites;
+using Pantomet.Batch.Sites;
 using Pantomet.Core.Marks;
 using Pantomet.Core.Rules;
 using Pantomet.Imaging.Tests.Support;
@@ -171,16 +171,16 @@ public sealed class SiteTests : IDisposable
     }
 
     [Theory]
-    [InlineData("<img data-slot=d/none src=vane.png>", "no slot and no group \"d/none\"")]
-    [InlineData("<img data-slot=d/wide src=vane.png>", "one slot of a group; the group \"opening\"")]
-    [InlineData("<img data-slot=d/column src=../../secret.png>", "leads out of the site's folder")]
-    [InlineData("<img data-slot=d/column src=%2e%2e/secret.png>", "leads out of the site's folder")]
+    [InlineData("<img data-slot=d/none src=vane.png>", "no slot or group \"d/none\"")]
+    [InlineData("<img data-slot=d/wide src=vane.png>", "one slot of a group; name the group \"opening\"")]
+    [InlineData("<img data-slot=d/column src=../../secret.png>", "is outside of the site's folder")]
+    [InlineData("<img data-slot=d/column src=%2e%2e/secret.png>", "is outside of the site's folder")]
     [InlineData("<img data-slot=d/column src=link.png>", "a link that leads out of the site's folder")]
     [InlineData("<img data-slot=d/column src=gone.png>", "\"gone.png\" is missing")]
     [InlineData("<img data-slot=d/column src=data:image/png;base64,AAAA>", "is not a file of the site")]
     [InlineData("<img data-slot=d/column>", "The image has no src.")]
     [InlineData("<img data-slot=d/column src=broken.png>", "\"broken.png\": The file")]
-    [InlineData("<picture><img data-slot=d/column src=vane.png></picture>", "pictures cannot be nested")]
+    [InlineData("<picture><img data-slot=d/column src=vane.png></picture>", "these cannot be nested")]
     [InlineData("<img data-slot=d/heavy src=vane.png>", "no file was made for d/heavy")]
     public void What_cannot_be_replaced_keeps_its_tag_and_is_named_and_the_rest_is_done(string tag, string says)
     {
@@ -221,16 +221,16 @@ public sealed class SiteTests : IDisposable
         Build(1);
         Assert.Equal(page, Built("large.html"));
         Assert.Contains(
-            "are read up to",
+            "only pages up to",
             Report().GetProperty("pages")[0].GetProperty("faults")[0].GetProperty("message").GetString(),
             StringComparison.Ordinal
         );
     }
 
     [Theory]
-    [InlineData("in/copy", "must not lie in each other")]
-    [InlineData("in", "must not lie in each other")]
-    [InlineData("in/style.css", "--out names a file")]
+    [InlineData("in/copy", "must not be inside each other")]
+    [InlineData("in", "must not be inside each other")]
+    [InlineData("in/style.css", "--out is a file")]
     public void Folders_that_cannot_be_are_refused_and_nothing_is_written(string output, string says)
     {
         var answer = Programs.Pantomet("site", "--rules", _place.Rules(Slots), "--in", _place.At("in"), "--out", _place.At(output));

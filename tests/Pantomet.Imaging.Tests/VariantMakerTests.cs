@@ -166,7 +166,7 @@ public sealed class VariantMakerTests
         Assert.True(most.Quality == 95 || most.Likeness!.Value.Score >= 0.9995, $"{most.Quality}, {most.Likeness!.Value.Score}");
         var reason = Assert.Single(most.Reasons, one => one.Code == ReasonCodes.UnderBand);
         Assert.Contains(
-            most.Likeness!.Value.Score >= 0.9995 ? "nothing more is to be seen" : "95 is the highest",
+            most.Likeness!.Value.Score >= 0.9995 ? "a higher quality shows no difference" : "95 is the highest",
             reason.Message,
             StringComparison.Ordinal
         );

@@ -4,10 +4,10 @@ namespace Pantomet.Server.Tests;
 public sealed partial class DeliveryTests
 {
     [Theory]
-    [InlineData("lies", "It says that it has 10 bytes of a file of ")]
+    [InlineData("lies", "The receiver has 10 bytes of a file of ")]
     [InlineData("refuses", "Your proposed upload exceeds the maximum allowed size")]
-    [InlineData("page", "What it answered is not what an object store answers.")]
-    [InlineData("breaks", "It broke off before it had answered.")]
+    [InlineData("page", "The answer is not the answer of an object store.")]
+    [InlineData("breaks", "The receiver closed the connection before it answered.")]
     public async Task A_store_is_believed_only_as_far_as_it_is_so(string kind, string sentence)
     {
         const string Close = "Connection: close\r\n\r\n";
@@ -32,12 +32,16 @@ public sealed partial class DeliveryTests
     }
 
     [Theory]
-    [InlineData("silent", "failed", "It did not answer in time.")]
-    [InlineData("breaks", "failed", "It broke off before it had answered.")]
-    [InlineData("page", "failed", "It answered with a web page. The address is one for people, or asks to sign in; files go to another.")]
-    [InlineData("gibberish", "failed", "What it answered is no HTTP.")]
-    [InlineData("moved", "failed", "It sends elsewhere, to http://elsewhere.example/. Give that address instead.")]
-    [InlineData("stranger", "failed", "User, password or token are not right.")]
+    [InlineData("silent", "failed", "The receiver did not answer in time.")]
+    [InlineData("breaks", "failed", "The receiver closed the connection before it answered.")]
+    [InlineData(
+        "page",
+        "failed",
+        "The receiver answered with a web page. The address is for people or asks to sign in; use the address for files."
+    )]
+    [InlineData("gibberish", "failed", "The answer is not HTTP.")]
+    [InlineData("moved", "failed", "The receiver redirects, to http://elsewhere.example/. Use that address instead.")]
+    [InlineData("stranger", "failed", "The user, password or token is wrong.")]
     public async Task A_receiver_that_cannot_take_files_is_told_in_a_sentence(string kind, string state, string sentence)
     {
         using var odd = new OddReceiver((_, _) => Answer(kind));
@@ -68,14 +72,23 @@ public sealed partial class DeliveryTests
     }
 
     [Theory]
-    [InlineData("HTTP/1.1 200 OK\r\nContent-Type: image/jpeg\r\nContent-Length: 5000000\r\nConnection: close\r\n\r\nshort", "It broke off")]
+    [InlineData(
+        "HTTP/1.1 200 OK\r\nContent-Type: image/jpeg\r\nContent-Length: 5000000\r\nConnection: close\r\n\r\nshort",
+        "The receiver closed the connection"
+    )]
     [InlineData(
         "HTTP/1.1 200 OK\r\nContent-Type: image/jpeg\r\nContent-Length: 90000000000\r\nConnection: close\r\n\r\n",
-        "It says that what it shows weighs 90000 MB"
+        "The file that is shown weighs 90000 MB"
     )]
-    [InlineData("HTTP/1.1 200 OK\r\nContent-Type: text/html\r\nConnection: close\r\n\r\n<p>Here</p>", "It shows a web page there")]
-    [InlineData("HTTP/1.1 200 OK\r\nContent-Type: image/jpeg\r\nConnection: close\r\n\r\nno picture", "What it shows there is no picture")]
-    [InlineData("HTTP/1.1 410 Gone\r\nContent-Length: 0\r\nConnection: close\r\n\r\n", "It answers 410 where it shows it")]
+    [InlineData(
+        "HTTP/1.1 200 OK\r\nContent-Type: text/html\r\nConnection: close\r\n\r\n<p>Here</p>",
+        "The receiver shows a web page there"
+    )]
+    [InlineData(
+        "HTTP/1.1 200 OK\r\nContent-Type: image/jpeg\r\nConnection: close\r\n\r\nno picture",
+        "The file that is shown is not a picture"
+    )]
+    [InlineData("HTTP/1.1 410 Gone\r\nContent-Length: 0\r\nConnection: close\r\n\r\n", "The address where the file is shown answers 410")]
     public async Task What_a_receiver_shows_is_believed_only_as_far_as_it_is_so(string answer, string trouble)
     {
         using var odd = new OddReceiver(

@@ -195,7 +195,7 @@ public sealed partial class DeliveryTests(StockedServerFixture server) : IClassF
         var refused = await SentAsync(job, wrong);
         Assert.Equal("failed", refused.GetProperty("state").GetString());
         Assert.StartsWith(
-            "The secret does not belong to the key. 1 file waits",
+            "The secret does not match the key. 1 file waits",
             refused.GetProperty("trouble").GetString(),
             StringComparison.Ordinal
         );

@@ -53,7 +53,7 @@ public sealed class DressingTests(StockedServerFixture server) : IClassFixture<S
             new { commands = new[] { Dressed(pictures[0], "social/pale", """{ "fade": { "to": "white" } }""") } }
         );
         Assert.False(wrong.IsSuccessStatusCode);
-        Assert.Contains("written like #ffffff", await wrong.Content.ReadAsStringAsync(), StringComparison.Ordinal);
+        Assert.Contains("write it like #ffffff", await wrong.Content.ReadAsStringAsync(), StringComparison.Ordinal);
     }
 
     [Fact]

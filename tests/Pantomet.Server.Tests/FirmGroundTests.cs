@@ -256,7 +256,7 @@ public sealed class FirmGroundTests(StockedServerFixture server) : IClassFixture
         var second = await Assert.ThrowsAsync<InvalidDataException>(() =>
             PantometServer.BuildAsync(new() { Data = server.Data, Port = 0 })
         );
-        Assert.Contains("Another Pantomet has the data folder", second.Message, StringComparison.Ordinal);
+        Assert.Contains("is open in another Pantomet", second.Message, StringComparison.Ordinal);
         var later = Directory.CreateTempSubdirectory("pantomet-later-").FullName;
         await using (var app = await PantometServer.BuildAsync(new() { Data = later, Port = 0 }))
         {
@@ -267,7 +267,7 @@ public sealed class FirmGroundTests(StockedServerFixture server) : IClassFixture
         }
 
         var refused = await Assert.ThrowsAsync<InvalidDataException>(() => PantometServer.BuildAsync(new() { Data = later, Port = 0 }));
-        Assert.Contains("later version", refused.Message, StringComparison.Ordinal);
+        Assert.Contains("newer version", refused.Message, StringComparison.Ordinal);
         SqliteConnection.ClearAllPools();
         Directory.Delete(later, recursive: true);
     }
@@ -279,7 +279,7 @@ public sealed class FirmGroundTests(StockedServerFixture server) : IClassFixture
         var database = Path.Combine(folder, "pantomet.db");
         await File.WriteAllTextAsync(database, string.Concat(Enumerable.Repeat("This is no database. ", 500)));
         var refused = await Assert.ThrowsAsync<InvalidDataException>(() => PantometServer.BuildAsync(new() { Data = folder, Port = 0 }));
-        Assert.Contains("is damaged and was left as it is", refused.Message, StringComparison.Ordinal);
+        Assert.Contains("is damaged and was not changed", refused.Message, StringComparison.Ordinal);
         Assert.Equal(10_500, new FileInfo(database).Length);
         SqliteConnection.ClearAllPools();
         Directory.Delete(folder, recursive: true);

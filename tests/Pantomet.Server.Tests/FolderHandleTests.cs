@@ -58,7 +58,7 @@ public sealed class FolderHandleTests : IDisposable
         File.CreateSymbolicLink(At("link.jpg"), "/etc/hostname");
         using var held = FolderHandle.Open(_root);
         Assert.Contains(
-            "no regular file",
+            "not a regular file",
             Assert.Throws<NotRegularException>(() => held.OpenFile("pipe.jpg")).Message,
             StringComparison.Ordinal
         );

@@ -1,4 +1,4 @@
-using Pantomet.Application.Folders;
+using Pantomet.Batch.Folders;
 using Pantomet.Core.Mending;
 
 namespace Pantomet.Server.Tests;

@@ -197,7 +197,7 @@ public sealed class HeldTests(StockedServerFixture server) : IClassFixture<Stock
         }
 
         var fault = await Assert.ThrowsAsync<InvalidDataException>(() => PantometServer.BuildAsync(new() { Data = data, Port = 0 }));
-        Assert.Contains("Put a copy of pantomet.db from before in its place", fault.Message, StringComparison.Ordinal);
+        Assert.Contains("Put a backup copy of pantomet.db there", fault.Message, StringComparison.Ordinal);
         Assert.True(File.Exists(original));
         Directory.Delete(data, recursive: true);
     }

@@ -97,7 +97,7 @@ public sealed class PageCheckTests(ServerFixture server) : IClassFixture<ServerF
         await server.SendAsync(HttpMethod.Post, $"/api/page-checks/{id}/start");
         var detail = await EndedAsync(id);
         Assert.Equal("failed", State(detail));
-        Assert.Contains("It is no page", detail.GetProperty("check").GetProperty("trouble").GetString(), StringComparison.Ordinal);
+        Assert.Contains("This is not a page", detail.GetProperty("check").GetProperty("trouble").GetString(), StringComparison.Ordinal);
     }
 
     [Theory]
@@ -123,8 +123,8 @@ public sealed class PageCheckTests(ServerFixture server) : IClassFixture<ServerF
     [Theory]
     [InlineData("""{ "address": "harbour.example" }""", "begins with http")]
     [InlineData("""{ "address": "file:///etc/passwd" }""", "begins with http")]
-    [InlineData("""{ "name": "x", "allowed": ["a b"] }""", "is no host")]
-    [InlineData("""{ "name": "x", "viewports": [12] }""", "px wide")]
+    [InlineData("""{ "name": "x", "allowed": ["a b"] }""", "is not a host")]
+    [InlineData("""{ "name": "x", "viewports": [12] }""", "screen widths")]
     [InlineData("""{ "name": "x", "densities": [9] }""", "Densities")]
     public async Task A_wrong_wish_gets_a_sentence(string body, string sentence)
     {

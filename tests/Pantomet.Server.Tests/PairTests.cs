@@ -108,7 +108,7 @@ public sealed class PairTests(StockedServerFixture server) : IClassFixture<Stock
         Assert.Equal(["pair-part"], cell.GetProperty("looks").EnumerateArray().Select(look => look.GetString()));
         var detail = await server.SendAsync(HttpMethod.Get, $"/api/jobs/{id}/cells/{pair}/social/beside");
         Assert.StartsWith(
-            "\"DSC_0423.JPG\" is not in this job any more.",
+            "\"DSC_0423.JPG\" is no longer in this job.",
             detail.GetProperty("reasons")[0].GetProperty("message").GetString(),
             StringComparison.Ordinal
         );
@@ -175,10 +175,10 @@ public sealed class PairTests(StockedServerFixture server) : IClassFixture<Stock
     }
 
     [Theory]
-    [InlineData(1, "2 to 4 pictures stand side by side.")]
-    [InlineData(2, "A picture stands beside others, not beside itself.")]
-    [InlineData(3, "One of these pictures is not in the job, or not any more.")]
-    [InlineData(4, "Pictures that stand side by side already cannot stand beside others.")]
+    [InlineData(1, "Combine 2 to 4 pictures side by side.")]
+    [InlineData(2, "A picture cannot be combined with itself.")]
+    [InlineData(3, "One of these pictures is no longer in the job.")]
+    [InlineData(4, "Combined pictures cannot be combined again.")]
     public async Task What_cannot_stand_side_by_side_is_refused_with_a_sentence(int which, string sentence)
     {
         var (id, pictures, pair) = await PairedAsync();

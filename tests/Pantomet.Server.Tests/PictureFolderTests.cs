@@ -142,8 +142,8 @@ public sealed class PictureFolderTests(ServerFixture server) : IClassFixture<Ser
 
     [Theory]
     [InlineData("/etc", "Only these folders")]
-    [InlineData("pictures", "whole path")]
-    [InlineData("/no/such/folder", "no such folder")]
+    [InlineData("pictures", "full path")]
+    [InlineData("/no/such/folder", "does not exist")]
     public async Task Only_folders_that_the_owner_allowed_are_touched(string folder, string sentence)
     {
         using var answer = await server.Client.PostAsJsonAsync(new Uri("/api/folders", UriKind.Relative), new { folder });

@@ -46,7 +46,7 @@ public sealed class PictureTests(ServerFixture server) : IClassFixture<ServerFix
     [Theory]
     [InlineData("page.jpg", "<!doctype html><p>Not found</p>", HttpStatusCode.UnprocessableEntity, "web page")]
     [InlineData("empty.jpg", "", HttpStatusCode.UnprocessableEntity, "empty")]
-    [InlineData("letter.png", "Dear shop", HttpStatusCode.UnprocessableEntity, "no picture of a known type")]
+    [InlineData("letter.png", "Dear shop", HttpStatusCode.UnprocessableEntity, "not a picture of a known type")]
     [InlineData("../up.jpg", "x", HttpStatusCode.BadRequest, "path")]
     [InlineData("a\\b.jpg", "x", HttpStatusCode.BadRequest, "path")]
     [InlineData("bell\u0007.jpg", "x", HttpStatusCode.BadRequest, "control characters")]
@@ -58,7 +58,7 @@ public sealed class PictureTests(ServerFixture server) : IClassFixture<ServerFix
     public async Task A_file_cut_short_is_refused()
     {
         var bytes = await File.ReadAllBytesAsync(ServerFixture.DemoPicture("IMG_2102.jpg"));
-        await AssertRefusedAsync("cut.jpg", bytes[..(bytes.Length * 2 / 3)], HttpStatusCode.UnprocessableEntity, "cut short");
+        await AssertRefusedAsync("cut.jpg", bytes[..(bytes.Length * 2 / 3)], HttpStatusCode.UnprocessableEntity, "incomplete");
     }
 
     [Fact]

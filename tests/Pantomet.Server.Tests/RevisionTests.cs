@@ -76,7 +76,7 @@ public sealed class RevisionTests(ServerFixture server) : IClassFixture<ServerFi
             }
         );
         Assert.Equal(HttpStatusCode.UnprocessableEntity, again.StatusCode);
-        Assert.Contains("It is so already.", await again.Content.ReadAsStringAsync(), StringComparison.Ordinal);
+        Assert.Contains("The original is already like this.", await again.Content.ReadAsStringAsync(), StringComparison.Ordinal);
 
         await server.SendAsync(HttpMethod.Post, $"/api/pictures/{id}/revisions/1/put-back");
         Assert.Equal(

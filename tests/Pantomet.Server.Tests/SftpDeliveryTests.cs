@@ -3,8 +3,8 @@ using System.Globalization;
 using System.Net;
 using System.Net.Sockets;
 using Pantomet.Application;
-using Pantomet.Application.Deliveries;
 using Pantomet.Core.Deliveries;
+using Pantomet.Deliveries;
 
 namespace Pantomet.Server.Tests;
 
@@ -117,12 +117,12 @@ public sealed class SftpDeliveryTests : IAsyncLifetime
         {
             var handed = await line.HandAsync(file, CancellationToken.None);
             Assert.Equal(AnswerMeaning.Closed, handed.Meaning);
-            Assert.StartsWith("It shows another key than the one that was accepted", handed.Said[0], StringComparison.Ordinal);
+            Assert.StartsWith("The host key has changed", handed.Said[0], StringComparison.Ordinal);
         }
 
         await using (var line = new SftpLine(rule with { HostKey = seen.HostKey }, "a password", _options))
         {
-            Assert.Equal("User, password or key are not right.", (await line.HandAsync(file, CancellationToken.None)).Said[0]);
+            Assert.Equal("The user, password or key is wrong.", (await line.HandAsync(file, CancellationToken.None)).Said[0]);
         }
     }
 

@@ -1,5 +1,6 @@
 import createClient from 'openapi-fetch';
 import type { components, paths } from './schema';
+import { t } from '../texts/texts';
 
 type Schemas = components['schemas'];
 
@@ -117,17 +118,17 @@ export async function take<T>(
   try {
     result = await answer;
   } catch {
-    throw new Refusal('Pantomet does not answer. Is it still running?');
+    throw new Refusal(t('common.pantometDoesNotAnswerCheckThat'));
   }
   if (result.response.ok) return result.data as T;
   const problem = result.error as { detail?: string; title?: string } | undefined;
-  throw new Refusal(problem?.detail ?? problem?.title ?? 'Something went wrong.');
+  throw new Refusal(problem?.detail ?? problem?.title ?? t('common.somethingWentWrong'));
 }
 
 /** Why an answer that was fetched by hand is a refusal, as a sentence. */
 export async function reasonOf(answer: Response): Promise<string> {
   const problem = (await answer.json().catch(() => null)) as { detail?: string } | null;
-  return problem?.detail ?? 'Something went wrong.';
+  return problem?.detail ?? t('common.somethingWentWrong');
 }
 
 /** Where pictures and files are found. What changes its pixels changes its address. */

@@ -1,6 +1,7 @@
 import { useMutation, useQueryClient } from '@tanstack/react-query';
 import { Refusal } from './client';
 import { fontsQuery, sideFilesQuery } from './queries';
+import { t } from '../texts/texts';
 
 /** Adds a mark or a font that rules can name, or exchanges the one of the same name. */
 export function useAddSideFile(onAdded?: (name: string) => void) {
@@ -13,7 +14,9 @@ export function useAddSideFile(onAdded?: (name: string) => void) {
         body: content,
       });
       if (!answer.ok)
-        throw new Refusal(((await answer.json()) as { detail?: string }).detail ?? 'It was not taken.');
+        throw new Refusal(
+          ((await answer.json()) as { detail?: string }).detail ?? t('common.theFileWasRefused'),
+        );
     },
     onSuccess: async (_, { name }) => {
       await cache.invalidateQueries({ queryKey: sideFilesQuery.queryKey });

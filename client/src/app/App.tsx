@@ -28,6 +28,7 @@ import { WeighingScreen } from '../weighing/WeighingScreen';
 import { DropEverywhere } from './DropEverywhere';
 import { KeysHelp } from './KeysHelp';
 import { SurroundSwitch } from './SurroundSwitch';
+import { t } from '../texts/texts';
 
 export function App() {
   const [, go] = useLocation();
@@ -113,7 +114,7 @@ export function App() {
         type="file"
         multiple
         hidden
-        aria-label="Choose pictures"
+        aria-label={t('app.choosePictures')}
         accept="image/*,.svg,.avif,.webp,.tif,.tiff,.heic,.heif,.hif,.bmp,.jxl"
         onChange={(event) => {
           void add([...(event.target.files ?? [])]);
@@ -180,11 +181,11 @@ function Nowhere() {
     <Notice
       action={
         <Link href="/" className="text-accent underline">
-          Go to the jobs
+          {t('app.goToJobs')}
         </Link>
       }
     >
-      There is nothing at this address.
+      {t('app.thereIsNoPageAtThis')}
     </Notice>
   );
 }
@@ -200,21 +201,21 @@ function TopBar({ inJob, fault }: { inJob: boolean; fault: string | null }) {
         </svg>
         Pantomet
       </Link>
-      <nav aria-label="Main" className="flex h-full items-stretch gap-1">
+      <nav aria-label={t('app.main')} className="flex h-full items-stretch gap-1">
         <Tab href="/" on={inJob || location.pathname === '/'}>
-          Jobs
+          {t('app.jobs')}
         </Tab>
         <Tab href="/pictures" on={location.pathname === '/pictures'}>
-          Pictures
+          {t('app.pictures')}
         </Tab>
         <Tab href="/destinations" on={location.pathname.startsWith('/destinations')}>
-          Destinations
+          {t('app.destinations')}
         </Tab>
         <Tab href="/page-checks" on={location.pathname.startsWith('/page-checks')}>
-          Page checks
+          {t('app.pageChecks')}
         </Tab>
         <Tab href="/folders" on={location.pathname.startsWith('/folders')}>
-          Folders
+          {t('app.folders')}
         </Tab>
       </nav>
       <span className="flex-1">

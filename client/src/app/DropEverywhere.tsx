@@ -1,4 +1,5 @@
 import { type ReactNode, useEffect, useState } from 'react';
+import { t } from '../texts/texts';
 
 /** All files of what was dropped, folders gone through; each knows its path from there on. */
 async function filesWithin(entries: readonly (FileSystemEntry | null)[]): Promise<File[]> {
@@ -73,7 +74,7 @@ export function DropEverywhere({
       {children}
       {over && (
         <div className="pointer-events-none fixed inset-3 z-50 grid place-items-center border-2 border-accent bg-sheet/85 text-lg font-semibold">
-          Let go to read these files in
+          {t('app.releaseToAddTheseFiles')}
         </div>
       )}
     </>

@@ -3,104 +3,105 @@ import { useLocation } from 'wouter';
 import { Key } from '../design/Button';
 import { Sheet } from '../design/Sheet';
 import { useKeys } from './useKeys';
+import { t } from '../texts/texts';
 
 const groups: { name: string; keys: [string[], string][] }[] = [
   {
-    name: 'Bench',
+    name: t('app.bench'),
     keys: [
-      [['←', '→', '↑', '↓'], 'go to a cell; with Shift choose a rectangle'],
-      [['+', '−'], 'larger, smaller crops'],
-      [['P'], 'all crops in proportion to each other, or alike in height'],
-      [['B'], 'from the cells to review back to the bench'],
-      [['E'], 'the next cell to review'],
-      [['A'], 'accept what was given up'],
-      [['U'], 'confirm the suggested crop'],
-      [['F'], 'focus on the place last clicked'],
-      [['L'], 'unlink from the slots of its shape'],
-      [['T'], 'link to them again'],
-      [['X'], 'skip, or include again'],
-      [['V'], 'allow it although it breaks a limit'],
-      [['M'], 'make the files again'],
-      [['D'], 'put the chosen pictures side by side'],
-      [['Enter'], 'frame'],
-      [['W'], 'weigh'],
-      [['G'], 'go on to handing over'],
-      [['R'], 'read pictures in'],
-      [['S'], 'slots to fill'],
-      [['Del'], 'take whole rows out of the job'],
-      [['Ctrl', 'A'], 'choose all'],
+      [['←', '→', '↑', '↓'], t('app.goToACellWithShift')],
+      [['+', '−'], t('app.largerSmallerCrops')],
+      [['P'], t('app.cropsInTrueScaleOrOf')],
+      [['B'], t('app.backToTheBench')],
+      [['E'], t('app.theNextCellToReview')],
+      [['A'], t('app.accept')],
+      [['U'], t('app.confirmTheSuggestedCrop')],
+      [['F'], t('app.focusOnThePointLastClicked')],
+      [['L'], t('app.unlinkFromTheSlotsOfIts')],
+      [['T'], t('app.linkAgain')],
+      [['X'], t('app.skipOrIncludeAgain')],
+      [['V'], t('app.allowAnywayAlthoughItBreaksA')],
+      [['M'], t('app.remakeTheFiles')],
+      [['D'], t('app.combineTheChosenPicturesSideBy')],
+      [['Enter'], t('app.frame')],
+      [['W'], t('app.weigh')],
+      [['G'], t('app.goToHandingOver')],
+      [['R'], t('app.addPictures')],
+      [['S'], t('app.slots')],
+      [['Del'], t('app.removePicturesFromTheJob')],
+      [['Ctrl', 'A'], t('app.chooseAll')],
     ],
   },
   {
-    name: 'Framing',
+    name: t('app.framing'),
     keys: [
-      [['←', '→', '↑', '↓'], 'move the frame by a hundredth; with Shift by one pixel'],
-      [['+', '−'], 'tighten, loosen'],
-      [['0'], 'the frame that follows the marks'],
-      [['K'], 'draw a keep box'],
-      [['F'], 'set the focus'],
-      [['U'], 'confirm the suggestion'],
-      [['L', 'T'], 'unlink from its shape, link again'],
-      [[',', '.'], 'the slot before, the next slot'],
-      [['N'], 'the next picture; with Shift the one before'],
-      [['E'], 'the next cell to review'],
-      [['C'], 'copy frames and marks to other pictures'],
-      [['O'], 'a title, a fade and colours over the picture'],
-      [['G'], 'go on to weighing'],
+      [['←', '→', '↑', '↓'], t('app.moveTheFrameByAHundredth')],
+      [['+', '−'], t('app.smallerLargerFrame')],
+      [['0'], t('app.automaticFrame')],
+      [['K'], t('app.drawAKeepBox')],
+      [['F'], t('app.setTheFocus')],
+      [['U'], t('app.confirmTheSuggestedCrop')],
+      [['L', 'T'], t('app.unlinkFromItsShapeLinkAgain')],
+      [[',', '.'], t('app.previousSlotNextSlot')],
+      [['N'], t('app.nextPictureWithShiftThePrevious')],
+      [['E'], t('app.theNextCellToReview')],
+      [['C'], t('app.copyFramesAndMarksToOther')],
+      [['O'], t('app.textAndOverlay')],
+      [['G'], t('app.goToWeighing')],
     ],
   },
   {
-    name: 'Page check',
+    name: t('app.pageCheck'),
     keys: [
-      [['↑', '↓'], 'the picture before, the next one'],
-      [['C'], 'what would be enough beside what is loaded; again for the page'],
-      [['←', '→'], 'move the divider'],
-      [['R'], 'measure any part of the page, and make a slot of it'],
+      [['↑', '↓'], t('app.previousPictureNextPicture')],
+      [['C'], t('app.compareWithWhatWouldBeEnough')],
+      [['←', '→'], t('app.moveTheDivider')],
+      [['R'], t('app.rulerMeasureAPartOfThe')],
     ],
   },
   {
-    name: 'Text and overlay',
+    name: t('app.textAndOverlay2'),
     keys: [
-      [['Enter'], 'done; with Ctrl on to the next picture'],
-      [['←', '→', '↑', '↓'], 'move where it may stand, once that has the keyboard'],
-      [['C'], 'copy the colour that is pointed at'],
-      [['Esc'], 'leave it as it was'],
+      [['Enter'], t('app.doneWithCtrlGoToThe')],
+      [['←', '→', '↑', '↓'], t('app.moveTheAreaForTheTitle')],
+      [['C'], t('app.copyTheColourUnderThePointer')],
+      [['Esc'], t('app.cancel')],
     ],
   },
   {
-    name: 'Weighing',
+    name: t('app.weighing'),
     keys: [
-      [['←', '→'], 'move the divider'],
-      [['S'], 'hold to see the lossless picture'],
-      [['W'], 'bring the worst place to the middle'],
-      [['+', '−'], 'a quality more, a quality less'],
-      [['A'], 'find the quality automatically'],
-      [['1', '2', '3'], 'keep the choice for this one, this slot, all slots'],
-      [['O'], 'compare file types, or not'],
-      [['D'], 'download the file'],
-      [['F'], 'frame'],
+      [['←', '→'], t('app.moveTheDivider')],
+      [['S'], t('app.holdToSeeTheLosslessPicture')],
+      [['W'], t('app.showTheWorstPlace')],
+      [['+', '−'], t('app.higherQualityLowerQuality')],
+      [['A'], t('app.automaticQuality')],
+      [['1', '2', '3'], t('app.useTheQualityForThisFile')],
+      [['O'], t('app.compareFileTypes')],
+      [['D'], t('app.downloadTheFile')],
+      [['F'], t('app.frame')],
     ],
   },
   {
     name: 'HTML',
     keys: [
-      [['C'], 'copy the markup of the picture'],
-      [['Shift', 'C'], 'copy the markup of the whole job'],
-      [['N'], 'the next picture; with Shift the one before'],
-      [['E'], 'the next picture that does not say what it shows'],
-      [['P'], 'make the job live, in live links'],
+      [['C'], t('app.copyTheMarkupOfThePicture')],
+      [['Shift', 'C'], t('app.copyTheMarkupOfTheWhole')],
+      [['N'], t('app.nextPictureWithShiftThePrevious')],
+      [['E'], t('app.nextPictureWithoutAlternativeText')],
+      [['P'], t('app.publishTheJobInLiveLinks')],
     ],
   },
   {
-    name: 'Everywhere',
+    name: t('app.everywhere'),
     keys: [
-      [['Ctrl', 'Z'], 'undo; with Shift redo'],
-      [['B'], 'back to the bench'],
-      [['D'], 'download the bundle, or hand over to the receiver'],
-      [['N'], 'a new job, in the list of jobs'],
-      [['/'], 'search the pictures, in the library'],
-      [['J'], 'all jobs'],
-      [['?'], 'this list'],
+      [['Ctrl', 'Z'], t('app.undoWithShiftRedo')],
+      [['B'], t('app.backToTheBench')],
+      [['D'], t('app.downloadTheBundleOrHandOver')],
+      [['N'], t('app.newJobInTheListOf')],
+      [['/'], t('app.searchThePicturesInTheLibrary')],
+      [['J'], t('app.allJobs')],
+      [['?'], t('app.thisList')],
     ],
   },
 ];
@@ -112,13 +113,13 @@ export function KeysHelp() {
   useKeys({ '?': () => setOpen(true), j: () => go('/') });
   return (
     <Sheet
-      title="Shortcuts"
+      title={t('app.shortcuts')}
       width="wide"
       open={open}
       onOpenChange={setOpen}
       trigger={
         <button type="button" className="flex items-center gap-2 px-2 py-1 text-ink-2 hover:text-ink">
-          <Key>?</Key> Shortcuts
+          <Key>?</Key> {t('app.shortcuts')}
         </button>
       }
     >

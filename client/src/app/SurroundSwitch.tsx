@@ -1,4 +1,5 @@
 import { useEffect, useState } from 'react';
+import { t } from '../texts/texts';
 
 const storageKey = 'pantomet-surround';
 
@@ -20,7 +21,7 @@ export function SurroundSwitch() {
         <span className="h-3.5 w-3.5 bg-[#cfcfcf]" />
         <span className="h-3.5 w-3.5 bg-[#2e2e2e]" />
       </span>
-      {darker ? 'Darker surround' : 'Lighter surround'}
+      {darker ? t('app.darkerSurround') : t('app.lighterSurround')}
     </button>
   );
 }

@@ -3,6 +3,7 @@ import pLimit from 'p-limit';
 import { useState } from 'react';
 import { useLocation } from 'wouter';
 import { Refusal } from '../api/client';
+import { t } from '../texts/texts';
 
 /** Where a folder is sent to. */
 export interface FolderTarget {
@@ -71,9 +72,9 @@ async function put(address: string, path: string, file: File) {
     headers: { 'Content-Type': 'application/octet-stream' },
     body: file,
   }).catch(() => null);
-  if (!answer) throw new Refusal('Pantomet does not answer. Is it still running?');
+  if (!answer) throw new Refusal(t('app.pantometDoesNotAnswerCheckThat'));
   if (!answer.ok) {
     const problem = (await answer.json().catch(() => null)) as { detail?: string } | null;
-    throw new Refusal(problem?.detail ?? `${path} could not be sent.`);
+    throw new Refusal(problem?.detail ?? t('app.pathCouldNotBeSent', { path }));
   }
 }

@@ -18,6 +18,7 @@ import { BenchCell } from './CellView';
 import { headHeight, type Layout, type View } from './layout';
 import { Rest } from './rest';
 import type { At } from './useSelection';
+import { t } from '../texts/texts';
 
 export const headWidth = 124;
 
@@ -145,7 +146,7 @@ export function BenchGrid({
       className="relative min-h-0 overflow-auto outline-none select-none"
       tabIndex={0}
       role="grid"
-      aria-label="Bench"
+      aria-label={t('bench.bench')}
       aria-multiselectable
       aria-rowcount={pictures.length + 1}
       aria-colcount={slots.length + 1}
@@ -177,7 +178,7 @@ export function BenchGrid({
             className="sticky left-0 z-10 flex h-full items-end border-r border-line bg-sheet px-3 pb-1.5 text-ink-2"
             style={{ width: headWidth }}
           >
-            {pictures.length} {pictures.length === 1 ? 'picture' : 'pictures'}
+            {t('common.pictures', { count: pictures.length })}
           </span>
           {shownColumns.map((column) => {
             const slot = slots[column.index]!;
@@ -298,7 +299,7 @@ const BenchRow = memo(function BenchRow({
           </span>
           <span className="w-full truncate text-[11px] text-ink-2">
             {picture.parts
-              ? `${picture.parts.length} side by side`
+              ? t('bench.partsSideBySide', { parts: picture.parts.length })
               : `${picture.width}×${picture.height}, ${weight(picture.picture.bytes)}`}
           </span>
         </button>

@@ -14,6 +14,7 @@ import { PlacesSheet } from './PlacesSheet';
 import { Tray } from './Tray';
 import { type At, useSelection } from './useSelection';
 import { Wall } from './Wall';
+import { t } from '../texts/texts';
 
 /** Home of a job: every picture in every slot, what fails marked; only the exceptions are set by hand. */
 export function BenchScreen({ onChoose }: { onChoose: () => void }) {
@@ -185,18 +186,18 @@ function FullBench({
       <div className="flex flex-wrap items-center gap-x-1.5 gap-y-1 border-b border-line bg-sheet px-5 py-1.5">
         <Looks counts={counts} reason={null} reading={reading} onReason={onReason}>
           <Button onClick={nextLook} className="h-7!">
-            Next <Key>E</Key>
+            {t('bench.next')} <Key>E</Key>
           </Button>
         </Looks>
         <span className="flex-1" />
         {pair && (
           <Button className="h-7!" disabled={!pair.may} title={pair.title} onClick={putSideBySide}>
-            Side by side <Key>D</Key>
+            {t('bench.sideBySide')} <Key>D</Key>
           </Button>
         )}
         {canTakeOut && (
           <Button className="h-7!" onClick={() => void store.removePictures([...wholeRows])}>
-            Take {wholeRows.size === 1 ? 'picture' : `${wholeRows.size} pictures`} out <Key>Del</Key>
+            {t('bench.removePictures', { count: wholeRows.size })} <Key>Del</Key>
           </Button>
         )}
         <label className="flex items-center gap-2">
@@ -206,8 +207,11 @@ function FullBench({
             max={range.most}
             step={range.step}
             value={value}
-            aria-label={toScale ? 'Scale' : 'Height of the crops'}
-            title={`${toScale ? 'Scale' : 'Height of the crops'}: ${sizeWords(view)} (+ and −)`}
+            aria-label={toScale ? t('bench.scale') : t('bench.cropHeight')}
+            title={t('bench.toScaleViewAnd', {
+              toScale: toScale ? t('bench.scale') : t('bench.cropHeight'),
+              view: sizeWords(view),
+            })}
             aria-valuetext={sizeWords(view)}
             onChange={(event) => larger(Number(event.target.value))}
             className="w-20 accent-(--pm-accent)"
@@ -217,20 +221,20 @@ function FullBench({
         <Button
           className={`h-7! ${toScale ? 'border-ink! bg-sheet-2!' : ''}`}
           aria-pressed={toScale}
-          title="Draw all crops to one scale, as large as they stand to each other on a page"
+          title={t('bench.drawAllCropsToOneScale')}
           onClick={() => setToScale(!toScale)}
         >
-          Proportion <Key>P</Key>
+          {t('bench.trueScale')} <Key>P</Key>
         </Button>
         <Button className="h-7!" onClick={onChoose}>
-          Add pictures <Key>R</Key>
+          {t('bench.addPictures')} <Key>R</Key>
         </Button>
         <Button
           className={`h-7! ${places ? 'border-ink! bg-sheet-2!' : ''}`}
           aria-pressed={places}
           onClick={onPlaces}
         >
-          Slots <Key>S</Key>
+          {t('bench.slots')} <Key>S</Key>
         </Button>
       </div>
       <div ref={room} className="grid min-h-0 min-w-0">
@@ -260,14 +264,14 @@ function pairing(pictures: readonly JobPicture[], slots: readonly JobSlot[]) {
   const counts = [...new Set(slots.flatMap(({ slot }) => slot.pair ?? []))].sort();
   if (counts.length === 0 || pictures.length < 2 || pictures.length > 4) return null;
   if (pictures.some((one) => one.parts))
-    return { may: false, title: 'Pictures that stand side by side already cannot stand beside others' };
+    return { may: false, title: t('bench.thesePicturesAreAlreadyCombinedChoose') };
   return counts.includes(pictures.length)
-    ? { may: true, title: 'Put the chosen pictures side by side, as a picture of its own that follows them' }
-    : { may: false, title: `The slots of this job take ${counts.join(' or ')} pictures side by side` };
+    ? { may: true, title: t('bench.combineTheChosenPicturesSideBy') }
+    : { may: false, title: t('bench.theSlotsOfThisJobCombine', { counts: counts.join(t('bench.or')) }) };
 }
 
 const sizeWords = (view: View) =>
-  view.kind === 'scale' ? `${Math.round(view.scale * 100)} %` : `${view.height} px`;
+  view.kind === 'scale' ? `${Math.round(view.scale * 100)} %` : t('bench.heightPx', { height: view.height });
 
 /** The same object while the sizes are the same: a new one would measure the whole bench again. */
 function useStableLayout<T>(layout: T): T {

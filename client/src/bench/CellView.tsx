@@ -9,6 +9,7 @@ import { isUnwanted, useSaid } from '../jobs/said';
 import { useCell } from '../jobs/useJob';
 import { caption, captionBeside, drawn, pad, standsBeside, type View } from './layout';
 import { type Rest, useRested } from './rest';
+import { t } from '../texts/texts';
 
 /** One cell: the crop as it will be delivered, and what it came to. */
 export const BenchCell = memo(function BenchCell({
@@ -46,7 +47,12 @@ export const BenchCell = memo(function BenchCell({
       id={id}
       role="gridcell"
       aria-selected={selected}
-      aria-label={`${picture.picture.name} in ${slot.slot.name}: ${words(cell)}${unwanted ? ', a receiver did not take it' : ''}`}
+      aria-label={t('bench.cell', {
+        picture: picture.picture.name,
+        slot: slot.slot.name,
+        state: words(cell),
+        unwanted: unwanted ? t('bench.refusedByAReceiver') : '',
+      })}
       data-cell={`${picture.picture.id}|${slot.address}`}
       className={`absolute top-0 flex ${beside ? 'justify-center' : 'flex-col'} [contain:layout_style] ${selected ? 'bg-sheet' : ''} ${active ? 'z-10 outline-2 -outline-offset-2 outline-accent' : ''}`}
       style={{ left, width, height, padding: pad }}
@@ -126,7 +132,7 @@ function Caption({
     <>
       <VerdictMark verdict={cell.verdict} />
       {unwanted && !look ? (
-        <span className="font-semibold">not taken</span>
+        <span className="font-semibold">{t('bench.refused')}</span>
       ) : look && wide ? (
         <span className="overflow-hidden font-semibold text-ellipsis">{reasonWord(look)}</span>
       ) : (
@@ -135,17 +141,17 @@ function Caption({
         >
           {cell.state === 'skipped'
             ? elsewhere
-              ? 'not here'
-              : 'skipped'
+              ? t('bench.notHere')
+              : t('bench.skipped')
             : cell.state === 'making'
-              ? 'making'
+              ? t('bench.making')
               : heaviest > 0
                 ? weight(heaviest)
                 : cell.state === 'waiting'
                   ? looking
-                    ? 'looking'
-                    : 'waits'
-                  : 'none'}
+                    ? t('bench.findingTheSubject')
+                    : t('bench.waiting')
+                  : t('bench.noFile')}
         </span>
       )}
     </>
@@ -155,11 +161,11 @@ function Caption({
 /** A cell in words, for those who cannot see it. */
 export function words(cell: Cell): string {
   const state = {
-    waiting: 'waits',
-    making: 'is being made',
+    waiting: t('bench.waiting'),
+    making: t('bench.beingMade'),
     done: cell.verdict,
-    skipped: 'skipped',
+    skipped: t('bench.skipped'),
   }[cell.state];
   const looks = cell.looks.map(reasonWord).join(', ');
-  return looks ? `${state}, look at: ${looks}` : state;
+  return looks ? t('bench.stateToReviewLooks', { state, looks }) : state;
 }

@@ -2,6 +2,7 @@ import { Button, Key } from '../design/Button';
 import { useHead, useJobStore } from '../jobs/useJob';
 import { useLibraryPage } from '../api/queries';
 import { addresses } from '../api/client';
+import { t } from '../texts/texts';
 
 /** A job that has no pictures or no slots yet: two steps, in any order. */
 export function EmptyBench({ onChoose }: { onChoose: () => void }) {
@@ -15,27 +16,27 @@ export function EmptyBench({ onChoose }: { onChoose: () => void }) {
       <div className="w-full max-w-xl">
         <h2 className="text-xl">
           {head.pictures.length === 0
-            ? 'Drop the pictures here'
-            : `${head.pictures.length} ${head.pictures.length === 1 ? 'picture is' : 'pictures are'} here. Where do they go?`}
+            ? t('bench.dropPicturesHere')
+            : t('bench.picturesAreHereChooseWhereThey', { count: head.pictures.length })}
         </h2>
         <p className="mt-2 text-ink-2">
           {head.pictures.length === 0
-            ? 'Anywhere on this page, as many as you have. They stay on this machine, and the originals are never changed.'
-            : 'Tick the slots on the right; each picture is cut, sized and weighed for each of them at once.'}
+            ? t('bench.dropThemAnywhereOnThisPage')
+            : t('bench.tickSlotsOnTheRightEvery')}
         </p>
         {head.pictures.length === 0 ? (
           <>
             <Button kind="main" className="mt-5" onClick={onChoose}>
-              Read pictures in <Key>R</Key>
+              {t('bench.addPictures')} <Key>R</Key>
             </Button>
             {others.length > 0 && (
-              <section className="mt-8" aria-label="From the library">
+              <section className="mt-8" aria-label={t('bench.fromTheLibrary')}>
                 <div className="flex items-center justify-between">
-                  <h3 className="text-ink-2">Or choose from the library</h3>
+                  <h3 className="text-ink-2">{t('bench.orChooseFromTheLibrary')}</h3>
                   <Button onClick={() => void store.addPictures(others.map((one) => one.id))}>
                     {library.data!.total > library.data!.pictures.length
-                      ? `Take the newest ${others.length}`
-                      : `Take all ${others.length}`}
+                      ? t('bench.addTheNewestOthers', { others: others.length })
+                      : t('bench.addAllOthers', { others: others.length })}
                   </Button>
                 </div>
                 <ul className="mt-2 flex flex-wrap gap-2">
@@ -44,7 +45,7 @@ export function EmptyBench({ onChoose }: { onChoose: () => void }) {
                       <button
                         type="button"
                         title={picture.name}
-                        aria-label={`Take ${picture.name}`}
+                        aria-label={t('bench.addName', { name: picture.name })}
                         onClick={() => void store.addPictures([picture.id])}
                       >
                         <img
@@ -61,7 +62,7 @@ export function EmptyBench({ onChoose }: { onChoose: () => void }) {
             )}
           </>
         ) : (
-          <ul className="mt-6 flex flex-wrap gap-2" aria-label="Pictures of the job">
+          <ul className="mt-6 flex flex-wrap gap-2" aria-label={t('bench.picturesOfTheJob')}>
             {head.pictures.slice(0, 60).map((one) => (
               <li key={one.picture.id}>
                 <img

@@ -1,6 +1,7 @@
 import type { ReactNode } from 'react';
 import type { JobPicture, ReasonCode } from '../api/client';
 import { byGravity, reasonWord } from '../jobs/reasons';
+import { t } from '../texts/texts';
 
 /** What is worked off on the wall: one reason, or all that want a look. */
 export type Reason = ReasonCode | 'any';
@@ -28,13 +29,15 @@ export function Looks({
   return (
     <>
       <h2 className="mr-1.5" data-testid="looks">
-        {counts.cells === 0 ? 'Nothing to review' : `${counts.cells} of ${counts.all} to review`}
-        {reading && <span className="font-normal text-ink-2">, still reading the rest</span>}
+        {counts.cells === 0
+          ? t('bench.nothingToReview')
+          : t('bench.cellsOfAllToReview', { cells: counts.cells, all: counts.all })}
+        {reading && <span className="font-normal text-ink-2">{t('bench.theRestIsLoading')}</span>}
       </h2>
       {counts.cells > 0 && (
         <>
           <ReasonButton
-            name="All of them"
+            name={t('bench.all')}
             on={reason === 'any'}
             act={() => onReason(reason === 'any' ? null : 'any')}
           />

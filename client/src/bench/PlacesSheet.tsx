@@ -5,6 +5,7 @@ import { Button, Key } from '../design/Button';
 import { needs } from '../design/needs';
 import { SlotShape } from '../design/SlotShape';
 import { useHead, useJobStore } from '../jobs/useJob';
+import { t } from '../texts/texts';
 
 /** The slots that must be filled: a destination is ticked whole, or slot by slot. */
 export function PlacesSheet({ onClose }: { onClose?: () => void }) {
@@ -35,15 +36,15 @@ export function PlacesSheet({ onClose }: { onClose?: () => void }) {
   return (
     <aside
       className="flex w-[348px] shrink-0 flex-col border-l border-line bg-sheet"
-      aria-label="Slots to fill"
+      aria-label={t('bench.slots')}
     >
       <header className="flex items-center gap-2 border-b border-line px-5 py-3">
-        <h2 className="text-base">Slots to fill</h2>
-        <span className="text-ink-2">{chosen.size} ticked</span>
+        <h2 className="text-base">{t('bench.slots')}</h2>
+        <span className="text-ink-2">{t('bench.sizeChosen', { size: chosen.size })}</span>
         <span className="flex-1" />
         {onClose && (
           <Button onClick={onClose}>
-            Close <Key>S</Key>
+            {t('bench.close')} <Key>S</Key>
           </Button>
         )}
       </header>
@@ -103,9 +104,9 @@ export function PlacesSheet({ onClose }: { onClose?: () => void }) {
             );
           })}
         <p className="mt-4 text-ink-2">
-          Another place?{' '}
+          {t('bench.needAnotherPlace')}{' '}
           <Link href="/destinations" className="text-accent underline underline-offset-2">
-            Write its rules
+            {t('bench.addADestination')}
           </Link>
         </p>
       </div>

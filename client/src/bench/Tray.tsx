@@ -9,6 +9,7 @@ import { useJobStore } from '../jobs/useJob';
 import { useSaid } from '../jobs/said';
 import { SaidAtCell } from '../jobs/SaidAtCell';
 import { benchActions, type Chosen } from './actions';
+import { t } from '../texts/texts';
 
 /** What is chosen on the bench: why it is as it is, and what can be done about it. */
 export function Tray({
@@ -31,7 +32,7 @@ export function Tray({
   const looks = chosen.filter(({ cell }) => cell.looks.length > 0).length;
   return (
     <section
-      aria-label="Chosen cells"
+      aria-label={t('bench.chosenCells')}
       className="@container flex gap-6 border-t border-line bg-sheet px-5 py-2"
       style={{ height: 80 }}
     >
@@ -40,62 +41,67 @@ export function Tray({
           <OneCell one={one} />
         ) : (
           <>
-            <h2>{chosen.length} cells chosen</h2>
+            <h2>{t('bench.chosenCellsChosen', { chosen: chosen.length })}</h2>
             <p className="mt-1 text-ink-2">
-              {looks > 0 ? `${looks} of them to review.` : 'None of them is to review.'} What is done here is
-              done to all of them, and undone in one step.
+              {looks > 0 ? t('bench.ofThemToReview', { looks }) : t('bench.noneToReview')}{' '}
+              {t('bench.appliesToAll')}
             </p>
           </>
         )}
       </div>
       <div className="grid w-[610px] shrink-0 grid-cols-5 content-center gap-1.5">
-        <KeyButton name="Accept" k="A" off={looks === 0} act={() => benchActions.accept(store, chosen)} />
         <KeyButton
-          name="Suggestion"
+          name={t('bench.accept')}
+          k="A"
+          off={looks === 0}
+          act={() => benchActions.accept(store, chosen)}
+        />
+        <KeyButton
+          name={t('bench.confirmCrop')}
           k="U"
-          title="Confirm the suggested crop"
+          title={t('bench.useTheSuggestedCropAsThe')}
           act={() => benchActions.useSuggestion(store, chosen)}
           off={paired || !chosen.some(({ picture }) => picture.suggestion)}
         />
         <KeyButton
-          name="Focus here"
+          name={t('bench.focusHere')}
           k="F"
-          title="Centre on the place last clicked"
+          title={t('bench.centreTheCropOnThePoint')}
           act={() => focusAt && benchActions.focusHere(store, chosen, focusAt)}
           off={paired || !focusAt}
         />
         <KeyButton
-          name="Unlink"
+          name={t('bench.unlink')}
           k="L"
-          title="Unlink from its shape: frame it apart from the other slots of the same shape"
+          title={t('bench.unlinkFromItsShapeThisSlot')}
           off={paired || !tied}
           act={() => benchActions.letLoose(store, chosen)}
         />
         <KeyButton
-          name="Link again"
+          name={t('bench.linkAgain')}
           k="T"
-          title="Follow the other slots of its shape"
+          title={t('bench.useTheSameFrameAsThe')}
           off={paired || !loose}
           act={() => benchActions.tieAgain(store, chosen)}
         />
         <KeyButton
-          name="Frame"
+          name={t('bench.frame')}
           k="↵"
           off={!one}
           act={() => one && go(`/job/${store.id}/framing/${one.picture.picture.id}?slot=${one.slot.address}`)}
         />
         <KeyButton
-          name="Weigh"
+          name={t('bench.weigh')}
           k="W"
           off={!one || one.cell.files.length === 0}
           act={() => one && go(`/job/${store.id}/weighing/${one.picture.picture.id}/${one.slot.address}`)}
         />
-        <KeyButton name="Remake" k="M" act={() => benchActions.again(store, chosen)} />
-        <KeyButton name="Skip" k="X" act={() => benchActions.skip(store, chosen)} />
+        <KeyButton name={t('bench.remake')} k="M" act={() => benchActions.again(store, chosen)} />
+        <KeyButton name={t('bench.skip')} k="X" act={() => benchActions.skip(store, chosen)} />
         <KeyButton
-          name="Allow anyway"
+          name={t('bench.allowAnyway')}
           k="V"
-          title="Hand it over though it breaks a limit"
+          title={t('bench.deliverTheFileAlthoughItBreaks')}
           off={!broken}
           act={() => benchActions.letThrough(store, chosen)}
         />
@@ -126,7 +132,7 @@ function OneCell({ one }: { one: Chosen }) {
         <div
           className="mt-1 max-h-11 overflow-y-auto"
           role="group"
-          aria-label="Reasons"
+          aria-label={t('bench.reasons')}
           // A single long sentence can be too long for the place as well as three short ones.
           tabIndex={reasons.length + said.length > 0 ? 0 : undefined}
         >
@@ -137,7 +143,7 @@ function OneCell({ one }: { one: Chosen }) {
             </p>
           ))}
           {detail.data && reasons.length + said.length === 0 && (
-            <p className="text-ink-2">Nothing was given up.</p>
+            <p className="text-ink-2">{t('bench.allRulesAreMet')}</p>
           )}
         </div>
       </div>
@@ -151,7 +157,7 @@ function OneCell({ one }: { one: Chosen }) {
           </>
         ) : (
           <p className="text-ink-2">
-            {cell.state === 'skipped' ? 'The picture does not go here.' : 'No file yet.'}
+            {cell.state === 'skipped' ? t('bench.thisPictureIsSkippedHere') : t('bench.noFileYet')}
           </p>
         )}
       </div>

@@ -10,6 +10,7 @@ import { actionKeys, type Chosen, middleOf, pointIn } from './actions';
 import { CropOrFile } from './CellView';
 import { countLooks, Looks, type Reason } from './Looks';
 import { Tray } from './Tray';
+import { t } from '../texts/texts';
 
 /** The longer side of a crop, and how high the widest strip is at least, in pixels. */
 const side = 264;
@@ -121,14 +122,14 @@ export function Wall({ reason, onReason }: { reason: Reason; onReason: (reason: 
         <Looks counts={counts} reason={reason} reading={reading} onReason={onReason} />
         <span className="flex-1" />
         <Button className="h-7!" onClick={() => onReason(null)}>
-          Back to the bench <Key>B</Key>
+          {t('bench.backToTheBench')} <Key>B</Key>
         </Button>
       </div>
       <ul
         ref={wall}
         role="listbox"
         aria-multiselectable
-        aria-label="Cells to review"
+        aria-label={t('bench.cellsToReview')}
         className="flex min-h-0 flex-wrap content-start items-start gap-2 overflow-y-auto p-3 select-none"
         data-testid="wall"
       >
@@ -172,7 +173,11 @@ function WallCrop({
     <li
       role="option"
       aria-selected={chosen}
-      aria-label={`${picture.picture.name} in ${slot.slot.name}: ${words.join(' ')}`}
+      aria-label={t('bench.cellToReview', {
+        picture: picture.picture.name,
+        slot: slot.slot.name,
+        words: words.join(' '),
+      })}
       data-cell={keyOf(item)}
       onClick={onClick}
       onDoubleClick={onOpen}

@@ -1,4 +1,5 @@
 import { weight } from './figures';
+import { t } from '../texts/texts';
 
 /**
  * The beam: the sign of weight. A scale with ticks, the limit as a stop, the weight as the load that hangs from it.
@@ -20,12 +21,13 @@ export function Beam({
   const at = (value: number) => `${Math.min(100, (value / end) * 100)}%`;
   const over = limit != null && bytes > limit;
   const ticks = Array.from({ length: 21 }, (_, i) => i / 20);
-  const words = limit != null ? `${weight(bytes)} of ${weight(limit)}` : weight(bytes);
+  const words =
+    limit != null ? t('common.bytesOfLimit', { bytes: weight(bytes), limit: weight(limit) }) : weight(bytes);
   return (
     <figure
       className="w-full"
       role="img"
-      aria-label={`${label ?? 'Weight'}: ${words}${over ? ', over the limit' : ''}`}
+      aria-label={`${label ?? t('common.weight')}: ${words}${over ? t('common.overTheLimit') : ''}`}
     >
       <div aria-hidden className="relative h-9">
         <div className="absolute inset-x-0 top-4 h-px bg-ink-2" />

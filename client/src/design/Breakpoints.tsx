@@ -1,4 +1,5 @@
 import { count } from './figures';
+import { t } from '../texts/texts';
 
 const [from, to] = [320, 1920];
 const at = (viewport: number) => `${(100 * (Math.min(to, Math.max(from, viewport)) - from)) / (to - from)}%`;
@@ -40,12 +41,14 @@ export function Breakpoints<T extends Shown>({
     .filter((span) => span.from <= to && span.to >= from)
     .toSorted((a, b) => a.from - b.from);
   const short = apart(spans.map((span) => span.slot.name));
-  const names = spans.map((span) => `${span.slot.name} from ${span.from} px`).join(', ');
+  const names = spans
+    .map((span) => t('common.startsAt', { name: span.slot.name, from: span.from }))
+    .join(', ');
   return (
     <div className="relative h-11" role={onPick ? 'group' : 'img'} aria-label={names}>
       {spans.map((span, i) => {
         const place = {
-          title: `${span.slot.name}, from ${count(span.from)} px`,
+          title: t('common.slotStartsAt', { name: span.slot.name, from: count(span.from) }),
           className: `absolute top-0 h-6 truncate border border-ink-2 px-2 text-left leading-[22px] ${
             span.slot === active ? 'z-10 font-semibold outline-2 -outline-offset-1 outline-accent' : ''
           } ${i % 2 ? 'bg-sheet-2' : 'bg-sheet'}`,

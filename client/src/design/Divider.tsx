@@ -1,6 +1,7 @@
 import { useDrag } from '@use-gesture/react';
 import { useRef, useState } from 'react';
 import { useKeys } from '../app/useKeys';
+import { t } from '../texts/texts';
 
 /** Where a divider between two pictures stands, as a share of the way; arrow keys move it. */
 export function useDivider() {
@@ -37,7 +38,7 @@ export function Divider({
       {...sliding()}
       role="slider"
       tabIndex={0}
-      aria-label="Divider between before and after"
+      aria-label={t('common.dividerBetweenBeforeAndAfter')}
       aria-valuemin={0}
       aria-valuemax={100}
       aria-valuenow={Math.round(share * 100)}

@@ -2,6 +2,7 @@ import { Dialog } from 'radix-ui';
 import type { ReactNode } from 'react';
 import { useRef, useState } from 'react';
 import { Button } from './Button';
+import { t } from '../texts/texts';
 
 const widths = { narrow: 'w-[520px]', wide: 'w-[920px]' };
 
@@ -43,7 +44,7 @@ export function Sheet({
           <Dialog.Title className="text-base font-semibold">{title}</Dialog.Title>
           {children}
           <Dialog.Close asChild>
-            <Button className="mt-5">Close</Button>
+            <Button className="mt-5">{t('common.close')}</Button>
           </Dialog.Close>
         </Dialog.Content>
       </Dialog.Portal>

@@ -1,10 +1,11 @@
 import type { Verdict } from '../api/client';
+import { t } from '../texts/texts';
 
 const words: Record<Verdict, string> = {
-  meets: 'Meets',
-  concedes: 'Concedes',
-  breaks: 'Breaks',
-  skipped: 'Skipped',
+  meets: t('common.meets'),
+  concedes: t('common.concedes'),
+  breaks: t('common.breaks'),
+  skipped: t('common.skipped'),
 };
 
 const tones: Record<Verdict, string> = {

@@ -1,10 +1,11 @@
 import type { LikenessWord } from '../api/client';
+import { t } from '../texts/texts';
 
 /** A likeness as people read it. */
 export const likenessWords: Record<LikenessWord, string> = {
-  noDifference: 'No difference at 100 %',
-  hardToSee: 'Hard to see',
-  slight: 'Slight difference',
-  visible: 'Visible difference',
-  rough: 'Rough',
+  noDifference: t('common.noDifferenceAt100'),
+  hardToSee: t('common.hardToSee'),
+  slight: t('common.slightDifference'),
+  visible: t('common.visibleDifference'),
+  rough: t('common.rough'),
 };

@@ -1,7 +1,7 @@
 import { describe, expect, it } from 'vitest';
 import type { Slot } from '../api/client';
 import { needs, windows } from './needs';
-import { thin } from './figures';
+import { thin } from '../texts/numbers';
 
 const slot = (more: Partial<Slot>) =>
   ({ size: '3:2, any width', densities: [1, 2], descriptors: ['1x', '2x'], shownAt: [], ...more }) as Slot;

@@ -1,14 +1,15 @@
 import type { Slot } from '../api/client';
 import { widestViewportValues } from '../api/schema';
 import { count, sentence, weight } from './figures';
+import { t } from '../texts/texts';
 
 /** What a slot asks for, in one line. */
 export function needs(slot: Slot): string {
   const parts = [sentence(slot.size)];
   const densities = slot.densities.filter((density) => density !== 1);
-  if (slot.responsive) parts.push(`${slot.descriptors.length} widths`);
+  if (slot.responsive) parts.push(t('common.descriptorsWidths', { descriptors: slot.descriptors.length }));
   else if (densities.length > 0) parts.push(densities.map((density) => `${density}x`).join(', '));
-  if (slot.maxBytes != null) parts.push(`under ${weight(slot.maxBytes)}`);
+  if (slot.maxBytes != null) parts.push(t('common.underMaxBytes', { maxBytes: weight(slot.maxBytes) }));
   return parts.join(' · ');
 }
 
@@ -17,10 +18,10 @@ export function windows(slot: Slot): string {
   return slot.shownAt
     .map(({ from, to }) =>
       from === 0
-        ? `up to ${count(to)} px`
+        ? t('common.upToPx', { to: count(to) })
         : to >= widestViewportValues[0]!
-          ? `from ${count(from)} px`
-          : `${count(from)} to ${count(to)} px`,
+          ? t('common.fromPx', { from: count(from) })
+          : t('common.fromToPx', { from: count(from), to: count(to) }),
     )
     .join(', ');
 }

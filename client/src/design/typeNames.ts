@@ -1,4 +1,5 @@
 import type { SlotType } from '../api/client';
+import { t } from '../texts/texts';
 
 /** File types as people write them. */
 export const typeNames: Record<SlotType, string> = {
@@ -6,7 +7,7 @@ export const typeNames: Record<SlotType, string> = {
   png: 'PNG',
   webp: 'WebP',
   avif: 'AVIF',
-  auto: 'By content',
+  auto: t('common.byContent'),
 };
 
 /** A type as people write it, also one that files are not made as. */

@@ -1,4 +1,5 @@
 import { useState } from 'react';
+import { t } from '../texts/texts';
 
 /** Copies texts, and says what became of the last. */
 export function useCopy(): {
@@ -14,8 +15,8 @@ export function useCopy(): {
     forget: () => setSaid(null),
     copy: (what, text) =>
       void navigator.clipboard.writeText(text).then(
-        () => setSaid(`${what} is copied.`),
-        () => setSaid('The browser did not let it be copied; mark the text and copy it by hand.'),
+        () => setSaid(t('common.whatCopied', { what })),
+        () => setSaid(t('common.theBrowserDidNotAllowCopying')),
       ),
   };
 }

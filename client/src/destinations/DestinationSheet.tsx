@@ -3,6 +3,7 @@ import { Button } from '../design/Button';
 import { Covered } from '../design/Covered';
 import { needs } from '../design/needs';
 import { useDraft } from '../design/useDraft';
+import { t } from '../texts/texts';
 
 /** One CSS pixel of a slot is this much of the screen: one scale for the whole book. */
 const scale = 0.07;
@@ -34,34 +35,38 @@ export function DestinationSheet({
       <header className="flex items-center gap-2">
         <h2 className="min-w-0 flex-1">
           <input
-            aria-label={`Name of ${destination.name}`}
+            aria-label={t('destinations.nameOfName', { name: destination.name })}
             className="w-full rounded-sm border border-transparent bg-transparent px-1 font-semibold hover:border-line focus:border-line"
             maxLength={100}
             {...field}
           />
         </h2>
         <Button className="h-7!" onClick={() => onChoose('new')}>
-          New slot
+          {t('destinations.newSlot')}
         </Button>
-        <Button className="h-7!" onClick={onCopy} aria-label={`Copy ${destination.name}`}>
-          Copy
+        <Button
+          className="h-7!"
+          onClick={onCopy}
+          aria-label={t('destinations.copyName', { name: destination.name })}
+        >
+          {t('destinations.copy')}
         </Button>
         <a
           className="inline-flex h-7 items-center rounded-md border border-line px-3 font-medium hover:border-ink-2"
           href={`/api/destinations/rules.json?destination=${destination.key}`}
           download
-          aria-label={`Export rules of ${destination.name}`}
+          aria-label={t('destinations.exportRulesOfName', { name: destination.name })}
         >
-          Save
+          {t('destinations.save')}
         </a>
         <Button
           className="h-7!"
           onClick={() => onRetire(!retired)}
           title={
-            retired ? 'Offer its slots again' : 'Offer its slots no longer; jobs that have them keep them'
+            retired ? t('destinations.showItsSlotsForNewJobs') : t('destinations.hideItsSlotsFromNewJobs')
           }
         >
-          {retired ? 'Offer again' : 'Retire'}
+          {retired ? t('destinations.useAgain') : t('destinations.retire')}
         </Button>
       </header>
       <ul className="mt-2 flex flex-wrap items-end gap-x-4 gap-y-3">
@@ -114,8 +119,11 @@ function SlotDrawing({
         </span>
         <span className="mt-1 block truncate font-medium">{slot.name}</span>
         <span className="block truncate text-[11px] text-ink-2">
-          {slot.retired ? 'retired' : (slot.ratioText ?? (slot.fit === 'crop' ? 'free' : 'whole'))}
-          {isKin && ', same shape'}
+          {slot.retired
+            ? t('destinations.retired')
+            : (slot.ratioText ??
+              (slot.fit === 'crop' ? t('destinations.anyShape') : t('destinations.shownWhole')))}
+          {isKin && t('destinations.sameShape')}
         </span>
       </button>
     </li>

@@ -8,6 +8,7 @@ import { Button, Key } from '../design/Button';
 import { Notice } from '../design/Notice';
 import { DestinationSheet } from './DestinationSheet';
 import { SlotEditor } from './SlotEditor';
+import { t } from '../texts/texts';
 
 /** The book of rules: every slot drawn to one scale; the chosen one is edited beside them. */
 export function DestinationsScreen({ destination, slot }: { destination?: string; slot?: string }) {
@@ -59,21 +60,22 @@ export function DestinationsScreen({ destination, slot }: { destination?: string
         headers: { 'Content-Type': 'application/json' },
       });
       const body = (await answer.json()) as Destination[] & { detail?: string };
-      if (!answer.ok) throw new Refusal(`${chosen.name}: ${body.detail ?? 'it was refused.'}`);
+      if (!answer.ok)
+        throw new Refusal(`${chosen.name}: ${body.detail ?? t('destinations.theNameWasRefused')}`);
       return taken(body);
     },
   });
   useKeys({ b: () => history.back() });
   const fault = make.error ?? copy.error ?? rename.error ?? retire.error ?? load.error;
-  if (destinations.isPending) return <Notice>Loading the rules.</Notice>;
+  if (destinations.isPending) return <Notice>{t('destinations.loadingTheRules')}</Notice>;
   if (destinations.isError) return <Notice>{destinations.error.message}</Notice>;
   const place = destinations.data.find((one) => one.key === destination);
   const chosen = place?.slots.find((one) => one.key === slot);
   return (
     <div className="grid h-full min-h-0 grid-cols-[1fr_420px]">
-      <section className="flex min-h-0 flex-col" aria-label="Destinations">
+      <section className="flex min-h-0 flex-col" aria-label={t('destinations.destinations')}>
         <header className="flex flex-wrap items-center gap-2 px-5 pt-4 pb-3">
-          <h1 className="mr-2 text-base">Destinations</h1>
+          <h1 className="mr-2 text-base">{t('destinations.destinations')}</h1>
           <form
             className="flex gap-1.5"
             onSubmit={(event) => {
@@ -82,32 +84,32 @@ export function DestinationsScreen({ destination, slot }: { destination?: string
             }}
           >
             <input
-              aria-label="Name of a new destination"
-              placeholder="A new destination"
+              aria-label={t('destinations.nameOfANewDestination')}
+              placeholder={t('destinations.newDestination')}
               value={naming}
               maxLength={100}
               onChange={(event) => setNaming(event.target.value)}
               className="h-8 w-44 rounded-md border border-line bg-sheet px-2 placeholder:text-ink-2"
             />
             <Button type="submit" disabled={naming.trim() === ''}>
-              Make
+              {t('destinations.addDestination')}
             </Button>
           </form>
           <span className="flex-1" />
-          <Button onClick={() => file.current?.click()}>Import rules</Button>
+          <Button onClick={() => file.current?.click()}>{t('destinations.importRules')}</Button>
           <a
             href="/api/destinations/rules.json"
             download
             className="inline-flex h-8 items-center rounded-md border border-line bg-sheet px-3 font-medium hover:border-ink-2"
           >
-            Export all rules
+            {t('destinations.exportAllRules')}
           </a>
           <input
             ref={file}
             type="file"
             hidden
             accept=".json,application/json"
-            aria-label="Choose a file of rules"
+            aria-label={t('destinations.chooseAFileOfRules')}
             onChange={(event) => {
               const one = event.target.files?.[0];
               if (one) load.mutate(one);
@@ -122,7 +124,7 @@ export function DestinationsScreen({ destination, slot }: { destination?: string
         )}
         {load.isSuccess && !fault && (
           <p role="status" className="mx-5 mb-3 border-l-4 border-meets bg-sheet px-3 py-2">
-            The rules were imported. Slots with the same key were replaced, all others stayed.
+            {t('destinations.theRulesWereImportedSlotsWith')}
           </p>
         )}
         <div className="min-h-0 flex-1 overflow-y-auto px-5 pb-8">
@@ -142,7 +144,10 @@ export function DestinationsScreen({ destination, slot }: { destination?: string
           ))}
         </div>
       </section>
-      <aside className="flex min-h-0 flex-col border-l border-line bg-sheet" aria-label="Rule of a slot">
+      <aside
+        className="flex min-h-0 flex-col border-l border-line bg-sheet"
+        aria-label={t('destinations.ruleOfTheSlot')}
+      >
         {place && slot ? (
           <SlotEditor
             key={`${place.key}/${slot}`}
@@ -157,9 +162,10 @@ export function DestinationsScreen({ destination, slot }: { destination?: string
           />
         ) : (
           <p className="grid h-full place-items-center p-8 text-center text-ink-2">
-            Choose a slot to see its rule and change it. <span className="sr-only">Shortcuts:</span>
+            {t('destinations.chooseASlotToSeeAnd')}{' '}
+            <span className="sr-only">{t('destinations.shortcuts')}</span>
             <span>
-              <Key>B</Key> goes back.
+              <Key>B</Key> {t('destinations.back')}
             </span>
           </p>
         )}

@@ -5,6 +5,7 @@ import { MarkFields } from './MarkFields';
 import type { Rule } from './rule';
 import { RuleSelect, RuleText, RuleTick, Wide } from './RuleFields';
 import { usePlace } from './slotForm';
+import { t } from '../texts/texts';
 
 const aligns = [
   ['left', 'left'],
@@ -13,8 +14,8 @@ const aligns = [
 ] as const;
 
 const reaches = [
-  ['all', 'all of the slot'],
-  ['side', 'to the nearest side'],
+  ['all', t('destinations.theWholeSlot')],
+  ['side', t('destinations.theNearestSide')],
 ] as const;
 
 const letters = [100, 200, 300, 400, 500, 600, 700, 800, 900].map((one) => [`${one}`, `${one}`] as const);
@@ -27,7 +28,7 @@ export function DressFields() {
     <>
       <Wide columns={4}>
         <TickField
-          name="Faded towards a colour"
+          name={t('destinations.fadeToAColour')}
           value={fade.value !== undefined}
           onSet={(on) => fade.set(on ? { to: '#ffffff', amount: 0.5 } : undefined)}
         />
@@ -35,7 +36,7 @@ export function DressFields() {
       {fade.value !== undefined && <FadeFields rule={fade.value as Rule} set={fade.set} />}
       <Wide columns={4}>
         <TickField
-          name="With a title"
+          name={t('destinations.withATitle')}
           value={title.value !== undefined}
           onSet={(on) => title.set(on ? { size: 32, fade: true } : undefined)}
         />
@@ -50,28 +51,33 @@ function FadeFields({ rule, set }: { rule: Rule; set: (value: unknown) => void }
   const solved = rule.ink !== undefined;
   return (
     <>
-      <RuleText name="Colour" place="dress.fade.to" placeholder="#ffffff" />
+      <RuleText name={t('destinations.colour')} place="dress.fade.to" placeholder="#ffffff" />
       {solved ? (
         <>
           <RuleText
-            name="Text colour over it"
+            name={t('destinations.textColourToKeepReadable')}
             place="dress.fade.ink"
             placeholder="#222222"
             read={(text) => text}
           />
-          <RuleText name="Contrast" place="dress.fade.contrast" placeholder="4.5" />
+          <RuleText name={t('destinations.contrast')} place="dress.fade.contrast" placeholder="4.5" />
         </>
       ) : (
-        <RuleText name="Amount, 0 to 1" place="dress.fade.amount" placeholder="0.5" />
+        <RuleText name={t('destinations.amount0To1')} place="dress.fade.amount" placeholder="0.5" />
       )}
       <span className={solved ? '' : 'col-span-2'} />
       <Wide columns={2}>
-        <RuleSelect name="Reaches" place="dress.fade.reach" usual="all" options={reaches} />
+        <RuleSelect
+          name={t('destinations.areaOfTheFade')}
+          place="dress.fade.reach"
+          usual="all"
+          options={reaches}
+        />
       </Wide>
       <Area place="dress.fade.area" />
       <Wide columns={4}>
         <TickField
-          name="As much as a text colour needs to be read"
+          name={t('destinations.asStrongAsTheTextNeeds')}
           value={solved}
           onSet={(on) =>
             set({
@@ -94,29 +100,44 @@ function TitleFields() {
     <>
       <Wide columns={4}>
         <RuleText
-          name="Text"
+          name={t('destinations.text')}
           place="dress.title.text"
-          hint="{title} stands for the picture's own title"
+          hint={t('destinations.titleIsReplacedByThePictures')}
           placeholder="{title}"
           read={(text) => text || undefined}
         />
       </Wide>
       <Wide columns={2}>
-        <RuleSelect name="Font" place="dress.title.font" usual="Archivo" options={names} />
+        <RuleSelect name={t('destinations.font')} place="dress.title.font" usual="Archivo" options={names} />
       </Wide>
-      <RuleText name="Size" place="dress.title.size" unit="px" />
-      <RuleSelect name="Weight" place="dress.title.weight" usual="600" options={letters} read={Number} />
+      <RuleText name={t('destinations.size')} place="dress.title.size" unit="px" />
+      <RuleSelect
+        name={t('destinations.weight')}
+        place="dress.title.weight"
+        usual="600"
+        options={letters}
+        read={Number}
+      />
       <RuleText
-        name="Text colour"
+        name={t('destinations.textColour')}
         place="dress.title.ink"
         placeholder="auto"
         read={(text) => text || undefined}
       />
-      <RuleText name="Contrast" place="dress.title.contrast" placeholder="by size" />
+      <RuleText
+        name={t('destinations.contrast')}
+        place="dress.title.contrast"
+        placeholder={t('destinations.bySize')}
+      />
       <Area place="dress.title.area" />
-      <RuleSelect name="Lines begin" place="dress.title.align" usual="left" options={aligns} />
+      <RuleSelect
+        name={t('destinations.alignment')}
+        place="dress.title.align"
+        usual="left"
+        options={aligns}
+      />
       <span className="col-span-3 self-end pb-1">
-        <RuleTick name="The picture is faded as far as it needs" place="dress.title.fade" />
+        <RuleTick name={t('destinations.fadeThePictureAsFarAs')} place="dress.title.fade" />
       </span>
     </>
   );
@@ -127,10 +148,10 @@ function Area({ place }: { place: string }) {
   return (
     <Wide columns={2}>
       <RuleText
-        name="Area"
+        name={t('destinations.area')}
         place={place}
-        hint="Left, top, right and bottom as fractions of the slot"
-        placeholder="all of it"
+        hint={t('destinations.leftTopRightAndBottomEach')}
+        placeholder={t('destinations.allOfIt')}
         show={(value) => (Array.isArray(value) ? value.join(' ') : String(value ?? ''))}
         read={(text) => {
           const parts = text.trim().split(/[\s,]+/);

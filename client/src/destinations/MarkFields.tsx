@@ -7,6 +7,7 @@ import { Field, TickField } from './Fields';
 import { corners, isMark } from './marks';
 import { RuleSelect, RuleText, Wide } from './RuleFields';
 import { usePlace } from './slotForm';
+import { t } from '../texts/texts';
 
 /** The maker's mark in a corner: its forms, its corner and its measures. */
 export function MarkFields() {
@@ -16,7 +17,7 @@ export function MarkFields() {
     <>
       <Wide columns={4}>
         <TickField
-          name="With the maker's mark"
+          name={t('destinations.withALogo')}
           value={mark.value !== undefined}
           onSet={(on) =>
             mark.set(on ? { file: marks[0]?.name ?? 'mark.svg', share: 0.12, margin: 0.03 } : undefined)
@@ -25,23 +26,38 @@ export function MarkFields() {
       </Wide>
       {mark.value !== undefined && (
         <>
-          <FormField name="Mark" place="dress.mark.file" marks={marks} />
-          <FormField name="Its light form, over dark" place="dress.mark.onDark" marks={marks} none="none" />
+          <FormField name={t('destinations.logo')} place="dress.mark.file" marks={marks} />
+          <FormField
+            name={t('destinations.lightVersionForDarkBackgrounds')}
+            place="dress.mark.onDark"
+            marks={marks}
+            none="none"
+          />
           <AddMark />
-          <RuleSelect name="Corner" place="dress.mark.at" usual="bottom-right" options={corners} />
+          <RuleSelect
+            name={t('destinations.corner')}
+            place="dress.mark.at"
+            usual="bottom-right"
+            options={corners}
+          />
           <RuleText
-            name="Share"
+            name={t('destinations.share')}
             place="dress.mark.share"
-            hint="Its width as a share of the slot's width, up to 1"
+            hint={t('destinations.widthOfTheLogoAsA')}
             placeholder="0.12"
           />
           <RuleText
-            name="Margin"
+            name={t('destinations.margin')}
             place="dress.mark.margin"
-            hint="Off both edges, as a share of the slot's width"
+            hint={t('destinations.distanceFromBothEdgesAsA')}
             placeholder="0.03"
           />
-          <RuleText name="Opacity" place="dress.mark.opacity" hint="0 to 1" placeholder="1" />
+          <RuleText
+            name={t('destinations.opacity')}
+            place="dress.mark.opacity"
+            hint={t('destinations.n0To1')}
+            placeholder="1"
+          />
         </>
       )}
     </>
@@ -63,7 +79,10 @@ function FormField({
   const known = marks.some((one) => one.name === value);
   return (
     <Wide columns={2}>
-      <Field name={name} fault={fault ?? (value && !known ? 'There is no such file yet.' : undefined)}>
+      <Field
+        name={name}
+        fault={fault ?? (value && !known ? t('destinations.thisFileWasNotAddedYet') : undefined)}
+      >
         <span className="flex items-center gap-1.5">
           <select
             className="h-7 w-full min-w-0 rounded-md border border-line bg-sheet px-1"
@@ -109,13 +128,13 @@ function AddMark() {
     <Wide columns={4}>
       <span className="flex items-center gap-1.5">
         <FileButton
-          name="Add a mark from the disk"
+          name={t('destinations.uploadALogo')}
           accept=".svg,.png"
           onFile={(file) => add.mutate({ name: file.name, content: file })}
         />
         {drawn.length > 0 && (
           <select
-            aria-label="Add a mark from the library"
+            aria-label={t('destinations.addALogoFromTheLibrary')}
             className="h-7 min-w-0 flex-1 rounded-md border border-line bg-sheet px-1"
             value=""
             onChange={(event) => {
@@ -123,7 +142,7 @@ function AddMark() {
               if (picked) ofLibrary.mutate(picked);
             }}
           >
-            <option value="">Add one from the library</option>
+            <option value="">{t('destinations.addFromTheLibrary')}</option>
             {drawn.map((one) => (
               <option key={one.id} value={one.id}>
                 {one.name}

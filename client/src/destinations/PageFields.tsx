@@ -4,6 +4,7 @@ import { type Rule, weightText, without } from './rule';
 import { RulePair, RuleText, RuleTick, Wide } from './RuleFields';
 import { densitiesText, densitiesTyped } from './SizeFields';
 import { usePlace, useSlotFormHere } from './slotForm';
+import { t } from '../texts/texts';
 
 /** How a page shows the slot: one file for each density, or a ladder of widths; alone, or as one of a group. */
 export function PageFields() {
@@ -17,30 +18,31 @@ export function PageFields() {
   return (
     <>
       <Wide columns={4}>
-        <TickField
-          name="Responsive widths, from which the browser takes by its window and screen"
-          value={ladder}
-          onSet={turn}
-        />
+        <TickField name={t('destinations.responsiveWidthsTheBrowserLoadsThe')} value={ladder} onSet={turn} />
       </Wide>
       {ladder && <LadderFields rule={value as Rule} />}
       <RuleText
-        name="Group"
+        name={t('destinations.group')}
         place="group"
-        hint="Slots of one group are one picture on the page"
-        placeholder="none"
+        hint={t('destinations.slotsOfOneGroupAreOne')}
+        placeholder={t('destinations.none')}
       />
       <Wide columns={3}>
         <RuleText
-          name="Shown when"
+          name={t('destinations.shownWhenMediaQuery')}
           place="media"
-          hint="Each slot of a group but the last says when it is the one that is shown"
+          hint={t('destinations.neededForEachSlotOfA')}
           placeholder="(min-width: 60em)"
         />
       </Wide>
-      <RuleText name="As data up to" place="inline" placeholder="2 kB" show={weightText} />
+      <RuleText
+        name={t('destinations.inlineAsDataUpTo')}
+        place="inline"
+        placeholder="2 kB"
+        show={weightText}
+      />
       <span className="col-span-3 self-end pb-1">
-        <RuleTick name="The page begins with it: loaded first" place="first" />
+        <RuleTick name={t('destinations.visibleFirstLoadAtOnce')} place="first" />
       </span>
     </>
   );
@@ -54,34 +56,34 @@ function LadderFields({ rule }: { rule: Rule }) {
     <>
       <Wide columns={4}>
         <RuleText
-          name="How wide it is shown (sizes)"
+          name={t('destinations.displayWidthSizes')}
           place="responsive.sizes"
-          hint="As it stands in the page's markup: conditions with a width each, the last without a condition"
+          hint={t('destinations.likeTheSizesAttributeInHTML')}
           placeholder="(min-width: 60em) 655px, 100vw"
           read={(text) => text || undefined}
         />
       </Wide>
       <RulePair
-        name="Viewports"
+        name={t('destinations.viewports')}
         place="responsive.viewports"
         placeholders={['320', '1920']}
-        names={['Windows from', 'to, px']}
+        names={[t('destinations.windowWidthFrom'), t('destinations.toPx')]}
       />
       <RuleText
-        name="Screens"
+        name={t('destinations.screens')}
         place="responsive.densities"
-        hint="Their densities: 1, 2, 3"
+        hint={t('destinations.pixelDensitiesForExample12')}
         placeholder="1, 2, 3"
         show={(value) => (value === undefined ? '' : densitiesText(value))}
         read={densitiesTyped}
       />
       {agreed ? (
-        <RuleText name="Number of files" place="responsive.files" />
+        <RuleText name={t('destinations.numberOfFiles')} place="responsive.files" />
       ) : (
         <RuleText
-          name="Surplus pixels at most"
+          name={t('destinations.surplusPixelsAtMost')}
           place="responsive.waste"
-          hint="A share of the pixels, 0 to 1"
+          hint={t('destinations.aShareOfThePixels0')}
           placeholder="0.5"
         />
       )}
@@ -90,8 +92,10 @@ function LadderFields({ rule }: { rule: Rule }) {
       </Wide>
       {widths && check?.slot?.responsive && (
         <p className="col-span-4 text-ink-2" data-testid="ladder-widths">
-          {widths.length} {widths.length === 1 ? 'file' : 'files'}:{' '}
-          {widths.map((width) => count(Number(width.slice(0, -1)))).join(', ')} px wide
+          {t('destinations.filesWidthsPxWide', {
+            count: widths.length,
+            widths: widths.map((width) => count(Number(width.slice(0, -1)))).join(', '),
+          })}
         </p>
       )}
     </>
@@ -104,7 +108,7 @@ function AgreedFiles({ agreed }: { agreed: boolean }) {
   const rest = without((value as Rule | undefined) ?? {}, 'waste', 'files');
   return (
     <TickField
-      name="Agree on a number of files instead of surplus pixels"
+      name={t('destinations.setTheNumberOfFilesInstead')}
       value={agreed}
       onSet={(on) => set(on ? { ...rest, files: 4 } : rest)}
     />

@@ -2,6 +2,7 @@ import type { ReactNode } from 'react';
 import { SelectField, TextField, TickField } from './Fields';
 import { typed } from './rule';
 import { usePlace } from './slotForm';
+import { t } from '../texts/texts';
 
 /** A place of the rule as a line of text. */
 export function RuleText({
@@ -61,7 +62,7 @@ export function RulePair({
   name,
   show = (value) => String(value ?? ''),
   placeholders = [],
-  names = [`${name} from`, 'to'],
+  names = [t('destinations.nameFrom', { name }), 'to'],
 }: {
   place: string;
   name: string;

@@ -2,6 +2,7 @@ import { SelectField, TextField } from './Fields';
 import { formOf, type Rule, sizeForms, sizeWords, typed } from './rule';
 import { RuleSelect, RuleText, Wide } from './RuleFields';
 import { usePlace } from './slotForm';
+import { t } from '../texts/texts';
 
 /** How large the file is, how the picture lies in it, and for which screens. */
 export function SizeFields() {
@@ -10,25 +11,25 @@ export function SizeFields() {
       <SizeForm />
       <Wide columns={2}>
         <RuleSelect
-          name="Fit"
+          name={t('destinations.fit')}
           place="fit"
           usual="crop"
           options={[
-            ['crop', 'crop to fill'],
-            ['whole', 'show whole, without margins'],
-            ['mat', 'show whole, background filled'],
+            ['crop', t('destinations.cropToFill')],
+            ['whole', t('destinations.showWholeWithoutMargins')],
+            ['mat', t('destinations.showWholeBackgroundFilled')],
           ]}
         />
       </Wide>
       <Wide columns={4}>
         <RuleSelect
-          name="If the picture is too small"
+          name={t('destinations.ifThePictureIsTooSmall')}
           place="whenTooSmall"
           usual="cap"
           options={[
-            ['cap', 'deliver the largest true size'],
+            ['cap', t('destinations.deliverTheLargestTrueSize')],
             ['skip', 'skip'],
-            ['break', 'refuse'],
+            ['break', t('destinations.refuse')],
           ]}
         />
       </Wide>
@@ -41,7 +42,13 @@ export function SizeFields() {
 function Densities() {
   const { value } = usePlace('responsive');
   return value === undefined ? (
-    <RuleText name="Densities" place="densities" hint="1, 2" show={densitiesText} read={densitiesTyped} />
+    <RuleText
+      name={t('destinations.densities')}
+      place="densities"
+      hint="1, 2"
+      show={densitiesText}
+      read={densitiesTyped}
+    />
   ) : null;
 }
 
@@ -57,7 +64,7 @@ function SizeForm() {
     <>
       <Wide columns={2}>
         <SelectField
-          name="Size given as"
+          name={t('destinations.sizeGivenAs')}
           value={String(form)}
           options={sizeForms.map((one, i) => [String(i), one.name] as const)}
           onSet={(next) => set(sizeForms[Number(next)]!.first)}

@@ -3,6 +3,7 @@ import type { Slot } from '../api/client';
 import { Covered } from '../design/Covered';
 import { DimensionLine } from '../design/DimensionLine';
 import { count } from '../design/figures';
+import { t } from '../texts/texts';
 
 const most = { width: 300, height: 150 };
 
@@ -31,7 +32,7 @@ export function SlotDrawing({
         ))}
         <span className="absolute left-0" style={{ top: height + 6 }}>
           <DimensionLine along="width" length={width} className="text-surround-line">
-            {`${count(slot.width)} px`}
+            {t('destinations.widthPx', { width: count(slot.width) })}
           </DimensionLine>
         </span>
         <span className="absolute top-0" style={{ left: width + 6 }}>
@@ -44,7 +45,12 @@ export function SlotDrawing({
   );
 }
 
-const edgeNames = ['left', 'top', 'right', 'bottom'];
+const edgeNames = [
+  t('destinations.left'),
+  t('destinations.top'),
+  t('destinations.right'),
+  t('destinations.bottom'),
+];
 
 function Edge({
   edge,
@@ -79,7 +85,7 @@ function Edge({
       {...bind()}
       role="slider"
       tabIndex={0}
-      aria-label={`Clear area, ${edgeNames[edge]} edge`}
+      aria-label={t('destinations.clearAreaEdge', { edge: edgeNames[edge]! })}
       aria-valuemin={0}
       aria-valuemax={100}
       aria-valuenow={Math.round(clear[edge]! * 100)}

@@ -8,8 +8,13 @@ import type { Rule } from './rule';
 import { SlotDrawing } from './SlotDrawing';
 import { keyOf, type SlotDraft, SlotFormContext, slotQuery, useSaveSlot, useSlotForm } from './slotForm';
 import { SlotGroups, useClear } from './SlotGroups';
+import { t } from '../texts/texts';
 
-const newRule: Rule = { key: 'new-slot', name: 'New slot', size: { ratio: '3:2', width: 1200 } };
+const newRule: Rule = {
+  key: 'new-slot',
+  name: t('destinations.newSlot'),
+  size: { ratio: '3:2', width: 1200 },
+};
 const placesOfFields =
   /^(name|pattern|size|fit|densities|types|limits|aims|clear|subjectShare|background|ppi|key|responsive|group|media|inline|toward|extend|pair|dress)/;
 
@@ -31,7 +36,7 @@ export function SlotEditor({ slotKey, ...props }: EditorProps & { slotKey: strin
     staleTime: 0,
   });
   if (stored.isError) return <Notice>{stored.error.message}</Notice>;
-  if (!isNew && !stored.data) return <Notice>Loading the rule.</Notice>;
+  if (!isNew && !stored.data) return <Notice>{t('destinations.loadingTheRule')}</Notice>;
   const start: SlotDraft = isNew
     ? { rule: { ...newRule, key: freshKey(destination) }, pattern: '' }
     : { rule: stored.data!.rule as Rule, pattern: stored.data!.pattern ?? '' };
@@ -63,7 +68,7 @@ function Editor({
         <h2 className="min-w-0 flex-1 truncate text-base">{String(draft.rule.name ?? keyOf(draft))}</h2>
         {!isNew && (
           <Button className="h-7!" onClick={() => onRetire(!known?.retired)}>
-            {known?.retired ? 'Offer again' : 'Retire'}
+            {known?.retired ? t('destinations.useAgain') : t('destinations.retire')}
           </Button>
         )}
       </header>
@@ -81,7 +86,7 @@ function Editor({
         )}
         <div className="flex items-center gap-2">
           <Button disabled={!changed} onClick={() => form.reset()}>
-            Discard changes
+            {t('destinations.discardChanges')}
           </Button>
           <span className="flex-1" />
           <Button
@@ -89,7 +94,7 @@ function Editor({
             disabled={(!changed && !isNew) || check?.fault != null || save.isPending}
             onClick={() => save.mutate(structuredClone(form.getValues()))}
           >
-            {isNew ? 'Add slot' : 'Save rule'}
+            {isNew ? t('destinations.addSlot') : t('destinations.saveRule')}
           </Button>
         </div>
       </footer>
@@ -108,7 +113,9 @@ function Fault({ check }: { check: DraftCheck | null }) {
   const { place, message } = check.fault;
   return (
     <p className="mb-2 text-breaks">
-      {placesOfFields.test(place) ? `The rule cannot be set yet: ${message}` : `${place}: ${message}`}
+      {placesOfFields.test(place)
+        ? t('destinations.theRuleCannotBeSavedYet', { message })
+        : `${place}: ${message}`}
     </p>
   );
 }
@@ -120,8 +127,8 @@ function Breaches({ check }: { check: DraftCheck }) {
     <div className="mb-2 max-h-32 overflow-y-auto" data-testid="breaches">
       <p className={breaches.length > 0 ? 'font-semibold' : 'text-ink-2'}>
         {breaches.length === 0
-          ? `All ${delivered} delivered files meet it.`
-          : `${breaches.length} of ${delivered} delivered files no longer meet it:`}
+          ? t('destinations.allDeliveredDeliveredFilesMeetThis', { delivered })
+          : t('destinations.breachesOfDeliveredDeliveredFilesNo', { breaches: breaches.length, delivered })}
       </p>
       {breaches.slice(0, 50).map((one) => (
         <p key={`${one.job}${one.path}`} className="mt-0.5">

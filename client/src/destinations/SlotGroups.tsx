@@ -7,36 +7,37 @@ import { RulePair, RuleSelect, RuleText, RuleTick, Wide } from './RuleFields';
 import { PageFields } from './PageFields';
 import { SizeFields } from './SizeFields';
 import { usePlace, useSlotFormHere } from './slotForm';
+import { t } from '../texts/texts';
 
 /** Every key of a slot's rule, by subject. */
 export function SlotGroups({ isNew }: { isNew: boolean }) {
   return (
     <>
-      <Group name="Name">
+      <Group name={t('destinations.name')}>
         <NameFields isNew={isNew} />
       </Group>
-      <Group name="Size">
+      <Group name={t('destinations.size')}>
         <SizeFields />
       </Group>
-      <Group name="On the page">
+      <Group name={t('destinations.onThePage')}>
         <PageFields />
       </Group>
-      <Group name="Types, in order of preference">
+      <Group name={t('destinations.typesInOrderOfPreference')}>
         <TypeFields />
       </Group>
-      <Group name="Limits">
+      <Group name={t('destinations.limits')}>
         <LimitFields />
       </Group>
-      <Group name="Aims">
+      <Group name={t('destinations.aims')}>
         <AimFields />
       </Group>
-      <Group name="What is seen">
+      <Group name={t('destinations.cropAndLook')}>
         <SeenFields />
       </Group>
-      <Group name="Text and overlay">
+      <Group name={t('destinations.textAndOverlay')}>
         <DressFields />
       </Group>
-      <Group name="Metadata">
+      <Group name={t('destinations.metadata')}>
         <WrittenFields />
       </Group>
     </>
@@ -48,12 +49,12 @@ function NameFields({ isNew }: { isNew: boolean }) {
   return (
     <>
       <Wide columns={2}>
-        <RuleText name="Name" place="name" read={(text) => text || undefined} />
+        <RuleText name={t('destinations.name')} place="name" read={(text) => text || undefined} />
       </Wide>
       <Wide columns={2}>
         <RuleText
-          name="Key"
-          hint="Jobs know the slot by it; it stays"
+          name={t('destinations.key')}
+          hint={t('destinations.jobsReferToTheSlotBy')}
           place="key"
           read={(text) => text}
           readOnly={!isNew}
@@ -61,7 +62,7 @@ function NameFields({ isNew }: { isNew: boolean }) {
       </Wide>
       <Wide columns={4}>
         <TextField
-          name="File names"
+          name={t('destinations.fileNames')}
           hint="{picture} {slot} {destination} {density} {width} {height} {ratio} {hash}"
           value={draft.pattern}
           placeholder="{picture}-{slot}{density}"
@@ -84,7 +85,7 @@ function TypeFields() {
             key={one}
             name={
               <>
-                {one === 'auto' ? 'by content' : typeNames[one]}{' '}
+                {one === 'auto' ? t('destinations.byContent') : typeNames[one]}{' '}
                 {types.length > 1 && types.includes(one) && (
                   <b className="text-ink-2">{types.indexOf(one) + 1}</b>
                 )}
@@ -97,7 +98,7 @@ function TypeFields() {
         {fault && <span className="text-[12px] text-breaks">{fault}</span>}
       </div>
       <Wide columns={4}>
-        <RuleTick name="One file of each, instead of the first that does" place="each" />
+        <RuleTick name={t('destinations.oneFileOfEachTypeInstead')} place="each" />
       </Wide>
     </>
   );
@@ -107,13 +108,18 @@ function LimitFields() {
   return (
     <>
       <Wide columns={2}>
-        <RuleText name="Heaviest" placeholder="500 kB" place="limits.maxBytes" show={weightText} />
+        <RuleText
+          name={t('destinations.weightAtMost')}
+          placeholder="500 kB"
+          place="limits.maxBytes"
+          show={weightText}
+        />
       </Wide>
       <Wide columns={2} />
-      <RuleText name="Widest" place="limits.maxWidth" unit="px" />
-      <RuleText name="Highest" place="limits.maxHeight" unit="px" />
-      <RuleText name="At least wide" place="limits.minWidth" unit="px" />
-      <RuleText name="At least high" place="limits.minHeight" unit="px" />
+      <RuleText name={t('destinations.widthAtMost')} place="limits.maxWidth" unit="px" />
+      <RuleText name={t('destinations.heightAtMost')} place="limits.maxHeight" unit="px" />
+      <RuleText name={t('destinations.widthAtLeast')} place="limits.minWidth" unit="px" />
+      <RuleText name={t('destinations.heightAtLeast')} place="limits.minHeight" unit="px" />
     </>
   );
 }
@@ -121,11 +127,16 @@ function LimitFields() {
 function AimFields() {
   return (
     <>
-      <RulePair name="Weight" place="aims.bytes" show={weightText} placeholders={['300 kB', '500 kB']} />
-      <RulePair name="Quality" place="aims.quality" />
-      <RuleText name="Likeness" place="aims.likeness" placeholder="0.98" />
+      <RulePair
+        name={t('destinations.weight')}
+        place="aims.bytes"
+        show={weightText}
+        placeholders={['300 kB', '500 kB']}
+      />
+      <RulePair name={t('destinations.quality')} place="aims.quality" />
+      <RuleText name={t('destinations.likeness')} place="aims.likeness" placeholder="0.98" />
       <span className="col-span-3 self-end pb-1">
-        <RuleTick name="Below the quality, if the limit asks for it" place="aims.belowFloor" />
+        <RuleTick name={t('destinations.allowALowerQualityToMeet')} place="aims.belowFloor" />
       </span>
     </>
   );
@@ -136,39 +147,44 @@ function SeenFields() {
     <>
       <ClearFields />
       <RuleText
-        name="Subject share"
+        name={t('destinations.subjectShare')}
         place="subjectShare"
-        hint="The share of the clear area that the subject takes, 0 to 1"
-        placeholder="widest"
+        hint={t('destinations.theShareOfTheClearArea')}
+        placeholder={t('destinations.asWideAsPossible')}
       />
       <RulePair
-        name="Crop towards"
+        name={t('destinations.cropTowards')}
         place="toward"
         placeholders={['0.5', '0.5']}
-        names={['Crop towards, across', 'and down']}
+        names={[t('destinations.cropTowardsHorizontally'), t('destinations.vertically')]}
       />
-      <RuleText name="Background" place="background" hint="#rrggbb or edge" placeholder="#ffffff" />
+      <RuleText
+        name={t('destinations.background')}
+        place="background"
+        hint={t('destinations.rrggbbOrEdgeForTheColour')}
+        placeholder="#ffffff"
+      />
       <RuleSelect
-        name="Sharpen"
+        name={t('destinations.sharpen')}
         place="sharpen"
         usual="mild"
         options={[
-          ['off', 'not'],
-          ['mild', 'mildly'],
-          ['firm', 'firmly'],
+          ['off', t('destinations.none')],
+          ['mild', t('destinations.mild')],
+          ['firm', t('destinations.strong')],
         ]}
       />
       <RuleSelect
-        name="Animation"
+        name={t('destinations.animation')}
         place="frames"
         usual="first"
         options={[
-          ['first', 'first frame'],
-          ['all', 'all frames'],
+          ['first', t('destinations.firstFrame')],
+          ['all', t('destinations.allFrames')],
         ]}
       />
       <span className="col-span-4">
-        <RuleTick name="The canvas is extended where no frame holds the keep box" place="extend" />
+        <RuleTick name={t('destinations.extendTheCanvasWhereNoCrop')} place="extend" />
       </span>
       <PairFields />
     </>
@@ -184,7 +200,7 @@ function PairFields() {
     <>
       <Wide columns={4}>
         <TickField
-          name="Pictures stand side by side"
+          name={t('destinations.combinePicturesSideBySide')}
           value={pair.value !== undefined}
           onSet={(on) => pair.set(on ? { count: 2, gap: 8 } : undefined)}
         />
@@ -192,12 +208,23 @@ function PairFields() {
       </Wide>
       {pair.value !== undefined && (
         <>
-          <RuleText name="How many" place="pair.count" hint="2 to 4" placeholder="2" />
-          <RuleText name="Gap" place="pair.gap" unit="px" hint="Between two of them, exact" placeholder="0" />
           <RuleText
-            name="Its colour"
+            name={t('destinations.numberOfPictures')}
+            place="pair.count"
+            hint={t('destinations.n2To4')}
+            placeholder="2"
+          />
+          <RuleText
+            name={t('destinations.gap')}
+            place="pair.gap"
+            unit="px"
+            hint={t('destinations.betweenTwoPictures')}
+            placeholder="0"
+          />
+          <RuleText
+            name={t('destinations.colourOfTheGap')}
             place="pair.background"
-            hint="#rrggbb"
+            hint={t('destinations.rrggbb')}
             placeholder="#ffffff"
             read={(text) => text || undefined}
           />
@@ -213,14 +240,19 @@ function ClearFields() {
     const figure = typed(text) as number | undefined;
     set(clear.map((now, i) => (i === edge ? (figure ?? now) : now)));
   };
-  return ['Clear from left', 'from top', 'to right', 'to bottom'].map((name, i) => (
+  return [
+    t('destinations.clearAreaFromLeft'),
+    t('destinations.fromTop'),
+    t('destinations.toRight'),
+    t('destinations.toBottom'),
+  ].map((name, i) => (
     <TextField
       key={name}
       name={name}
       value={String(clear[i] ?? '')}
       onSet={(text) => setEdge(i, text)}
       fault={i === 0 ? fault : undefined}
-      hint="As fractions of the slot; or drag the edges of the drawing"
+      hint={t('destinations.each0To1OfThe')}
     />
   ));
 }
@@ -239,27 +271,27 @@ function WrittenFields() {
   return (
     <>
       <RuleSelect
-        name="Colour profile"
+        name={t('destinations.colourProfile')}
         place="profile"
         usual="srgb"
         options={[
-          ['srgb', 'to sRGB'],
-          ['keep', 'kept'],
+          ['srgb', t('destinations.convertToSRGB')],
+          ['keep', t('destinations.keep')],
         ]}
       />
       <RuleSelect
-        name="Tags"
+        name={t('destinations.tagsKept')}
         place="metadata"
         usual="drop"
         options={[
-          ['drop', 'none'],
+          ['drop', t('destinations.none')],
           ['copyright', 'copyright'],
-          ['keep', 'kept'],
+          ['keep', t('destinations.keep')],
         ]}
       />
-      <RuleText name="Resolution tag (ppi)" place="ppi" unit="ppi" />
+      <RuleText name={t('destinations.resolutionTagPpi')} place="ppi" unit="ppi" />
       <span className="self-end pb-1">
-        <RuleTick name="Location" place="location" />
+        <RuleTick name={t('destinations.location')} place="location" />
       </span>
     </>
   );

@@ -1,4 +1,5 @@
 import { sizeFormValues } from '../api/schema';
+import { t } from '../texts/texts';
 
 /** A slot's rule as it stands in a rules file. */
 export type Rule = Record<string, unknown>;
@@ -24,32 +25,35 @@ export const without = (rule: Rule, ...keys: readonly string[]): Rule =>
 type SizeForm = (typeof sizeFormValues)[number];
 
 const forms: Record<SizeForm, { name: string; first: Rule }> = {
-  'width+height': { name: 'Exact width and height', first: { width: 800, height: 600 } },
-  'ratio+width': { name: 'Ratio and width', first: { ratio: '3:2', width: 1200 } },
-  'ratio+height': { name: 'Ratio and height', first: { ratio: '3:2', height: 800 } },
-  'ratio+longSide': { name: 'Ratio and longest side', first: { ratio: '5:4', longSide: 2500 } },
-  'ratio+shortSide': { name: 'Ratio and shortest side', first: { ratio: '5:4', shortSide: 2000 } },
-  ratio: { name: 'Ratio alone, all pixels', first: { ratio: '3:2' } },
-  width: { name: 'Width alone', first: { width: 1200 } },
-  height: { name: 'Height alone', first: { height: 800 } },
-  longSide: { name: 'Longest side', first: { longSide: 2048 } },
-  shortSide: { name: 'Shortest side', first: { shortSide: 1000 } },
-  within: { name: 'Within a box', first: { within: { width: 400, height: 160 } } },
-  share: { name: 'Share of the frame', first: { share: 0.5 } },
-  maxPixels: { name: 'At most so many pixels', first: { maxPixels: 2000000 } },
+  'width+height': { name: t('destinations.widthAndHeight'), first: { width: 800, height: 600 } },
+  'ratio+width': { name: t('destinations.ratioAndWidth'), first: { ratio: '3:2', width: 1200 } },
+  'ratio+height': { name: t('destinations.ratioAndHeight'), first: { ratio: '3:2', height: 800 } },
+  'ratio+longSide': { name: t('destinations.ratioAndLongestSide'), first: { ratio: '5:4', longSide: 2500 } },
+  'ratio+shortSide': {
+    name: t('destinations.ratioAndShortestSide'),
+    first: { ratio: '5:4', shortSide: 2000 },
+  },
+  ratio: { name: t('destinations.ratioOnlyAllPixels'), first: { ratio: '3:2' } },
+  width: { name: t('destinations.widthOnly'), first: { width: 1200 } },
+  height: { name: t('destinations.heightOnly'), first: { height: 800 } },
+  longSide: { name: t('destinations.longestSide'), first: { longSide: 2048 } },
+  shortSide: { name: t('destinations.shortestSide'), first: { shortSide: 1000 } },
+  within: { name: t('destinations.fitInsideABox'), first: { within: { width: 400, height: 160 } } },
+  share: { name: t('destinations.shareOfTheFrame'), first: { share: 0.5 } },
+  maxPixels: { name: t('destinations.maximumNumberOfPixels'), first: { maxPixels: 2000000 } },
 };
 
 /** The forms that a size can take, with the figures each needs and those it begins with. */
 export const sizeForms = sizeFormValues.map((form) => ({ ...forms[form], keys: form.split('+') }));
 
 export const sizeWords: Record<string, string> = {
-  width: 'Width',
-  height: 'Height',
-  longSide: 'Longest side',
-  shortSide: 'Shortest side',
-  ratio: 'Ratio',
-  share: 'Share, 0 to 1',
-  maxPixels: 'Pixels',
+  width: t('destinations.width'),
+  height: t('destinations.height'),
+  longSide: t('destinations.longestSide'),
+  shortSide: t('destinations.shortestSide'),
+  ratio: t('destinations.ratio'),
+  share: t('destinations.share0To1'),
+  maxPixels: t('destinations.pixels'),
 };
 
 export function formOf(size: Rule): number {

@@ -1,5 +1,6 @@
 import type { PictureFolder } from '../api/client';
 import { count, size, weight } from '../design/figures';
+import { t } from '../texts/texts';
 
 /** Which pictures of a folder are listed. */
 export type Kind =
@@ -17,36 +18,40 @@ export function FolderFigures({
 }) {
   const figures = folder.figures!;
   const all: readonly (readonly [Kind, string, number])[] = [
-    ['all', 'pictures', figures.count],
-    ['over', 'from 1 MB', figures.over],
-    ['near', 'near 1 MB', figures.near],
-    ['onSide', 'on their side', figures.onSide],
-    ['located', 'with a place', figures.located],
-    ['misnamed', 'with a wrong file extension', figures.misnamed],
-    ['moving', 'moving', figures.moving],
-    ['troubles', 'in trouble', folder.outcome.inTrouble],
-    ['mended', 'lighter now', folder.outcome.mended],
+    ['all', t('folders.pictures'), figures.count],
+    ['over', t('folders.from1MB'), figures.over],
+    ['near', t('folders.near1MB'), figures.near],
+    ['onSide', t('folders.rotatedByTag'), figures.onSide],
+    ['located', t('folders.withALocation'), figures.located],
+    ['misnamed', t('folders.withAWrongFileExtension'), figures.misnamed],
+    ['moving', t('folders.animations'), figures.moving],
+    ['troubles', t('folders.unreadable'), folder.outcome.inTrouble],
+    ['mended', t('folders.lighterNow'), folder.outcome.mended],
   ];
   return (
-    <section aria-label="Figures" className="border-b border-line bg-sheet-2 px-5 pt-3 pb-2">
+    <section aria-label={t('folders.figures')} className="border-b border-line bg-sheet-2 px-5 pt-3 pb-2">
       <p>
         <b className="text-[22px] leading-tight">{weight(figures.bytes)}</b>
         <span className="text-ink-2">
           {figures.heaviest && (
             <>
-              {' '}
-              · heaviest {figures.heaviest}, {weight(figures.heaviestBytes)}
+              {t('folders.heaviestHeaviestHeaviestBytes', {
+                heaviest: figures.heaviest,
+                heaviestBytes: weight(figures.heaviestBytes),
+              })}
             </>
           )}
           {figures.largest && (
             <>
-              {' '}
-              · largest {figures.largest}, {size(figures.largestWidth, figures.largestHeight)}
+              {t('folders.largestLargestLargestWidth', {
+                largest: figures.largest,
+                largestWidth: size(figures.largestWidth, figures.largestHeight),
+              })}
             </>
           )}
         </span>
       </p>
-      <div role="radiogroup" aria-label="Listed" className="mt-2 flex flex-wrap gap-x-1 gap-y-1">
+      <div role="radiogroup" aria-label={t('folders.filter')} className="mt-2 flex flex-wrap gap-x-1 gap-y-1">
         {all.map(([one, words, number]) => (
           <button
             key={one}

@@ -6,6 +6,7 @@ import { count, sentence, size, weight } from '../design/figures';
 import { Notice } from '../design/Notice';
 import { typeName } from '../design/typeNames';
 import type { Kind } from './FolderFigures';
+import { t } from '../texts/texts';
 
 /** The pictures of a folder, the heaviest first, and what became of each. */
 export function FolderPictures({
@@ -30,7 +31,7 @@ export function FolderPictures({
     from,
     `${outcome.looked} ${outcome.kept} ${folder.figures?.bytes}`,
   );
-  if (page.isPending) return <Notice>Loading the list.</Notice>;
+  if (page.isPending) return <Notice>{t('folders.loadingTheList')}</Notice>;
   if (page.isError) return <Notice>{page.error.message}</Notice>;
   const { total, pictures } = page.data;
   const turn = (path: string) => {
@@ -43,13 +44,13 @@ export function FolderPictures({
       <table className="w-full border-collapse bg-sheet">
         <thead className="sticky top-0 z-10 bg-sheet text-left text-ink-2 shadow-[0_1px_0_var(--color-line)]">
           <tr>
-            <th className="w-11 py-1.5 pl-5" aria-label="Chosen" />
-            <th className="py-1.5 font-normal">Picture</th>
-            <th className="w-28 text-right font-normal">Pixels</th>
-            <th className="w-16 pl-4 font-normal">Type</th>
-            <th className="w-20 text-right font-normal">Weight</th>
-            <th className="w-20 text-right font-normal">Now</th>
-            <th className="w-24 pr-5" aria-label="Back" />
+            <th className="w-11 py-1.5 pl-5" aria-label={t('folders.chosen')} />
+            <th className="py-1.5 font-normal">{t('folders.picture')}</th>
+            <th className="w-28 text-right font-normal">{t('folders.pixels')}</th>
+            <th className="w-16 pl-4 font-normal">{t('folders.type')}</th>
+            <th className="w-20 text-right font-normal">{t('folders.weight')}</th>
+            <th className="w-20 text-right font-normal">{t('folders.now')}</th>
+            <th className="w-24 pr-5" aria-label={t('folders.original')} />
           </tr>
         </thead>
         <tbody>
@@ -67,11 +68,15 @@ export function FolderPictures({
       {total > folderPart && (
         <p className="flex items-center gap-3 px-5 py-3 text-ink-2">
           <Button disabled={from === 0} onClick={() => setFrom(from - folderPart)}>
-            Heavier ones
+            {t('folders.heavier')}
           </Button>
-          {count(from + 1)} to {count(Math.min(total, from + folderPart))} of {count(total)}
+          {t('folders.fromToOf', {
+            from: count(from + 1),
+            to: count(Math.min(total, from + folderPart)),
+            all: count(total),
+          })}
           <Button disabled={from + folderPart >= total} onClick={() => setFrom(from + folderPart)}>
-            Lighter ones
+            {t('folders.lighter')}
           </Button>
         </p>
       )}
@@ -92,10 +97,10 @@ function Line({
 }) {
   const mended = result !== null && result.after !== null;
   const told = [
-    picture.onSide ? 'lies on its side' : '',
-    picture.located ? 'tells its place' : '',
-    picture.misnamed ? 'its file extension says another type' : '',
-    picture.moves ? 'moves' : '',
+    picture.onSide ? t('folders.rotatedByTag') : '',
+    picture.located ? t('folders.containsLocation') : '',
+    picture.misnamed ? t('folders.wrongFileExtension') : '',
+    picture.moves ? t('folders.animation') : '',
   ].filter(Boolean);
   const said = picture.trouble ?? (mended ? null : (result?.sentence ?? null));
   return (
@@ -106,7 +111,7 @@ function Line({
             type="checkbox"
             checked={chosen}
             onChange={onTurn}
-            aria-label={`Choose ${picture.path}`}
+            aria-label={t('folders.choosePath', { path: picture.path })}
             className="align-middle"
           />
         )}
@@ -138,7 +143,7 @@ function Line({
             onClick={() => onBack?.(picture.path)}
             className="text-accent underline underline-offset-2 disabled:opacity-45"
           >
-            Put back
+            {t('folders.restoreOriginal')}
           </button>
         )}
       </td>

@@ -1,5 +1,6 @@
 import { useMutation, useQueryClient } from '@tanstack/react-query';
 import { useForm } from 'react-hook-form';
+import { Trans } from 'react-i18next';
 import { addresses, api, type PictureFolder, type FolderRule, take } from '../api/client';
 import { Button, MainLink } from '../design/Button';
 import { count, duration, trim, weight } from '../design/figures';
@@ -7,6 +8,7 @@ import { ProgressBar } from '../design/ProgressBar';
 import { Sheet } from '../design/Sheet';
 import { figure } from './figure';
 import { stateWords } from './state';
+import { t } from '../texts/texts';
 
 interface Draft {
   side: string;
@@ -74,42 +76,60 @@ export function FolderPlan({
   return (
     <aside
       className="row-span-2 flex min-h-0 flex-col overflow-y-auto border-l border-line bg-sheet"
-      aria-label="What is done"
+      aria-label={t('folders.optimise')}
     >
       <form id="rule" className="border-b border-line px-5 py-4" onSubmit={(event) => event.preventDefault()}>
-        <h2>What its pictures are made</h2>
+        <h2>{t('folders.settings')}</h2>
         <div className="mt-2 grid grid-cols-[1fr_84px_34px] items-center gap-x-2 gap-y-1.5">
           <Field
-            label="Longer side at most"
+            label={t('folders.longerSideAtMost')}
             unit="px"
-            placeholder="all"
+            placeholder={t('folders.all')}
             {...form.register('side')}
             disabled={busy}
           />
           <Field
-            label="Weight at most"
+            label={t('folders.weightAtMost')}
             unit="kB"
-            placeholder="any"
+            placeholder={t('folders.any')}
             {...form.register('weight')}
             disabled={busy}
           />
-          <Field label="Likeness at least" unit="" {...form.register('likeness')} disabled={busy} />
-          <Field label="Only where it saves" unit="%" {...form.register('share')} disabled={busy} />
+          <Field
+            label={t('folders.likenessAtLeast')}
+            unit=""
+            {...form.register('likeness')}
+            disabled={busy}
+          />
+          <Field
+            label={t('folders.replaceOnlyIfItSaves')}
+            unit="%"
+            {...form.register('share')}
+            disabled={busy}
+          />
         </div>
-        <p className="mt-2 text-ink-2">
-          Under their own names and types, upright, without the place where they were taken.
-        </p>
+        <p className="mt-2 text-ink-2">{t('folders.namesAndTypesStayTheSame')}</p>
       </form>
       <Forecast folder={folder} />
       {outcome.looked > 0 && (
-        <section className="border-b border-line px-5 py-3" aria-label="Done so far">
-          <h2>Done so far</h2>
+        <section className="border-b border-line px-5 py-3" aria-label={t('folders.doneSoFar')}>
+          <h2>{t('folders.doneSoFar')}</h2>
           <p className="mt-1">
-            {count(outcome.mended)} of {count(outcome.looked)} pictures are lighter: {weight(outcome.before)}{' '}
-            are <b>{weight(outcome.after)}</b> now.
+            <Trans
+              i18nKey="folders.lighterSoFar"
+              values={{
+                mended: count(outcome.mended),
+                looked: count(outcome.looked),
+                before: weight(outcome.before),
+                after: weight(outcome.after),
+              }}
+              components={{ b: <b /> }}
+            />
           </p>
           {outcome.troubles > 0 && (
-            <p className="mt-1 text-breaks">{count(outcome.troubles)} could not be read or written.</p>
+            <p className="mt-1 text-breaks">
+              {t('folders.troublesCouldNotBeReadOr', { troubles: count(outcome.troubles) })}
+            </p>
           )}
         </section>
       )}
@@ -118,7 +138,7 @@ export function FolderPlan({
       )}
       <section
         className="sticky bottom-0 mt-auto flex flex-col gap-2 border-t border-line bg-sheet px-5 py-3"
-        aria-label="Next"
+        aria-label={t('folders.next')}
       >
         {fault && (
           <p role="alert" className="text-breaks">
@@ -131,14 +151,16 @@ export function FolderPlan({
             {folder.progress && (
               <>
                 <ProgressBar
-                  label="Pictures done"
+                  label={t('folders.picturesDone')}
                   done={folder.progress.done}
                   of={folder.progress.of}
                   held={state === 'paused'}
                   className="mt-1 w-full"
                 />
                 {state === 'mending' && (
-                  <p className="text-ink-2">{weight(folder.progress.saved)} less so far.</p>
+                  <p className="text-ink-2">
+                    {t('folders.savedSavedSoFar', { saved: weight(folder.progress.saved) })}
+                  </p>
                 )}
               </>
             )}
@@ -146,16 +168,16 @@ export function FolderPlan({
         )}
         {isHome && (
           <MainLink href={addresses.folder(folder.id)} download>
-            Take it home as a zip
+            {t('folders.downloadAsZIP')}
           </MainLink>
         )}
         {busy ? (
           <div className="grid grid-cols-2 gap-1.5">
             <Button onClick={() => pause.mutate()} disabled={state !== 'mending' || pause.isPending}>
-              Pause
+              {t('folders.pause')}
             </Button>
             <Button onClick={() => stop.mutate()} disabled={stop.isPending}>
-              Stop
+              {t('folders.stop')}
             </Button>
           </div>
         ) : (
@@ -164,14 +186,14 @@ export function FolderPlan({
               onClick={() => void form.handleSubmit((draft) => trying.mutate(draft))()}
               disabled={trying.isPending}
             >
-              Preview (nothing is changed)
+              {t('folders.previewNothingIsChanged')}
             </Button>
             <Button
               kind={isHome ? undefined : 'main'}
               onClick={() => void form.handleSubmit((draft) => mending.mutate(draft))()}
               disabled={mending.isPending}
             >
-              {state === 'paused' ? 'Resume' : 'Optimise'}
+              {state === 'paused' ? t('folders.resume') : t('folders.optimise')}
             </Button>
           </>
         )}
@@ -195,26 +217,24 @@ function Originals({
   onLetGo: () => void;
 }) {
   return (
-    <section className="border-b border-line px-5 py-3" aria-label="Originals">
-      <h2>
-        {count(kept)} {kept === 1 ? 'original is' : 'originals are'} kept
-      </h2>
+    <section className="border-b border-line px-5 py-3" aria-label={t('folders.originals')}>
+      <h2>{t('folders.originalsAreKept', { count: kept })}</h2>
       <div className="mt-2 flex flex-wrap gap-1.5">
         {chosen.size > 0 && (
           <Button disabled={disabled} onClick={() => onBack([...chosen])}>
-            Put {chosen.size} back
+            {t('folders.restoreSize', { size: chosen.size })}
           </Button>
         )}
         <Button disabled={disabled} onClick={() => onBack(null)}>
-          Put all back
+          {t('folders.restoreAll')}
         </Button>
-        <Sheet title="Delete the originals" trigger={<Button disabled={disabled}>Delete them</Button>}>
-          <p className="mt-3">
-            {kept === 1 ? 'The original that is kept is' : `The ${count(kept)} originals that are kept are`}{' '}
-            deleted, and nothing can be put back any more. The folder stays as it is, and leaves the list.
-          </p>
+        <Sheet
+          title={t('folders.deleteTheOriginals')}
+          trigger={<Button disabled={disabled}>{t('folders.deleteOriginals')}</Button>}
+        >
+          <p className="mt-3">{t('folders.theOriginalsAreDeletedAndCan', { count: kept })}</p>
           <Button kind="main" className="mt-4" onClick={onLetGo}>
-            Delete {kept === 1 ? 'it' : 'them'}
+            {t('folders.deleteOriginals2', { count: kept })}
           </Button>
         </Sheet>
       </div>
@@ -227,8 +247,10 @@ function Forecast({ folder }: { folder: PictureFolder }) {
   if (!trial)
     return (
       <section className="border-b border-line px-5 py-3 text-ink-2">
-        {count(figures!.mendable)} of {count(figures!.count)} pictures can be made lighter. Trying some of
-        them tells what all would come to.
+        {t('folders.mendableOfNPicturesCanBe', {
+          mendable: count(figures!.mendable),
+          n: count(figures!.count),
+        })}
       </section>
     );
   const { forecast } = trial;
@@ -236,22 +258,31 @@ function Forecast({ folder }: { folder: PictureFolder }) {
   return (
     <section
       className="border-b border-line px-5 py-3"
-      aria-label="What it would come to"
+      aria-label={t('folders.estimate')}
       data-testid="forecast"
     >
-      <h2>What it would come to</h2>
+      <h2>{t('folders.estimate')}</h2>
       <p className="mt-1 text-[22px] leading-tight font-semibold">
-        {exact ? '' : 'about '}
-        {weight(forecast.saved)} less
+        {exact
+          ? t('folders.savesExactly', { saved: weight(forecast.saved) })
+          : t('folders.savesAbout', { saved: weight(forecast.saved) })}
       </p>
       <p className="text-ink-2">
-        of {weight(figures!.mendableBytes)}
-        {!exact && forecast.giveOrTake !== null && `, give or take ${weight(forecast.giveOrTake)}`}, in{' '}
-        {duration(forecast.seconds)}
+        {exact || forecast.giveOrTake === null
+          ? t('folders.ofBytes', {
+              bytes: weight(figures!.mendableBytes),
+              duration: duration(forecast.seconds),
+            })
+          : t('folders.ofBytesAbout', {
+              bytes: weight(figures!.mendableBytes),
+              error: weight(forecast.giveOrTake),
+              duration: duration(forecast.seconds),
+            })}
       </p>
       <p className="mt-1 text-ink-2">
-        {exact ? 'All' : 'Told from'} {count(forecast.tried)} {forecast.tried === 1 ? 'picture' : 'pictures'}{' '}
-        {exact ? 'were made' : 'that were made'}: {count(forecast.lighter)} would be replaced.
+        {exact
+          ? t('folders.triedAll', { count: forecast.tried, lighter: count(forecast.lighter) })
+          : t('folders.triedSome', { count: forecast.tried, lighter: count(forecast.lighter) })}
       </p>
     </section>
   );

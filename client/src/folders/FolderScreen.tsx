@@ -9,17 +9,18 @@ import { FolderFigures, type Kind } from './FolderFigures';
 import { FolderPictures } from './FolderPictures';
 import { FolderPlan } from './FolderPlan';
 import { stateWords } from './state';
+import { t } from '../texts/texts';
 
 /** One folder: what it comes to, its pictures, and what is to be done with them. */
 export function FolderScreen({ id }: { id: string }) {
   const loaded = useFolder(id);
-  if (loaded.isPending) return <Notice>Loading the folder.</Notice>;
+  if (loaded.isPending) return <Notice>{t('folders.loadingTheFolder')}</Notice>;
   if (loaded.isError)
     return (
       <Notice
         action={
           <Link href="/folders" className="text-accent underline">
-            Go to the folders
+            {t('folders.goToFolders')}
           </Link>
         }
       >
@@ -60,15 +61,15 @@ function Folder({ folder }: { folder: PictureFolder }) {
       <Notice
         action={
           folder.state === 'looking' ? (
-            <Button onClick={() => stop.mutate()}>Stop</Button>
+            <Button onClick={() => stop.mutate()}>{t('folders.stop')}</Button>
           ) : (
-            <Button onClick={() => look.mutate()}>Scan again</Button>
+            <Button onClick={() => look.mutate()}>{t('folders.scanAgain')}</Button>
           )
         }
       >
         <span className="block font-semibold">{folder.folder}</span>
         {folder.figures === null && folder.state === 'ready' && folder.trouble === null
-          ? 'It was not looked through to the end.'
+          ? t('folders.theScanDidNotFinish')
           : stateWords(folder)}
       </Notice>
     );
@@ -77,24 +78,24 @@ function Folder({ folder }: { folder: PictureFolder }) {
     <div className="grid h-full grid-cols-[minmax(0,1fr)_348px] grid-rows-[auto_auto_minmax(0,1fr)]">
       <header className="col-span-2 flex items-center gap-5 border-b border-line bg-sheet px-5 py-2">
         <Link href="/folders" className="text-ink-2 hover:text-ink hover:underline">
-          Folders
+          {t('folders.folders')}
         </Link>
         <h1 className="min-w-0 flex-1 truncate text-base" title={folder.folder}>
           {folder.folder}
         </h1>
         <Button onClick={() => look.mutate()} disabled={busy}>
-          Scan again
+          {t('folders.scanAgain')}
         </Button>
         <Button
           onClick={() => remove.mutate()}
           disabled={busy || remove.isPending || folder.outcome.kept > 0}
           title={
             folder.outcome.kept > 0
-              ? 'Originals are kept for it. Put them back first, or let them go.'
-              : 'The folder itself stays as it is'
+              ? t('folders.originalsOfThisFolderAreKept')
+              : t('folders.theFolderItselfIsNotChanged')
           }
         >
-          Remove from the list
+          {t('folders.remove')}
         </Button>
       </header>
       <FolderFigures folder={folder} kind={kind} onKind={setKind} />

@@ -5,17 +5,19 @@ import { api, type PictureFolder, take } from '../api/client';
 import { useFolders } from '../api/queries';
 import { Button } from '../design/Button';
 import { count, weight } from '../design/figures';
+import { Trans } from 'react-i18next';
 import { Notice } from '../design/Notice';
 import { stateWords } from './state';
 import type { useFolderIntake } from './useFolderIntake';
+import { t } from '../texts/texts';
 
 /** Folders of the server's machine whose pictures are put right; another one is the next step. */
 export function FoldersScreen({ intake }: { intake: ReturnType<typeof useFolderIntake> }) {
   const list = useFolders();
-  if (list.isPending) return <Notice>Loading the folders.</Notice>;
+  if (list.isPending) return <Notice>{t('folders.loadingTheFolders')}</Notice>;
   if (list.isError)
     return (
-      <Notice action={<Button onClick={() => void list.refetch()}>Try again</Button>}>
+      <Notice action={<Button onClick={() => void list.refetch()}>{t('folders.tryAgain')}</Button>}>
         {list.error.message}
       </Notice>
     );
@@ -23,19 +25,15 @@ export function FoldersScreen({ intake }: { intake: ReturnType<typeof useFolderI
   return (
     <div className="h-full overflow-y-auto px-5 pt-4 pb-8">
       <header className="flex items-center gap-4">
-        <h1 className="text-base">Folders</h1>
-        <span className="text-ink-2">
-          The pictures of a folder are made lighter under their own names. Their originals are kept, and can
-          come back.
-        </span>
+        <h1 className="text-base">{t('folders.folders')}</h1>
+        <span className="text-ink-2">{t('folders.thePicturesOfAFolderAre')}</span>
       </header>
-      <section aria-label="Another folder" className="mt-4 border border-line bg-sheet px-4 py-3">
+      <section aria-label={t('folders.addAFolder')} className="mt-4 border border-line bg-sheet px-4 py-3">
         {allowed.length > 0 ? (
           <AddFolder allowed={allowed} />
         ) : (
           <p className="text-ink-2">
-            No folder of this machine may be touched. Start the program with <code>serve --folder</code> and a
-            folder to allow it, with all that lies in it.
+            <Trans i18nKey="folders.noneAllowed" components={{ code: <code /> }} />
           </p>
         )}
         <SendFolder intake={intake} />
@@ -71,7 +69,7 @@ function AddFolder({ allowed }: { allowed: readonly string[] }) {
     >
       <div className="flex items-end gap-4">
         <label className="flex min-w-64 flex-1 flex-col gap-1">
-          <span>Folder on this machine</span>
+          <span>{t('folders.folderOnThisMachine')}</span>
           <input
             value={folder}
             onChange={(event) => setFolder(event.target.value)}
@@ -85,10 +83,12 @@ function AddFolder({ allowed }: { allowed: readonly string[] }) {
           </datalist>
         </label>
         <Button kind="main" type="submit" disabled={folder.trim() === '' || add.isPending}>
-          Scan
+          {t('folders.scan')}
         </Button>
       </div>
-      <p className="mt-2 text-ink-2">Within {allowed.join(', ')}. Nothing is touched until you say so.</p>
+      <p className="mt-2 text-ink-2">
+        {t('folders.insideAllowedTheScanChangesNothing', { allowed: allowed.join(', ') })}
+      </p>
       {add.isError && (
         <p role="alert" className="mt-2 text-breaks">
           {add.error.message}
@@ -103,18 +103,16 @@ function SendFolder({ intake }: { intake: ReturnType<typeof useFolderIntake> }) 
   const input = useRef<HTMLInputElement>(null);
   return (
     <div className="mt-3 flex items-center gap-3 border-t border-line pt-3">
-      <span className="text-ink-2">
-        Or a copy of a folder: drop it here, and download it as a zip when it is optimised.
-      </span>
+      <span className="text-ink-2">{t('folders.orUploadACopyOfA')}</span>
       <Button onClick={() => input.current?.click()} disabled={intake.sent !== null}>
-        Choose it
+        {t('folders.chooseAFolder')}
       </Button>
       <input
         ref={input}
         type="file"
         hidden
         multiple
-        aria-label="Choose a folder of pictures"
+        aria-label={t('folders.chooseAFolderOfPictures')}
         {...{ webkitdirectory: '' }}
         onChange={(event) => {
           void intake.add([...(event.target.files ?? [])]);
@@ -123,7 +121,11 @@ function SendFolder({ intake }: { intake: ReturnType<typeof useFolderIntake> }) 
       />
       {intake.sent && (
         <span role="status">
-          {intake.sent.name}: {intake.sent.done} of {intake.sent.of} files are there
+          {t('folders.nameDoneOfOfFilesUploaded', {
+            name: intake.sent.name,
+            done: intake.sent.done,
+            of: intake.sent.of,
+          })}
         </span>
       )}
       {intake.fault && (
@@ -145,7 +147,9 @@ function FolderLine({ folder }: { folder: PictureFolder }) {
       >
         <span className="truncate text-[15px] font-semibold">{folder.folder}</span>
         <span className="text-ink-2">
-          {figures ? `${count(figures.count)} pictures, ${weight(figures.bytes)}` : ''}
+          {figures
+            ? t('folders.nPicturesBytes', { n: count(figures.count), bytes: weight(figures.bytes) })
+            : ''}
         </span>
         <span className="truncate text-ink-2">{stateWords(folder)}</span>
       </Link>

@@ -1,5 +1,6 @@
 import type { PictureFolder } from '../api/client';
 import { duration, weight } from '../design/figures';
+import { t } from '../texts/texts';
 
 /** What is under way with a folder, or how it stands, as a sentence. */
 export function stateWords({
@@ -10,24 +11,28 @@ export function stateWords({
   trouble,
   outcome,
 }: PictureFolder): string {
-  const far = progress ? `: ${progress.done} of ${progress.of} pictures` : '';
-  const left = secondsLeft === null ? '' : `, ${duration(secondsLeft)} left`;
+  const far = progress ? t('folders.doneOfOfPictures', { done: progress.done, of: progress.of }) : '';
+  const left =
+    secondsLeft === null ? '' : t('folders.secondsLeftLeft', { secondsLeft: duration(secondsLeft) });
   switch (state) {
     case 'receiving':
-      return 'Its files are on their way.';
+      return t('folders.receivingTheFiles');
     case 'looking':
-      return `Looking it through${far}.`;
+      return t('folders.scanningFar', { far });
     case 'trying':
-      return `Trying some of its pictures${far}.`;
+      return t('folders.makingThePreviewFar', { far });
     case 'mending':
-      return `Putting it right${far}${left}.`;
+      return t('folders.optimisingFarLeft', { far, left });
     case 'restoring':
-      return `Putting originals back${far}.`;
+      return t('folders.restoringOriginalsFar', { far });
     case 'paused':
-      return `Held: ${outcome.looked} pictures are done, and it can go on.`;
+      return t('folders.pausedLookedPicturesAreDone', { looked: outcome.looked });
     default:
       return (
-        trouble ?? (mended ? `Put right: ${weight(outcome.before - outcome.after)} less.` : 'Looked through.')
+        trouble ??
+        (mended
+          ? t('folders.optimisedBeforeSaved', { before: weight(outcome.before - outcome.after) })
+          : t('folders.scanned'))
       );
   }
 }

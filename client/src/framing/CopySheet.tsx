@@ -3,6 +3,7 @@ import { useState } from 'react';
 import { addresses, type JobPicture } from '../api/client';
 import { Button } from '../design/Button';
 import { useHead } from '../jobs/useJob';
+import { t } from '../texts/texts';
 
 /** Gives other pictures the same frames and marks: the same product, photographed twelve times. */
 export function CopySheet({
@@ -35,12 +36,9 @@ export function CopySheet({
         >
           <header className="border-b border-line px-6 py-4">
             <Dialog.Title className="text-base font-semibold">
-              Give these frames and marks to other pictures
+              {t('framing.copyTheseFramesAndMarksTo')}
             </Dialog.Title>
-            <p className="mt-1 text-ink-2">
-              Pictures of the same shape are ticked. What was set by hand on the ticked ones is replaced; one
-              undo brings it back.
-            </p>
+            <p className="mt-1 text-ink-2">{t('framing.picturesOfTheSameShapeAre')}</p>
           </header>
           <ul className="grid min-h-0 flex-1 grid-cols-4 gap-3 overflow-y-auto px-6 py-4">
             {others.map((one) => (
@@ -67,16 +65,18 @@ export function CopySheet({
                 </label>
               </li>
             ))}
-            {others.length === 0 && <li className="col-span-4 text-ink-2">The job has no other picture.</li>}
+            {others.length === 0 && (
+              <li className="col-span-4 text-ink-2">{t('framing.theJobHasNoOtherPictures')}</li>
+            )}
           </ul>
           <footer className="flex justify-end gap-2 border-t border-line px-6 py-3">
-            <Button onClick={onClose}>Leave it</Button>
+            <Button onClick={onClose}>{t('framing.cancel')}</Button>
             <Button
               kind="main"
               disabled={ticked.size === 0}
               onClick={() => onCopy(others.filter((one) => ticked.has(one.picture.id)))}
             >
-              Copy to {ticked.size} {ticked.size === 1 ? 'picture' : 'pictures'}
+              {t('framing.copyToPictures', { count: ticked.size })}
             </Button>
           </footer>
         </Dialog.Content>

@@ -1,5 +1,6 @@
-import { figure } from '../design/figures';
+import { typedNumber } from '../design/figures';
 import { useDraft } from '../design/useDraft';
+import { t } from '../texts/texts';
 
 /** One exact figure in picture pixels. It is taken over on Enter or when the field is left. */
 export function FigureField({
@@ -15,12 +16,12 @@ export function FigureField({
 }) {
   const { wrong, field } = useDraft(
     (Math.round(value * 10) / 10).toString(),
-    (text) => onSet(figure(text)),
-    (text) => figure(text) >= 0 && figure(text) <= most,
+    (text) => onSet(typedNumber(text)),
+    (text) => typedNumber(text) >= 0 && typedNumber(text) <= most,
   );
   return (
     <label className="flex flex-col gap-0.5">
-      <span className="text-ink-2">{name}, px</span>
+      <span className="text-ink-2">{t('framing.namePx', { name })}</span>
       <span
         className={`flex items-center rounded-md border bg-sheet ${wrong ? 'border-breaks' : 'border-line'}`}
       >
@@ -28,7 +29,7 @@ export function FigureField({
           inputMode="decimal"
           className="w-full min-w-0 bg-transparent px-1.5 py-1 text-right"
           aria-invalid={wrong}
-          title={wrong ? `A figure from 0 to ${most}` : undefined}
+          title={wrong ? t('framing.aNumberFrom0ToMost', { most }) : undefined}
           onFocus={(event) => event.target.select()}
           {...field}
         />

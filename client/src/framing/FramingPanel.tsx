@@ -13,6 +13,7 @@ import { SlotWindow } from './SlotWindow';
 import { Gets } from './Gets';
 import { useElementSize } from './useElementSize';
 import { useInHand } from './useInHand';
+import { t } from '../texts/texts';
 
 /** All slots of the picture at a glance, in two columns, and the active one in figures. */
 export function FramingPanel({
@@ -97,12 +98,12 @@ export function FramingPanel({
     />
   );
   return (
-    <aside className="flex min-h-0 flex-col border-l border-line bg-sheet" aria-label="Slots">
+    <aside className="flex min-h-0 flex-col border-l border-line bg-sheet" aria-label={t('framing.slots')}>
       <ul
         ref={list}
         className="grid min-h-0 flex-1 content-start overflow-y-auto p-1.5"
         style={{ gridTemplateColumns: columns }}
-        aria-label="All slots of this picture"
+        aria-label={t('framing.allSlotsOfThisPicture')}
       >
         {slots.map((one, i) => {
           const its = cells.at(id, one.address);
@@ -128,7 +129,7 @@ export function FramingPanel({
           );
         })}
       </ul>
-      <section className="border-t border-line px-4 pt-2.5 pb-3" aria-label="The active slot">
+      <section className="border-t border-line px-4 pt-2.5 pb-3" aria-label={t('framing.theActiveSlot')}>
         <SlotHeading slot={slot} />
         {group.length > 1 && (
           <div className="mt-2" data-testid="breakpoints">
@@ -141,36 +142,54 @@ export function FramingPanel({
         )}
         <Gets cell={cell} detail={detail.data} ahead={held ? (ahead ?? []) : null} />
         <div className="mt-2 grid grid-cols-4 gap-2">
-          {field('Left', 'x', picture.width)}
-          {field('Top', 'y', picture.height)}
-          {field('Width', 'width', picture.width)}
-          {field('Height', 'height', picture.height)}
+          {field(t('framing.left'), 'x', picture.width)}
+          {field(t('framing.top'), 'y', picture.height)}
+          {field(t('framing.width'), 'width', picture.width)}
+          {field(t('framing.height'), 'height', picture.height)}
         </div>
         <p className="mt-1.5 text-[12px] text-ink-2" data-testid="tied">
-          {byHand ? 'Framed by hand' : 'Framed automatically'}
+          {byHand ? t('framing.framedByHand') : t('framing.framedAutomatically')}{' '}
           {decision.loose
-            ? ', apart from the others.'
+            ? t('framing.notLinked')
             : kin.length > 1
-              ? `, together with ${kin.length - 1} other ${kin.length === 2 ? 'slot' : 'slots'} of its shape.`
-              : '.'}
+              ? t('framing.linkedWith', { count: kin.length - 1 })
+              : ''}
         </p>
         <div className="mt-2 grid grid-cols-3 gap-1.5">
           {decision.loose ? (
-            <KeyButton className="h-7!" name="Link again" k="T" act={onTie} />
+            <KeyButton className="h-7!" name={t('framing.linkAgain')} k="T" act={onTie} />
           ) : (
-            <KeyButton className="h-7!" name="Unlink" title="Unlink from its shape" k="L" act={onLoose} />
+            <KeyButton
+              className="h-7!"
+              name={t('framing.unlink')}
+              title={t('framing.unlinkFromItsShape')}
+              k="L"
+              act={onLoose}
+            />
           )}
-          <KeyButton className="h-7!" name="Automatic" k="0" act={onAutomatic} off={!byHand} />
-          <KeyButton className="h-7!" name={decision.skip ? 'Include' : 'Skip'} k="X" act={onSkip} />
+          <KeyButton className="h-7!" name={t('framing.automatic')} k="0" act={onAutomatic} off={!byHand} />
           <KeyButton
             className="h-7!"
-            name="Accept"
+            name={decision.skip ? t('framing.include') : t('framing.skip')}
+            k="X"
+            act={onSkip}
+          />
+          <KeyButton
+            className="h-7!"
+            name={t('framing.accept')}
             k="A"
             act={onAccept}
             off={!cell || cell.looks.length === 0}
           />
-          <KeyButton className="h-7!" name="Next" k="E" act={onNextLook} />
-          <KeyButton className="h-7!" name="Weigh" k="G" act={onWeigh} off={decision.skip} main />
+          <KeyButton className="h-7!" name={t('framing.next')} k="E" act={onNextLook} />
+          <KeyButton
+            className="h-7!"
+            name={t('framing.weigh')}
+            k="G"
+            act={onWeigh}
+            off={decision.skip}
+            main
+          />
         </div>
       </section>
     </aside>

@@ -19,6 +19,7 @@ import { PairScreen } from './PairScreen';
 import { frameFor } from './solver';
 import { useAhead } from './useAhead';
 import { useGoing } from './useGoing';
+import { t } from '../texts/texts';
 
 /** One picture and all its slots: frames are set in the slots, marks on the picture. */
 export function FramingScreen({ pictureId }: { pictureId: string }) {
@@ -32,9 +33,9 @@ export function FramingScreen({ pictureId }: { pictureId: string }) {
         <JobBar stage="framing" at={{ picture: pictureId, slot: slot?.address }} />
       </div>
       {!picture ? (
-        <Notice>The job has no such picture.</Notice>
+        <Notice>{t('framing.thisPictureIsNotInThe')}</Notice>
       ) : !slot ? (
-        <Notice>The job has no slots yet. Tick some on the bench.</Notice>
+        <Notice>{t('framing.theJobHasNoSlotsYet')}</Notice>
       ) : search.has('over') ? (
         <OverScreen key={`${picture.picture.id}/${slot.address}`} picture={picture} slot={slot} />
       ) : picture.parts ? (

@@ -6,6 +6,7 @@ import { useSaid } from '../jobs/said';
 import { SaidAtCell } from '../jobs/SaidAtCell';
 import { useJob } from '../jobs/useJob';
 import { Reached } from '../over/InkPart';
+import { t } from '../texts/texts';
 
 /** What a cell gets: a line for each of its files, what its dress reached, and why it is as it is. */
 export function Gets({
@@ -23,10 +24,10 @@ export function Gets({
     <div
       className="mt-1.5 h-[92px] overflow-y-auto"
       tabIndex={0}
-      aria-label="What it gets"
+      aria-label={t('framing.resultForTheSlot')}
       data-testid="gets"
     >
-      {ahead?.length === 0 && <p className="text-ink-2">measuring</p>}
+      {ahead?.length === 0 && <p className="text-ink-2">{t('framing.measuring')}</p>}
       {ahead
         ? firstOfEach(ahead).map((file) => (
             <Rung key={file.descriptor} {...file} files={ahead} comes={false} />
@@ -87,7 +88,7 @@ function Rung({
       : known[0]
         ? weight(known[0].bytes!)
         : run === 'running'
-          ? 'weighing'
+          ? t('framing.weighing')
           : run;
   return (
     <p className="flex items-center gap-2">
@@ -95,7 +96,9 @@ function Rung({
       <b className={`font-semibold ${descriptor.endsWith('w') ? 'w-12' : 'w-7'}`}>{descriptor}</b>{' '}
       {size(width, height)}
       {(width !== askedWidth || height !== askedHeight) && (
-        <span className="text-ink-2">of {size(askedWidth, askedHeight)}</span>
+        <span className="text-ink-2">
+          {t('framing.ofAskedWidth', { askedWidth: size(askedWidth, askedHeight) })}
+        </span>
       )}
       {(known.length > 0 || (comes && mine.length > 0)) && (
         <span

@@ -3,6 +3,7 @@ import type { Decisions, JobPicture } from '../api/client';
 import { Button, Key } from '../design/Button';
 import { size } from '../design/figures';
 import type { Tool } from './PictureStage';
+import { t } from '../texts/texts';
 
 const settleAfter = 250;
 
@@ -55,18 +56,14 @@ export function MarksBar({
           {size(picture.width, picture.height)}
         </span>
         <span className="flex-1" />
-        <Button
-          className="h-7!"
-          onClick={onOver}
-          title="A title, a fade, its colours, looked at on the slot's own file"
-        >
-          Text and overlay <Key>O</Key>
+        <Button className="h-7!" onClick={onOver} title={t('framing.titleFadeAndColoursShownOn')}>
+          {t('framing.textAndOverlay')} <Key>O</Key>
         </Button>
-        <Button className="h-7!" onClick={onCopy} title="Give other pictures the same frames and marks">
-          Copy to others <Key>C</Key>
+        <Button className="h-7!" onClick={onCopy} title={t('framing.copyFramesAndMarksToOther')}>
+          {t('framing.copyToOthers')} <Key>C</Key>
         </Button>
-        <Button className="h-7!" onClick={onNext} title="The next picture">
-          Next picture <Key>N</Key>
+        <Button className="h-7!" onClick={onNext} title={t('framing.theNextPicture')}>
+          {t('framing.nextPicture')} <Key>N</Key>
         </Button>
       </div>
       <div className="flex items-center gap-1.5">
@@ -74,40 +71,40 @@ export function MarksBar({
           className={`h-7! ${on('keep')}`}
           aria-pressed={tool === 'keep'}
           onClick={() => onTool(tool === 'keep' ? 'frame' : 'keep')}
-          title="Draw a box that must stay whole in every slot"
+          title={t('framing.drawABoxAroundWhatMust')}
         >
-          Keep box <Key>K</Key>
+          {t('framing.keepBox')} <Key>K</Key>
         </Button>
         <Button
           className={`h-7! ${on('focus')}`}
           aria-pressed={tool === 'focus'}
           onClick={() => onTool(tool === 'focus' ? 'frame' : 'focus')}
-          title="Click the point that every frame should centre on"
+          title={t('framing.clickThePointThatEveryCrop')}
         >
-          Focus <Key>F</Key>
+          {t('framing.focus')} <Key>F</Key>
         </Button>
         {open && (
           <>
             <Button
               className="h-7!"
               onClick={onConfirm}
-              title="Confirm the suggested crop: it becomes the keep box"
+              title={t('framing.confirmTheSuggestedCropItBecomes')}
             >
-              Confirm suggestion <Key>U</Key>
+              {t('framing.confirmCrop')} <Key>U</Key>
             </Button>
-            <Button className="h-7!" onClick={onDecline} title="Frame from the middle instead">
-              Reject
+            <Button className="h-7!" onClick={onDecline} title={t('framing.cropFromTheMiddleInstead')}>
+              {t('framing.reject')}
             </Button>
           </>
         )}
         {(marked || decisions.noSuggestion) && (
-          <Button className="h-7!" onClick={onClear} title="Remove the marks">
-            Clear marks
+          <Button className="h-7!" onClick={onClear} title={t('framing.removeTheMarks')}>
+            {t('framing.clearMarks')}
           </Button>
         )}
         <span className="flex-1" />
         <label className="flex items-center gap-1.5">
-          <span className="text-ink-2">Straighten</span>
+          <span className="text-ink-2">{t('framing.straighten')}</span>
           <input
             type="range"
             min={-15}
@@ -122,16 +119,16 @@ export function MarksBar({
         <Button
           className="h-7!"
           onClick={() => onTurn(quarters - 1, degrees)}
-          aria-label="A quarter turn to the left"
-          title="A quarter turn to the left"
+          aria-label={t('framing.turnLeftBy90Degrees')}
+          title={t('framing.turnLeftBy90Degrees')}
         >
           −90°
         </Button>
         <Button
           className="h-7!"
           onClick={() => onTurn(quarters + 1, degrees)}
-          aria-label="A quarter turn to the right"
-          title="A quarter turn to the right"
+          aria-label={t('framing.turnRightBy90Degrees')}
+          title={t('framing.turnRightBy90Degrees')}
         >
           +90°
         </Button>

@@ -14,6 +14,7 @@ import { Gets } from './Gets';
 import { SlotHeading } from './SlotHeading';
 import { useElementSize } from './useElementSize';
 import { useGoing } from './useGoing';
+import { t } from '../texts/texts';
 
 /** Pictures side by side: what they come to in each place that takes them, and the way to each of them. */
 export function PairScreen({ picture, slot: asked }: { picture: JobPicture; slot: JobSlot }) {
@@ -23,9 +24,7 @@ export function PairScreen({ picture, slot: asked }: { picture: JobPicture; slot
   return slot ? (
     <Pair picture={picture} slot={slot} slots={slots} />
   ) : (
-    <Notice>
-      No slot of this job takes {picture.parts!.length} pictures side by side. Tick one on the bench.
-    </Notice>
+    <Notice>{t('framing.noSlotOfThisJobCombines', { n: picture.parts!.length })}</Notice>
   );
 }
 
@@ -56,15 +55,11 @@ function Pair({ picture, slot, slots }: { picture: JobPicture; slot: JobSlot; sl
       <div className="grid min-h-0 grid-rows-[auto_1fr_auto]">
         <div className="flex items-center gap-1.5 border-b border-line bg-sheet px-5 py-2">
           <h1 className="min-w-0 flex-1 truncate text-base">{picture.words ?? picture.picture.name}</h1>
-          <Button
-            className="h-7!"
-            onClick={going.over}
-            title="A title, a fade, its colours, looked at on the slot's own file"
-          >
-            Text and overlay <Key>O</Key>
+          <Button className="h-7!" onClick={going.over} title={t('framing.titleFadeAndColoursShownOn')}>
+            {t('framing.textAndOverlay')} <Key>O</Key>
           </Button>
-          <Button className="h-7!" onClick={() => going.neighbour(1)} title="The next picture">
-            Next picture <Key>N</Key>
+          <Button className="h-7!" onClick={() => going.neighbour(1)} title={t('framing.theNextPicture')}>
+            {t('framing.nextPicture')} <Key>N</Key>
           </Button>
         </div>
         <Together picture={picture} slot={slot} cell={cell} />
@@ -99,7 +94,7 @@ function Together({ picture, slot, cell }: { picture: JobPicture; slot: JobSlot;
           {file && cell.state === 'done' ? (
             <img
               src={addresses.file(file.id)}
-              alt={`${picture.picture.name}, as it is handed over`}
+              alt={t('framing.nameAsDelivered', { name: picture.picture.name })}
               className="block h-full w-full"
             />
           ) : (
@@ -140,7 +135,7 @@ function Parts({
   return (
     <ol
       className="flex gap-2 border-t border-line bg-sheet px-5 py-2.5"
-      aria-label="The pictures side by side"
+      aria-label={t('framing.theCombinedPictures')}
     >
       {parts.map((id, at) => {
         const one = head.pictures.find((other) => other.picture.id === id);
@@ -159,16 +154,16 @@ function Parts({
                     <Button
                       className="h-7!"
                       onClick={() => onFrame(id)}
-                      title="Its keep boxes, its focus and its turn; the pictures side by side follow"
+                      title={t('framing.frameThisPictureTheCombinedPicture')}
                     >
-                      Frame
+                      {t('framing.frame')}
                     </Button>
                     {at > 0 && (
                       <Button
                         className="h-7! px-2!"
                         onClick={() => forward(at)}
-                        aria-label={`${one.picture.name} one place to the left`}
-                        title="One place to the left"
+                        aria-label={t('framing.moveNameToTheLeft', { name: one.picture.name })}
+                        title={t('framing.moveToTheLeft')}
                       >
                         ←
                       </Button>
@@ -177,7 +172,7 @@ function Parts({
                 </span>
               </>
             ) : (
-              <span className="text-breaks">Not in this job any more</span>
+              <span className="text-breaks">{t('framing.noLongerInThisJob')}</span>
             )}
           </li>
         );
@@ -212,10 +207,10 @@ function Panel({
   const detail = useCellDetail(store.id, cell);
   const left = decisionFor(picture.decisions, slot.address).skip;
   return (
-    <aside className="flex min-h-0 flex-col border-l border-line bg-sheet" aria-label="Slots">
+    <aside className="flex min-h-0 flex-col border-l border-line bg-sheet" aria-label={t('framing.slots')}>
       <ul
         className="min-h-0 flex-1 overflow-y-auto py-1.5"
-        aria-label="The slots that take these pictures side by side"
+        aria-label={t('framing.slotsThatCombineThesePictures')}
       >
         {slots.map((one) => {
           const its = cells.at(picture.picture.id, one.address);
@@ -235,24 +230,26 @@ function Panel({
           );
         })}
       </ul>
-      <section className="border-t border-line px-4 pt-2.5 pb-3" aria-label="The active slot">
+      <section className="border-t border-line px-4 pt-2.5 pb-3" aria-label={t('framing.theActiveSlot')}>
         <SlotHeading slot={slot} />
         <Gets cell={cell} detail={detail.data} />
-        <p className="mt-2 text-[12px] text-ink-2">
-          Each picture is framed by its own marks. Where one needs more width to hold its keep box, the others
-          give it.
-        </p>
+        <p className="mt-2 text-[12px] text-ink-2">{t('framing.eachPictureIsFramedByIts')}</p>
         <div className="mt-2 grid grid-cols-2 gap-1.5">
-          <KeyButton className="h-7!" name={left ? 'Include' : 'Skip'} k="X" act={onSkip} />
           <KeyButton
             className="h-7!"
-            name="Accept"
+            name={left ? t('framing.include') : t('framing.skip')}
+            k="X"
+            act={onSkip}
+          />
+          <KeyButton
+            className="h-7!"
+            name={t('framing.accept')}
             k="A"
             act={onAccept}
             off={!cell || cell.looks.length === 0}
           />
-          <KeyButton className="h-7!" name="Next" k="E" act={onNextLook} />
-          <KeyButton className="h-7!" name="Weigh" k="G" act={onWeigh} off={left} main />
+          <KeyButton className="h-7!" name={t('framing.next')} k="E" act={onNextLook} />
+          <KeyButton className="h-7!" name={t('framing.weigh')} k="G" act={onWeigh} off={left} main />
         </div>
       </section>
     </aside>

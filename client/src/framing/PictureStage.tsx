@@ -6,6 +6,7 @@ import { count } from '../design/figures';
 import { type Box, type Corner, cornerTo, moved, zoomed } from './box';
 import { toBox } from './solver';
 import { useElementSize } from './useElementSize';
+import { t } from '../texts/texts';
 
 const margin = 56;
 const corners: Corner[] = ['top-left', 'top-right', 'bottom-left', 'bottom-right'];
@@ -85,7 +86,7 @@ export function PictureStage({
         >
           <img
             src={addresses.preview(picture.picture.id, picture.shown, 1800)}
-            alt={`${picture.picture.name}, whole`}
+            alt={t('framing.nameWholePicture', { name: picture.picture.name })}
             draggable={false}
             className={`block h-full w-full bg-cover ${picture.picture.hasAlpha ? 'transparent-ground' : ''}`}
             style={
@@ -116,7 +117,10 @@ export function PictureStage({
           <div
             data-part={tool === 'frame' ? 'frame' : undefined}
             role="application"
-            aria-label={`Frame, ${count(box.width)} by ${count(box.height)} pixels. Arrow keys move it, plus tightens, minus loosens.`}
+            aria-label={t('framing.frameWidthByHeightPixelsArrow', {
+              width: count(box.width),
+              height: count(box.height),
+            })}
             tabIndex={0}
             className={`absolute outline-1 outline-white ${tool === 'frame' ? 'cursor-move' : 'pointer-events-none'}`}
             style={shown}
@@ -125,10 +129,10 @@ export function PictureStage({
             {tool === 'frame' && corners.map((corner) => <CornerGrip key={corner} corner={corner} />)}
           </div>
           {keep.map((edges, i) => (
-            <KeepBox key={i} style={place(toBox(edges, picture))} name="keep" />
+            <KeepBox key={i} style={place(toBox(edges, picture))} name={t('framing.keep')} />
           ))}
           {keep.length === 0 && !focus && suggestion && (
-            <KeepBox style={place(toBox(suggestion, picture))} name="suggested" suggested />
+            <KeepBox style={place(toBox(suggestion, picture))} name={t('framing.suggested')} suggested />
           )}
           {focus && (
             <span
@@ -143,22 +147,22 @@ export function PictureStage({
           )}
           <div className="absolute text-surround-line" style={{ left: shown.left, top: -24 }}>
             <DimensionLine along="width" length={shown.width}>
-              {shown.width > 90 ? `${count(box.width)} px` : ''}
+              {shown.width > 90 ? t('framing.widthPx', { width: count(box.width) }) : ''}
             </DimensionLine>
           </div>
           <div className="absolute text-surround-line" style={{ top: shown.top, left: -24 }}>
             <DimensionLine along="height" length={shown.height}>
-              {shown.height > 70 ? `${count(box.height)} px` : ''}
+              {shown.height > 70 ? t('framing.heightPx', { height: count(box.height) }) : ''}
             </DimensionLine>
           </div>
           <div className="absolute text-surround-line" style={{ left: 0, top: height + 8 }}>
             <DimensionLine along="width" length={width}>
-              {`whole ${count(picture.width)}`}
+              {t('framing.ofWidth', { width: count(picture.width) })}
             </DimensionLine>
           </div>
           <div className="absolute text-surround-line" style={{ top: 0, left: width + 8 }}>
             <DimensionLine along="height" length={height}>
-              {`whole ${count(picture.height)}`}
+              {t('framing.ofHeight', { height: count(picture.height) })}
             </DimensionLine>
           </div>
         </div>

@@ -6,6 +6,7 @@ import { windows } from '../design/needs';
 import { VerdictMark } from '../design/VerdictMark';
 import { around, caption } from './arranged';
 import { type Box, moved, zoomed } from './box';
+import { t } from '../texts/texts';
 
 const settleAfter = 220;
 
@@ -118,14 +119,14 @@ export const SlotWindow = memo(function SlotWindow({
           <span className="shrink-0 text-ink-2">
             {skipped ? (
               slot.slot.pair ? (
-                'side by side'
+                t('framing.sideBySide')
               ) : (
-                'skipped'
+                t('framing.skipped')
               )
             ) : wants ? (
-              <b className="font-semibold text-concedes">look</b>
+              <b className="font-semibold text-concedes">{t('framing.review')}</b>
             ) : (
-              'loose'
+              t('framing.unlinked')
             )}
           </span>
         )}

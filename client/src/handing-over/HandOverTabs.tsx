@@ -1,13 +1,14 @@
 import { Link } from 'wouter';
 import { usePageOfJob } from '../api/queries';
 import { useJobStore } from '../jobs/useJob';
+import { t } from '../texts/texts';
 
 const parts = [
-  { key: 'bundle', name: 'Bundle', path: '' },
-  { key: 'receivers', name: 'Receivers', path: '/receivers' },
+  { key: 'bundle', name: t('handingOver.bundle'), path: '' },
+  { key: 'receivers', name: t('handingOver.receivers'), path: '/receivers' },
   { key: 'pages', name: 'HTML', path: '/pages' },
-  { key: 'live', name: 'Live links', path: '/live' },
-  { key: 'old-page', name: 'The old page', path: '/old-page' },
+  { key: 'live', name: t('handingOver.liveLinks'), path: '/live' },
+  { key: 'old-page', name: t('handingOver.originalPage'), path: '/old-page' },
 ] as const;
 
 /** What there is to hand over: the files themselves, and how pages show them. */
@@ -15,7 +16,10 @@ export function HandOverTabs({ part }: { part: (typeof parts)[number]['key'] }) 
   const store = useJobStore();
   const page = usePageOfJob(store.id);
   return (
-    <nav aria-label="Hand over as" className="flex gap-1 border-b border-line bg-sheet px-4 py-1.5">
+    <nav
+      aria-label={t('handingOver.handOverAs')}
+      className="flex gap-1 border-b border-line bg-sheet px-4 py-1.5"
+    >
       {parts
         // Most jobs were made of no page.
         .filter(({ key }) => key !== 'old-page' || page.data)

@@ -11,6 +11,7 @@ import { JobBar } from '../jobs/JobBar';
 import { useHead, useJob, useJobStore } from '../jobs/useJob';
 import { HandOverTabs } from './HandOverTabs';
 import { NameRules, PictureNames } from './Names';
+import { t } from '../texts/texts';
 
 /** Names, folders and the bundle; what is not fit to go, and why. */
 export function HandingOverScreen() {
@@ -47,60 +48,72 @@ export function HandingOverScreen() {
       {plan.isError ? (
         <Notice>{plan.error.message}</Notice>
       ) : !data ? (
-        <Notice>Putting the bundle together.</Notice>
+        <Notice>{t('handingOver.preparingTheBundle')}</Notice>
       ) : (
         <div className="grid min-h-0 grid-cols-[1fr_348px]">
           <div className="min-h-0 overflow-y-auto px-5 py-4">
             {data.asks.length > 0 && <Asks pictures={data.asks.flatMap((id) => pictures.get(id) ?? [])} />}
             <NotGoing
-              title="Held back: they break a limit"
+              title={t('handingOver.notDeliveredOverALimit')}
               files={held}
               pictures={pictures}
               act={({ picture, slot, id }) =>
                 void store.send([{ do: 'let-through', picture, slot, files: [id] }])
               }
             />
-            <NotGoing title="Missing" files={missing} pictures={pictures} />
+            <NotGoing title={t('handingOver.missing')} files={missing} pictures={pictures} />
             <Folders files={data.files} />
             <PictureNames asks={new Set(data.asks)} />
           </div>
           <aside
             className="flex min-h-0 flex-col overflow-y-auto border-l border-line bg-sheet"
-            aria-label="The bundle"
+            aria-label={t('handingOver.theBundle')}
           >
             <section className="border-b border-line px-5 py-4">
-              <h2 className="text-base break-all">{data.name}.zip</h2>
+              <h2 className="text-base break-all">{t('handingOver.nameZip', { name: data.name })}</h2>
               <p className="mt-1 text-[22px] leading-tight font-semibold" data-testid="bundle-weight">
                 {weight(data.bytes)}
               </p>
-              <p className="mb-1.5 text-ink-2">
-                {data.going} {data.going === 1 ? 'file' : 'files'} and the report
-              </p>
-              <Beam bytes={data.bytes} label="Weight of the bundle" />
+              <p className="mb-1.5 text-ink-2">{t('handingOver.filesAndTheReport', { count: data.going })}</p>
+              <Beam bytes={data.bytes} label={t('handingOver.weightOfTheBundle')} />
               {data.going > 0 && (
                 <p className="mt-3">
-                  {trim(data.originalBytes / Math.max(1, data.bytes), 1)} times lighter than the originals in
-                  the same places ({weight(data.originalBytes)}).
+                  {t('handingOver.originalBytesTimesLighterThanTheOriginals', {
+                    originalBytes: trim(data.originalBytes / Math.max(1, data.bytes), 1),
+                    originalBytes2: weight(data.originalBytes),
+                  })}
                 </p>
               )}
             </section>
-            <section className="border-b border-line px-5 py-3" aria-label="What stays behind">
-              <Line count={waiting.length} one="file is still to be made" many="files are still to be made" />
+            <section className="border-b border-line px-5 py-3" aria-label={t('handingOver.notInTheBundle')}>
+              <Line
+                count={waiting.length}
+                one={t('handingOver.fileIsNotMadeYet')}
+                many={t('handingOver.filesAreNotMadeYet')}
+              />
               <Line
                 count={held.length}
-                one="file breaks a limit and is held back"
-                many="files break a limit and are held back"
+                one={t('handingOver.fileBreaksALimitAndIs')}
+                many={t('handingOver.filesBreakALimitAndAre')}
               />
-              <Line count={missing.length} one="file cannot be made" many="files cannot be made" />
-              <Line count={data.asks.length} one="picture has no name yet" many="pictures have no name yet" />
+              <Line
+                count={missing.length}
+                one={t('handingOver.fileCannotBeMade')}
+                many={t('handingOver.filesCannotBeMade')}
+              />
+              <Line
+                count={data.asks.length}
+                one={t('handingOver.pictureHasNoNameYet')}
+                many={t('handingOver.picturesHaveNoNameYet')}
+              />
               {waiting.length + held.length + missing.length + data.asks.length === 0 && (
-                <p>Everything goes.</p>
+                <p>{t('handingOver.allFilesAreInTheBundle')}</p>
               )}
             </section>
             <NameRules />
             <section
               className="sticky bottom-0 mt-auto flex flex-col gap-2 border-t border-line bg-sheet px-5 py-3"
-              aria-label="Hand over"
+              aria-label={t('handingOver.handOver')}
             >
               {folder.isError && (
                 <p role="alert" className="text-breaks">
@@ -109,27 +122,36 @@ export function HandingOverScreen() {
               )}
               {folder.data && (
                 <p data-testid="folder" className="break-all">
-                  {files(folder.data.files)} {folder.data.files === 1 ? 'is' : 'are'} in {folder.data.folder}
+                  {t('handingOver.filesAreInFolder', {
+                    count: folder.data.files,
+                    folder: folder.data.folder,
+                  })}
                 </p>
               )}
               <div className="grid grid-cols-3 gap-1.5">
                 <Button
                   disabled={!ready || folder.isPending}
                   onClick={() => folder.mutate()}
-                  title="The same as a folder on this machine"
+                  title={t('handingOver.writeTheSameFilesToA')}
                 >
-                  As a folder
+                  {t('handingOver.writeToAFolder')}
                 </Button>
-                <PlainLink href={addresses.report(store.id, 'csv')}>Report, CSV</PlainLink>
-                <PlainLink href={addresses.report(store.id, 'json')}>Report, JSON</PlainLink>
+                <PlainLink href={addresses.report(store.id, 'csv')}>{t('handingOver.reportCSV')}</PlainLink>
+                <PlainLink href={addresses.report(store.id, 'json')}>{t('handingOver.reportJSON')}</PlainLink>
               </div>
               {ready ? (
                 <MainLink data-download href={addresses.bundle(store.id)} download className="w-full">
-                  Download {waiting.length > 0 ? `${files(data.going)} so far` : 'the bundle'} <Key>D</Key>
+                  {t('handingOver.downloadWaiting', {
+                    waiting:
+                      waiting.length > 0
+                        ? t('handingOver.goingSoFar', { going: files(data.going) })
+                        : t('handingOver.theBundle2'),
+                  })}{' '}
+                  <Key>D</Key>
                 </MainLink>
               ) : (
                 <Button kind="main" disabled className="w-full">
-                  Download the bundle
+                  {t('handingOver.downloadTheBundle')}
                 </Button>
               )}
             </section>
@@ -167,17 +189,16 @@ function Asks({ pictures }: { pictures: readonly JobPicture[] }) {
   const store = useJobStore();
   const head = useHead();
   return (
-    <section className="mb-5 border-l-4 border-concedes bg-sheet px-4 py-3" aria-label="Names are missing">
-      <h2>
-        {pictures.length} {pictures.length === 1 ? 'picture has' : 'pictures have'} only a camera&apos;s
-        number for a name
-      </h2>
+    <section
+      className="mb-5 border-l-4 border-concedes bg-sheet px-4 py-3"
+      aria-label={t('handingOver.keywordsAreMissing')}
+    >
+      <h2>{t('handingOver.picturesHaveOnlyACamerasNumber', { count: pictures.length })}</h2>
       <p className="mt-0.5 text-ink-2">
-        Write what is on them, below, or have them counted under the job&apos;s name: “{head.name} 01”, “
-        {head.name} 02”.
+        {t('handingOver.enterKeywordsBelowOrNumberThe', { name: head.name, name2: head.name })}
       </p>
       <Button kind="main" className="mt-2" onClick={() => void store.name({ numbered: true })}>
-        Count them under the job&apos;s name
+        {t('handingOver.numberThemUnderTheJobsName')}
       </Button>
     </section>
   );
@@ -225,13 +246,15 @@ function NotGoing({
                   .map((reason) => sentence(reason.message))
                   .join(' ')}
               </span>
-              {act && <Button onClick={() => act(file)}>Allow anyway</Button>}
+              {act && <Button onClick={() => act(file)}>{t('handingOver.allowAnyway')}</Button>}
             </li>
           );
         })}
       </ul>
       {files.length > 200 && (
-        <p className="mt-1 text-ink-2">and {files.length - 200} more; the report has all of them.</p>
+        <p className="mt-1 text-ink-2">
+          {t('handingOver.andFilesMoreTheReportLists', { files: files.length - 200 })}
+        </p>
       )}
     </section>
   );
@@ -243,16 +266,14 @@ function Folders({ files }: { files: readonly HandOverFile[] }) {
   const byFolder = Map.groupBy(going, (file) => file.path!.split('/')[0]!);
   if (byFolder.size === 0) return null;
   return (
-    <section className="mb-5" aria-label="Folders">
-      <h2>Folders</h2>
+    <section className="mb-5" aria-label={t('handingOver.folders')}>
+      <h2>{t('handingOver.folders')}</h2>
       <div className="mt-1 border-t border-line bg-sheet">
         {[...byFolder].map(([folder, mine]) => (
           <details key={folder} className="border-b border-line">
             <summary className="flex cursor-pointer items-center gap-4 px-3 py-1.5 hover:bg-sheet-2">
               <span className="w-64 shrink-0 truncate font-medium">{folder}/</span>
-              <span className="w-20 text-ink-2">
-                {mine.length} {mine.length === 1 ? 'file' : 'files'}
-              </span>
+              <span className="w-20 text-ink-2">{t('common.files', { count: mine.length })}</span>
               <span className="text-ink-2">
                 {weight(mine.reduce((sum, file) => sum + (file.bytes ?? 0), 0))}
               </span>

@@ -3,12 +3,13 @@ import { addresses, type JobPicture, type PublishedPlace } from '../api/client';
 import { Button } from '../design/Button';
 import { count, weight } from '../design/figures';
 import { useHead, useJobStore } from '../jobs/useJob';
+import { t } from '../texts/texts';
 
 const words: Record<PublishedPlace['state'], string> = {
-  fresh: 'Not live yet',
-  live: 'Live as it is here',
-  differs: 'Differs from what is live',
-  gone: 'No longer in the job',
+  fresh: t('handingOver.notLiveYet'),
+  live: t('handingOver.liveAndCurrent'),
+  differs: t('handingOver.notPublishedYetChanges'),
+  gone: t('handingOver.noLongerInTheJob'),
 };
 /** What differs from what is live, side by side, and then every place of the job. */
 export function LivePlaces({
@@ -26,10 +27,8 @@ export function LivePlaces({
   return (
     <div className="min-h-0 overflow-y-auto px-5 py-4">
       {differing.length > 0 && (
-        <section className="mb-5" aria-label="Differs from what is live">
-          <h2>
-            {differing.length} {differing.length === 1 ? 'place differs' : 'places differ'} from what is live
-          </h2>
+        <section className="mb-5" aria-label={t('handingOver.notPublishedYetChanges')}>
+          <h2>{t('handingOver.placesHaveUnpublishedChanges', { count: differing.length })}</h2>
           <ul className="mt-2 grid grid-cols-[repeat(auto-fill,minmax(340px,1fr))] gap-3">
             {differing.map((place) => (
               <Differing
@@ -42,8 +41,8 @@ export function LivePlaces({
           </ul>
         </section>
       )}
-      <section aria-label="Places">
-        <h2>Every picture in every place</h2>
+      <section aria-label={t('handingOver.places')}>
+        <h2>{t('handingOver.allPlaces')}</h2>
         <ul className="mt-1 border-t border-line bg-sheet">
           {places.map((place) => (
             <Row
@@ -73,15 +72,15 @@ function Differing({
     <li className="border border-line bg-sheet" data-testid="differs">
       <div className="grid grid-cols-2 gap-px bg-line">
         {[
-          { name: 'Live now', src: place.before },
-          { name: 'In the job', src: place.now && addresses.file(place.now) },
+          { name: t('handingOver.liveNow'), src: place.before },
+          { name: t('handingOver.inTheJob'), src: place.now && addresses.file(place.now) },
         ].map(({ name, src }) => (
           <figure key={name} className="bg-surround">
             <div className="grid h-36 place-items-center">
               {src ? (
                 <img src={src} alt={name} className="max-h-36 max-w-full object-contain" />
               ) : (
-                <span className="text-ink-2">being made</span>
+                <span className="text-ink-2">{t('handingOver.beingMade')}</span>
               )}
             </div>
             <figcaption className="bg-sheet px-2 py-0.5 text-[12px] text-ink-2">{name}</figcaption>
@@ -93,7 +92,7 @@ function Differing({
           {picture?.words ?? picture?.picture.name}, {place.name}
         </span>
         <Button className="h-7!" onClick={onPublish}>
-          Make it live
+          {t('handingOver.publish')}
         </Button>
       </p>
     </li>
@@ -142,7 +141,11 @@ function Row({
         <StateMark state={place.state} /> {words[place.state]}
       </span>
       <span className="text-right text-ink-2">
-        {place.fetches > 0 && `${count(place.fetches)} × fetched, ${weight(place.bytes)}`}
+        {place.fetches > 0 &&
+          t('handingOver.fetchesRequestsBytes', {
+            fetches: count(place.fetches),
+            bytes: weight(place.bytes),
+          })}
       </span>
       <span className="flex gap-1.5">
         {place.address && (
@@ -152,11 +155,11 @@ function Row({
             rel="noreferrer"
             className="inline-flex h-7 items-center rounded-md border border-line px-2 font-medium hover:border-ink-2"
           >
-            Open
+            {t('handingOver.open')}
           </a>
         )}
         <Button className="h-7!" disabled={!place.html} onClick={onCopy}>
-          Copy
+          {t('handingOver.copy')}
         </Button>
       </span>
     </li>

@@ -10,6 +10,7 @@ import { HandOverTabs } from './HandOverTabs';
 import { LivePlaces } from './LivePlaces';
 import { Publication } from './Publication';
 import { useCopy } from '../design/useCopy';
+import { t } from '../texts/texts';
 
 /** How long the numbers of fetches stand before they are asked for again, in milliseconds. */
 const again = 15_000;
@@ -58,7 +59,10 @@ export function LiveScreen() {
   };
   const markupOf = (place: PublishedPlace) => (fixed ? place.htmlFixed : place.html);
   const copyAll = () =>
-    copy('The markup of the whole job', places.flatMap((place) => markupOf(place) ?? []).join('\n\n'));
+    copy(
+      t('handingOver.theMarkupOfTheWholeJob'),
+      places.flatMap((place) => markupOf(place) ?? []).join('\n\n'),
+    );
   useKeys({ p: publish, 'shift+c': copyAll, b: () => go(`/job/${store.id}`) });
   return (
     <div className="grid h-full min-h-0 grid-rows-[auto_auto_1fr]">
@@ -69,15 +73,17 @@ export function LiveScreen() {
       {look.isError ? (
         <Notice>{look.error.message}</Notice>
       ) : !publication ? (
-        <Notice>Loading what is live.</Notice>
+        <Notice>{t('handingOver.loadingLiveLinks')}</Notice>
       ) : places.length === 0 ? (
-        <Notice>The job has no file that could be made live yet.</Notice>
+        <Notice>{t('handingOver.theJobHasNoFilesTo')}</Notice>
       ) : (
         <div className="grid min-h-0 grid-cols-[1fr_300px]">
           <LivePlaces
             places={places}
             onPublish={(path) => change.mutate({ path })}
-            onCopy={(place) => copy(`The markup for ${place.path}`, markupOf(place) ?? '')}
+            onCopy={(place) =>
+              copy(t('handingOver.theMarkupForPath', { path: place.path }), markupOf(place) ?? '')
+            }
           />
           <Publication
             publication={publication}

@@ -1,5 +1,6 @@
 import type { MendedImage, MendedPage } from '../api/client';
 import { count, sentence, trim, weight } from '../design/figures';
+import { t } from '../texts/texts';
 
 /** What the mended page weighs against what it was, how alike both look, and what was left. */
 export function MendedFigures({
@@ -24,8 +25,11 @@ export function MendedFigures({
             {weight(first.after)}
           </p>
           <p className="text-ink-2">
-            everything counted, at {first.density}x; it was {weight(first.before)}:{' '}
-            {trim(first.before / Math.max(1, first.after), 1)} times lighter
+            {t('handingOver.lighterPage', {
+              density: first.density,
+              before: weight(first.before),
+              times: trim(first.before / Math.max(1, first.after), 1),
+            })}
           </p>
         </section>
       )}
@@ -33,10 +37,10 @@ export function MendedFigures({
         <table className="w-full">
           <thead className="text-left text-ink-2">
             <tr>
-              <th className="font-normal">Screen</th>
-              <th className="text-right font-normal">Before</th>
-              <th className="text-right font-normal">After</th>
-              <th className="text-right font-normal">Alike</th>
+              <th className="font-normal">{t('handingOver.screen')}</th>
+              <th className="text-right font-normal">{t('handingOver.before')}</th>
+              <th className="text-right font-normal">{t('handingOver.after')}</th>
+              <th className="text-right font-normal">{t('handingOver.likeness')}</th>
             </tr>
           </thead>
           <tbody>
@@ -46,7 +50,7 @@ export function MendedFigures({
                 className={one.viewport === viewport ? 'font-semibold' : ''}
               >
                 <td className="py-0.5">
-                  {count(one.viewport)} · {one.density}x
+                  {t('handingOver.viewportDensityX', { viewport: count(one.viewport), density: one.density })}
                 </td>
                 <td className="text-right">{weight(one.before)}</td>
                 <td className="text-right">{weight(one.after)}</td>
@@ -61,9 +65,9 @@ export function MendedFigures({
         </table>
         <Altered images={mended} whole={here.find((one) => one.whole !== null)?.whole ?? null} />
       </section>
-      <section className="px-5 py-3" aria-label="Pictures of the page">
+      <section className="px-5 py-3" aria-label={t('handingOver.picturesOfThePage')}>
         <h2>
-          {mended.length} of {page.images.length} {page.images.length === 1 ? 'picture' : 'pictures'} mended
+          {t('handingOver.mendedOfPicturesReplaced', { count: page.images.length, mended: mended.length })}
         </h2>
         <ul>
           {left.map((one) => (
@@ -89,12 +93,13 @@ function Altered({ images, whole }: { images: readonly MendedImage[]; whole: num
   const blurred = images.filter((one) => !one.altered && one.looks.some((look) => look.wasBlurred)).length;
   if (squashed + blurred === 0) return null;
   const parts = [
-    squashed > 0 ? `${squashed} that ${squashed === 1 ? 'was' : 'were'} squashed or enlarged` : '',
-    blurred > 0 ? `${blurred} that the browser blurred and ${blurred === 1 ? 'is' : 'are'} sharper now` : '',
+    squashed > 0 ? t('handingOver.thatWereSquashedOrEnlarged', { count: squashed }) : '',
+    blurred > 0 ? t('handingOver.thatTheBrowserBlurredAndAre', { count: blurred }) : '',
   ].filter(Boolean);
   return (
     <p className="mt-2 text-ink-2">
-      Left out of “alike”: {parts.join(', ')}.{whole !== null && ` With them it is ${whole.toFixed(4)}.`}
+      {t('handingOver.notCountedInTheLikenessParts', { parts: parts.join(', ') })}
+      {whole !== null && t('handingOver.withThemWhole', { whole: whole.toFixed(4) })}
     </p>
   );
 }

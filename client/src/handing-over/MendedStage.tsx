@@ -5,6 +5,7 @@ import { Divider, useDivider } from '../design/Divider';
 import { count } from '../design/figures';
 import { useElementSize } from '../framing/useElementSize';
 import { Label } from '../weighing/Compare';
+import { t } from '../texts/texts';
 
 /** What is looked at: the page before and after with a divider, or where both differ. */
 export type Seen = 'both' | 'difference';
@@ -41,18 +42,18 @@ export function MendedStage({
     <section className="grid min-h-0 grid-rows-[auto_minmax(0,1fr)]">
       <div className="flex flex-wrap items-center gap-x-5 gap-y-1 border-b border-line bg-sheet-2 px-5 py-2">
         <Choice
-          label="Screen"
+          label={t('handingOver.screen')}
           chosen={viewport}
           onChoose={onViewport}
-          options={viewports.map((one) => [one, `${count(one)} px`] as const)}
+          options={viewports.map((one) => [one, t('handingOver.px', { width: count(one) })] as const)}
         />
         <Choice
-          label="What is looked at"
+          label={t('handingOver.view')}
           chosen={seen}
           onChoose={onSeen}
           options={[
-            ['both', 'Before and after'],
-            ['difference', 'Where they differ'],
+            ['both', t('handingOver.beforeAndAfter')],
+            ['difference', t('handingOver.differences')],
           ]}
         />
         <Key>X</Key>
@@ -66,7 +67,7 @@ export function MendedStage({
                   <img
                     key={viewport}
                     src={shot('difference')}
-                    alt="Where the page differs from before"
+                    alt={t('handingOver.differencesBetweenThePageBeforeAnd')}
                     className="block w-full"
                   />
                 ) : (
@@ -74,13 +75,13 @@ export function MendedStage({
                     <img
                       key={viewport}
                       src={shot('after')}
-                      alt="The page as it is"
+                      alt={t('handingOver.thePageAfter')}
                       className="block w-full"
                     />
                     <img
                       key={`before ${viewport}`}
                       src={shot('before')}
-                      alt="The page as it was"
+                      alt={t('handingOver.thePageBefore')}
                       className="absolute top-0 left-0 w-full"
                       style={{ clipPath: `inset(0 ${(1 - share) * 100}% 0 0)` }}
                     />
@@ -91,10 +92,10 @@ export function MendedStage({
             {seen === 'both' && (
               <>
                 <Divider share={share} onShare={setShare} from={left} to={left + width} />
-                <Label side="left" text="Before" at={divider} shown={divider > 80} />
+                <Label side="left" text={t('handingOver.before')} at={divider} shown={divider > 80} />
                 <Label
                   side="right"
-                  text="After"
+                  text={t('handingOver.after')}
                   at={size!.width - divider}
                   shown={size!.width - divider > 80}
                 />

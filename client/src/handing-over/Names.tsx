@@ -1,17 +1,16 @@
 import { addresses, type JobPicture } from '../api/client';
 import { useDraft } from '../design/useDraft';
 import { useHead, useJobStore } from '../jobs/useJob';
+import { t } from '../texts/texts';
 
 /** Words for names and alternative text, picture by picture. */
 export function PictureNames({ asks }: { asks: ReadonlySet<string> }) {
   const store = useJobStore();
   const head = useHead();
   return (
-    <section aria-label="Pictures">
-      <h2>Words for each picture</h2>
-      <p className="text-ink-2">
-        Keywords make the names; the alternative text is for those who cannot see the picture.
-      </p>
+    <section aria-label={t('handingOver.pictures')}>
+      <h2>{t('handingOver.textsOfEachPicture')}</h2>
+      <p className="text-ink-2">{t('handingOver.fileNamesAreMadeFromThe')}</p>
       <ul className="mt-1 border-t border-line bg-sheet">
         {head.pictures.map((one) => (
           <li
@@ -26,16 +25,16 @@ export function PictureNames({ asks }: { asks: ReadonlySet<string> }) {
               className="h-9 w-full object-contain object-left"
             />
             <WordsField
-              label={`Keywords for ${one.picture.name}`}
+              label={t('handingOver.keywordsForName', { name: one.picture.name })}
               value={one.decisions.keywords}
-              hint={asks.has(one.picture.id) ? 'what is on it' : (one.words ?? '')}
+              hint={asks.has(one.picture.id) ? t('handingOver.whatItShows') : (one.words ?? '')}
               wanted={asks.has(one.picture.id)}
               onSet={(keywords) => void store.send([{ do: 'give-words', picture: one.picture.id, keywords }])}
             />
             <WordsField
-              label={`Alternative text for ${one.picture.name}`}
+              label={t('handingOver.alternativeTextForName', { name: one.picture.name })}
               value={one.decisions.alternative}
-              hint="alternative text"
+              hint={t('handingOver.alternativeText')}
               onSet={(alternative) =>
                 void store.send([{ do: 'give-words', picture: one.picture.id, alternative }])
               }
@@ -55,11 +54,11 @@ export function AlternativeField({ picture }: { picture: JobPicture }) {
   return (
     <div className="grid grid-cols-[1fr_auto] items-end gap-4">
       <label className="block">
-        <span className="text-ink-2">What the picture shows, for those who cannot see it</span>
+        <span className="text-ink-2">{t('handingOver.whatThePictureShowsForPeople')}</span>
         <WordsField
-          label={`Alternative text for ${name}`}
+          label={t('handingOver.alternativeTextForName', { name })}
           value={alternative}
-          hint={ornament ? 'empty: it is decorative' : 'alternative text'}
+          hint={ornament ? t('handingOver.emptyDecorative') : t('handingOver.alternativeText')}
           wanted={!ornament && alternative === ''}
           onSet={(text) => void store.send([{ do: 'give-words', picture: id, alternative: text }])}
         />
@@ -73,7 +72,7 @@ export function AlternativeField({ picture }: { picture: JobPicture }) {
             void store.send([{ do: 'give-words', picture: id, ornament: event.target.checked }])
           }
         />
-        Decorative (empty alt text)
+        {t('handingOver.decorativeEmptyAltText')}
       </label>
     </div>
   );
@@ -113,19 +112,19 @@ export function NameRules() {
   const head = useHead();
   const destinations = [...new Map(head.slots.map((slot) => [slot.destination, slot.destinationName]))];
   return (
-    <section className="border-b border-line px-5 py-3" aria-label="Names">
+    <section className="border-b border-line px-5 py-3" aria-label={t('handingOver.names')}>
       <label className="block">
-        <span className="text-ink-2">Every name begins with</span>
+        <span className="text-ink-2">{t('handingOver.everyFileNameBeginsWith')}</span>
         <WordsField
-          label="Prefix"
+          label={t('handingOver.prefix')}
           value={head.prefix}
-          hint="nothing"
+          hint={t('handingOver.nothing')}
           most={60}
           onSet={(prefix) => void store.name({ prefix })}
         />
       </label>
       <details className="mt-2">
-        <summary className="cursor-pointer text-ink-2">Patterns of names</summary>
+        <summary className="cursor-pointer text-ink-2">{t('handingOver.patternsOfFileNames')}</summary>
         <p className="mt-1 text-[12px] text-ink-2">
           {'{picture} {slot} {destination} {density} {width} {height} {ratio} {hash}'}
         </p>
@@ -133,9 +132,9 @@ export function NameRules() {
           <label key={key} className="mt-1.5 block">
             <span>{name}</span>
             <WordsField
-              label={`Pattern for ${name}`}
+              label={t('handingOver.patternForName', { name })}
               value={head.patterns[key] ?? ''}
-              hint="as the slot has it"
+              hint={t('handingOver.asInTheSlotsRule')}
               most={200}
               onSet={(pattern) => void store.name({ patterns: { [key]: pattern } })}
             />

@@ -11,6 +11,7 @@ import { useJobStore } from '../jobs/useJob';
 import { HandOverTabs } from './HandOverTabs';
 import { MendedFigures } from './MendedFigures';
 import { MendedStage, type Seen } from './MendedStage';
+import { t } from '../texts/texts';
 
 /** The page that the job was made of, with the job's files in it, beside what it was. */
 export function OldPageScreen() {
@@ -36,9 +37,9 @@ export function OldPageScreen() {
       {page.isError ? (
         <Notice>{page.error.message}</Notice>
       ) : page.isPending ? (
-        <Notice>Loading the page.</Notice>
+        <Notice>{t('handingOver.loadingThePage')}</Notice>
       ) : page.data === null ? (
-        <Notice>This job was made of no page.</Notice>
+        <Notice>{t('handingOver.thisJobWasNotMadeFrom')}</Notice>
       ) : page.data.page ? (
         <Mended
           key={page.data.askedAt}
@@ -51,10 +52,10 @@ export function OldPageScreen() {
         <Notice
           action={
             page.data.state === 'waiting' ? (
-              <Button onClick={() => stop.mutate()}>Stop</Button>
+              <Button onClick={() => stop.mutate()}>{t('handingOver.stop')}</Button>
             ) : (
               <Button kind="main" onClick={() => mend.mutate()} disabled={mend.isPending}>
-                Put the files into the page
+                {t('handingOver.replaceThePicturesInThePage')}
               </Button>
             )
           }
@@ -76,14 +77,14 @@ function progressWords({ state, trouble, progress, pictures }: PageOfJob): strin
   switch (state) {
     case 'waiting':
       return progress
-        ? `Looking at it before and after: ${progress.done} of ${progress.of} screens.`
-        : 'It waits for its turn.';
+        ? t('handingOver.measuringThePageBeforeAndAfter', { done: progress.done, of: progress.of })
+        : t('handingOver.waiting');
     case 'failed':
-      return trouble ?? 'It could not be done.';
+      return trouble ?? t('handingOver.thePageCouldNotBeRewritten');
     case 'stopped':
-      return 'It was stopped.';
+      return t('handingOver.stopped');
     default:
-      return `The job's files take the place of ${pictures} ${pictures === 1 ? 'picture' : 'pictures'} in it. It is opened again beside what it was, so that nothing looks other than before.`;
+      return t('handingOver.picturesOfThePageAreReplaced', { count: pictures });
   }
 }
 
@@ -122,21 +123,21 @@ function Mended({
       />
       <aside
         className="flex min-h-0 flex-col overflow-y-auto border-l border-line bg-sheet"
-        aria-label="The mended page"
+        aria-label={t('handingOver.thePageWithNewPictures')}
       >
         <MendedFigures name={view.name} page={page} viewport={viewport} />
         <section
           className="sticky bottom-0 mt-auto flex flex-col gap-2 border-t border-line bg-sheet px-5 py-3"
-          aria-label="Hand over"
+          aria-label={t('handingOver.handOver')}
         >
           {trouble && (
             <p role="alert" className="text-breaks">
               {trouble}
             </p>
           )}
-          <Button onClick={onAgain}>Repeat with the current files</Button>
+          <Button onClick={onAgain}>{t('handingOver.repeatWithTheCurrentFiles')}</Button>
           <MainLink data-download href={addresses.mendedPage(store.id)} download className="w-full">
-            Download the page <Key>D</Key>
+            {t('handingOver.downloadThePage')} <Key>D</Key>
           </MainLink>
         </section>
       </aside>

@@ -4,12 +4,13 @@ import { Button } from '../design/Button';
 import { sentence } from '../design/figures';
 import { useJobStore } from '../jobs/useJob';
 import { AlternativeField } from './Names';
+import { t } from '../texts/texts';
 
 const kinds = [
-  { key: 'html', name: 'Picture' },
-  { key: 'waiting', name: 'With placeholder' },
-  { key: 'css', name: 'Background' },
-  { key: 'mail', name: 'For a mail' },
+  { key: 'html', name: t('handingOver.picture') },
+  { key: 'waiting', name: t('handingOver.withPlaceholder') },
+  { key: 'css', name: t('handingOver.background') },
+  { key: 'mail', name: t('handingOver.eMail') },
 ] as const;
 export type MarkupKind = (typeof kinds)[number]['key'];
 
@@ -30,9 +31,9 @@ export function PageMarkup({
   onCopy: (what: string, text: string) => void;
 }) {
   return (
-    <section className="min-h-0 overflow-y-auto px-5 py-4" aria-label="Markup">
+    <section className="min-h-0 overflow-y-auto px-5 py-4" aria-label={t('handingOver.markup')}>
       <AlternativeField key={picture.picture.id} picture={picture} />
-      <div className="mt-4 flex items-center gap-1" role="group" aria-label="Kind of markup">
+      <div className="mt-4 flex items-center gap-1" role="group" aria-label={t('handingOver.kindOfMarkup')}>
         {kinds.map(({ key, name }) => (
           <Button
             key={key}
@@ -55,7 +56,7 @@ export function PageMarkup({
             page={page}
             kind={kind}
             picture={picture}
-            onCopy={(text) => onCopy(`The markup for ${page.name}`, text)}
+            onCopy={(text) => onCopy(t('handingOver.theMarkupForName', { name: page.name }), text)}
           />
         ))
       )}
@@ -84,7 +85,10 @@ function Place({
         <span className="min-w-0 truncate text-ink-2">{page.destination}</span>
         <span className="flex-1" />
         {page.colour && (
-          <span className="flex items-center gap-1.5 text-ink-2" title="The colour that continues its edge">
+          <span
+            className="flex items-center gap-1.5 text-ink-2"
+            title={t('handingOver.backgroundColourThatContinuesItsEdge')}
+          >
             <span className="h-3.5 w-3.5 border border-ink-2" style={{ background: page.colour }} />
             {page.colour}
           </span>
@@ -92,8 +96,8 @@ function Place({
         {page.placeholder && (
           <img
             src={page.placeholder}
-            alt="The placeholder"
-            title="What stands in until the file is there"
+            alt={t('handingOver.thePlaceholder')}
+            title={t('handingOver.shownUntilTheFileIsLoaded')}
             className="h-6 w-auto"
           />
         )}
@@ -101,10 +105,10 @@ function Place({
           href={`/job/${store.id}/ladder/${picture.picture.id}/${page.slots[0]}`}
           className="text-accent underline underline-offset-2"
         >
-          What each screen loads
+          {t('handingOver.whatEachScreenLoads')}
         </Link>
         <Button className="h-7!" disabled={!text} onClick={() => onCopy(text!)}>
-          Copy
+          {t('handingOver.copy')}
         </Button>
       </header>
       {page.reasons
@@ -118,15 +122,13 @@ function Place({
         <pre
           className="max-h-56 overflow-auto px-3 py-2 font-mono text-[12px] leading-[1.5] whitespace-pre-wrap [overflow-wrap:anywhere]"
           tabIndex={0}
-          aria-label={`Markup for ${page.name}`}
+          aria-label={t('handingOver.markupForName', { name: page.name })}
         >
           {shortened(text)}
         </pre>
       ) : (
         <p className="px-3 py-2 text-ink-2">
-          {kind === 'mail' && page.html
-            ? 'No file of a type that mail shows goes out.'
-            : 'Nothing to show yet.'}
+          {kind === 'mail' && page.html ? t('handingOver.theJobHasNoFileOf') : t('handingOver.noFilesYet')}
         </p>
       )}
     </article>

@@ -1,12 +1,16 @@
 import { addresses, type JobPicture } from '../api/client';
 import { wantsText } from '../jobs/decisions';
 import { useHead } from '../jobs/useJob';
+import { t } from '../texts/texts';
 
 /** The pictures of the job, with those that do not say what they show. */
 export function PagePictures({ chosen, onChoose }: { chosen: JobPicture; onChoose: (id: string) => void }) {
   const head = useHead();
   return (
-    <ul className="min-h-0 overflow-y-auto border-r border-line bg-sheet" aria-label="Pictures">
+    <ul
+      className="min-h-0 overflow-y-auto border-r border-line bg-sheet"
+      aria-label={t('handingOver.pictures')}
+    >
       {head.pictures.map((one) => (
         <li key={one.picture.id}>
           <button
@@ -27,9 +31,9 @@ export function PagePictures({ chosen, onChoose }: { chosen: JobPicture; onChoos
                 className={`block truncate text-[12px] font-normal ${wantsText(one) ? 'text-concedes' : 'text-ink-2'}`}
               >
                 {one.decisions.ornament
-                  ? 'decorative'
+                  ? t('handingOver.decorative')
                   : wantsText(one)
-                    ? 'does not say what it shows'
+                    ? t('handingOver.noAlternativeText')
                     : one.decisions.alternative}
               </span>
             </span>

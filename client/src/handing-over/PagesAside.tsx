@@ -1,4 +1,6 @@
+import { Trans } from 'react-i18next';
 import { Button, Key } from '../design/Button';
+import { t } from '../texts/texts';
 
 /** How addresses begin, which pictures want a text, and copying. */
 export function PagesAside({
@@ -23,49 +25,53 @@ export function PagesAside({
   return (
     <aside
       className="flex min-h-0 flex-col overflow-y-auto border-l border-line bg-sheet"
-      aria-label="The pages"
+      aria-label={t('handingOver.thePages')}
     >
       <section className="border-b border-line px-5 py-4">
         <label className="block">
-          <span className="text-ink-2">Base URL</span>
+          <span className="text-ink-2">{t('handingOver.baseURL')}</span>
           <input
             className="mt-0.5 h-7 w-full rounded-md border border-line bg-sheet px-2 placeholder:text-ink-2"
             value={base}
-            placeholder="beside the page"
+            placeholder={t('handingOver.besideThePage')}
             onChange={(event) => onBase(event.target.value)}
             spellCheck={false}
           />
         </label>
-        <p className="mt-1 text-[12px] text-ink-2">https://your.site/pictures, or /pictures</p>
+        <p className="mt-1 text-[12px] text-ink-2">{t('handingOver.httpsYourSitePicturesOrPictures')}</p>
       </section>
-      <section className="border-b border-line px-5 py-3" aria-label="Alternative text">
+      <section className="border-b border-line px-5 py-3" aria-label={t('handingOver.alternativeText2')}>
         {missing === 0 ? (
-          <p>Every picture says what it shows.</p>
+          <p>{t('handingOver.everyPictureHasAnAlternativeText')}</p>
         ) : (
           <>
             <p>
-              <b className="font-semibold" data-testid="no-text">
-                {missing}
-              </b>{' '}
-              {missing === 1 ? 'picture does not say what it shows.' : 'pictures do not say what they show.'}
+              <Trans
+                i18nKey="handingOver.noText"
+                count={missing}
+                components={{ b: <b className="font-semibold" data-testid="no-text" /> }}
+              />
             </p>
             <Button className="mt-2 w-full" onClick={onNextMissing}>
-              Next without a text <Key>E</Key>
+              {t('handingOver.nextWithoutText')} <Key>E</Key>
             </Button>
           </>
         )}
       </section>
-      <section className="mt-auto flex flex-col gap-2 border-t border-line px-5 py-3" aria-label="Copy">
+      <section
+        className="mt-auto flex flex-col gap-2 border-t border-line px-5 py-3"
+        aria-label={t('handingOver.copy')}
+      >
         {said && (
           <p role="status" data-testid="copied">
             {said}
           </p>
         )}
         <Button onClick={onCopyAll}>
-          Copy the whole job <Key>⇧ C</Key>
+          {t('handingOver.copyAllMarkup')} <Key>⇧ C</Key>
         </Button>
         <Button kind="main" onClick={onCopy ?? undefined} disabled={onCopy === null}>
-          Copy for this picture <Key>C</Key>
+          {t('handingOver.copyForThisPicture')} <Key>C</Key>
         </Button>
       </section>
     </aside>

@@ -12,6 +12,7 @@ import { type MarkupKind, PageMarkup } from './PageMarkup';
 import { PagePictures } from './PagePictures';
 import { PagesAside } from './PagesAside';
 import { useCopy } from '../design/useCopy';
+import { t } from '../texts/texts';
 
 /** How pages show the pictures: markup by picture and place, copied with one key. */
 export function PagesScreen() {
@@ -46,12 +47,12 @@ export function PagesScreen() {
         parseAs: 'text',
       }),
     ).then(
-      (text) => copy('The markup of the whole job', String(text)),
+      (text) => copy(t('handingOver.theMarkupOfTheWholeJob'), String(text)),
       (refusal: Error) => fail(refusal.message),
     );
   const copyOne = () => {
     const texts = (pages.data ?? []).flatMap((page) => page[kind] ?? []);
-    if (texts.length > 0) copy('The markup of this picture', texts.join('\n\n'));
+    if (texts.length > 0) copy(t('handingOver.theMarkupOfThisPicture'), texts.join('\n\n'));
   };
   const nextMissing = () => {
     const at = missing.findIndex((one) => one.picture.id === picture?.picture.id);
@@ -76,7 +77,7 @@ export function PagesScreen() {
       </div>
       <HandOverTabs part="pages" />
       {!picture ? (
-        <Notice>The job has no pictures yet.</Notice>
+        <Notice>{t('handingOver.theJobHasNoPicturesYet')}</Notice>
       ) : (
         <div className="grid min-h-0 grid-cols-[260px_1fr_300px]">
           <PagePictures chosen={picture} onChoose={choose} />

@@ -1,6 +1,8 @@
+import { moment } from '../texts/numbers';
 import type { PublicationView } from '../api/client';
 import { Button, Key } from '../design/Button';
 import { count, weight } from '../design/figures';
+import { t } from '../texts/texts';
 
 /** Whether the job is live, how often it was fetched, and making it live or taking it back. */
 export function Publication({
@@ -32,34 +34,28 @@ export function Publication({
   return (
     <aside
       className="flex min-h-0 flex-col overflow-y-auto border-l border-line bg-sheet"
-      aria-label="The publication"
+      aria-label={t('handingOver.thePublication')}
     >
       <section className="border-b border-line px-5 py-4">
         {published ? (
           <>
             <h2 className="break-all">/live/{publication.key}/</h2>
             <p className="mt-1 text-ink-2">
-              Live since{' '}
-              {new Date(publication.at!).toLocaleString(undefined, {
-                dateStyle: 'medium',
-                timeStyle: 'short',
+              {t('handingOver.liveSince', {
+                moment: moment(publication.at!),
+                days: publication.oldAnswersDays,
               })}
-              . What was live before a change answers for {publication.oldAnswersDays} more days under its own
-              address.
             </p>
           </>
         ) : (
           <>
-            <h2>Not live</h2>
-            <p className="mt-1 text-ink-2">
-              Make the job live, and every picture gets an address on this server that pages can use: the type
-              and the width follow who asks.
-            </p>
+            <h2>{t('handingOver.notLive')}</h2>
+            <p className="mt-1 text-ink-2">{t('handingOver.publishTheJobToGiveEvery')}</p>
           </>
         )}
       </section>
       {published && (
-        <section className="border-b border-line px-5 py-3" aria-label="Addresses">
+        <section className="border-b border-line px-5 py-3" aria-label={t('handingOver.addresses')}>
           <label className="flex items-start gap-2">
             <input
               type="checkbox"
@@ -68,22 +64,27 @@ export function Publication({
               onChange={(event) => onFixed(event.target.checked)}
             />
             <span>
-              Addresses of this version
+              {t('handingOver.addressesOfThisVersion')}
               <span className="block text-[12px] text-ink-2">
                 {fixed
-                  ? 'They never change, and are kept for a year.'
-                  : 'Now: those that lead to the newest. A change shows within a minute.'}
+                  ? t('handingOver.browsersKeepTheseFilesForA')
+                  : t('handingOver.offTheAddressesAlwaysShowThe')}
               </span>
             </span>
           </label>
           <p className="mt-3 text-ink-2" data-testid="fetches">
-            Fetched {count(publication.places.reduce((sum, place) => sum + place.fetches, 0))} times,{' '}
-            {weight(publication.places.reduce((sum, place) => sum + place.bytes, 0))};{' '}
-            {count(publication.places.reduce((sum, place) => sum + place.unchanged, 0))} times still the same.
+            {t('handingOver.valueRequestsValue2SentValue3Answered', {
+              value: count(publication.places.reduce((sum, place) => sum + place.fetches, 0)),
+              value2: weight(publication.places.reduce((sum, place) => sum + place.bytes, 0)),
+              value3: count(publication.places.reduce((sum, place) => sum + place.unchanged, 0)),
+            })}
           </p>
         </section>
       )}
-      <section className="mt-auto flex flex-col gap-2 border-t border-line px-5 py-3" aria-label="Publish">
+      <section
+        className="mt-auto flex flex-col gap-2 border-t border-line px-5 py-3"
+        aria-label={t('handingOver.publish')}
+      >
         {said && (
           <p
             role={failed ? 'alert' : 'status'}
@@ -96,19 +97,19 @@ export function Publication({
         {published && (
           <>
             <Button onClick={onWithdraw} disabled={busy}>
-              Withdraw
+              {t('handingOver.unpublish')}
             </Button>
             <Button onClick={onCopyAll}>
-              Copy the whole job <Key>⇧ C</Key>
+              {t('handingOver.copyAllMarkup')} <Key>⇧ C</Key>
             </Button>
           </>
         )}
         <Button kind="main" onClick={onPublish} disabled={busy || (published && changes === 0)}>
           {!published
-            ? 'Make the job live'
+            ? t('handingOver.publishTheJob')
             : changes === 0
-              ? 'All of it is live'
-              : `Make ${changes === 1 ? 'the change' : `${changes} changes`} live`}{' '}
+              ? t('handingOver.everythingIsLive')
+              : t('handingOver.publishChanges', { count: changes })}{' '}
           <Key>P</Key>
         </Button>
       </section>

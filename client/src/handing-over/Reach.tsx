@@ -1,6 +1,7 @@
 import { useMutation, useQueryClient } from '@tanstack/react-query';
 import { api, type Receiver, take } from '../api/client';
 import { Button } from '../design/Button';
+import { t } from '../texts/texts';
 
 /** Whether a receiver can be reached; a host over SSH is known by its key, which is seen, compared and accepted once. */
 export function Reach({ receiver }: { receiver: Receiver }) {
@@ -24,8 +25,8 @@ export function Reach({ receiver }: { receiver: Receiver }) {
     <div className="col-span-2">
       {receiver.rule.way === 'sftp' && (
         <>
-          <p className="text-ink-2">Key of the host</p>
-          <p className="break-all">{receiver.rule.hostKey ?? 'none was accepted yet'}</p>
+          <p className="text-ink-2">{t('handingOver.hostKey')}</p>
+          <p className="break-all">{receiver.rule.hostKey ?? t('handingOver.noneTrustedYet')}</p>
         </>
       )}
       {trial.data && <p className={trial.data.reached ? '' : 'text-breaks'}>{trial.data.sentence}</p>}
@@ -36,11 +37,11 @@ export function Reach({ receiver }: { receiver: Receiver }) {
       )}
       <div className="mt-1 flex gap-2">
         <Button onClick={() => trial.mutate()} disabled={trial.isPending}>
-          {trial.isPending ? 'Knocking' : 'See whether it answers'}
+          {trial.isPending ? t('handingOver.connecting') : t('handingOver.testConnection')}
         </Button>
         {seen && (
           <Button onClick={() => accept.mutate(seen)} disabled={accept.isPending}>
-            This is its key
+            {t('handingOver.trustThisKey')}
           </Button>
         )}
       </div>

@@ -7,6 +7,7 @@ import { Button } from '../design/Button';
 import { Choice } from '../design/Choice';
 import { Sheet } from '../design/Sheet';
 import { Reach } from './Reach';
+import { t } from '../texts/texts';
 
 interface Draft {
   name: string;
@@ -23,11 +24,11 @@ interface Draft {
 type Way = ReceiverRule['way'];
 
 const ways: readonly (readonly [Way, string])[] = [
-  ['put', 'Address'],
-  ['form', 'Form'],
-  ['s3', 'Object store'],
-  ['sftp', 'Host over SSH'],
-  ['folder', 'Folder'],
+  ['put', t('handingOver.address')],
+  ['form', t('handingOver.formUpload')],
+  ['s3', t('handingOver.objectStore')],
+  ['sftp', t('handingOver.sSHHost')],
+  ['folder', t('handingOver.folder')],
 ];
 
 const examples: Record<Way, string> = {
@@ -45,7 +46,7 @@ export function ReceiverSheet({ receiver, trigger }: { receiver?: Receiver; trig
   const [open, setOpen] = useState(false);
   return (
     <Sheet
-      title={receiver ? receiver.rule.name : 'A new receiver'}
+      title={receiver ? receiver.rule.name : t('handingOver.newReceiver')}
       trigger={trigger}
       open={open}
       onOpenChange={setOpen}
@@ -115,12 +116,15 @@ function ReceiverForm({ receiver, onDone }: { receiver?: Receiver; onDone: () =>
       onSubmit={(event) => void form.handleSubmit((draft) => save.mutate(draft))(event)}
     >
       <div className="col-span-2">
-        <Choice label="How files come to it" chosen={way} onChoose={setWay} options={ways} />
+        <Choice label={t('handingOver.howFilesAreDelivered')} chosen={way} onChoose={setWay} options={ways} />
       </div>
-      <Labelled name="Name" wide>
-        <input className={box} placeholder="Shop, files" {...form.register('name')} />
+      <Labelled name={t('handingOver.name')} wide>
+        <input className={box} placeholder={t('handingOver.myShop')} {...form.register('name')} />
       </Labelled>
-      <Labelled name={way === 'folder' ? 'Folder of this machine' : 'Address'} wide>
+      <Labelled
+        name={way === 'folder' ? t('handingOver.folderOfThisMachine') : t('handingOver.address')}
+        wide
+      >
         <input className={box} placeholder={examples[way]} {...form.register('address')} />
       </Labelled>
       <WayFields way={way} kept={receiver?.hasSecret ?? false} register={form.register} />
@@ -133,15 +137,15 @@ function ReceiverForm({ receiver, onDone }: { receiver?: Receiver; onDone: () =>
       )}
       <div className="col-span-2 flex gap-2">
         <Button kind="main" type="submit" disabled={save.isPending}>
-          {receiver ? 'Save' : 'Add it'}
+          {receiver ? t('handingOver.save') : t('handingOver.addReceiver')}
         </Button>
         {receiver && (
           <Button
             onClick={() => remove.mutate()}
             disabled={remove.isPending}
-            title="What it was given stays there"
+            title={t('handingOver.filesThatItHasAlreadyStay')}
           >
-            Remove from the list
+            {t('handingOver.remove')}
           </Button>
         )}
       </div>
@@ -164,27 +168,33 @@ function WayFields({
     <>
       {way === 's3' && (
         <>
-          <Labelled name="Bucket">
+          <Labelled name={t('handingOver.bucket')}>
             <input className={box} {...register('bucket')} />
           </Labelled>
-          <Labelled name="Region">
+          <Labelled name={t('handingOver.region')}>
             <input className={box} {...register('region')} />
           </Labelled>
         </>
       )}
       {way !== 'folder' && (
         <>
-          <Labelled name={way === 's3' ? 'Key' : 'User'}>
+          <Labelled name={way === 's3' ? t('handingOver.key') : t('handingOver.user')}>
             <input className={box} autoComplete="off" {...register('user')} />
           </Labelled>
           <Labelled
-            name={way === 's3' ? 'Secret' : way === 'sftp' ? 'Password, or private key' : 'Password or token'}
+            name={
+              way === 's3'
+                ? t('handingOver.secret')
+                : way === 'sftp'
+                  ? t('handingOver.passwordOrPrivateKey')
+                  : t('handingOver.passwordOrToken')
+            }
           >
             {way === 'sftp' ? (
               <textarea
                 rows={1}
                 className={`${box} py-1.5 leading-4`}
-                placeholder={kept ? 'kept' : ''}
+                placeholder={kept ? t('handingOver.saved') : ''}
                 {...register('secret')}
               />
             ) : (
@@ -192,7 +202,7 @@ function WayFields({
                 type="password"
                 autoComplete="new-password"
                 className={box}
-                placeholder={kept ? 'kept' : ''}
+                placeholder={kept ? t('handingOver.saved') : ''}
                 {...register('secret')}
               />
             )}
@@ -201,17 +211,21 @@ function WayFields({
       )}
       {way === 'form' && (
         <>
-          <Labelled name="Field that holds the file">
+          <Labelled name={t('handingOver.fieldThatHoldsTheFile')}>
             <input className={box} {...register('field')} />
           </Labelled>
-          <Labelled name="Where its answer names what it shows">
-            <input className={box} placeholder="as a location; or /sizes" {...register('shownAt')} />
+          <Labelled name={t('handingOver.fieldOfTheAnswerWithThe')}>
+            <input
+              className={box}
+              placeholder={t('handingOver.locationHeaderOrSizes')}
+              {...register('shownAt')}
+            />
           </Labelled>
         </>
       )}
       {(way === 'put' || way === 'form') && (
-        <Labelled name="Where files may be tried without anybody seeing them" wide>
-          <input className={box} placeholder="nowhere" {...register('trialAddress')} />
+        <Labelled name={t('handingOver.testAddressNobodySeesTheseFiles')} wide>
+          <input className={box} placeholder={t('handingOver.none')} {...register('trialAddress')} />
         </Labelled>
       )}
     </>
@@ -239,7 +253,9 @@ function Destinations({
   return (
     <fieldset className="col-span-2">
       <legend className="text-ink-2">
-        Files of {chosen.length === 0 ? 'all destinations' : 'these destinations'}
+        {t('handingOver.filesOfChosen', {
+          chosen: chosen.length === 0 ? t('handingOver.allDestinations') : t('handingOver.theseDestinations'),
+        })}
       </legend>
       <div className="mt-1 flex flex-wrap gap-x-4 gap-y-1">
         {destinations.data?.map(({ key, name }) => (

@@ -13,6 +13,7 @@ import { HandOverTabs } from './HandOverTabs';
 import { ReceiverSheet } from './ReceiverSheet';
 import { counts, hostOf, summary, wayWords } from './sent';
 import { SentFiles } from './SentFiles';
+import { t } from '../texts/texts';
 
 /** The places that the files are handed to: what each said of every file, and what it shows of it. */
 export function ReceiversScreen({ receiver }: { receiver: string | undefined }) {
@@ -33,17 +34,20 @@ export function ReceiversScreen({ receiver }: { receiver: string | undefined }) 
       {sendings.isError ? (
         <Notice>{sendings.error.message}</Notice>
       ) : !sendings.data ? (
-        <Notice>Loading what each receiver has.</Notice>
+        <Notice>{t('handingOver.loadingReceivers')}</Notice>
       ) : chosen ? (
         <div className="grid min-h-0 grid-cols-[minmax(0,1fr)_348px]">
           <SentFiles key={chosen.receiver.id} sending={chosen} />
-          <aside className="flex min-h-0 flex-col border-l border-line bg-sheet" aria-label="Receivers">
+          <aside
+            className="flex min-h-0 flex-col border-l border-line bg-sheet"
+            aria-label={t('handingOver.receivers')}
+          >
             <div className="min-h-0 flex-1 overflow-y-auto">
               <header className="flex items-center gap-2 border-b border-line py-2 pr-3 pl-5">
-                <h2 className="flex-1 text-base">Receivers</h2>
-                <ReceiverSheet trigger={<Button>Add one</Button>} />
+                <h2 className="flex-1 text-base">{t('handingOver.receivers')}</h2>
+                <ReceiverSheet trigger={<Button>{t('handingOver.addReceiver')}</Button>} />
               </header>
-              <ul aria-label="All receivers">
+              <ul aria-label={t('handingOver.allReceivers')}>
                 {all.map((one) => (
                   <ReceiverLine key={one.receiver.id} sending={one} chosen={one === chosen} />
                 ))}
@@ -53,9 +57,10 @@ export function ReceiversScreen({ receiver }: { receiver: string | undefined }) 
           </aside>
         </div>
       ) : (
-        <Notice action={<ReceiverSheet trigger={<Button kind="main">Add a receiver</Button>} />}>
-          Files can be handed straight to a place: a folder, an address that takes them, an object store, a
-          host. What it says of each file stands here afterwards, and at the file&apos;s cell.
+        <Notice
+          action={<ReceiverSheet trigger={<Button kind="main">{t('handingOver.addAReceiver')}</Button>} />}
+        >
+          {t('handingOver.sendFilesStraightToAShop')}
         </Notice>
       )}
     </div>
@@ -99,7 +104,10 @@ function HandOver({ sending }: { sending: Sending }) {
   const going = sending.files.filter((file) => file.standing !== 'left');
   useKeys({ d: () => waiting.length > 0 && state !== 'waiting' && send.mutate() });
   return (
-    <section className="flex flex-col gap-2 border-t border-line px-5 py-3" aria-label="Hand over">
+    <section
+      className="flex flex-col gap-2 border-t border-line px-5 py-3"
+      aria-label={t('handingOver.handOver')}
+    >
       <div className="flex items-start gap-2">
         <p className="min-w-0 flex-1 text-ink-2">
           <span className="block truncate text-ink" title={receiver.rule.address}>
@@ -107,7 +115,7 @@ function HandOver({ sending }: { sending: Sending }) {
           </span>
           {wayWords[receiver.rule.way]}
         </p>
-        <ReceiverSheet receiver={receiver} trigger={<Button>Change</Button>} />
+        <ReceiverSheet receiver={receiver} trigger={<Button>{t('handingOver.edit')}</Button>} />
       </div>
       {(send.isError || trouble) && (
         <p role="alert" className="text-breaks">
@@ -117,26 +125,29 @@ function HandOver({ sending }: { sending: Sending }) {
       {state === 'waiting' ? (
         <>
           <ProgressBar
-            label={`Handed to ${receiver.rule.name}`}
+            label={t('handingOver.sentToName', { name: receiver.rule.name })}
             done={progress?.done ?? 0}
             of={progress?.of ?? 1}
             className="w-full"
           />
           {progress?.waits && <p className="text-ink-2">{progress.waits}</p>}
-          <Button onClick={() => stop.mutate()}>Stop</Button>
+          <Button onClick={() => stop.mutate()}>{t('handingOver.stop')}</Button>
         </>
       ) : waiting.length > 0 ? (
         <Button kind="main" onClick={() => send.mutate()} disabled={send.isPending}>
-          Hand over {files(waiting.length)}, {weight(waiting.reduce((sum, file) => sum + file.bytes, 0))}{' '}
+          {t('handingOver.handOverFiles', {
+            files: files(waiting.length),
+            bytes: weight(waiting.reduce((sum, file) => sum + file.bytes, 0)),
+          })}{' '}
           <Key>D</Key>
         </Button>
       ) : (
         <p data-testid="handed">
           {going.length === 0
-            ? 'This job has no file for it.'
+            ? t('handingOver.thisJobHasNoFilesFor2')
             : going.length === 1
-              ? 'It has the one file.'
-              : `It has all ${going.length} files.`}
+              ? t('handingOver.theReceiverHasTheFile')
+              : t('handingOver.theReceiverHasAllGoingFiles', { going: going.length })}
         </p>
       )}
     </section>

@@ -5,6 +5,7 @@ import { useHead, useJobStore } from '../jobs/useJob';
 import { shownWords, standings } from './sent';
 import { ShownSheet } from './ShownSheet';
 import { SurvivalSheet } from './Survival';
+import { t } from '../texts/texts';
 
 const most = 200;
 
@@ -15,8 +16,7 @@ export function SentFiles({ sending }: { sending: Sending }) {
     <div className="min-h-0 overflow-y-auto px-5 py-4">
       {sending.files.length === 0 && (
         <p className="text-ink-2">
-          None of the job&apos;s slots belong to a destination of {sending.receiver.rule.name}, or no file of
-          them is made yet.
+          {t('handingOver.thisJobHasNoFilesFor', { name: sending.receiver.rule.name })}
         </p>
       )}
       {standings.map(([standing, title]) => {
@@ -32,7 +32,11 @@ export function SentFiles({ sending }: { sending: Sending }) {
                   <SentLine key={file.path} sending={sending} file={file} />
                 ))}
               </ul>
-              {files.length > most && <p className="mt-1 text-ink-2">and {files.length - most} more.</p>}
+              {files.length > most && (
+                <p className="mt-1 text-ink-2">
+                  {t('handingOver.andFilesMore', { files: files.length - most })}
+                </p>
+              )}
             </section>
           )
         );

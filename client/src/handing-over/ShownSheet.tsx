@@ -7,17 +7,18 @@ import { useElementSize } from '../framing/useElementSize';
 import { useJobStore } from '../jobs/useJob';
 import { Label } from '../weighing/Compare';
 import { shownWords } from './sent';
+import { t } from '../texts/texts';
 
 /** What a receiver was given and what it shows, at the true pixels of what it shows. */
 export function ShownSheet({ receiver, file, at }: { receiver: string; file: SentFile; at: number }) {
   const shown = file.shown[at]!;
   return (
     <Sheet
-      title="Given and shown"
+      title={t('handingOver.deliveredAndShown')}
       width="wide"
       trigger={
         <button type="button" className="text-accent underline underline-offset-2">
-          Look
+          {t('handingOver.compare')}
         </button>
       }
     >
@@ -58,14 +59,14 @@ function Both({
     >
       {lost ? (
         <p className="p-6" role="alert">
-          The receiver shows it no more.
+          {t('handingOver.theReceiverNoLongerShowsThis')}
         </p>
       ) : (
         size && (
           <>
             <img
               src={addresses.shown(store.id, receiver, file.path, at)}
-              alt="What is shown"
+              alt={t('handingOver.asShown')}
               className="absolute max-w-none"
               style={place}
               onError={() => setLost(true)}
@@ -74,16 +75,21 @@ function Both({
               <div className="absolute inset-0 bg-surround" />
               <img
                 src={addresses.file(file.id!)}
-                alt="What was given"
+                alt={t('handingOver.asDelivered')}
                 className="absolute max-w-none"
                 style={place}
               />
             </div>
             <Divider share={share} onShare={setShare} from={from} to={to} />
-            <Label side="left" text={`Given, ${weight(file.bytes)}`} at={divider} shown={divider > 130} />
+            <Label
+              side="left"
+              text={t('handingOver.deliveredBytes', { bytes: weight(file.bytes) })}
+              at={divider}
+              shown={divider > 130}
+            />
             <Label
               side="right"
-              text={`Shown, ${weight(shown.bytes ?? 0)}`}
+              text={t('handingOver.shownBytes', { bytes: weight(shown.bytes ?? 0) })}
               at={size.width - divider}
               shown={size.width - divider > 130}
             />

@@ -9,6 +9,7 @@ import { ProgressBar } from '../design/ProgressBar';
 import { Sheet } from '../design/Sheet';
 import { useJobStore } from '../jobs/useJob';
 import { alikeWords } from './sent';
+import { t } from '../texts/texts';
 
 // About so many are tried: the file, its size, and the qualities by halving.
 const about = 8;
@@ -16,7 +17,11 @@ const about = 8;
 /** Which file a receiver that makes its own copies shows best, found by trying on its test receiver. */
 export function SurvivalSheet({ receiver, file }: { receiver: Receiver; file: SentFile }) {
   return (
-    <Sheet title="What survives there" width="wide" trigger={<Button>What survives</Button>}>
+    <Sheet
+      title={t('handingOver.whatSurvivesRecompression')}
+      width="wide"
+      trigger={<Button>{t('handingOver.whatSurvives')}</Button>}
+    >
       <Inside receiver={receiver} file={file} />
     </Sheet>
   );
@@ -35,8 +40,7 @@ function Inside({ receiver, file }: { receiver: Receiver; file: SentFile }) {
   return (
     <div className="mt-2">
       <p className="max-w-[70ch] text-ink-2">
-        {receiver.rule.name} makes its own copies. Files of other sizes and qualities are given to its test
-        receiver, which nobody sees, and what becomes of each is compared with the picture itself.
+        {t('handingOver.nameMakesItsOwnCopiesOf', { name: receiver.rule.name })}
       </p>
       {found.isError && (
         <p role="alert" className="mt-3 text-breaks">
@@ -55,7 +59,12 @@ function Inside({ receiver, file }: { receiver: Receiver; file: SentFile }) {
       )}
       {view && view.tried.length > 0 && <Tried view={view} />}
       {view?.state === 'waiting' && (
-        <ProgressBar label="Tried" done={view.tried.length} of={about} className="mt-3 w-full" />
+        <ProgressBar
+          label={t('handingOver.trials')}
+          done={view.tried.length}
+          of={about}
+          className="mt-3 w-full"
+        />
       )}
       {view?.state === 'done' && <Outcome view={view} receiver={receiver} file={file} />}
       {view?.state !== 'waiting' && (
@@ -65,7 +74,7 @@ function Inside({ receiver, file }: { receiver: Receiver; file: SentFile }) {
           disabled={ask.isPending || found.isPending}
           onClick={() => ask.mutate()}
         >
-          {view ? 'Try again' : 'Try it on the test receiver'}
+          {view ? t('handingOver.tryAgain') : t('handingOver.runTrials')}
         </Button>
       )}
     </div>
@@ -77,12 +86,12 @@ function Tried({ view }: { view: Survival }) {
     <table className="mt-3 w-full border-collapse" data-testid="tried">
       <thead className="text-left text-ink-2">
         <tr>
-          <th className="py-1 font-normal">Given</th>
-          <th className="text-right font-normal">Quality</th>
-          <th className="text-right font-normal">Weight</th>
-          <th className="pl-6 font-normal">Shown</th>
-          <th className="text-right font-normal">Weight</th>
-          <th className="pl-6 font-normal">Against the picture itself</th>
+          <th className="py-1 font-normal">{t('handingOver.delivered')}</th>
+          <th className="text-right font-normal">{t('handingOver.quality')}</th>
+          <th className="text-right font-normal">{t('handingOver.weight')}</th>
+          <th className="pl-6 font-normal">{t('handingOver.shown')}</th>
+          <th className="text-right font-normal">{t('handingOver.weight')}</th>
+          <th className="pl-6 font-normal">{t('handingOver.likenessToTheOriginal')}</th>
         </tr>
       </thead>
       <tbody>
@@ -93,7 +102,7 @@ function Tried({ view }: { view: Survival }) {
           >
             <td className="py-1">
               {size(one.size.width, one.size.height)}
-              {at === 0 && <span className="font-normal text-ink-2"> as it is</span>}
+              {at === 0 && <span className="font-normal text-ink-2">{t('handingOver.asItIs')}</span>}
             </td>
             <td className="text-right">{one.quality ?? ''}</td>
             <td className="text-right">{weight(one.bytes)}</td>
@@ -101,7 +110,7 @@ function Tried({ view }: { view: Survival }) {
               {one.shown === null
                 ? ''
                 : one.shown.isSame
-                  ? 'left alone'
+                  ? t('handingOver.unchanged')
                   : one.shown.width !== null && one.shown.height !== null
                     ? size(one.shown.width, one.shown.height)
                     : ''}
@@ -141,38 +150,45 @@ function Outcome({ view, receiver, file }: { view: Survival; receiver: Receiver;
       void cache.invalidateQueries({ queryKey: ['destinations'] });
     },
   });
-  if (view.best === null) return <p className="mt-3">Nothing of it can be compared.</p>;
+  if (view.best === null) return <p className="mt-3">{t('handingOver.nothingCanBeCompared')}</p>;
   const best = view.tried[view.best]!;
   const first = view.tried[0]?.shown?.likeness ?? null;
   return (
     <div className="mt-3 flex flex-wrap items-center gap-3" data-testid="survives">
       <p className="min-w-0 flex-1">
         {view.best === 0
-          ? 'The file as it is comes out best.'
+          ? t('handingOver.theCurrentFileGivesTheBest')
           : best.shown?.isSame
-            ? `Given at ${size(best.size.width, best.size.height)} and quality ${best.quality}, it is left alone.`
-            : `It makes everything anew; given at ${size(best.size.width, best.size.height)} and quality ${best.quality}, most is left.`}
+            ? t('handingOver.atWidthAndQualityQualityThe', {
+                width: size(best.size.width, best.size.height),
+                quality: best.quality!,
+              })
+            : t('handingOver.everyFileIsRecompressedTheBest', {
+                width: size(best.size.width, best.size.height),
+                quality: best.quality!,
+              })}
         {view.best > 0 &&
           first !== null &&
           best.shown?.likeness != null &&
-          ` ${first.toFixed(4)} becomes ${best.shown.likeness.toFixed(4)}.`}
-        {!view.isThis && ' The file has changed since; try it again.'}
+          t('handingOver.likenessFirstBecomesLikeness', {
+            first: first.toFixed(4),
+            likeness: best.shown.likeness.toFixed(4),
+          })}
+        {!view.isThis && t('handingOver.theFileHasChangedSinceRun')}
       </p>
       {taken ? (
         <Link href={`/destinations/${taken}`} className="text-accent underline underline-offset-2">
-          The rule asks for that now
+          {t('handingOver.savedInTheSlotsRule')}
         </Link>
       ) : (
         view.best > 0 &&
         view.isThis &&
         (view.rule ? (
           <Button kind="main" onClick={() => change.mutate()} disabled={change.isPending}>
-            Have the slot&apos;s rule ask for that
+            {t('handingOver.saveThisInTheSlotsRule')}
           </Button>
         ) : (
-          <p className="text-ink-2">
-            The slot asks for several sizes, or for none in pixels: its rule is yours to change.
-          </p>
+          <p className="text-ink-2">{t('handingOver.theSlotHasSeveralSizesOr')}</p>
         ))
       )}
       {change.isError && (

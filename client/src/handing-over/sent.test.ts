@@ -61,19 +61,19 @@ const shown = (more: Partial<ShownFile>): ShownFile => ({
 
 test('a line says how the files stand, and where none goes', () => {
   expect(summary(sending([file('taken'), file('taken'), file('refused'), file('left')]))).toBe(
-    '2 taken, 1 refused',
+    '2 accepted, 1 refused',
   );
   expect(summary(sending([file('new'), file('changed'), file('failed')]))).toBe(
-    '1 did not get there, 1 changed, 1 not yet',
+    '1 not delivered, 1 changed, 1 not sent',
   );
-  expect(summary(sending([]))).toBe('no file goes there');
+  expect(summary(sending([]))).toBe('no files');
 });
 
 test('what is under way is told by how far it is', () => {
   const files = [file('new')];
-  expect(summary(sending(files, { state: 'waiting' }))).toBe('waits for its turn');
+  expect(summary(sending(files, { state: 'waiting' }))).toBe('waiting');
   expect(summary(sending(files, { state: 'waiting', progress: { done: 3, of: 9, waits: null } }))).toBe(
-    '3 of 9 handed over',
+    '3 of 9 sent',
   );
 });
 
@@ -94,7 +94,7 @@ test('a receiver is known by its host, or its folder', () => {
 });
 
 test('what is shown is told by its figures, and by what is odd about it', () => {
-  expect(shownWords(shown({ isSame: true }))).toBe('Shown as it is, byte for byte.');
+  expect(shownWords(shown({ isSame: true }))).toBe('Shown unchanged, byte for byte.');
   expect(
     shownWords(
       shown({

@@ -2,24 +2,25 @@ import type { Receiver, ReceiverWay, Sending, SentFile, SentStanding, ShownFile 
 import { size, weight } from '../design/figures';
 import { likenessWords } from '../design/likeness';
 import { typeName } from '../design/typeNames';
+import { t } from '../texts/texts';
 
 /** How files come to a receiver, in words. */
 export const wayWords: Record<ReceiverWay, string> = {
-  folder: 'a folder of this machine',
-  put: 'each put under its address',
-  form: 'each in a form',
-  s3: 'an object store (S3)',
-  sftp: 'file transfer over SSH',
+  folder: t('handingOver.aFolderOnThisMachine'),
+  put: t('handingOver.pUTToAnAddress'),
+  form: t('handingOver.formUpload2'),
+  s3: t('handingOver.anObjectStoreS3'),
+  sftp: t('handingOver.fileTransferOverSSH'),
 };
 
 /** What stands above the files of each standing, those that want a look first. */
 export const standings: readonly (readonly [SentStanding, string])[] = [
-  ['refused', 'Refused'],
-  ['failed', 'Did not get there'],
-  ['changed', 'Changed since'],
-  ['new', 'Not handed over yet'],
-  ['taken', 'Taken'],
-  ['left', 'There from before, going out no more'],
+  ['refused', t('handingOver.refused')],
+  ['failed', t('handingOver.notDelivered')],
+  ['changed', t('handingOver.changedSinceDelivery')],
+  ['new', t('handingOver.notSent')],
+  ['taken', t('handingOver.accepted')],
+  ['left', t('handingOver.noLongerDelivered')],
 ];
 
 /** The host of a receiver, or its folder. */
@@ -39,14 +40,16 @@ export function counts(files: readonly SentFile[]): Record<SentStanding, number>
 export function summary({ files, state, progress }: Sending): string {
   const { taken, refused, failed, changed, new: fresh } = counts(files);
   if (state === 'waiting')
-    return progress ? `${progress.done} of ${progress.of} handed over` : 'waits for its turn';
-  if (files.length === 0) return 'no file goes there';
+    return progress
+      ? t('handingOver.doneOfOfSent', { done: progress.done, of: progress.of })
+      : t('handingOver.waiting2');
+  if (files.length === 0) return t('handingOver.noFiles');
   const parts = [
-    taken > 0 ? `${taken} taken` : '',
-    refused > 0 ? `${refused} refused` : '',
-    failed > 0 ? `${failed} did not get there` : '',
-    changed > 0 ? `${changed} changed` : '',
-    fresh > 0 ? `${fresh} not yet` : '',
+    taken > 0 ? t('handingOver.takenAccepted', { taken }) : '',
+    refused > 0 ? t('handingOver.refusedRefused', { refused }) : '',
+    failed > 0 ? t('handingOver.failedNotDelivered', { failed }) : '',
+    changed > 0 ? t('handingOver.changedChanged', { changed }) : '',
+    fresh > 0 ? t('handingOver.freshNotSent', { fresh }) : '',
   ];
   return parts.filter(Boolean).join(', ');
 }
@@ -60,14 +63,14 @@ export function alikeWords({ likeness, likenessWord }: ShownFile, decimals: numb
 
 /** What a receiver shows of a file, in a line. */
 export function shownWords(shown: ShownFile): string {
-  if (shown.isSame) return 'Shown as it is, byte for byte.';
+  if (shown.isSame) return t('handingOver.shownUnchangedByteForByte');
   const figures = [
     shown.width !== null && shown.height !== null ? size(shown.width, shown.height) : '',
     shown.bytes !== null ? weight(shown.bytes) : '',
     shown.format ? `${typeName(shown.format)}${shown.quality === null ? '' : ` ${shown.quality}`}` : '',
   ].filter(Boolean);
   return [
-    figures.length > 0 ? `Shown as ${figures.join(', ')}` : '',
+    figures.length > 0 ? t('handingOver.shownAsFigures', { figures: figures.join(', ') }) : '',
     alikeWords(shown, 3) || shown.trouble || '',
   ]
     .filter(Boolean)

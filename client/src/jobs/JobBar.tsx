@@ -5,6 +5,7 @@ import { duration, files, weight } from '../design/figures';
 import { ProgressBar } from '../design/ProgressBar';
 import { useDraft } from '../design/useDraft';
 import { useHead, useJob, useJobStore } from './useJob';
+import { t } from '../texts/texts';
 
 export type Stage = 'bench' | 'framing' | 'weighing' | 'handing-over';
 
@@ -23,18 +24,18 @@ export function JobBar({ stage, at }: { stage: Stage; at?: { picture: string; sl
   const first = at?.picture ?? head.pictures[0]?.picture.id;
   const slot = at?.slot ?? head.slots[0]?.address;
   const stages = [
-    { key: 'bench', name: 'Bench', href: `/job/${store.id}` },
+    { key: 'bench', name: t('jobs.bench'), href: `/job/${store.id}` },
     {
       key: 'framing',
-      name: 'Framing',
+      name: t('jobs.framing'),
       href: first && `/job/${store.id}/framing/${first}${at?.slot ? `?slot=${at.slot}` : ''}`,
     },
     {
       key: 'weighing',
-      name: 'Weighing',
+      name: t('jobs.weighing'),
       href: first && slot && `/job/${store.id}/weighing/${first}/${slot}`,
     },
-    { key: 'handing-over', name: 'Handing over', href: `/job/${store.id}/handing-over` },
+    { key: 'handing-over', name: t('jobs.handingOver'), href: `/job/${store.id}/handing-over` },
   ] as const;
   return (
     <>
@@ -44,7 +45,7 @@ export function JobBar({ stage, at }: { stage: Stage; at?: { picture: string; sl
         data-on-their-way={onTheirWay}
       >
         <Link href="/" className="text-accent hover:underline">
-          Jobs
+          {t('jobs.jobs')}
         </Link>
         <span className="text-ink-2" aria-hidden>
           ╱
@@ -53,7 +54,7 @@ export function JobBar({ stage, at }: { stage: Stage; at?: { picture: string; sl
         <Progress />
         <span className="flex-1" />
         <Button className="h-7!" disabled={!head.canUndo} onClick={() => void store.undo()} title="Ctrl Z">
-          Undo
+          {t('jobs.undo')}
         </Button>
         <Button
           className="h-7!"
@@ -61,9 +62,9 @@ export function JobBar({ stage, at }: { stage: Stage; at?: { picture: string; sl
           onClick={() => void store.redo()}
           title="Ctrl Shift Z"
         >
-          Redo
+          {t('jobs.redo')}
         </Button>
-        <nav aria-label="Stages" className="flex h-full items-stretch">
+        <nav aria-label={t('jobs.stages')} className="flex h-full items-stretch">
           {stages.map(({ key, name, href }) =>
             href ? (
               <Link
@@ -91,14 +92,10 @@ export function JobBar({ stage, at }: { stage: Stage; at?: { picture: string; sl
           role="alert"
           className="flex items-center gap-3 border-b border-line bg-sheet px-5 py-1.5 text-breaks"
         >
-          <span>
-            {away
-              ? 'Pantomet does not answer. What you see is as it was; it goes on when the server is back.'
-              : fault}
-          </span>
+          <span>{away ? t('jobs.pantometDoesNotAnswerYouSee') : fault}</span>
           {fault && (
             <Button className="h-6!" onClick={() => store.dismiss()}>
-              Close
+              {t('jobs.close')}
             </Button>
           )}
         </div>
@@ -118,7 +115,7 @@ function JobName() {
   return (
     <h1 className="min-w-0">
       <input
-        aria-label="Name of the job"
+        aria-label={t('jobs.nameOfTheJob')}
         className="w-52 truncate rounded-sm border border-transparent bg-transparent px-1 py-0.5 font-semibold hover:border-line focus:border-line"
         {...field}
       />
@@ -137,7 +134,7 @@ function Progress() {
   return (
     <div className="flex min-w-0 items-center gap-2" data-testid="progress" data-left={left}>
       <ProgressBar
-        label="Files made"
+        label={t('jobs.filesMade')}
         done={progress.done}
         of={progress.files}
         held={run !== 'running'}
@@ -146,7 +143,12 @@ function Progress() {
       <span className="truncate text-ink-2">
         {left === 0
           ? `${files(progress.done)}, ${weight(progress.bytes)}`
-          : `${progress.done} of ${files(progress.files)}, ${weight(progress.bytes)}${state}`}
+          : t('jobs.doneOfFilesBytesState', {
+              done: progress.done,
+              files: files(progress.files),
+              bytes: weight(progress.bytes),
+              state,
+            })}
       </span>
       {left > 0 &&
         (run === 'running' ? (
@@ -154,21 +156,21 @@ function Progress() {
             <Button
               className="h-7!"
               onClick={() => void store.setRun('paused')}
-              title="What is under way is finished"
+              title={t('jobs.filesThatAreBeingMadeAre')}
             >
-              Pause
+              {t('jobs.pause')}
             </Button>
             <Button
               className="h-7!"
               onClick={() => void store.setRun('stopped')}
-              title="What is under way is given up"
+              title={t('jobs.filesThatAreBeingMadeAre2')}
             >
-              Stop
+              {t('jobs.stop')}
             </Button>
           </>
         ) : (
           <Button className="h-7!" onClick={() => void store.setRun('running')}>
-            Resume
+            {t('jobs.resume')}
           </Button>
         ))}
     </div>

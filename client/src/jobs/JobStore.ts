@@ -10,6 +10,7 @@ import {
   take,
 } from '../api/client';
 import { applied } from './commands';
+import { t } from '../texts/texts';
 
 export const cellKey = (picture: string, slot: string) => `${picture}|${slot}`;
 
@@ -144,7 +145,7 @@ export class JobStore {
       if (mine !== this.loads) return;
       if (answer === null) {
         // What is shown is not all: it goes on to say that it is being read.
-        this.say('A part of this job could not be read. Reload the page to read it again.');
+        this.say(t('jobs.aPartOfThisJobCould'));
         return;
       }
       this.takeCells(answer.cells);

@@ -7,6 +7,7 @@ import { useKeys } from '../app/useKeys';
 import { Button, Key } from '../design/Button';
 import { files, weight } from '../design/figures';
 import { Notice } from '../design/Notice';
+import { t } from '../texts/texts';
 
 /** All jobs; making a new one is the next step. */
 export function JobsScreen() {
@@ -29,10 +30,10 @@ export function JobsScreen() {
     onSettled: change,
   });
   useKeys({ n: () => make.mutate() });
-  if (jobs.isPending) return <Notice>Loading the jobs.</Notice>;
+  if (jobs.isPending) return <Notice>{t('jobs.loadingTheJobs')}</Notice>;
   if (jobs.isError)
     return (
-      <Notice action={<Button onClick={() => void jobs.refetch()}>Try again</Button>}>
+      <Notice action={<Button onClick={() => void jobs.refetch()}>{t('jobs.tryAgain')}</Button>}>
         {jobs.error.message}
       </Notice>
     );
@@ -41,14 +42,16 @@ export function JobsScreen() {
   return (
     <div className="h-full overflow-y-auto px-5 pt-4 pb-8">
       <header className="flex items-center gap-4">
-        <h1 className="text-base">{aside ? 'Archived jobs' : 'Jobs'}</h1>
-        <span className="text-ink-2">A job is a set of pictures that must fill a set of slots.</span>
+        <h1 className="text-base">{aside ? t('jobs.archivedJobs') : t('jobs.jobs')}</h1>
+        <span className="text-ink-2">{t('jobs.aJobIsASetOf')}</span>
         <span className="flex-1" />
         {(put > 0 || aside) && (
-          <Button onClick={() => setAside(!aside)}>{aside ? 'Current jobs' : `Archived (${put})`}</Button>
+          <Button onClick={() => setAside(!aside)}>
+            {aside ? t('jobs.currentJobs') : t('jobs.archivedPut', { put })}
+          </Button>
         )}
         <Button kind="main" onClick={() => make.mutate()}>
-          New job <Key>N</Key>
+          {t('jobs.newJob')} <Key>N</Key>
         </Button>
       </header>
       {make.isError && (
@@ -58,9 +61,7 @@ export function JobsScreen() {
       )}
       {shown.length === 0 ? (
         <p className="mt-16 text-center text-ink-2">
-          {aside
-            ? 'No job is archived.'
-            : 'No job yet. Make one, or drop pictures anywhere: that makes one as well.'}
+          {aside ? t('jobs.noJobIsArchived') : t('jobs.noJobsYetAddOneOr')}
         </p>
       ) : (
         <ul className="mt-4 flex flex-col border-t border-line bg-sheet">
@@ -94,8 +95,7 @@ function JobLine({ job, onCopy, onArchive }: { job: JobSummary; onCopy: () => vo
       <Link href={`/job/${job.id}`} className="group min-w-0">
         <span className="block truncate text-[15px] font-semibold group-hover:underline">{job.name}</span>
         <span className="block text-ink-2">
-          {job.pictures} {job.pictures === 1 ? 'picture' : 'pictures'} for {job.slots}{' '}
-          {job.slots === 1 ? 'slot' : 'slots'}
+          {t('jobs.picturesFor', { count: job.pictures, slots: t('jobs.slots', { count: job.slots }) })}
         </span>
       </Link>
       <span className="flex h-12 gap-1 overflow-hidden" aria-hidden>
@@ -113,23 +113,30 @@ function JobLine({ job, onCopy, onArchive }: { job: JobSummary; onCopy: () => vo
           <>
             <span className="block">
               {left > 0
-                ? `${progress.done} of ${files(progress.files)}${job.run === 'running' ? '' : ', paused'}`
+                ? t('jobs.doneOfFilesRun', {
+                    done: progress.done,
+                    files: files(progress.files),
+                    run: job.run === 'running' ? '' : t('jobs.paused'),
+                  })
                 : `${files(progress.done)}, ${weight(progress.bytes)}`}
             </span>
             <span className="block text-ink-2">
-              {job.looks > 0 ? `${job.looks} to review` : 'nothing to review'}
+              {job.looks > 0 ? t('jobs.looksToReview', { looks: job.looks }) : t('jobs.nothingToReview')}
             </span>
           </>
         ) : (
-          <span className="text-ink-2">no files yet</span>
+          <span className="text-ink-2">{t('jobs.noFilesYet')}</span>
         )}
       </span>
       <span className="flex gap-1.5">
-        <Button onClick={onCopy} aria-label={`Copy ${job.name}`}>
-          Copy
+        <Button onClick={onCopy} aria-label={t('jobs.copyName', { name: job.name })}>
+          {t('jobs.copy')}
         </Button>
-        <Button onClick={onArchive} aria-label={`${job.archived ? 'Restore' : 'Archive'} ${job.name}`}>
-          {job.archived ? 'Restore' : 'Archive'}
+        <Button
+          onClick={onArchive}
+          aria-label={`${job.archived ? t('jobs.restore') : t('jobs.archive')} ${job.name}`}
+        >
+          {job.archived ? t('jobs.restore') : t('jobs.archive')}
         </Button>
       </span>
     </li>

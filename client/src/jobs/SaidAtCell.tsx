@@ -2,6 +2,7 @@ import { Link } from 'wouter';
 import type { SaidAtCell as Said } from '../api/client';
 import { sentence } from '../design/figures';
 import { useJobStore } from './useJob';
+import { t } from '../texts/texts';
 
 /** What receivers said of the files of a cell: those that were not taken first, the others in a line. */
 export function SaidAtCell({ said }: { said: readonly Said[] }) {
@@ -18,10 +19,13 @@ export function SaidAtCell({ said }: { said: readonly Said[] }) {
           >
             {one.receiver}
           </Link>{' '}
-          {one.standing === 'refused' ? 'refused it:' : 'did not get it:'} {one.said.map(sentence).join(' ')}
+          {one.standing === 'refused' ? t('jobs.refusedTheFile') : t('jobs.didNotReceiveTheFile')}{' '}
+          {one.said.map(sentence).join(' ')}
         </p>
       ))}
-      {taken.length > 0 && <p className="mt-0.5 text-ink-2">Taken by {taken.join(' and ')}.</p>}
+      {taken.length > 0 && (
+        <p className="mt-0.5 text-ink-2">{t('jobs.acceptedByTaken', { taken: taken.join(t('jobs.and')) })}</p>
+      )}
     </>
   );
 }

@@ -2,6 +2,7 @@ import { createContext, type ReactNode, useContext, useEffect, useState, useSync
 import type { Cell, JobHead } from '../api/client';
 import { Notice } from '../design/Notice';
 import { cellKey, type Cells, JobStore } from './JobStore';
+import { t } from '../texts/texts';
 
 const Context = createContext<JobStore | null>(null);
 
@@ -12,7 +13,7 @@ export function JobRoom({ id, children }: { id: string; children: ReactNode }) {
   useEffect(() => store.open(), [store]);
   const ready = useSyncExternalStore(store.subscribe, () => store.head !== null);
   const fault = useSyncExternalStore(store.subscribe, () => store.fault);
-  if (!ready) return <Notice>{fault ?? 'Laying out the job.'}</Notice>;
+  if (!ready) return <Notice>{fault ?? t('jobs.loadingTheJob')}</Notice>;
   return <Context value={store}>{children}</Context>;
 }
 

@@ -6,6 +6,7 @@ import { cellKey } from '../jobs/JobStore';
 import { useHead, useJob } from '../jobs/useJob';
 import { PageColumn } from './PageColumn';
 import { SizesForm } from './SizesForm';
+import { t } from '../texts/texts';
 
 /** The page at one window, the rule of the ladder while it is tried, and the files it comes to. */
 export function LadderAside({
@@ -37,7 +38,7 @@ export function LadderAside({
   return (
     <aside
       className="flex min-h-0 flex-col overflow-y-auto border-l border-line bg-sheet"
-      aria-label="Responsive widths"
+      aria-label={t('ladder.responsiveWidths')}
     >
       <header className="border-b border-line px-5 py-2">
         <h2 className="truncate">{slot.slot.group ?? slot.slot.name}</h2>
@@ -45,12 +46,12 @@ export function LadderAside({
           {picture.words ?? picture.picture.name}, {slot.destinationName}
         </p>
       </header>
-      <section className="border-b border-line px-4 pt-3 pb-2" aria-label="The page">
+      <section className="border-b border-line px-4 pt-3 pb-2" aria-label={t('ladder.thePage')}>
         {drawn && <DrawnPage picture={picture} destination={slot.destination} drawn={drawn} />}
         <input
           type="range"
           className="mt-1 w-full accent-(--pm-accent)"
-          aria-label="Width of the window"
+          aria-label={t('ladder.widthOfTheWindow')}
           min={320}
           max={1920}
           step={1}
@@ -59,7 +60,7 @@ export function LadderAside({
         />
       </section>
       {rule && <SizesForm rule={rule} onSet={onRule} fault={fault && sentence(fault)} />}
-      <section className="px-5 py-3" aria-label="Files">
+      <section className="px-5 py-3" aria-label={t('ladder.files')}>
         {view.slots.map((one) => (
           <Files key={one.slot} slot={one} />
         ))}
@@ -72,10 +73,10 @@ export function LadderAside({
             </p>
           )}
           <div className="flex gap-2">
-            <Button onClick={change.undo}>Discard changes</Button>
+            <Button onClick={change.undo}>{t('ladder.discardChanges')}</Button>
             <span className="flex-1" />
             <Button kind="main" disabled={fault !== null || change.busy} onClick={() => change.set()}>
-              Save rule
+              {t('ladder.saveRule')}
             </Button>
           </div>
         </footer>
@@ -111,15 +112,16 @@ function Files({ slot }: { slot: LadderSlot }) {
   return (
     <div className="mb-3" data-testid="files" data-widths={slot.files.map((file) => file.width).join()}>
       <h3 className="font-semibold">
-        {slot.name}: {slot.files.length} {slot.files.length === 1 ? 'file' : 'files'}
+        {slot.name}: {t('common.files', { count: slot.files.length })}
       </h3>
       {slot.largest != null && (
         <p className="text-[12px] text-ink-2">
-          {count(slot.least!)} to {count(slot.largest)} px are needed
-          {slot.worstWaste != null && `; at the worst ${trim(slot.worstWaste * 100, 0)} % are not used`}
+          {t('ladder.leastToLargestPxNeeded', { least: count(slot.least!), largest: count(slot.largest) })}
+          {slot.worstWaste != null &&
+            t('ladder.atMostWorstWasteUnused', { worstWaste: trim(slot.worstWaste * 100, 0) })}
           {slot.files.length > 0 &&
             slot.files.at(-1)!.width < slot.largest &&
-            `; the picture has pixels for ${count(slot.files.at(-1)!.width)}`}
+            t('ladder.thePictureIsLargeEnoughFor', { width: count(slot.files.at(-1)!.width) })}
           .
         </p>
       )}
@@ -129,7 +131,9 @@ function Files({ slot }: { slot: LadderSlot }) {
             <span>
               {count(file.width)} × {count(file.height)} px
             </span>
-            <span className="text-ink-2">{file.bytes == null ? 'to be made' : weight(file.bytes)}</span>
+            <span className="text-ink-2">
+              {file.bytes == null ? t('ladder.notMadeYet') : weight(file.bytes)}
+            </span>
           </li>
         ))}
       </ul>

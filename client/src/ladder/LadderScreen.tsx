@@ -13,6 +13,7 @@ import { LadderAside } from './LadderAside';
 import { Screens } from './Screens';
 import { densities, useVisitors, viewports } from './visitors';
 import { VisitorsTable } from './VisitorsTable';
+import { t } from '../texts/texts';
 
 /** What the files of one place do: which screen takes which, and what a visitor loads. */
 export function LadderScreen({ pictureId, address }: { pictureId: string; address: string }) {
@@ -25,7 +26,7 @@ export function LadderScreen({ pictureId, address }: { pictureId: string; addres
         <JobBar stage="weighing" at={{ picture: pictureId, slot: address }} />
       </div>
       {!picture || !slot ? (
-        <Notice>{picture ? 'The job has no such slot.' : 'The job has no such picture.'}</Notice>
+        <Notice>{picture ? t('ladder.thisSlotIsNotInThe') : t('ladder.thisPictureIsNotInThe')}</Notice>
       ) : (
         <Ladder key={address} picture={picture} slot={slot} />
       )}
@@ -90,7 +91,7 @@ function Ladder({ picture, slot }: { picture: JobPicture; slot: JobSlot }) {
     },
   });
   if (look.isError) return <Notice>{look.error.message}</Notice>;
-  if (!known) return <Notice>Working out what each screen loads.</Notice>;
+  if (!known) return <Notice>{t('ladder.calculatingWhatEachScreenLoads')}</Notice>;
   return (
     <div className="grid min-h-0 grid-cols-[1fr_348px]">
       <div className="min-h-0 overflow-y-auto px-5 py-4">
@@ -100,7 +101,7 @@ function Ladder({ picture, slot }: { picture: JobPicture; slot: JobSlot }) {
           </div>
         )}
         {known.grid.length === 0 ? (
-          <Notice>No file can be made of this picture here.</Notice>
+          <Notice>{t('ladder.noFileCanBeMadeOf')}</Notice>
         ) : (
           <>
             <Screens view={known} at={viewport} onAt={setViewport} />

@@ -1,6 +1,7 @@
 import type { Cell, JobPicture, JobSlot, TakenRung } from '../api/client';
 import { Crop } from '../design/Crop';
 import { count } from '../design/figures';
+import { t } from '../texts/texts';
 
 const [most, high] = [316, 168];
 
@@ -21,7 +22,7 @@ export function PageColumn({
   const shown = Math.min(taken.shown, taken.viewport) * scale;
   const shape = cell ? cell.width / cell.height : 1.5;
   return (
-    <figure aria-label={`The page at ${taken.viewport} px`}>
+    <figure aria-label={t('ladder.thePageAtViewportPx', { viewport: taken.viewport })}>
       <div
         className="mx-auto flex flex-col items-center gap-1.5 overflow-hidden border border-ink-2 bg-white pt-2"
         style={{ width, height: high }}
@@ -45,7 +46,7 @@ export function PageColumn({
         <Lines count={6} width={shown} />
       </div>
       <figcaption className="mt-1 text-center text-ink-2">
-        {count(taken.shown)} px of a window of {count(taken.viewport)} px
+        {t('ladder.shownPxInAWindowOf', { shown: count(taken.shown), viewport: count(taken.viewport) })}
       </figcaption>
     </figure>
   );

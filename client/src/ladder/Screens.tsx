@@ -1,6 +1,7 @@
 import type { LadderView, TakenRung } from '../api/client';
 import { count, trim, weight } from '../design/figures';
 import { densities, viewports } from './visitors';
+import { t } from '../texts/texts';
 
 /** Windows down, screens across: which file each takes, and how much of it is not used. */
 export function Screens({
@@ -17,15 +18,18 @@ export function Screens({
   const name = (taken: TakenRung) =>
     view.slots.find((slot) => slot.slot.endsWith(`/${taken.slot}`))?.name ?? taken.slot;
   return (
-    <table className="w-full table-fixed border-collapse bg-sheet" aria-label="What each screen loads">
+    <table
+      className="w-full table-fixed border-collapse bg-sheet"
+      aria-label={t('ladder.whatEachScreenLoads')}
+    >
       <thead>
         <tr className="border-b border-line text-left text-ink-2">
-          <th className="w-28 px-3 py-1 font-normal">Window</th>
-          {bySlot && <th className="px-3 py-1 font-normal">Slot</th>}
-          <th className="w-24 px-3 py-1 text-right font-normal">Shown</th>
+          <th className="w-28 px-3 py-1 font-normal">{t('ladder.window')}</th>
+          {bySlot && <th className="px-3 py-1 font-normal">{t('ladder.slot')}</th>}
+          <th className="w-24 px-3 py-1 text-right font-normal">{t('ladder.shown')}</th>
           {densities.map((density) => (
             <th key={density} className="px-3 py-1 font-normal">
-              Screen {density}x
+              {t('ladder.screenDensityX', { density })}
             </th>
           ))}
         </tr>
@@ -42,9 +46,13 @@ export function Screens({
               className={`cursor-pointer border-b border-line ${viewport === at ? 'bg-sheet-2' : 'hover:bg-sheet-2'}`}
               onClick={() => onAt(viewport)}
             >
-              <th className="px-3 py-1.5 text-left font-semibold">{count(viewport)} px</th>
+              <th className="px-3 py-1.5 text-left font-semibold">
+                {t('ladder.viewportPx', { viewport: count(viewport) })}
+              </th>
               {bySlot && <td className="truncate px-3 text-ink-2">{name(first)}</td>}
-              <td className="px-3 text-right text-ink-2">{count(first.shown)} px</td>
+              <td className="px-3 text-right text-ink-2">
+                {t('ladder.shownPx', { shown: count(first.shown) })}
+              </td>
               {mine.map((taken) => (
                 <Taken key={taken.density} taken={taken} />
               ))}
@@ -60,8 +68,8 @@ export function Screens({
 function Taken({ taken }: { taken: TakenRung }) {
   const short = taken.needed > taken.width;
   const words = short
-    ? `${count(taken.needed)} px needed, it has no more`
-    : `${count(taken.needed)} px needed`;
+    ? t('ladder.neededPxNeededNoLargerFile', { needed: count(taken.needed) })
+    : t('ladder.neededPxNeeded', { needed: count(taken.needed) });
   return (
     <td
       className="px-3 py-1"
@@ -73,10 +81,10 @@ function Taken({ taken }: { taken: TakenRung }) {
         <span className="font-medium">{count(taken.width)}</span>
         <span className="text-[12px] text-ink-2">
           {short
-            ? `of ${count(taken.needed)}`
+            ? t('ladder.ofNeeded', { needed: count(taken.needed) })
             : taken.waste === 0
-              ? 'exact'
-              : `${trim(taken.waste * 100, 0)} % unused`}
+              ? t('ladder.exact')
+              : t('ladder.wasteUnused', { waste: trim(taken.waste * 100, 0) })}
         </span>
       </span>
       <span className="mt-0.5 flex h-1.5" aria-hidden>

@@ -1,6 +1,7 @@
 import { TextField, TickField } from '../destinations/Fields';
 import { type Rule, typed, without } from '../destinations/rule';
 import { densitiesText, densitiesTyped } from '../destinations/SizeFields';
+import { t } from '../texts/texts';
 
 /** How wide the page shows the picture, and how closely the files follow; tried at once, set when asked. */
 export function SizesForm({
@@ -23,10 +24,10 @@ export function SizesForm({
   return (
     <section
       className="grid grid-cols-4 gap-x-2.5 gap-y-1.5 border-b border-line px-5 py-3"
-      aria-label="Sizes"
+      aria-label={t('ladder.sizes')}
     >
       <label className="col-span-4 block">
-        <span className="block text-[12px] text-ink-2">How wide it is shown (sizes)</span>
+        <span className="block text-[12px] text-ink-2">{t('ladder.displayWidthSizes')}</span>
         <textarea
           className={`h-12 w-full resize-none rounded-md border bg-sheet px-2 py-1 ${fault ? 'border-breaks' : 'border-line'}`}
           value={String(rule.sizes ?? '')}
@@ -43,7 +44,7 @@ export function SizesForm({
       {[0, 1].map((i) => (
         <TextField
           key={i}
-          name={i === 0 ? 'From, px' : 'To, px'}
+          name={i === 0 ? t('ladder.fromPx') : t('ladder.toPx')}
           value={String(span[i] ?? '')}
           onSet={(text) =>
             put(
@@ -54,28 +55,28 @@ export function SizesForm({
         />
       ))}
       <TextField
-        name="Screens"
-        hint="Their densities: 1, 2, 3"
+        name={t('ladder.screens')}
+        hint={t('ladder.pixelDensitiesForExample12')}
         value={rule.densities === undefined ? '1, 2, 3' : densitiesText(rule.densities)}
         onSet={(text) => put('densities', densitiesTyped(text) ?? [1])}
       />
       {agreed ? (
         <TextField
-          name="Files"
+          name={t('ladder.files')}
           value={String(rule.files ?? '')}
           onSet={(text) => put('files', typed(text) ?? '')}
         />
       ) : (
         <TextField
-          name="Surplus pixels"
-          hint="The share of pixels that may be unused, 0 to 1"
+          name={t('ladder.surplusPixels')}
+          hint={t('ladder.theShareOfPixelsThatMay')}
           value={String(rule.waste ?? 0.5)}
           onSet={(text) => put('waste', typed(text) ?? '')}
         />
       )}
       <span className="col-span-4">
         <TickField
-          name="Agree on a number of files instead"
+          name={t('ladder.setTheNumberOfFilesInstead')}
           value={agreed}
           onSet={(on) => onSet(on ? { ...rest, files: 4 } : rest)}
         />

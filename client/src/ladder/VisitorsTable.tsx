@@ -1,6 +1,8 @@
+import { Trans } from 'react-i18next';
 import type { LadderView, Visitors } from '../api/client';
 import { Button } from '../design/Button';
 import { count, trim, weight } from '../design/figures';
+import { t } from '../texts/texts';
 
 const box = 'h-6 w-full rounded-sm border border-line bg-sheet px-1 text-right';
 
@@ -18,17 +20,23 @@ export function VisitorsTable({
   const put = (at: number, change: Partial<Visitors>) =>
     onSet(visitors.map((one, i) => (i === at ? { ...one, ...change } : one)));
   return (
-    <section aria-label="Visitors">
+    <section aria-label={t('ladder.visitors')}>
       <header className="mb-1 flex items-baseline gap-3">
-        <h2>A typical visitor</h2>
+        <h2>{t('ladder.typicalVisitor')}</h2>
         <p className="min-w-0 flex-1" data-testid="typical">
           {view.typical == null || view.oneFile == null ? (
-            <span className="text-ink-2">Known once the files are made.</span>
+            <span className="text-ink-2">{t('ladder.calculatedWhenTheFilesAreMade')}</span>
           ) : (
             <>
-              loads <b className="font-semibold">{weight(Math.round(view.typical))}</b>; with one file for all
-              it would be {weight(view.oneFile)}, {trim(view.oneFile / Math.max(1, view.typical), 1)} times as
-              much.
+              <Trans
+                i18nKey="ladder.typicalLoads"
+                values={{
+                  loaded: weight(Math.round(view.typical)),
+                  bytes: weight(view.oneFile),
+                  times: trim(view.oneFile / Math.max(1, view.typical), 1),
+                }}
+                components={{ b: <b className="font-semibold" /> }}
+              />
             </>
           )}
         </p>
@@ -36,16 +44,24 @@ export function VisitorsTable({
           className="h-6!"
           onClick={() => onSet([...visitors, { viewport: 1280, density: 1, share: 5 }])}
         >
-          Add
+          {t('ladder.add')}
         </Button>
         <Button className="h-6!" onClick={() => onSet(null)}>
-          Usual mix
+          {t('ladder.resetToTheUsualMix')}
         </Button>
       </header>
       <table className="w-full table-fixed border-collapse bg-sheet">
         <thead>
           <tr className="border-b border-line text-right text-ink-2">
-            {['Window, px', 'Screen', 'Share', 'Of all', 'Takes, px', 'Unused', 'Loads'].map((name) => (
+            {[
+              t('ladder.windowPx'),
+              t('ladder.screen'),
+              t('ladder.share'),
+              t('ladder.ofAll'),
+              t('ladder.loadsPx'),
+              t('ladder.unused'),
+              t('ladder.weight'),
+            ].map((name) => (
               <th key={name} className="px-2 py-1 font-normal">
                 {name}
               </th>
@@ -63,7 +79,7 @@ export function VisitorsTable({
                     <input
                       className={box}
                       type="number"
-                      aria-label={`${key} of row ${i + 1}`}
+                      aria-label={t('ladder.fieldOfRow', { field: key, row: i + 1 })}
                       min={key === 'viewport' ? 1 : key === 'density' ? 0.5 : 0}
                       max={key === 'viewport' ? 20000 : key === 'density' ? 10 : 1000}
                       step={key === 'density' ? 0.05 : 1}
@@ -85,7 +101,7 @@ export function VisitorsTable({
                   <button
                     type="button"
                     className="px-1 text-ink-2 hover:text-ink disabled:opacity-40"
-                    aria-label={`Remove row ${i + 1}`}
+                    aria-label={t('ladder.removeRow', { row: i + 1 })}
                     disabled={visitors.length === 1}
                     onClick={() => onSet(visitors.filter((_, at) => at !== i))}
                   >

@@ -1,4 +1,5 @@
 import { useCopy } from '../design/useCopy';
+import { t } from '../texts/texts';
 
 /** A colour with its figure; taken by a click, copied by C. */
 export function Colour({
@@ -21,7 +22,7 @@ export function Colour({
       type="button"
       aria-pressed={onTake ? chosen : undefined}
       aria-label={hex ? `${hex}, ${name}` : name}
-      title={hint ?? (hex ? `${hex}; C copies it` : 'The text colour that needs least fade')}
+      title={hint ?? (hex ? t('overlay.hexPressCToCopy', { hex }) : t('overlay.theTextColourThatNeedsThe'))}
       onClick={onTake ?? (() => hex && copy(hex, hex))}
       onPointerEnter={(event) =>
         hex && document.activeElement?.tagName !== 'TEXTAREA' && event.currentTarget.focus()
@@ -42,7 +43,7 @@ export function Colour({
       >
         {hex ? '' : 'A'}
       </span>
-      <span className="truncate">{said ? 'copied' : name}</span>
+      <span className="truncate">{said ? t('overlay.copied') : name}</span>
     </button>
   );
 }

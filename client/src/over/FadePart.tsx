@@ -1,16 +1,17 @@
 import { SelectField, TextField } from '../destinations/Fields';
 import { type Draft, type FadeRule, withFade } from './dress';
 import { Colour } from './Colour';
+import { t } from '../texts/texts';
 
 const kinds = [
-  ['none', 'no fade of its own'],
-  ['amount', 'by an amount'],
-  ['ink', 'as far as a text colour needs'],
+  ['none', t('overlay.noFade')],
+  ['amount', t('overlay.fixedAmount')],
+  ['ink', t('overlay.asMuchAsTheTextNeeds')],
 ] as const;
 
 const reaches = [
-  ['all', 'all of it'],
-  ['side', 'softly to a side'],
+  ['all', t('overlay.allOfIt')],
+  ['side', t('overlay.softToOneSide')],
 ] as const;
 
 const isColour = (text: string) => /^#[0-9a-f]{6}$/i.test(text);
@@ -34,10 +35,10 @@ export function FadePart({
     ...(fade.area && { area: fade.area }),
   };
   return (
-    <section className="mt-2 border-t border-line pt-2" aria-label="Fade">
+    <section className="mt-2 border-t border-line pt-2" aria-label={t('overlay.fade')}>
       <div className="grid grid-cols-2 gap-2">
         <SelectField
-          name="Fade"
+          name={t('overlay.fade')}
           value={kind}
           options={kinds}
           onSet={(next) =>
@@ -52,7 +53,7 @@ export function FadePart({
         />
         {fade && (
           <SelectField
-            name="Reaches"
+            name={t('overlay.areaOfTheFade')}
             value={fade.reach ?? 'all'}
             options={reaches}
             onSet={(reach) => set({ ...fade, reach: reach === 'side' ? 'side' : undefined })}
@@ -61,7 +62,7 @@ export function FadePart({
       </div>
       {fade && (
         <>
-          <div className="mt-1.5 grid grid-cols-4 gap-1" role="group" aria-label="Faded to">
+          <div className="mt-1.5 grid grid-cols-4 gap-1" role="group" aria-label={t('overlay.fadeTo')}>
             {[...new Set(['#ffffff', '#000000', ...leading])].slice(0, 8).map((hex) => (
               <Colour
                 key={hex}
@@ -74,7 +75,7 @@ export function FadePart({
           </div>
           {fade.ink === undefined ? (
             <label className="mt-1.5 flex items-center gap-2">
-              <span className="text-ink-2">Amount</span>
+              <span className="text-ink-2">{t('overlay.amount')}</span>
               <input
                 type="range"
                 min={0}
@@ -89,13 +90,13 @@ export function FadePart({
           ) : (
             <div className="mt-1.5 grid grid-cols-2 gap-2">
               <TextField
-                name="Text colour that must be readable"
+                name={t('overlay.textColourToKeepReadable')}
                 value={fade.ink}
-                fault={isColour(fade.ink) ? undefined : 'A colour is written like #222222.'}
+                fault={isColour(fade.ink) ? undefined : t('overlay.writeAColourLike222222')}
                 onSet={(ink) => set({ ...fade, ink })}
               />
               <TextField
-                name="Contrast"
+                name={t('overlay.contrast')}
                 value={String(fade.contrast ?? 4.5)}
                 unit=": 1"
                 onSet={(text) => set({ ...fade, contrast: Number(text) || 1 })}

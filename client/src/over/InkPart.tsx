@@ -2,6 +2,7 @@ import type { InkView, LookView } from '../api/client';
 import { Button } from '../design/Button';
 import { TickField } from '../destinations/Fields';
 import { Colour } from './Colour';
+import { t } from '../texts/texts';
 
 /** Contrast as it is reached: cut, not rounded, as 4.497 does not reach 4.5. */
 export const contrast = (ratio: number) => `${(Math.floor(ratio * 100) / 100).toFixed(2)} : 1`;
@@ -29,21 +30,26 @@ export function InkPart({
   const shown = offers.slice(0, most);
   const own = ink !== 'auto' && !shown.some((offer) => offer.ink === ink);
   return (
-    <section className="mt-2" aria-label="Text colour">
+    <section className="mt-2" aria-label={t('overlay.textColour')}>
       <p className="flex items-end text-[12px] text-ink-2">
-        <span className="flex-1">Text colour, and the contrast that it reaches here without a fade</span>
+        <span className="flex-1">{t('overlay.textColourWithItsContrastHere')}</span>
         <Button className="h-6! px-2!" aria-pressed={picking} onClick={onPick}>
-          {picking ? 'Click on the picture' : 'Pick from the picture'}
+          {picking ? t('overlay.clickOnThePicture') : t('overlay.pickFromThePicture')}
         </Button>
       </p>
-      <div className="mt-1 grid grid-cols-4 gap-1" role="group" aria-label="Text colours">
+      <div className="mt-1 grid grid-cols-4 gap-1" role="group" aria-label={t('overlay.textColours')}>
         <Colour hex={null} name="auto" chosen={ink === 'auto'} onTake={() => onInk('auto')} />
         {shown.map((offer) => (
           <Colour
             key={offer.ink}
             hex={offer.ink}
             name={`${offer.ratio.toFixed(1)} : 1`}
-            hint={`${offer.ink}, ${contrast(offer.ratio)} without a fade, faded by ${Math.round(offer.fade * 100)} % it is ${offer.reached ? 'read' : 'still not read'}`}
+            hint={t('overlay.inkRatioWithoutAFadeWith', {
+              ink: offer.ink,
+              ratio: contrast(offer.ratio),
+              fade: Math.round(offer.fade * 100),
+              reached: offer.reached ? t('overlay.readable') : t('overlay.stillNotReadable'),
+            })}
             chosen={ink === offer.ink}
             onTake={() => onInk(offer.ink)}
           />
@@ -51,7 +57,7 @@ export function InkPart({
         {own && <Colour hex={ink} name={ink} chosen onTake={() => undefined} />}
       </div>
       <div className="mt-1.5">
-        <TickField name="The picture is faded as far as it needs" value={fades} onSet={onFades} />
+        <TickField name={t('overlay.fadeThePictureAsFarAs')} value={fades} onSet={onFades} />
       </div>
     </section>
   );
@@ -73,13 +79,15 @@ export function Reached({
     <p className={`mt-2 border-t border-line pt-2 ${behind ? 'text-ink-2' : ''}`} data-testid="reached">
       {dress.contrast != null && (
         <>
-          <b className="font-semibold">{contrast(dress.contrast)}</b> at the worst hundredth
-          {dress.wanted != null && `, ${contrast(dress.wanted)} wanted`}
-          {dress.ink && `, in ${dress.ink}`}.{' '}
+          <b className="font-semibold">{contrast(dress.contrast)}</b> {t('overlay.atTheWorst1OfThe')}
+          {dress.wanted != null && t('overlay.wantedWanted', { wanted: contrast(dress.wanted) })}
+          {dress.ink && t('overlay.textColourInk', { ink: dress.ink })}.{' '}
         </>
       )}
-      {dress.fade != null && `Faded by ${Math.round(dress.fade * 100)} %.`}{' '}
-      {dress.last && outlined && <span className="text-ink-2">The outlined place reaches it last.</span>}
+      {dress.fade != null && t('overlay.fadeFade', { fade: Math.round(dress.fade * 100) })}{' '}
+      {dress.last && outlined && (
+        <span className="text-ink-2">{t('overlay.theOutlinedPlaceHasTheLowest')}</span>
+      )}
     </p>
   );
 }

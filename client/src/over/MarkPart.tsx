@@ -3,6 +3,7 @@ import { sideFilesQuery } from '../api/queries';
 import { SelectField, TickField } from '../destinations/Fields';
 import { corners, isMark } from '../destinations/marks';
 import type { MarkRule } from './dress';
+import { t } from '../texts/texts';
 
 /** The maker's mark over this picture: whether it is there, and in which corner. Its forms and measures are the rule's. */
 export function MarkPart({
@@ -15,10 +16,13 @@ export function MarkPart({
   const marks = (useQuery(sideFilesQuery).data ?? []).filter(isMark);
   if (!mark && marks.length === 0) return null;
   return (
-    <section className="mt-2 grid grid-cols-2 items-end gap-2 border-t border-line pt-2" aria-label="Mark">
+    <section
+      className="mt-2 grid grid-cols-2 items-end gap-2 border-t border-line pt-2"
+      aria-label={t('overlay.logo')}
+    >
       <span className="pb-1">
         <TickField
-          name="With the maker's mark"
+          name={t('overlay.withALogo')}
           value={mark !== undefined}
           onSet={(on) =>
             onMark(on ? { file: marks[0]!.name, at: 'bottom-right', share: 0.12, margin: 0.03 } : undefined)
@@ -27,7 +31,7 @@ export function MarkPart({
       </span>
       {mark && (
         <SelectField
-          name="Corner, where it covers nothing"
+          name={t('overlay.cornerThatCoversNothingImportant')}
           value={mark.at ?? 'bottom-right'}
           options={corners}
           onSet={(at) => onMark({ ...mark, at })}

@@ -9,6 +9,7 @@ import { InkPart, Reached } from './InkPart';
 import { MarkPart } from './MarkPart';
 import { SavedDressings } from './SavedDressings';
 import { TitlePart } from './TitlePart';
+import { t } from '../texts/texts';
 
 /** Everything that is laid over the picture, in figures and words; the picture beside it follows. */
 export function OverPanel({
@@ -45,10 +46,13 @@ export function OverPanel({
   const title = draft.dress.title;
   const like = isLikeSlot(draft, slot);
   return (
-    <aside className="flex min-h-0 flex-col border-l border-line bg-sheet" aria-label="Text and overlay">
+    <aside
+      className="flex min-h-0 flex-col border-l border-line bg-sheet"
+      aria-label={t('overlay.textAndOverlay')}
+    >
       <header className="border-b border-line px-4 py-2">
         <h2 className="flex items-baseline gap-2">
-          <span className="truncate">Text and overlay</span>
+          <span className="truncate">{t('overlay.textAndOverlay')}</span>
           <span className="truncate text-[12px] font-normal text-ink-2">
             {slot.slot.name}, {slot.destinationName}
           </span>
@@ -91,7 +95,7 @@ export function OverPanel({
                   className="ml-2 h-6! px-2!"
                   onClick={() => onDraft(withTitle(draft, { size: look.dress!.fits! }))}
                 >
-                  Take {look.dress.fits} px
+                  {t('overlay.useFitsPx', { fits: look.dress.fits })}
                 </Button>
               )}
             </p>
@@ -110,31 +114,29 @@ export function OverPanel({
       </div>
       <footer className="border-t border-line px-4 pt-2 pb-3">
         <p className="mb-1.5 text-[12px] text-ink-2" data-testid="over-whose">
-          {like
-            ? 'As the slot has it for all its pictures.'
-            : 'For this picture alone. For every picture makes it the rule of the slot.'}
+          {like ? t('overlay.asTheSlotsRuleSays') : t('overlay.forThisPictureOnlyForEvery')}
         </p>
         <div className="grid grid-cols-2 gap-1.5">
           <Button kind="main" className="h-7! justify-between! px-2!" onClick={onDone}>
-            Done <Key>Enter</Key>
+            {t('overlay.done')} <Key>Enter</Key>
           </Button>
           <Button
             className="h-7! justify-between! px-2!"
             onClick={onNext}
-            title="Keep it, and go on with the next picture"
+            title={t('overlay.saveAndGoToTheNext')}
           >
-            Next picture <Key>Ctrl Enter</Key>
+            {t('overlay.nextPicture')} <Key>Ctrl Enter</Key>
           </Button>
           <Button
             className="h-7! px-2!"
             onClick={onEverywhere}
             disabled={like && draft.words === picture.decisions.title}
-            title="Makes it the slot's rule: its pictures in all jobs get it"
+            title={t('overlay.changesTheSlotsRuleForIts')}
           >
-            For every picture of the slot
+            {t('overlay.forEveryPictureOfTheSlot')}
           </Button>
           <Button className="h-7! justify-between! px-2!" onClick={onLeave}>
-            Leave as it was <Key>Esc</Key>
+            {t('overlay.cancel')} <Key>Esc</Key>
           </Button>
         </div>
       </footer>

@@ -5,6 +5,7 @@ import { size as sizeWords } from '../design/figures';
 import { useElementSize } from '../framing/useElementSize';
 import { type Area, movedArea } from './dress';
 import { InkPicker } from './InkPicker';
+import { t } from '../texts/texts';
 
 const margin = 40;
 const corners = ['left top', 'right top', 'left bottom', 'right bottom'] as const;
@@ -54,8 +55,8 @@ export function OverStage({
             style={{ left: (inside.width - width) / 2, top: (inside.height - height) / 2 - 22 }}
           >
             {shown
-              ? `${sizeWords(shown.width, shown.height)}${scale < 1 ? `, shown at ${Math.round(scale * 100)} %` : ', pixel by pixel'}`
-              : 'drawing'}
+              ? `${sizeWords(shown.width, shown.height)}${scale < 1 ? t('overlay.shownAtScale', { scale: Math.round(scale * 100) }) : t('overlay.shownAt100')}`
+              : t('overlay.loading')}
           </p>
           <div
             className="absolute bg-sheet-2"
@@ -69,7 +70,7 @@ export function OverStage({
             {shown && (
               <img
                 src={addresses.look(shown.id)}
-                alt={`${name}, as it will be`}
+                alt={t('overlay.nameAsDelivered', { name })}
                 draggable={false}
                 className="block h-full w-full select-none"
                 data-testid="over-look"
@@ -79,7 +80,7 @@ export function OverStage({
               <span
                 className="pointer-events-none absolute border border-white outline-1 outline-black"
                 style={part(last)}
-                title="The contrast is reached here last"
+                title={t('overlay.theLowestContrastIsHere')}
                 data-testid="over-last"
               />
             )}
@@ -143,7 +144,7 @@ function Placed({
     <div
       {...drag('all')}
       role="application"
-      aria-label="Where it may stand. Arrow keys move it."
+      aria-label={t('overlay.areaForTheTitleArrowKeys')}
       tabIndex={0}
       className="absolute cursor-move touch-none border border-dashed border-white outline-1 outline-black/50 outline-dashed"
       style={{

@@ -3,6 +3,7 @@ import { useState } from 'react';
 import { api, type Asked, type Dressing, take } from '../api/client';
 import { Button } from '../design/Button';
 import { type DressRule, written } from './dress';
+import { t } from '../texts/texts';
 
 const listed = {
   queryKey: ['dressings'],
@@ -43,24 +44,24 @@ export function SavedDressings({
   });
   const fault = keep.error ?? drop.error;
   return (
-    <section className="mt-3 border-t border-line pt-2" aria-label="Saved styles">
-      <p className="text-[12px] text-ink-2">Styles saved with the rules</p>
+    <section className="mt-3 border-t border-line pt-2" aria-label={t('overlay.savedStyles')}>
+      <p className="text-[12px] text-ink-2">{t('overlay.savedStyles')}</p>
       {all.map((one) => (
         <p key={one.name} className="mt-1 flex items-center gap-1">
           <Button
             className="h-7! min-w-0 flex-1 justify-start! px-2!"
             aria-pressed={written(JSON.parse(one.dress) as DressRule) === written(dress)}
             onClick={() => onPut(JSON.parse(one.dress) as DressRule)}
-            title="Put it on"
+            title={t('overlay.applyThisStyle')}
           >
             <span className="truncate">{one.name}</span>
           </Button>
           <Button
             className="h-7! px-2!"
             onClick={() => drop.mutate(one.name)}
-            title={`Remove the name ${one.name}; slots that use it keep their style`}
+            title={t('overlay.removeNameSlotsThatUseIt', { name: one.name })}
           >
-            Forget
+            {t('overlay.remove')}
           </Button>
         </p>
       ))}
@@ -74,15 +75,15 @@ export function SavedDressings({
           onKeyDown={(event) => event.key === 'Enter' && event.stopPropagation()}
         >
           <input
-            aria-label="Name of the style"
-            placeholder="Name"
+            aria-label={t('overlay.nameOfTheStyle')}
+            placeholder={t('overlay.name')}
             maxLength={80}
             value={name}
             onChange={(event) => setName(event.target.value)}
             className="h-7 min-w-0 flex-1 rounded-md border border-line bg-sheet px-2 placeholder:text-ink-2"
           />
           <Button type="submit" className="h-7! px-2!" disabled={!name.trim()}>
-            Keep under this name
+            {t('overlay.saveStyle')}
           </Button>
         </form>
       )}

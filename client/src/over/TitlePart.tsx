@@ -4,15 +4,16 @@ import { fontsQuery } from '../api/queries';
 import { useAddSideFile } from '../api/useAddSideFile';
 import { Button } from '../design/Button';
 import { FileButton } from '../design/FileButton';
-import { figure } from '../design/figures';
+import { typedNumber } from '../design/figures';
 import { useDraft } from '../design/useDraft';
 import type { TitleRule } from './dress';
 import { familyOf, useFonts } from './fonts';
+import { t } from '../texts/texts';
 
 const aligns = [
-  ['left', 'Left'],
-  ['centre', 'Centre'],
-  ['right', 'Right'],
+  ['left', t('overlay.left2')],
+  ['centre', t('overlay.centre')],
+  ['right', t('overlay.right2')],
 ] as const;
 
 /** The words and how they are set; they are shown in every font there is. */
@@ -36,19 +37,13 @@ export function TitlePart({
 }) {
   const field = useRef<HTMLTextAreaElement>(null);
   useEffect(() => field.current?.focus(), []);
-  if (!set)
-    return (
-      <p className="text-ink-2">
-        A title needs a slot of a set width: letters have a size on the page, and here that depends on the
-        picture.
-      </p>
-    );
+  if (!set) return <p className="text-ink-2">{t('overlay.aTitleNeedsASlotWith')}</p>;
   return (
-    <section aria-label="Title">
+    <section aria-label={t('overlay.title')}>
       <label className="block">
         <span className="flex items-baseline text-[12px] text-ink-2">
-          <span className="flex-1">Title</span>
-          <span>Shift Enter begins a new line</span>
+          <span className="flex-1">{t('overlay.title')}</span>
+          <span>{t('overlay.shiftEnterStartsANewLine')}</span>
         </span>
         <textarea
           ref={field}
@@ -56,7 +51,7 @@ export function TitlePart({
           maxLength={300}
           value={words}
           dir="auto"
-          placeholder="What is written over this picture"
+          placeholder={t('overlay.textOverThisPicture')}
           onChange={(event) => onWords(event.target.value)}
           className="mt-0.5 block w-full resize-none rounded-md border border-line bg-sheet px-2 py-1"
           data-testid="over-words"
@@ -68,7 +63,7 @@ export function TitlePart({
           <div className="mt-1.5 flex items-end gap-2">
             <SizeField value={title.size} onSet={(size) => onTitle({ size })} />
             <WeightField title={title} onTitle={onTitle} />
-            <div className="flex" role="group" aria-label="Lines begin">
+            <div className="flex" role="group" aria-label={t('overlay.alignment')}>
               {aligns.map(([key, name]) => (
                 <button
                   key={key}
@@ -82,8 +77,8 @@ export function TitlePart({
               ))}
             </div>
             <span className="flex-1" />
-            <Button className="h-7! px-2!" onClick={onRemove} title="Nothing is written over it">
-              No title
+            <Button className="h-7! px-2!" onClick={onRemove} title={t('overlay.showNoTitleOnThisPicture')}>
+              {t('overlay.noTitle')}
             </Button>
           </div>
         </>
@@ -112,7 +107,7 @@ function FontList({
   return (
     <ul
       className="mt-1.5 grid grid-cols-2 border-t border-l border-line"
-      aria-label="Fonts"
+      aria-label={t('overlay.fonts')}
       onPointerLeave={() => onPoint(null)}
     >
       {families.map((family) => (
@@ -140,7 +135,7 @@ function FontList({
       ))}
       <li className="grid place-items-center border-r border-b border-line p-1">
         <FileButton
-          name="Add a font"
+          name={t('overlay.addAFont')}
           accept=".ttf,.otf"
           className="w-full"
           onFile={(file) => add.mutate({ name: file.name, content: file })}
@@ -158,16 +153,16 @@ function FontList({
 function SizeField({ value, onSet }: { value: number; onSet: (size: number) => void }) {
   const { wrong, field } = useDraft(
     String(value),
-    (text) => onSet(figure(text)),
-    (text) => figure(text) >= 4 && figure(text) <= 2000,
+    (text) => onSet(typedNumber(text)),
+    (text) => typedNumber(text) >= 4 && typedNumber(text) <= 2000,
   );
   return (
     <label className="block w-[68px]">
-      <span className="block text-[12px] text-ink-2">Size, px</span>
+      <span className="block text-[12px] text-ink-2">{t('overlay.sizePx')}</span>
       <input
         inputMode="decimal"
         aria-invalid={wrong}
-        title={wrong ? 'A figure from 4 to 2000' : undefined}
+        title={wrong ? t('overlay.aNumberFrom4To2000') : undefined}
         className={`h-7 w-full rounded-md border bg-sheet px-2 text-right ${wrong ? 'border-breaks' : 'border-line'}`}
         {...field}
       />
@@ -191,7 +186,7 @@ function WeightField({
   )[0];
   return (
     <label className="block w-[72px]">
-      <span className="block text-[12px] text-ink-2">Weight</span>
+      <span className="block text-[12px] text-ink-2">{t('overlay.weight')}</span>
       <select
         className="h-7 w-full rounded-md border border-line bg-sheet px-1"
         value={nearest ?? title.weight ?? 600}

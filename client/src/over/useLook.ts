@@ -1,5 +1,6 @@
 import { useEffect, useRef, useState } from 'react';
 import { api, type JobCommand, type LookView } from '../api/client';
+import { t } from '../texts/texts';
 
 /** What a draft comes to, and what is wrong with it. */
 export interface Looked {
@@ -47,7 +48,7 @@ export function useLook(
         look: answer?.data
           ? { ...answer.data, colours: answer.data.colours ?? before.look?.colours ?? null }
           : before.look,
-        refusal: answer?.data ? null : (problem?.detail ?? 'Pantomet does not answer. Is it still running?'),
+        refusal: answer?.data ? null : (problem?.detail ?? t('overlay.pantometDoesNotAnswerCheckThat')),
       }));
       if (now.key !== mine) return go();
     };

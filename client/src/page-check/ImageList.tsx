@@ -4,6 +4,7 @@ import { typeName } from '../design/typeNames';
 import { count, sentence, size, weight } from '../design/figures';
 import { faultWords } from './faults';
 import { isOn } from './screens';
+import { t } from '../texts/texts';
 
 /** The pictures of a page, the one that gains most first; what is wrong with the chosen one, and what to do. */
 export function ImageList({
@@ -21,11 +22,9 @@ export function ImageList({
   return (
     <aside
       className="flex min-h-0 flex-col overflow-y-auto border-l border-line bg-sheet"
-      aria-label="Pictures"
+      aria-label={t('pageCheck.pictures')}
     >
-      {images.length === 0 && (
-        <p className="p-5 text-ink-2">The page shows no picture on any of these screens.</p>
-      )}
+      {images.length === 0 && <p className="p-5 text-ink-2">{t('pageCheck.thePageShowsNoPicturesOn')}</p>}
       <ol>
         {images.map((image, i) => (
           <ImageLine
@@ -40,7 +39,7 @@ export function ImageList({
       </ol>
       {notes.length > 0 && (
         <section className="border-t border-line px-4 py-3 text-ink-2">
-          <h2 className="text-ink">Not seen</h2>
+          <h2 className="text-ink">{t('pageCheck.notShown')}</h2>
           {notes.map((note) => (
             <p key={note} className="mt-1">
               {sentence(note)}
@@ -84,11 +83,11 @@ function ImageLine({
         </span>
         <span className="truncate font-semibold">{image.address}</span>
         <span className="text-right whitespace-nowrap">
-          {image.gain > 0 ? `${weight(image.gain)} less` : ''}
+          {image.gain > 0 ? t('pageCheck.gainLess', { gain: weight(image.gain) }) : ''}
         </span>
         <span className="col-span-2 col-start-2 text-ink-2">
           {image.faults.length === 0
-            ? 'nothing wrong'
+            ? t('pageCheck.noProblems')
             : [...new Set(image.faults.map((fault) => faultWords[fault.code]))].join(', ')}
         </span>
       </button>
@@ -102,25 +101,31 @@ function ImageDetail({ image, screen }: { image: PageImage; screen: PageScreen }
   return (
     <div className="px-4 pb-3 pl-[52px]">
       <dl className="grid grid-cols-[64px_1fr] gap-x-2 text-ink-2">
-        <dt>Loads</dt>
+        <dt>{t('pageCheck.weight')}</dt>
         <dd className="text-ink">
-          {image.format ? typeName(image.format) : 'no picture'}
+          {image.format ? typeName(image.format) : t('pageCheck.noPicture')}
           {image.natural && `, ${size(image.natural[0]!, image.natural[1]!)}`}, {weight(image.bytes)}
         </dd>
-        <dt>Shown</dt>
+        <dt>{t('pageCheck.shown')}</dt>
         <dd className="text-ink">
           {!place || place.css[0] === 0
-            ? 'not on this screen'
-            : `${count(place.css[0]!)} × ${count(place.css[1]!)}, needs ${size(place.needed[0]!, place.needed[1]!)}` +
-              (place.waste >= 0.01 ? `; ${Math.floor(place.waste * 100)} % surplus pixels` : '')}
+            ? t('pageCheck.notOnThisScreen')
+            : t('pageCheck.shownNeeds', {
+                width: count(place.css[0]!),
+                height: count(place.css[1]!),
+                needed: size(place.needed[0]!, place.needed[1]!),
+              }) +
+              (place.waste >= 0.01
+                ? t('pageCheck.wasteSurplusPixels', { waste: Math.floor(place.waste * 100) })
+                : '')}
         </dd>
         {screen.first === image.where && place && (
           <>
-            <dt>First</dt>
-            <dd className="text-ink">it counts for the first view on this screen</dd>
+            <dt>{t('pageCheck.first')}</dt>
+            <dd className="text-ink">{t('pageCheck.visibleAtOnceOnThisScreen')}</dd>
           </>
         )}
-        <dt>Stands</dt>
+        <dt>{t('pageCheck.inThePage')}</dt>
         <dd className="break-all">{image.where}</dd>
       </dl>
       {image.faults.map((fault, i) => (

@@ -13,6 +13,7 @@ import { RulerPanel } from './RulerPanel';
 import { progressWords } from './progress';
 import { ScreenChoice } from './ScreenChoice';
 import { TwoPictures } from './TwoPictures';
+import { t } from '../texts/texts';
 
 /** One page: the page itself, and its pictures in the order of what is to be gained. */
 export function PageCheckScreen({ id }: { id: string }) {
@@ -26,13 +27,13 @@ export function PageCheckScreen({ id }: { id: string }) {
     mutationFn: () => take(api.POST('/api/page-checks/{id}/stop', { params: { path: { id } } })),
     onSettled: () => void cache.invalidateQueries({ queryKey: ['page-checks'] }),
   });
-  if (loaded.isPending) return <Notice>Loading the page.</Notice>;
+  if (loaded.isPending) return <Notice>{t('pageCheck.loadingThePage')}</Notice>;
   if (loaded.isError)
     return (
       <Notice
         action={
           <Link href="/page-checks" className="text-accent underline">
-            Go to the page checks
+            {t('pageCheck.goToPageChecks')}
           </Link>
         }
       >
@@ -45,9 +46,9 @@ export function PageCheckScreen({ id }: { id: string }) {
       <Notice
         action={
           check.state === 'waiting' ? (
-            <Button onClick={() => stop.mutate()}>Stop</Button>
+            <Button onClick={() => stop.mutate()}>{t('pageCheck.stop')}</Button>
           ) : (
-            <Button onClick={() => again.mutate()}>Measure it again</Button>
+            <Button onClick={() => again.mutate()}>{t('pageCheck.measureAgain')}</Button>
           )
         }
       >
@@ -89,14 +90,15 @@ function Measured({ check, report, onAgain }: { check: PageCheck; report: PageRe
     <div className="grid h-full grid-cols-[minmax(0,1fr)_390px] grid-rows-[auto_minmax(0,1fr)]">
       <CheckBar check={check} onAgain={onAgain}>
         <Button onClick={() => setRuling(!ruling)} aria-pressed={ruling}>
-          {ruling ? 'Back to the page' : 'Ruler'} <Key>R</Key>
+          {ruling ? t('pageCheck.backToThePage') : t('pageCheck.ruler')} <Key>R</Key>
         </Button>
         <Button
           onClick={() => setComparing(!comparing)}
           disabled={image === null || ruling}
           aria-pressed={comparing}
         >
-          {comparing && !ruling ? 'Back to the page' : 'Compare with what would be enough'} <Key>C</Key>
+          {comparing && !ruling ? t('pageCheck.backToThePage') : t('pageCheck.compareWithWhatWouldBeEnough')}{' '}
+          <Key>C</Key>
         </Button>
       </CheckBar>
       <section className="grid min-h-0 grid-rows-[auto_minmax(0,1fr)]">
@@ -159,18 +161,18 @@ function CheckBar({
   return (
     <header className="col-span-2 flex items-center gap-5 border-b border-line bg-sheet px-5 py-2">
       <Link href="/page-checks" className="text-ink-2 hover:text-ink hover:underline">
-        Page checks
+        {t('pageCheck.pageChecks')}
       </Link>
       <h1 className="min-w-0 flex-1 truncate text-base">{check.name}</h1>
       {children}
-      <Button onClick={onAgain}>Measure it again</Button>
+      <Button onClick={onAgain}>{t('pageCheck.measureAgain')}</Button>
       <Button
         kind="main"
         onClick={() => job.mutate()}
         disabled={job.isPending}
-        title="Its pictures come into the library, each kind of place becomes a slot, and every picture keeps the part that the page shows"
+        title={t('pageCheck.addsItsPicturesToTheLibrary')}
       >
-        Make a job of it
+        {t('pageCheck.makeAJob')}
       </Button>
       {job.isError && (
         <span role="alert" className="text-breaks">

@@ -8,6 +8,7 @@ import { weight } from '../design/figures';
 import { Notice } from '../design/Notice';
 import { progressWords } from './progress';
 import type { usePageIntake } from './usePageIntake';
+import { t } from '../texts/texts';
 
 /** The pages that were measured; another one is the next step. */
 export function PageChecksScreen({ intake }: { intake: ReturnType<typeof usePageIntake> }) {
@@ -17,26 +18,22 @@ export function PageChecksScreen({ intake }: { intake: ReturnType<typeof usePage
     mutationFn: (id: string) => take(api.DELETE('/api/page-checks/{id}', { params: { path: { id } } })),
     onSettled: () => void cache.invalidateQueries({ queryKey: ['page-checks'] }),
   });
-  if (checks.isPending) return <Notice>Loading the pages.</Notice>;
+  if (checks.isPending) return <Notice>{t('pageCheck.loadingThePages')}</Notice>;
   if (checks.isError)
     return (
-      <Notice action={<Button onClick={() => void checks.refetch()}>Try again</Button>}>
+      <Notice action={<Button onClick={() => void checks.refetch()}>{t('pageCheck.tryAgain')}</Button>}>
         {checks.error.message}
       </Notice>
     );
   return (
     <div className="h-full overflow-y-auto px-5 pt-4 pb-8">
       <header className="flex items-center gap-4">
-        <h1 className="text-base">Page checks</h1>
-        <span className="text-ink-2">
-          A page is opened on several screens, and what it loads is held against what it shows.
-        </span>
+        <h1 className="text-base">{t('pageCheck.pageChecks')}</h1>
+        <span className="text-ink-2">{t('pageCheck.aPageCheckOpensAPage')}</span>
       </header>
       <AddPage intake={intake} />
       {checks.data.length === 0 ? (
-        <p className="mt-16 text-center text-ink-2">
-          No page yet. Give an address, or drop a folder, a zip or a saved page here.
-        </p>
+        <p className="mt-16 text-center text-ink-2">{t('pageCheck.noPagesYetEnterAnAddress')}</p>
       ) : (
         <ul className="mt-4 flex flex-col border-t border-line bg-sheet">
           {checks.data.map((check) => (
@@ -74,7 +71,7 @@ function AddPage({ intake }: { intake: ReturnType<typeof usePageIntake> }) {
     event.target.value = '';
   };
   return (
-    <section aria-label="Another page" className="mt-4 border border-line bg-sheet px-4 py-3">
+    <section aria-label={t('pageCheck.addAPage')} className="mt-4 border border-line bg-sheet px-4 py-3">
       <form
         className="flex flex-wrap items-end gap-x-4 gap-y-2"
         onSubmit={(event) => {
@@ -83,7 +80,7 @@ function AddPage({ intake }: { intake: ReturnType<typeof usePageIntake> }) {
         }}
       >
         <label className="flex min-w-64 flex-1 flex-col gap-1">
-          <span>Address of a page of yours</span>
+          <span>{t('pageCheck.addressOfYourPage')}</span>
           <input
             value={address}
             onChange={(event) => setAddress(event.target.value)}
@@ -92,30 +89,30 @@ function AddPage({ intake }: { intake: ReturnType<typeof usePageIntake> }) {
           />
         </label>
         <label className="flex w-60 flex-col gap-1">
-          <span>Other hosts that it may load from</span>
+          <span>{t('pageCheck.otherHostsThatThePageMay')}</span>
           <input
             value={hosts}
             onChange={(event) => setHosts(event.target.value)}
-            placeholder="none"
+            placeholder={t('pageCheck.none')}
             className={field}
           />
         </label>
         <Button kind="main" type="submit" disabled={address.trim() === '' || add.isPending}>
-          Measure it
+          {t('pageCheck.measure')}
         </Button>
-        <span className="flex h-8 items-center text-ink-2">or a page on this machine:</span>
+        <span className="flex h-8 items-center text-ink-2">{t('pageCheck.orAPageFromThisMachine')}</span>
         <Button onClick={() => folder.current?.click()} disabled={intake.sent !== null}>
-          Its folder
+          {t('pageCheck.folder')}
         </Button>
         <Button onClick={() => file.current?.click()} disabled={intake.sent !== null}>
-          A zip or a saved page
+          {t('pageCheck.zIPOrSavedPage')}
         </Button>
       </form>
       <input
         ref={file}
         type="file"
         hidden
-        aria-label="Choose a page"
+        aria-label={t('pageCheck.chooseAPage')}
         accept=".zip,.html,.htm,.mhtml,.mht"
         onChange={taken}
       />
@@ -124,13 +121,17 @@ function AddPage({ intake }: { intake: ReturnType<typeof usePageIntake> }) {
         type="file"
         hidden
         multiple
-        aria-label="Choose a page's folder"
+        aria-label={t('pageCheck.chooseAPagesFolder')}
         {...{ webkitdirectory: '' }}
         onChange={taken}
       />
       {intake.sent && (
         <p role="status" className="mt-2 text-ink-2">
-          {intake.sent.name}: {intake.sent.done} of {intake.sent.of} files are there
+          {t('pageCheck.nameDoneOfOfFilesUploaded', {
+            name: intake.sent.name,
+            done: intake.sent.done,
+            of: intake.sent.of,
+          })}
         </p>
       )}
       {fault && (
@@ -148,18 +149,22 @@ function CheckLine({ check, onRemove }: { check: PageCheck; onRemove: () => void
       <Link href={`/page-checks/${check.id}`} className="group min-w-0">
         <span className="block truncate text-[15px] font-semibold group-hover:underline">{check.name}</span>
         <span className="block text-ink-2">
-          {check.viewports.join(', ')} px at {check.densities.map((one) => `${one}x`).join(' and ')}
+          {t('pageCheck.viewportsPxAtDensities', {
+            viewports: check.viewports.join(', '),
+            densities: check.densities.map((one) => `${one}x`).join(t('pageCheck.and')),
+          })}
         </span>
       </Link>
       <span>
         {check.state === 'done' && check.mean != null && check.possible != null ? (
           <>
             <span className="block">
-              {weight(check.mean)} loaded on a screen; {weight(check.possible)} would be enough
+              {t('pageCheck.meanLoadedPerScreenPossibleWould', {
+                mean: weight(check.mean),
+                possible: weight(check.possible),
+              })}
             </span>
-            <span className="block text-ink-2">
-              {check.images} {check.images === 1 ? 'picture' : 'pictures'}
-            </span>
+            <span className="block text-ink-2">{t('common.pictures', { count: check.images })}</span>
           </>
         ) : (
           <span className={check.state === 'failed' ? 'text-breaks' : 'text-ink-2'}>
@@ -167,8 +172,8 @@ function CheckLine({ check, onRemove }: { check: PageCheck; onRemove: () => void
           </span>
         )}
       </span>
-      <Button onClick={onRemove} aria-label={`Remove ${check.name}`}>
-        Remove
+      <Button onClick={onRemove} aria-label={t('pageCheck.removeName', { name: check.name })}>
+        {t('pageCheck.remove')}
       </Button>
     </li>
   );

@@ -3,6 +3,7 @@ import { addresses, type PageCheck, type PageReport, type PageScreen } from '../
 import { useElementSize } from '../framing/useElementSize';
 import { Notice } from '../design/Notice';
 import { isOn } from './screens';
+import { t } from '../texts/texts';
 
 /** Of longer pages only so much is on the picture. */
 const longestShot = 16_000;
@@ -43,11 +44,11 @@ export function PageStage({
           <img
             key={screen.viewport}
             src={addresses.pageShot(check.id, screen.viewport, version)}
-            alt={`The page on a screen of ${screen.viewport} px`}
+            alt={t('pageCheck.thePageOnAScreenOf', { viewport: screen.viewport })}
             className="block w-full"
             onError={() => setLost(true)}
           />
-          {lost && <Notice>No picture of the page could be taken on this screen.</Notice>}
+          {lost && <Notice>{t('pageCheck.noScreenshotCouldBeTakenOn')}</Notice>}
           {ruler?.(scale)}
           {!ruler &&
             report.images.map((image, i) => {
@@ -67,7 +68,7 @@ export function PageStage({
                   type="button"
                   onClick={() => onChoose(i)}
                   aria-pressed={isChosen}
-                  aria-label={`Picture ${i + 1}: ${image.address}`}
+                  aria-label={t('pageCheck.pictureAt', { number: i + 1, address: image.address })}
                   title={image.address}
                   className={`absolute scroll-m-16 ${isChosen ? 'z-20 outline-3 outline-accent' : 'z-10 border border-white outline-1 outline-black'}`}
                   style={{ left, top, width, height }}

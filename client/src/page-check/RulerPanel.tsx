@@ -5,6 +5,7 @@ import { api, type PageElement, take } from '../api/client';
 import { useDestinations } from '../api/queries';
 import { Button } from '../design/Button';
 import { count } from '../design/figures';
+import { t } from '../texts/texts';
 
 const densities = [1, 1.5, 2];
 
@@ -12,9 +13,9 @@ const densities = [1, 1.5, 2];
 export function RulerPanel({ element, viewport }: { element: PageElement | null; viewport: number }) {
   if (!element)
     return (
-      <aside className="border-l border-line bg-sheet p-5 text-ink-2" aria-label="Ruler">
-        <h2 className="text-ink">Ruler</h2>
-        <p className="mt-1">Click any part of the page: its width becomes a slot.</p>
+      <aside className="border-l border-line bg-sheet p-5 text-ink-2" aria-label={t('pageCheck.ruler')}>
+        <h2 className="text-ink">{t('pageCheck.ruler')}</h2>
+        <p className="mt-1">{t('pageCheck.clickAnyPartOfThePage')}</p>
       </aside>
     );
   return <SlotOf key={`${element.where} ${element.inner}`} element={element} viewport={viewport} />;
@@ -25,7 +26,7 @@ function SlotOf({ element, viewport }: { element: PageElement; viewport: number 
   const cache = useQueryClient();
   const known = useDestinations();
   const [destination, setDestination] = useState<string | null>(null);
-  const [name, setName] = useState(`Column of ${width}`);
+  const [name, setName] = useState<string>(t('pageCheck.columnOfWidth', { width }));
   const [chosen, setChosen] = useState<readonly number[]>([1, 2]);
   const into = destination ?? known.data?.[0]?.key;
   const key = keyOf(name);
@@ -42,10 +43,10 @@ function SlotOf({ element, viewport }: { element: PageElement; viewport: number 
   const taken = known.data?.find((one) => one.key === into)?.slots.some((slot) => slot.key === key);
   const field = 'h-8 rounded-md border border-line bg-sheet px-2 hover:border-ink-2';
   return (
-    <aside className="overflow-y-auto border-l border-line bg-sheet p-5" aria-label="Ruler">
-      <h2>{count(width)} px wide</h2>
+    <aside className="overflow-y-auto border-l border-line bg-sheet p-5" aria-label={t('pageCheck.ruler')}>
+      <h2>{t('pageCheck.widthPxWide', { width: count(width) })}</h2>
       <p className="text-ink-2">
-        on a screen of {count(viewport)} px, without padding and border
+        {t('pageCheck.onAScreenOfViewportPx', { viewport: count(viewport) })}
         <br />
         <span className="break-all">{element.where}</span>
       </p>
@@ -57,11 +58,11 @@ function SlotOf({ element, viewport }: { element: PageElement; viewport: number 
         }}
       >
         <label className="flex flex-col gap-1">
-          Slot
+          {t('pageCheck.slot')}
           <input className={field} value={name} onChange={(event) => setName(event.target.value)} />
         </label>
         <label className="flex flex-col gap-1">
-          Destination
+          {t('pageCheck.destination')}
           <select
             className={field}
             value={into ?? ''}
@@ -75,7 +76,7 @@ function SlotOf({ element, viewport }: { element: PageElement; viewport: number 
           </select>
         </label>
         <fieldset className="flex gap-4">
-          <legend className="mb-1">Screens</legend>
+          <legend className="mb-1">{t('pageCheck.screens')}</legend>
           {densities.map((density) => (
             <label key={density} className="flex items-center gap-1.5">
               <input
@@ -85,7 +86,7 @@ function SlotOf({ element, viewport }: { element: PageElement; viewport: number 
                   setChosen(densities.filter((one) => (one === density) !== chosen.includes(one)))
                 }
               />
-              {density}x, {count(width * density)} px
+              {t('pageCheck.densityXWidthPx', { density, width: count(width * density) })}
             </label>
           ))}
         </fieldset>
@@ -96,9 +97,9 @@ function SlotOf({ element, viewport }: { element: PageElement; viewport: number 
             make.isPending || !into || key === '' || chosen.length === 0 || (taken && !make.isSuccess)
           }
         >
-          Make a slot of it
+          {t('pageCheck.addAsASlot')}
         </Button>
-        {taken && !make.isSuccess && <p>This destination has a slot of that name; give it another.</p>}
+        {taken && !make.isSuccess && <p>{t('pageCheck.thisDestinationAlreadyHasASlot')}</p>}
         {make.isError && (
           <p role="alert" className="text-breaks">
             {make.error.message}
@@ -109,7 +110,7 @@ function SlotOf({ element, viewport }: { element: PageElement; viewport: number 
             <Link href={`/destinations/${into}/${key}`} className="text-accent underline">
               {name}
             </Link>{' '}
-            is a slot now.
+            {t('pageCheck.wasAddedAsASlot')}
           </p>
         )}
       </form>

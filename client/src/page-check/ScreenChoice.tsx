@@ -1,6 +1,8 @@
+import { Trans } from 'react-i18next';
 import type { PageReport } from '../api/client';
 import { Choice } from '../design/Choice';
 import { count, trim, weight } from '../design/figures';
+import { t } from '../texts/texts';
 
 /** Which screen is looked at, and what the page weighs on it. */
 export function ScreenChoice({
@@ -17,20 +19,31 @@ export function ScreenChoice({
   return (
     <div className="flex flex-wrap items-center gap-x-5 gap-y-1 border-b border-line bg-sheet-2 px-5 py-2">
       <Choice
-        label="Screen"
+        label={t('pageCheck.screen')}
         chosen={at}
         onChoose={onAt}
         options={screens.map(
           (one, i) =>
-            [i, `${count(one.viewport)} · ${one.density}x`, `${one.viewport} px at ${one.density}x`] as const,
+            [
+              i,
+              `${count(one.viewport)} · ${one.density}x`,
+              t('pageCheck.viewportPxAtDensityX', { viewport: one.viewport, density: one.density }),
+            ] as const,
         )}
       />
       <p className="min-w-0" data-testid="screen-totals">
-        <b>{weight(screen.bytes)}</b> of pictures loaded, <b>{weight(screen.possible)}</b> would be enough
+        <Trans
+          i18nKey="pageCheck.pictureBytes"
+          values={{ loaded: weight(screen.bytes), enough: weight(screen.possible) }}
+          components={{ b: <b /> }}
+        />{' '}
         <span className="text-ink-2">
-          {' '}
-          · {weight(screen.other)} besides · {trim(screen.seconds, 1)} s, then{' '}
-          {trim(screen.secondsPossible, 1)} s at {trim(rate, 1)} Mbit/s
+          {t('pageCheck.otherOfOtherFilesSecondsS', {
+            other: weight(screen.other),
+            seconds: trim(screen.seconds, 1),
+            secondsPossible: trim(screen.secondsPossible, 1),
+            rate: trim(rate, 1),
+          })}
         </span>
       </p>
     </div>

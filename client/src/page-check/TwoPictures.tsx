@@ -6,6 +6,7 @@ import { Notice } from '../design/Notice';
 import { useElementSize } from '../framing/useElementSize';
 import { isOn } from './screens';
 import { Label } from '../weighing/Compare';
+import { t } from '../texts/texts';
 
 /** What a screen loads for a picture and what would do, at true pixels, with a divider between them. */
 export function TwoPictures({
@@ -26,8 +27,8 @@ export function TwoPictures({
     return (
       <Notice>
         {image.natural === null
-          ? 'There is no picture to hold another one against.'
-          : 'Nothing was made for it on this screen: it is not shown there, moves, or no lighter file looks the same.'}
+          ? t('pageCheck.thereIsNoPictureToCompare')
+          : t('pageCheck.noFileWasMadeForThis')}
       </Notice>
     );
   const ratio = window.devicePixelRatio || 1;
@@ -47,7 +48,7 @@ export function TwoPictures({
           <div className="transparent-ground absolute" style={{ left, top, width, height }} />
           <img
             src={addresses.pageFile(check.id, made.path, version)}
-            alt="What would be enough"
+            alt={t('pageCheck.enough')}
             className="absolute max-w-none"
             style={{ left, top, width, height }}
           />
@@ -56,24 +57,36 @@ export function TwoPictures({
               <div className="transparent-ground absolute inset-0" />
               <img
                 src={addresses.pageFile(check.id, image.path, version)}
-                alt="What is loaded"
+                alt={t('pageCheck.loaded')}
                 className="absolute max-w-none"
                 style={{ ...whole, left: -partLeft * whole.width, top: -partTop * whole.height }}
               />
             </div>
           </div>
           <Divider share={share} onShare={setShare} from={from} to={to} />
-          <Label side="left" text={`Loaded, ${weight(image.bytes)}`} at={divider} shown={divider > 130} />
+          <Label
+            side="left"
+            text={t('pageCheck.loadedBytes', { bytes: weight(image.bytes) })}
+            at={divider}
+            shown={divider > 130}
+          />
           <Label
             side="right"
-            text={`Enough, ${weight(made.bytes)}`}
+            text={t('pageCheck.enoughBytes', { bytes: weight(made.bytes) })}
             at={size.width - divider}
             shown={size.width - divider > 130}
           />
           <p className="pointer-events-none absolute inset-x-0 bottom-3 z-20 text-center">
             <span className="bg-sheet px-2 py-0.5">
-              {typeName(made.format)} of {sizeWords(made.width, made.height)} for{' '}
-              {made.screens.map((one) => `${one.viewport} px at ${one.density}x`).join(', ')}
+              {t('pageCheck.formatOfWidthForScreens', {
+                format: typeName(made.format),
+                width: sizeWords(made.width, made.height),
+                screens: made.screens
+                  .map((one) =>
+                    t('pageCheck.viewportPxAtDensityX', { viewport: one.viewport!, density: one.density! }),
+                  )
+                  .join(', '),
+              })}
             </span>
           </p>
         </>

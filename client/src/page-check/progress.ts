@@ -1,20 +1,21 @@
 import type { PageCheck } from '../api/client';
+import { t } from '../texts/texts';
 
 /** Where a page check stands, as a sentence. */
 export function progressWords({ state, trouble, progress }: PageCheck): string {
   switch (state) {
     case 'receiving':
-      return 'Its files are on their way.';
+      return t('pageCheck.receivingTheFiles');
     case 'waiting':
-      if (!progress) return 'It waits for its turn.';
+      if (!progress) return t('pageCheck.waiting');
       return progress.making
-        ? `Making the lighter files: ${progress.done} of ${progress.of} pictures.`
-        : `Looking at it: ${progress.done} of ${progress.of} screens.`;
+        ? t('pageCheck.makingLighterFilesDoneOfOf', { done: progress.done, of: progress.of })
+        : t('pageCheck.measuringDoneOfOfScreens', { done: progress.done, of: progress.of });
     case 'stopped':
-      return 'It was stopped.';
+      return t('pageCheck.stopped');
     case 'failed':
-      return trouble ?? 'It could not be measured.';
+      return trouble ?? t('pageCheck.thePageCouldNotBeMeasured');
     default:
-      return 'It is measured.';
+      return t('pageCheck.measured');
   }
 }

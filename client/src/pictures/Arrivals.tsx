@@ -1,15 +1,16 @@
 import { Button } from '../design/Button';
 import { weight } from '../design/figures';
 import { type Arrival, isFinished } from './intake';
+import { t } from '../texts/texts';
 
 const stateWords: Record<Arrival['state'], string> = {
-  waiting: 'waits',
-  sending: 'being sent',
-  checking: 'being checked',
-  kept: 'added',
-  already: 'already here',
-  refused: 'refused',
-  stopped: 'stopped',
+  waiting: t('pictures.waiting'),
+  sending: t('pictures.beingSent'),
+  checking: t('pictures.beingChecked'),
+  kept: t('pictures.added'),
+  already: t('pictures.alreadyInTheLibrary'),
+  refused: t('pictures.refused'),
+  stopped: t('pictures.stopped'),
 };
 
 /** What is being read in, and what came of it. */
@@ -28,18 +29,28 @@ export function Arrivals({
   const told = open.length > 0 ? arrivals : arrivals.filter((one) => one.state !== 'kept' || one.words);
   const refused = arrivals.filter((one) => one.state === 'refused').length;
   return (
-    <section aria-label="Adding pictures" className="flex max-h-52 flex-col border-t border-line bg-sheet">
+    <section
+      aria-label={t('pictures.addingPictures')}
+      className="flex max-h-52 flex-col border-t border-line bg-sheet"
+    >
       <header className="flex items-center gap-3 px-4 py-2">
         <h2 aria-live="polite">
           {open.length > 0
-            ? `Adding ${arrivals.length - open.length} of ${arrivals.length}`
-            : `${arrivals.length - refused} of ${arrivals.length} added${refused > 0 ? `, ${refused} refused` : ''}`}
+            ? t('pictures.adding', {
+                done: arrivals.length - open.length,
+                all: arrivals.length,
+              })
+            : t('pictures.addedOf', {
+                done: arrivals.length - refused,
+                all: arrivals.length,
+                refused: refused > 0 ? t('pictures.refusedRefused', { refused }) : '',
+              })}
         </h2>
         <span className="flex-1" />
         {open.length > 0 ? (
-          <Button onClick={onStop}>Stop</Button>
+          <Button onClick={onStop}>{t('pictures.stop')}</Button>
         ) : (
-          <Button onClick={onClear}>Close the list</Button>
+          <Button onClick={onClear}>{t('pictures.closeTheList')}</Button>
         )}
       </header>
       <ul className={`overflow-y-auto px-4 ${told.length > 0 ? 'pb-3' : ''}`}>

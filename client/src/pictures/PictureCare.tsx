@@ -6,6 +6,7 @@ import { useRevisions } from '../api/queries';
 import { Button } from '../design/Button';
 import { PutRight } from './PutRight';
 import { RemovePicture } from './RemovePicture';
+import { t } from '../texts/texts';
 
 /** What can be done with a picture of the library: a job from it, a newer original, an earlier one, removing it. */
 export function PictureCare({ picture }: { picture: Picture }) {
@@ -22,7 +23,9 @@ export function PictureCare({ picture }: { picture: Picture }) {
         { method: 'POST', body: file, headers: { 'Content-Type': 'application/octet-stream' } },
       );
       if (!answer.ok)
-        throw new Refusal(((await answer.json()) as { detail?: string }).detail ?? 'It was refused.');
+        throw new Refusal(
+          ((await answer.json()) as { detail?: string }).detail ?? t('pictures.theFileWasRefused'),
+        );
     },
     onSettled: settled,
   });
@@ -47,20 +50,20 @@ export function PictureCare({ picture }: { picture: Picture }) {
   });
   const fault = replace.error ?? putBack.error ?? remove.error ?? start.error;
   return (
-    <section className="px-5 pt-4 pb-6" aria-label="Originals">
+    <section className="px-5 pt-4 pb-6" aria-label={t('pictures.originals')}>
       <div className="flex flex-wrap gap-2">
         <Button kind="main" onClick={() => start.mutate()}>
-          New job with it
+          {t('pictures.newJobWithIt')}
         </Button>
         <Button onClick={() => chooser.current?.click()} disabled={replace.isPending}>
-          {replace.isPending ? 'Adding' : 'Replace the original'}
+          {replace.isPending ? t('pictures.addingOriginal') : t('pictures.replaceTheOriginal')}
         </Button>
       </div>
       <input
         ref={chooser}
         type="file"
         hidden
-        aria-label="Choose a newer original"
+        aria-label={t('pictures.chooseANewerOriginal')}
         onChange={(event) => {
           const file = event.target.files?.[0];
           if (file) replace.mutate(file);
@@ -72,7 +75,7 @@ export function PictureCare({ picture }: { picture: Picture }) {
           {fault.message}
         </p>
       )}
-      <h3 className="mt-4 text-ink-2">Originals, the newest first</h3>
+      <h3 className="mt-4 text-ink-2">{t('pictures.originalsTheNewestFirst')}</h3>
       <ul className="mt-1 border-t border-line">
         {revisions.data?.map((one) => (
           <li key={one.number} className="flex items-center gap-2 border-b border-line py-1.5">
@@ -85,18 +88,16 @@ export function PictureCare({ picture }: { picture: Picture }) {
               {one.name}
             </a>
             {one.current ? (
-              <span className="text-ink-2">in use</span>
+              <span className="text-ink-2">{t('pictures.inUse')}</span>
             ) : (
               <Button className="h-7!" onClick={() => putBack.mutate(one.number)}>
-                Put back
+                {t('pictures.restoreOriginal')}
               </Button>
             )}
           </li>
         ))}
       </ul>
-      <p className="mt-2 text-ink-2">
-        Frames and marks stay when a newer original has the same shape; otherwise they are marked for a look.
-      </p>
+      <p className="mt-2 text-ink-2">{t('pictures.framesAndMarksStayIfThe')}</p>
       <PutRight picture={picture} />
       <div className="mt-4 border-t border-line pt-3">
         {sure ? (
@@ -106,7 +107,7 @@ export function PictureCare({ picture }: { picture: Picture }) {
             onKeep={() => setSure(false)}
           />
         ) : (
-          <Button onClick={() => setSure(true)}>Remove from the library</Button>
+          <Button onClick={() => setSure(true)}>{t('pictures.removeFromTheLibrary')}</Button>
         )}
       </div>
     </section>

@@ -1,21 +1,22 @@
 import type { ReactNode } from 'react';
 import { addresses, type Picture } from '../api/client';
 import { megapixels, printed, size, weight } from '../design/figures';
+import { t } from '../texts/texts';
 
 const turns: Record<number, string> = {
-  2: 'Stored mirrored; shown the right way round.',
-  3: 'Stored upside down; shown upright.',
-  4: 'Stored upside down and mirrored; shown upright.',
-  5: 'Stored on its side and mirrored; shown upright.',
-  6: 'Stored on its side; shown upright.',
-  7: 'Stored on its side and mirrored; shown upright.',
-  8: 'Stored on its side; shown upright.',
+  2: t('pictures.storedMirroredShownCorrectly'),
+  3: t('pictures.storedUpsideDownShownUpright'),
+  4: t('pictures.storedUpsideDownAndMirroredShown'),
+  5: t('pictures.storedRotatedAndMirroredShownUpright'),
+  6: t('pictures.storedRotatedShownUpright'),
+  7: t('pictures.storedRotatedAndMirroredShownUpright'),
+  8: t('pictures.storedRotatedShownUpright'),
 };
 
 /** What the file says about itself, in words that do not mislead. */
 export function PictureFacts({ picture }: { picture: Picture }) {
   return (
-    <section className="border-b border-line px-5 pt-4 pb-4" aria-label="Facts">
+    <section className="border-b border-line px-5 pt-4 pb-4" aria-label={t('pictures.details')}>
       <h2 className="truncate text-base" title={picture.name}>
         {picture.name}
       </h2>
@@ -23,53 +24,59 @@ export function PictureFacts({ picture }: { picture: Picture }) {
         {size(picture.width, picture.height)}, {weight(picture.bytes)}, {picture.formatLabel}
       </p>
       <dl className="mt-3 grid grid-cols-[96px_1fr] gap-x-3 gap-y-1.5">
-        <Fact term="Pixels">{megapixels(picture.width, picture.height)}</Fact>
+        <Fact term={t('pictures.pixels')}>{megapixels(picture.width, picture.height)}</Fact>
         {picture.kind && (
-          <Fact term="Content">
-            {picture.kind === 'photograph' ? 'photograph' : 'flat graphic'}
+          <Fact term={t('pictures.content')}>
+            {picture.kind === 'photograph' ? t('pictures.photograph') : t('pictures.flatGraphic')}
             {picture.needsLight && (
-              <span className="block text-ink-2">
-                Much fine bright detail: reduced in linear light, so that it stays as bright as from afar.
-              </span>
+              <span className="block text-ink-2">{t('pictures.hasMuchFineBrightDetailResized')}</span>
             )}
           </Fact>
         )}
         {picture.jpegQuality != null && (
-          <Fact term="Quality">
-            about {picture.jpegQuality}
-            <span className="block text-ink-2">
-              Read from its tables. At full size variants go no higher unless asked; reduced to a half or
-              less, it no longer holds them.
-            </span>
+          <Fact term={t('pictures.quality')}>
+            {t('pictures.aboutJpegQuality', { jpegQuality: picture.jpegQuality })}
+            <span className="block text-ink-2">{t('pictures.readFromTheJPEGTablesFiles')}</span>
           </Fact>
         )}
-        <Fact term="Colours">
-          {picture.colours}, {picture.bits} bit
-          {picture.profile ? `, ${picture.profile}` : ', no profile: read as sRGB'}
+        <Fact term={t('pictures.colours')}>
+          {t('pictures.coloursBitsBitProfile', {
+            colours: picture.colours,
+            bits: picture.bits,
+            profile: picture.profile ? `, ${picture.profile}` : t('pictures.noProfileTreatedAsSRGB'),
+          })}
         </Fact>
-        <Fact term="Transparency">{picture.hasAlpha ? 'yes' : 'none'}</Fact>
-        {turns[picture.orientation] && <Fact term="Turned">{turns[picture.orientation]}</Fact>}
-        {picture.frames > 1 && <Fact term="Frames">{`${picture.frames}; the first one is used`}</Fact>}
-        <Fact term="Resolution tag (ppi)">
+        <Fact term={t('pictures.transparency')}>
+          {picture.hasAlpha ? t('pictures.yes') : t('pictures.none')}
+        </Fact>
+        {turns[picture.orientation] && <Fact term={t('pictures.turned')}>{turns[picture.orientation]}</Fact>}
+        {picture.frames > 1 && (
+          <Fact term={t('pictures.frames')}>
+            {t('pictures.framesTheFirstOneIsUsed', { frames: picture.frames })}
+          </Fact>
+        )}
+        <Fact term={t('pictures.resolutionTagPpi')}>
           {picture.ppi == null ? (
-            'none'
+            t('pictures.none')
           ) : (
             <>
-              {picture.ppi} ppi
+              {t('pictures.ppiPpi', { ppi: picture.ppi })}
               <span className="block text-ink-2">
-                Only a label for print: {printed(picture.width, picture.ppi)} ×{' '}
-                {printed(picture.height, picture.ppi)} cm. It changes no pixel and no weight.
+                {t('pictures.forPrintOnlyWidthHeightCm', {
+                  width: printed(picture.width, picture.ppi),
+                  height: printed(picture.height, picture.ppi),
+                })}
               </span>
             </>
           )}
         </Fact>
         {picture.hasLocation && (
-          <Fact term="Location">
-            The file tells where it was taken. No variant does, unless its slot says so.
-          </Fact>
+          <Fact term={t('pictures.location')}>{t('pictures.theFileContainsTheLocationWhere')}</Fact>
         )}
         {picture.misnamed && (
-          <Fact term="Name">{`Ends like another type, but the file is a ${picture.formatLabel}.`}</Fact>
+          <Fact term={t('pictures.name')}>
+            {t('pictures.theFileExtensionIsWrongThe', { formatLabel: picture.formatLabel })}
+          </Fact>
         )}
       </dl>
       <a
@@ -77,7 +84,7 @@ export function PictureFacts({ picture }: { picture: Picture }) {
         href={addresses.original(picture.id)}
         download={picture.name}
       >
-        Save the original as it arrived
+        {t('pictures.downloadTheOriginal')}
       </a>
     </section>
   );

@@ -4,13 +4,13 @@ import type { Picture } from '../api/client';
 import { useLibraryPage, usePicture } from '../api/queries';
 import { useKeys } from '../app/useKeys';
 import { Button, Key } from '../design/Button';
-import { count } from '../design/figures';
 import { Notice } from '../design/Notice';
 import { LibraryGrid } from './LibraryGrid';
 import { PictureFacts } from './PictureFacts';
 import { PictureCare } from './PictureCare';
 import { RemovedPictures } from './RemovedPictures';
 import { StorageSheet } from './StorageSheet';
+import { t } from '../texts/texts';
 
 /** Everything that has arrived, each with its measures; beside it the facts of one, and its originals. */
 export function PicturesScreen({ onChoose }: { onChoose: () => void }) {
@@ -38,10 +38,10 @@ export function PicturesScreen({ onChoose }: { onChoose: () => void }) {
   );
 
   useKeys({ r: onChoose, '/': () => field.current?.focus() });
-  if (pictures.isPending) return <Notice>Loading the pictures.</Notice>;
+  if (pictures.isPending) return <Notice>{t('pictures.loadingThePictures')}</Notice>;
   if (pictures.isError)
     return (
-      <Notice action={<Button onClick={() => void pictures.refetch()}>Try again</Button>}>
+      <Notice action={<Button onClick={() => void pictures.refetch()}>{t('pictures.tryAgain')}</Button>}>
         {pictures.error.message}
       </Notice>
     );
@@ -50,16 +50,14 @@ export function PicturesScreen({ onChoose }: { onChoose: () => void }) {
 
   return (
     <div className="grid h-full min-h-0 grid-cols-[1fr_348px]">
-      <section className="flex min-h-0 flex-col" aria-label="Pictures">
+      <section className="flex min-h-0 flex-col" aria-label={t('pictures.pictures')}>
         <header className="flex items-center gap-4 px-5 pt-4 pb-2">
-          <h1 className="text-base">
-            {count(total)} {total === 1 ? 'picture' : 'pictures'}
-          </h1>
+          <h1 className="text-base">{t('common.pictures', { count: total })}</h1>
           <input
             ref={field}
             type="search"
-            aria-label="Search by name and words"
-            placeholder="Search by name and words   /"
+            aria-label={t('pictures.searchByNameAndText')}
+            placeholder={t('pictures.searchByNameAndText2')}
             value={search}
             maxLength={200}
             onChange={(event) => setSearch(event.target.value)}
@@ -68,7 +66,7 @@ export function PicturesScreen({ onChoose }: { onChoose: () => void }) {
           />
           <span className="flex-1" />
           <label className="flex items-center gap-2">
-            <span className="text-ink-2">Sheet size</span>
+            <span className="text-ink-2">{t('pictures.thumbnailSize')}</span>
             <input
               type="range"
               min={130}
@@ -82,11 +80,11 @@ export function PicturesScreen({ onChoose }: { onChoose: () => void }) {
           <StorageSheet />
           <RemovedPictures />
           <Button kind="main" onClick={onChoose}>
-            Read pictures in <Key>R</Key>
+            {t('pictures.addPictures')} <Key>R</Key>
           </Button>
         </header>
         {total === 0 ? (
-          <p className="grid flex-1 place-items-center">No picture has this in its name or its words.</p>
+          <p className="grid flex-1 place-items-center">{t('pictures.noPictureHasThisInIts')}</p>
         ) : (
           <LibraryGrid
             key={asked}
@@ -101,7 +99,7 @@ export function PicturesScreen({ onChoose }: { onChoose: () => void }) {
       {chosen && (
         <aside
           className="flex min-h-0 flex-col overflow-y-auto border-l border-line bg-sheet"
-          aria-label="Facts and originals"
+          aria-label={t('pictures.detailsAndOriginals')}
           // Whoever does something with the first one that was found has chosen it: it stays, whatever is found then.
           onFocusCapture={() => choose(chosen)}
           onChangeCapture={() => choose(chosen)}
@@ -118,13 +116,10 @@ function Empty({ onChoose }: { onChoose: () => void }) {
   return (
     <div className="grid h-full place-items-center">
       <div className="max-w-md text-center">
-        <h1 className="text-xl">No pictures yet</h1>
-        <p className="mt-2 mb-5 text-ink-2">
-          Drop pictures anywhere on this page, paste one, or choose files: JPEG, PNG, WebP, AVIF, GIF, TIFF or
-          SVG, many at a time. They stay on this machine, and the originals are never changed.
-        </p>
+        <h1 className="text-xl">{t('pictures.noPicturesYet')}</h1>
+        <p className="mt-2 mb-5 text-ink-2">{t('pictures.dropPicturesAnywhereOnThisPage')}</p>
         <Button kind="main" onClick={onChoose}>
-          Read pictures in
+          {t('pictures.addPictures')}
         </Button>
       </div>
     </div>

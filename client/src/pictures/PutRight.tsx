@@ -2,8 +2,9 @@ import { useMutation, useQueryClient } from '@tanstack/react-query';
 import { useState } from 'react';
 import { api, type FileType, type Picture, take } from '../api/client';
 import { Button } from '../design/Button';
-import { figure } from '../design/figures';
+import { typedNumber } from '../design/figures';
 import { typeNames } from '../design/typeNames';
+import { t } from '../texts/texts';
 
 const types = ['jpeg', 'png', 'webp', 'avif'] as const satisfies readonly FileType[];
 const box = 'h-7 w-full rounded-md border border-line bg-sheet px-2';
@@ -20,7 +21,7 @@ export function PutRight({ picture }: { picture: Picture }) {
         api.POST('/api/pictures/{id}/put-right', {
           params: { path: { id: picture.id } },
           body: {
-            maxSide: side.trim() === '' ? null : Math.round(figure(side)),
+            maxSide: side.trim() === '' ? null : Math.round(typedNumber(side)),
             type: type === '' ? null : type,
             ground: ground.trim() === '' ? null : ground.trim(),
           },
@@ -28,10 +29,10 @@ export function PutRight({ picture }: { picture: Picture }) {
       ),
     onSettled: () => void cache.invalidateQueries({ queryKey: ['pictures'] }),
   });
-  const wrong = side.trim() !== '' && !(figure(side) >= 1);
+  const wrong = side.trim() !== '' && !(typedNumber(side) >= 1);
   return (
     <details className="mt-4 border-t border-line pt-3">
-      <summary className="cursor-pointer font-medium">Fix the original</summary>
+      <summary className="cursor-pointer font-medium">{t('pictures.fixTheOriginal')}</summary>
       <form
         className="mt-2 grid grid-cols-2 gap-x-3 gap-y-2"
         onSubmit={(event) => {
@@ -40,23 +41,23 @@ export function PutRight({ picture }: { picture: Picture }) {
         }}
       >
         <label className="block">
-          <span className="block text-ink-2">Longest side, px</span>
+          <span className="block text-ink-2">{t('pictures.longestSidePx')}</span>
           <input
             className={box}
             value={side}
-            placeholder="as it is"
+            placeholder={t('pictures.asItIs')}
             aria-invalid={wrong}
             onChange={(event) => setSide(event.target.value)}
           />
         </label>
         <label className="block">
-          <span className="block text-ink-2">Type</span>
+          <span className="block text-ink-2">{t('pictures.type')}</span>
           <select
             className={box}
             value={type}
             onChange={(event) => setType(event.target.value as FileType | '')}
           >
-            <option value="">as it is</option>
+            <option value="">{t('pictures.asItIs')}</option>
             {types.map((one) => (
               <option key={one} value={one}>
                 {typeNames[one]}
@@ -66,26 +67,23 @@ export function PutRight({ picture }: { picture: Picture }) {
         </label>
         {picture.hasAlpha && (
           <label className="col-span-2 block">
-            <span className="block text-ink-2">Colour behind what shows through</span>
+            <span className="block text-ink-2">{t('pictures.backgroundForTransparentParts')}</span>
             <input
               className={box}
               value={ground}
-              placeholder="none; #ffffff lays it on white"
+              placeholder={t('pictures.noneOrAColourLikeFfffff')}
               onChange={(event) => setGround(event.target.value)}
             />
           </label>
         )}
-        <p className="col-span-2 text-ink-2">
-          It is turned upright and loses the place where it was taken. What comes of it is a newer original;
-          the first one stays in the list.
-        </p>
+        <p className="col-span-2 text-ink-2">{t('pictures.thePictureIsTurnedUprightAnd')}</p>
         {put.isError && (
           <p role="alert" className="col-span-2 text-breaks">
             {put.error.message}
           </p>
         )}
         <Button type="submit" disabled={put.isPending || wrong} className="col-span-2 justify-self-start">
-          {put.isPending ? 'Putting it right' : 'Make a newer original'}
+          {put.isPending ? t('pictures.makingTheNewOriginal') : t('pictures.makeANewerOriginal')}
         </Button>
       </form>
     </details>

@@ -1,6 +1,7 @@
 import { useQuery } from '@tanstack/react-query';
 import { api, type Picture, take } from '../api/client';
 import { Button } from '../design/Button';
+import { t } from '../texts/texts';
 
 /** Asks before a picture is removed, and says where it is live: its pages go on to show it unless it is withdrawn with it. */
 export function RemovePicture({
@@ -21,7 +22,7 @@ export function RemovePicture({
   const addresses = live.data ?? [];
   return (
     <>
-      <p>It leaves the library and every job. It can be restored for 30 days.</p>
+      <p>{t('pictures.thePictureIsRemovedFromThe')}</p>
       {live.error && (
         <p role="alert" className="mt-2 text-breaks">
           {live.error.message}
@@ -29,11 +30,7 @@ export function RemovePicture({
       )}
       {addresses.length > 0 && (
         <>
-          <p className="mt-2">
-            It is live at {addresses.length} {addresses.length === 1 ? 'address' : 'addresses'}. Pages that
-            use
-            {addresses.length === 1 ? ' it' : ' them'} go on to show the picture until it is withdrawn:
-          </p>
+          <p className="mt-2">{t('pictures.thePictureIsLiveAtAddresses', { count: addresses.length })}</p>
           <ul className="mt-1 max-h-24 overflow-y-auto text-ink-2">
             {addresses.map((address) => (
               <li key={address} className="break-all">
@@ -44,11 +41,13 @@ export function RemovePicture({
         </>
       )}
       <div className="mt-2 flex flex-wrap gap-2">
-        {addresses.length > 0 && <Button onClick={() => onRemove(true)}>Remove and withdraw</Button>}
+        {addresses.length > 0 && (
+          <Button onClick={() => onRemove(true)}>{t('pictures.removeAndUnpublish')}</Button>
+        )}
         <Button disabled={!live.data && !live.error} onClick={() => onRemove(false)}>
-          {addresses.length > 0 ? 'Remove, keep live' : 'Remove it'}
+          {addresses.length > 0 ? t('pictures.removeKeepLive') : t('pictures.remove')}
         </Button>
-        <Button onClick={onKeep}>Keep it</Button>
+        <Button onClick={onKeep}>{t('pictures.cancel')}</Button>
       </div>
     </>
   );

@@ -3,6 +3,8 @@ import { addresses, api, take } from '../api/client';
 import { useRemoved } from '../api/queries';
 import { Button } from '../design/Button';
 import { Sheet } from '../design/Sheet';
+import { day } from '../texts/numbers';
+import { t } from '../texts/texts';
 
 /** Pictures that were removed and can still be put back. */
 export function RemovedPictures() {
@@ -14,7 +16,10 @@ export function RemovedPictures() {
   });
   if (!removed.data || removed.data.length === 0) return null;
   return (
-    <Sheet title="Removed pictures" trigger={<Button>Removed ({removed.data.length})</Button>}>
+    <Sheet
+      title={t('pictures.removedPictures')}
+      trigger={<Button>{t('pictures.removedData', { data: removed.data.length })}</Button>}
+    >
       <ul className="mt-4 border-t border-line">
         {removed.data.map(({ picture, until }) => (
           <li key={picture.id} className="flex items-center gap-3 border-b border-line py-2">
@@ -25,11 +30,9 @@ export function RemovedPictures() {
             />
             <span className="min-w-0 flex-1">
               <span className="block truncate">{picture.name}</span>
-              <span className="block text-ink-2">
-                goes for good on {new Date(until).toLocaleDateString()}
-              </span>
+              <span className="block text-ink-2">{t('pictures.deletedOn', { day: day(until) })}</span>
             </span>
-            <Button onClick={() => restore.mutate(picture.id)}>Put back</Button>
+            <Button onClick={() => restore.mutate(picture.id)}>{t('pictures.restoreOriginal')}</Button>
           </li>
         ))}
       </ul>

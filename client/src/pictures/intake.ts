@@ -1,6 +1,7 @@
 import { useQueryClient } from '@tanstack/react-query';
 import { useCallback, useEffect, useRef, useState } from 'react';
 import type { Intake } from '../api/client';
+import { t } from '../texts/texts';
 
 export interface Arrival {
   key: number;
@@ -67,9 +68,8 @@ export function useIntake(onKept: (pictures: string[], into: string | null) => v
         end(outcome(request));
         void cache.invalidateQueries({ queryKey: ['pictures'] });
       };
-      request.onerror = () =>
-        end({ state: 'refused', words: 'It could not be sent. Is Pantomet still running?' });
-      request.onabort = () => end({ state: 'stopped', words: 'Stopped. Nothing of it was kept.' });
+      request.onerror = () => end({ state: 'refused', words: t('pictures.theFileCouldNotBeSent') });
+      request.onabort = () => end({ state: 'stopped', words: t('pictures.stoppedNothingOfThisFileWas') });
       change(key, { state: 'sending' });
       request.send(file);
     }
@@ -96,7 +96,7 @@ export function useIntake(onKept: (pictures: string[], into: string | null) => v
 
   const stop = useCallback(() => {
     for (const { key, into } of queue.current.splice(0)) {
-      change(key, { state: 'stopped', words: 'Stopped before it was sent.' });
+      change(key, { state: 'stopped', words: t('pictures.stoppedBeforeItWasSent') });
       handOn(key, undefined, into);
     }
     for (const request of [...running.current.values()]) request.abort();
@@ -110,13 +110,16 @@ export function useIntake(onKept: (pictures: string[], into: string | null) => v
 function outcome(request: XMLHttpRequest): Partial<Arrival> {
   try {
     const answer = JSON.parse(request.responseText) as Intake & { detail?: string };
-    if (request.status >= 300) return { state: 'refused', words: answer.detail ?? 'It was refused.' };
+    if (request.status >= 300)
+      return { state: 'refused', words: answer.detail ?? t('pictures.theFileWasRefused') };
     return {
       state: answer.alreadyHere ? 'already' : 'kept',
       pictureId: answer.picture.id,
-      words: answer.alreadyHere ? `The same file is here already, as ${answer.picture.name}.` : undefined,
+      words: answer.alreadyHere
+        ? t('pictures.thisFileIsAlreadyInThe', { name: answer.picture.name })
+        : undefined,
     };
   } catch {
-    return { state: 'refused', words: 'Pantomet gave no answer that can be read.' };
+    return { state: 'refused', words: t('pictures.pantometSentAnAnswerThatCannot') };
   }
 }

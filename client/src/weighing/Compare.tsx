@@ -4,6 +4,7 @@ import { addresses, type VariantFile } from '../api/client';
 import { takesKey } from '../app/useKeys';
 import { Divider, useDivider } from '../design/Divider';
 import { useElementSize } from '../framing/useElementSize';
+import { t } from '../texts/texts';
 
 /** Before and after at true pixels: one pixel of the file is one pixel of the screen. A divider is dragged between them. */
 export function Compare({
@@ -68,7 +69,7 @@ export function Compare({
         <div
           className="absolute inset-x-0 top-0 z-20 h-0.5 overflow-hidden bg-line"
           role="progressbar"
-          aria-label="Weighing"
+          aria-label={t('weighing.weighing')}
         >
           <span className="working-bar absolute inset-y-0 w-1/4 bg-accent" />
         </div>
@@ -76,7 +77,7 @@ export function Compare({
       {!isThere && meanwhile}
       {!file && meanwhile && (
         <span className="pointer-events-none absolute top-3 left-3 z-10 bg-sheet px-2 py-0.5 text-ink">
-          A small copy; the file follows
+          {t('weighing.aSmallPreviewTheFileIs')}
         </span>
       )}
       {file && size && (
@@ -87,7 +88,7 @@ export function Compare({
               key={file.sha256}
               onLoad={() => setArrived(file.id)}
               src={addresses.file(file.id)}
-              alt={`${file.name} as it will be delivered`}
+              alt={t('weighing.nameAsDelivered', { name: file.name })}
               className={picture}
               style={place}
               data-testid="after"
@@ -102,7 +103,7 @@ export function Compare({
               <div className="transparent-ground absolute" style={place} />
               <img
                 src={addresses.reference(file.id)}
-                alt="The same pixels, lossless"
+                alt={t('weighing.theSamePixelsLossless')}
                 className={picture}
                 style={place}
                 data-testid="before"
@@ -116,7 +117,7 @@ export function Compare({
               {file.dress?.last && (
                 <Outline
                   name="reached-last"
-                  title="The contrast is reached here last"
+                  title={t('weighing.theLowestContrastIsHere')}
                   box={file.dress.last}
                   {...{ left, top, ratio }}
                 />
@@ -126,7 +127,7 @@ export function Compare({
           {!seeThrough && <Divider share={share} onShare={setShare} from={from} to={to} />}
           <Label
             side="left"
-            text={whole ? 'Lossless' : 'Lossless (loading)'}
+            text={whole ? t('weighing.lossless') : t('weighing.losslessLoading')}
             at={divider}
             shown={divider - from > (whole ? 110 : 160)}
           />

@@ -3,6 +3,7 @@ import { weight } from '../design/figures';
 import { typeNames } from '../design/typeNames';
 import { labelsFor, levels, type Scales } from './scales';
 import type { Curve } from './useCurves';
+import { t } from '../texts/texts';
 
 const dashes: Record<FileType, string | undefined> = {
   jpeg: undefined,
@@ -11,11 +12,11 @@ const dashes: Record<FileType, string | undefined> = {
   png: '1 6',
 };
 const names: Record<LikenessWord, string> = {
-  noDifference: 'No difference',
-  hardToSee: 'Hard to see',
-  slight: 'Slight',
-  visible: 'Visible',
-  rough: 'Rough',
+  noDifference: t('weighing.noDifference'),
+  hardToSee: t('weighing.hardToSee'),
+  slight: t('weighing.slight'),
+  visible: t('weighing.visible'),
+  rough: t('weighing.rough'),
 };
 
 /** The drawing itself: levels of likeness, the slot's limits, a line for each type, the chosen file. */

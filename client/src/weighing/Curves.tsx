@@ -7,6 +7,7 @@ import { useElementSize } from '../framing/useElementSize';
 import { CurveDrawing } from './CurveDrawing';
 import { nearestPoint, scalesFor } from './scales';
 import type { Curve } from './useCurves';
+import { t } from '../texts/texts';
 
 type Pick = (format: FileType, quality: number | null) => void;
 
@@ -35,26 +36,28 @@ export function Curves({
   return (
     <section
       ref={box}
-      aria-label="Weight against likeness"
+      aria-label={t('weighing.weightAgainstLikeness')}
       className="relative border-t border-line bg-sheet"
       data-testid="curves"
     >
       {size && any && <Picker {...drawn} size={size} />}
       <KeyButton
         className="absolute top-2 right-2 h-6! text-[12px]"
-        name={others ? 'Slot types only' : 'Compare file types'}
-        title={
-          others ? 'Draw the types that the slot takes' : 'Draw the types that the slot does not take as well'
-        }
+        name={others ? t('weighing.slotTypesOnly') : t('weighing.compareFileTypes')}
+        title={others ? t('weighing.showOnlyTheTypesThatThe') : t('weighing.showAlsoTheTypesThatThe')}
         k="O"
         act={onOthers}
       />
       {!any && (
         <p className="grid h-full place-items-center text-ink-2">
-          {working ? 'Weighing the types.' : `The original weighs ${weight(original)}.`}
+          {working
+            ? t('weighing.weighingTheTypes')
+            : t('weighing.theOriginalWeighsOriginal', { original: weight(original) })}
         </p>
       )}
-      {working && any && <span className="absolute right-3 bottom-2 text-[11px] text-ink-2">weighing</span>}
+      {working && any && (
+        <span className="absolute right-3 bottom-2 text-[11px] text-ink-2">{t('weighing.weighing2')}</span>
+      )}
     </section>
   );
 }
@@ -94,7 +97,7 @@ function Picker({
     <div
       role="slider"
       tabIndex={0}
-      aria-label="Point on the curves: left and right change the weight, up and down the type"
+      aria-label={t('weighing.pointOnTheCurvesLeftAnd')}
       aria-valuemin={0}
       aria-valuemax={Math.round(scales.most)}
       aria-valuenow={file?.bytes ?? 0}
@@ -137,7 +140,7 @@ function Label({
     >
       {typeNames[curve.format]}
       {point.quality === null ? '' : ` ${point.quality}`}, {weight(point.bytes)}, {point.likeness.toFixed(3)}
-      {!curve.taken && ', not a type of this slot'}
+      {!curve.taken && t('weighing.notATypeOfThisSlot')}
     </span>
   );
 }

@@ -12,6 +12,7 @@ import { useJobStore } from '../jobs/useJob';
 import { typesOf } from './useCurves';
 import type { Wish } from './WeighingScreen';
 import { Reached } from '../over/InkPart';
+import { t } from '../texts/texts';
 
 /** The words of the core, as they stand on a screen. */
 const settleAfter = 150;
@@ -54,7 +55,7 @@ export function WeighingPanel({
   return (
     <aside
       className="flex min-h-0 flex-col overflow-y-auto border-l border-line bg-sheet"
-      aria-label="Weight"
+      aria-label={t('weighing.weight')}
     >
       <header className="flex items-center gap-1.5 border-b border-line px-5 py-2">
         <div className="min-w-0 flex-1">
@@ -67,15 +68,15 @@ export function WeighingPanel({
           <Link
             href={`/job/${store.id}/ladder/${picture.picture.id}/${slot.address}`}
             className={`${buttonShape} h-7! border-line bg-sheet hover:border-ink-2`}
-            title="Which screen loads which file"
+            title={t('weighing.whichScreenLoadsWhichFile')}
           >
-            Screens
+            {t('weighing.screens')}
           </Link>
         )}
         {descriptors.length > 4 ? (
           <select
             className="h-7 rounded-md border border-line bg-sheet px-1.5"
-            aria-label="Width"
+            aria-label={t('weighing.width')}
             value={wish.descriptor}
             onChange={(event) => onDescriptor(event.target.value)}
           >
@@ -97,11 +98,15 @@ export function WeighingPanel({
           ))
         )}
       </header>
-      <section className="border-b border-line px-5 pt-3 pb-4" aria-label="The file" aria-busy={working}>
+      <section
+        className="border-b border-line px-5 pt-3 pb-4"
+        aria-label={t('weighing.theFile')}
+        aria-busy={working}
+      >
         {variant && (
           <p className="flex items-center justify-between">
             <VerdictMark verdict={variant.verdict} withWord />
-            {working && <span className="text-ink-2">weighing</span>}
+            {working && <span className="text-ink-2">{t('weighing.weighing2')}</span>}
           </p>
         )}
         {file && (
@@ -109,14 +114,16 @@ export function WeighingPanel({
             <p className="mt-1.5 text-[22px] leading-tight font-semibold" data-testid="weight">
               {weight(file.bytes)}
               {slot.slot.maxBytes != null && (
-                <span className="text-[14px] font-normal text-ink-2"> of {weight(slot.slot.maxBytes)}</span>
+                <span className="text-[14px] font-normal text-ink-2">
+                  {t('weighing.ofMaxBytes', { maxBytes: weight(slot.slot.maxBytes) })}
+                </span>
               )}
             </p>
             <p className="mb-1.5 text-ink-2">
               <span data-testid="bytes" data-bytes={file.bytes}>
                 {count(file.bytes)}
               </span>{' '}
-              bytes, {size(file.width, file.height)}
+              {t('weighing.bytesWidth', { width: size(file.width, file.height) })}
             </p>
             <Beam bytes={file.bytes} limit={slot.slot.maxBytes} />
             <Loading file={file.bytes} original={picture.picture.bytes} />
@@ -126,11 +133,13 @@ export function WeighingPanel({
           <div className="mt-3 flex items-center justify-between gap-3" data-testid="likeness">
             <p>
               <span className="font-semibold">{likenessWords[file.likenessWord]}</span>{' '}
-              <span className="block text-ink-2">likeness {file.likeness.toFixed(3)}</span>
+              <span className="block text-ink-2">
+                {t('weighing.likenessLikeness', { likeness: file.likeness.toFixed(3) })}
+              </span>
             </p>
             {file.likeness < 1 && (
-              <Button onClick={onWorst} title="Bring the place that differs most to the middle">
-                Worst place <Key>W</Key>
+              <Button onClick={onWorst} title={t('weighing.showThePlaceThatDiffersMost')}>
+                {t('weighing.worstPlace')} <Key>W</Key>
               </Button>
             )}
           </div>
@@ -142,7 +151,7 @@ export function WeighingPanel({
           </p>
         ))}
       </section>
-      <section className="border-b border-line px-5 py-3" aria-label="Quality">
+      <section className="border-b border-line px-5 py-3" aria-label={t('weighing.quality')}>
         {types.length > 1 && (
           <div className="mb-2.5 flex flex-wrap items-center gap-1.5">
             {types.map((one) => (
@@ -158,7 +167,9 @@ export function WeighingPanel({
           </div>
         )}
         {file && file.quality === null ? (
-          <p className="text-ink-2">{typeNames[file.format]} here has no quality to choose.</p>
+          <p className="text-ink-2">
+            {t('weighing.formatHasNoQualitySettingHere', { format: typeNames[file.format] })}
+          </p>
         ) : (
           <QualityRange
             wish={wish}
@@ -172,32 +183,33 @@ export function WeighingPanel({
           disabled={wish.quality === null && wish.format === null}
           onClick={onAutomatic}
         >
-          Automatic quality <Key>A</Key>
+          {t('weighing.automaticQuality')} <Key>A</Key>
         </Button>
       </section>
-      <section className="border-b border-line px-5 py-3" aria-label="Keep the choice">
-        <h3 className="mb-1.5 text-ink-2">{tried ? 'Keep this choice for' : 'This is what was decided.'}</h3>
+      <section className="border-b border-line px-5 py-3" aria-label={t('weighing.useThisQualityFor')}>
+        <h3 className="mb-1.5 text-ink-2">
+          {tried ? t('weighing.useThisQualityFor') : t('weighing.thisQualityIsInUse')}
+        </h3>
         {tried && (
           <div className="grid grid-cols-3 gap-1.5">
-            <KeyButton name="This one" k="1" act={() => onKeep('cell')} off={!file} />
-            <KeyButton name="This slot" k="2" act={() => onKeep('slot')} off={!file} />
-            <KeyButton name="All slots" k="3" act={() => onKeep('all')} off={!file} />
+            <KeyButton name={t('weighing.thisFile')} k="1" act={() => onKeep('cell')} off={!file} />
+            <KeyButton name={t('weighing.thisSlot')} k="2" act={() => onKeep('slot')} off={!file} />
+            <KeyButton name={t('weighing.allSlots')} k="3" act={() => onKeep('all')} off={!file} />
           </div>
         )}
       </section>
       <p className="px-5 py-3 text-ink-2">
-        Drag the divider, or hold <Key>S</Key> to see the lossless picture. One of its pixels is one of the
-        screen&apos;s.
+        {t('weighing.dragTheDividerOrHold')} <Key>S</Key> {t('weighing.toSeeTheLosslessPictureIt')}
       </p>
       <section
         className="sticky bottom-0 mt-auto border-t border-line bg-sheet px-5 py-3"
-        aria-label="Hand over"
+        aria-label={t('weighing.handOver')}
       >
         {file && variant?.verdict === 'breaks' && (
           <p className="mb-2">
             {cell?.files.some((one) => one.id === file.id && one.letThrough)
-              ? 'It breaks a limit and was allowed anyway.'
-              : 'It breaks a limit, so it stays out of the bundle until it is allowed.'}
+              ? t('weighing.theFileBreaksALimitAnd')
+              : t('weighing.theFileBreaksALimitIt')}
           </p>
         )}
         {file && (
@@ -212,11 +224,11 @@ export function WeighingPanel({
             download={file.name}
             className="w-full"
           >
-            Download this file <Key>D</Key>
+            {t('weighing.downloadThisFile')} <Key>D</Key>
           </MainLink>
         ) : (
           <Button kind="main" disabled className="w-full">
-            Download this file
+            {t('weighing.downloadThisFile')}
           </Button>
         )}
       </section>
@@ -230,20 +242,27 @@ function Loading({ file, original }: { file: number; original: number }) {
   const seconds = (bytes: number) => (bytes * 8) / (rate * 1e6);
   const time = (bytes: number) => {
     const value = seconds(bytes);
-    return value < 1 ? `${Math.max(1, Math.round(value * 1000))} ms` : `${trim(value, value < 10 ? 1 : 0)} s`;
+    return value < 1
+      ? t('weighing.milliseconds', { n: Math.max(1, Math.round(value * 1000)) })
+      : t('weighing.seconds', { n: trim(value, value < 10 ? 1 : 0) });
   };
   return (
     <div className="mt-3" data-testid="loading">
       <p>
         {file < original
-          ? `A visitor is saved ${weight(original - file)} of the original's ${weight(original)}: ${trim(original / file, 1)} times lighter.`
-          : `The original weighs ${weight(original)}.`}
+          ? t('weighing.savesVisitors', {
+              saved: weight(original - file),
+              whole: weight(original),
+              times: trim(original / file, 1),
+            })
+          : t('weighing.theOriginalWeighsOriginal', { original: weight(original) })}
       </p>
       <p className="mt-1 text-ink-2">
-        Loads in {time(file)}
-        {file < original && `, the original in ${time(original)}`}, at{' '}
+        {file < original
+          ? t('weighing.loadsInOriginal', { file: time(file), original: time(original) })
+          : t('weighing.loadsIn', { file: time(file) })}{' '}
         <select
-          aria-label="Connection"
+          aria-label={t('weighing.connection')}
           className="rounded-sm border border-line bg-sheet px-1"
           value={rate}
           onChange={(event) => {
@@ -253,7 +272,7 @@ function Loading({ file, original }: { file: number; original: number }) {
         >
           {rates.map((one) => (
             <option key={one} value={one}>
-              {one} Mbit/s
+              {t('weighing.mbitPerSecond', { rate: one })}
             </option>
           ))}
         </select>
@@ -288,10 +307,10 @@ function QualityRange({
     <>
       <div className="flex items-center justify-between">
         <label htmlFor="quality" className="font-semibold">
-          Quality {value}
+          {t('weighing.qualityOf', { quality: value })}
         </label>
         <span className="text-ink-2">
-          {wish.quality === null && draft === null ? 'found automatically' : 'by hand'}
+          {wish.quality === null && draft === null ? t('weighing.automatic') : t('weighing.byHand')}
         </span>
       </div>
       <input

@@ -14,6 +14,7 @@ import { Curves } from './Curves';
 import { useCurves } from './useCurves';
 import { SmallCopy } from './SmallCopy';
 import { WeighingPanel } from './WeighingPanel';
+import { t } from '../texts/texts';
 
 export interface Wish {
   descriptor: string;
@@ -32,7 +33,7 @@ export function WeighingScreen({ pictureId, address }: { pictureId: string; addr
         <JobBar stage="weighing" at={{ picture: pictureId, slot: address }} />
       </div>
       {!picture || !slot ? (
-        <Notice>{picture ? 'The job has no such slot.' : 'The job has no such picture.'}</Notice>
+        <Notice>{picture ? t('weighing.thisSlotIsNotInThe') : t('weighing.thisPictureIsNotInThe')}</Notice>
       ) : (
         <Weighing key={`${pictureId}/${address}`} picture={picture} slot={slot} />
       )}
@@ -132,9 +133,7 @@ function Weighing({ picture, slot }: { picture: JobPicture; slot: JobSlot }) {
     <div className="grid min-h-0 grid-cols-[1fr_348px]">
       <div className="grid min-h-0 grid-rows-[1fr_196px]">
         {skipped ? (
-          <Notice>
-            The picture does not go to this slot. Take it in again on the bench or while framing.
-          </Notice>
+          <Notice>{t('weighing.thisPictureIsSkippedInThis')}</Notice>
         ) : variant.isError ? (
           <Notice>{variant.error.message}</Notice>
         ) : variant.data && !file ? (

@@ -7,7 +7,7 @@ namespace Pantomet.Application.Background;
 /// The folders of this machine that the owner allowed, as they were when the program started: a link that takes the place of one later leads
 /// nowhere.
 /// </summary>
-internal sealed class AllowedFolders(WorkOptions options, DataFolder data)
+public sealed class AllowedFolders(WorkOptions options, DataFolder data)
 {
     private readonly IReadOnlyList<string> _real = [.. options.PictureFolders.Select(Path.GetFullPath).Select(RealPath.Of)];
     private readonly string _data = RealPath.Of(data.Root);

@@ -1,13 +1,13 @@
 using System.Collections.Concurrent;
 using System.Net;
 using System.Net.Sockets;
-using Pantomet.Application.PageChecks;
 using Pantomet.Core.PageChecks;
+using Pantomet.Core.Texts;
 
 namespace Pantomet.Application.Background;
 
 /// <summary>Which hosts of this machine, or of its own network, may be reached.</summary>
-internal sealed class PrivateHosts
+public sealed class PrivateHosts
 {
     private readonly IReadOnlyList<AllowedHost>? _only;
 
@@ -35,10 +35,10 @@ internal sealed class PrivateHosts
 /// addresses are connected to only at hosts that may be private, whatever a name leads to.
 /// </summary>
 /// <param name="allowed">The hosts that may be private.</param>
-internal sealed class HostReach(PrivateHosts allowed)
+public sealed class HostReach(PrivateHosts allowed)
 {
     /// <summary>What is said where a host lies in a private network.</summary>
-    public const string IsPrivate = "It lies in a private network, which is not reached from here.";
+    public const string IsPrivate = PictureTexts.TheAddressIsInAPrivate;
 
     private readonly ConcurrentDictionary<string, Lazy<Task<IPAddress[]>>> _found = new(StringComparer.OrdinalIgnoreCase);
 

@@ -7,7 +7,7 @@ namespace Pantomet.Application.Background;
 /// <summary>A list in a file, a line each; a line that was cut off by a crash is passed over.</summary>
 /// <typeparam name="T">What a line holds.</typeparam>
 /// <param name="path">The file.</param>
-internal sealed class LineFile<T>(string path)
+public sealed class LineFile<T>(string path)
 {
     /// <summary>Begins it anew.</summary>
     public LineWriter<T> Begin() => new(path, append: false);
@@ -55,7 +55,7 @@ internal sealed class LineFile<T>(string path)
 /// True where lines are only ever added to it. One that is begun anew may be longer than before when it is looked at next, and nothing tells the two
 /// apart: it is read from its start.
 /// </param>
-internal sealed class GrowingList<T>(string path, bool isOnlyAdded)
+public sealed class GrowingList<T>(string path, bool isOnlyAdded)
 {
     private readonly Lock _gate = new();
     private List<T> _lines = [];
@@ -116,7 +116,7 @@ internal sealed class GrowingList<T>(string path, bool isOnlyAdded)
 }
 
 /// <summary>Writes a list, a line each.</summary>
-internal sealed class LineWriter<T>(string path, bool append) : IDisposable
+public sealed class LineWriter<T>(string path, bool append) : IDisposable
 {
     private readonly StreamWriter _writer = new(
         new FileStream(path, append ? FileMode.Append : FileMode.Create, FileAccess.Write, FileShare.ReadWrite | FileShare.Delete)
@@ -136,5 +136,6 @@ internal sealed class LineWriter<T>(string path, bool append) : IDisposable
         }
     }
 
+    /// <inheritdoc/>
     public void Dispose() => _writer.Dispose();
 }

@@ -10,7 +10,7 @@ namespace Pantomet.Application.Background;
 /// ended, and whoever ends it waits until nothing of it writes any more.
 /// </summary>
 /// <typeparam name="T">How far one is.</typeparam>
-internal abstract partial class QueueWorker<T>(ILogger log) : BackgroundService
+public abstract partial class QueueWorker<T>(ILogger log) : BackgroundService
     where T : class
 {
     private static readonly TimeSpan Idle = TimeSpan.FromSeconds(30);
@@ -76,6 +76,7 @@ internal abstract partial class QueueWorker<T>(ILogger log) : BackgroundService
         }
     }
 
+    /// <inheritdoc/>
     protected override async Task ExecuteAsync(CancellationToken stoppingToken)
     {
         await Task.Yield();

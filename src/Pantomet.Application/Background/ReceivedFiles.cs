@@ -1,4 +1,5 @@
 using System.Collections.Concurrent;
+using Pantomet.Core.Texts;
 using Pantomet.Data;
 using Pantomet.Platform;
 
@@ -9,7 +10,7 @@ namespace Pantomet.Application.Background;
 /// <param name="what">What such a folder is called in sentences, with its article.</param>
 /// <param name="mostFiles">How many files one may have.</param>
 /// <param name="mostBytes">How many bytes all files of one may have.</param>
-internal sealed class ReceivedFiles(DataFolder folder, string what, int mostFiles, long mostBytes)
+public sealed class ReceivedFiles(DataFolder folder, string what, int mostFiles, long mostBytes)
 {
     private const int LongestPath = 1_000;
     private const int LongestName = 250;
@@ -28,19 +29,19 @@ internal sealed class ReceivedFiles(DataFolder folder, string what, int mostFile
     {
         if (!IsPath(path) || Path.GetFullPath(Path.Combine(root, path)) is not { } full || !RealPath.IsInside(full, root))
         {
-            return $"\"{path}\" is no path of a file within a folder.";
+            return PictureTexts.IsNotThePathOfA(path);
         }
 
         var (count, bytes) = _received.GetOrAdd(id, _ => Counted(root));
         if (count >= mostFiles)
         {
-            return $"{what} has at most {mostFiles} files.";
+            return PictureTexts.CanHaveAtMostFiles(what, mostFiles);
         }
 
         using var received = await folder.Variants.ReceiveAsync(content, mostBytes - bytes, cancel);
         if (received is null)
         {
-            return $"{what} has at most {mostBytes / 1_000_000} MB.";
+            return PictureTexts.CanHaveAtMostMB(what, mostBytes / 1_000_000);
         }
 
         try
@@ -57,7 +58,7 @@ internal sealed class ReceivedFiles(DataFolder folder, string what, int mostFile
         }
         catch (Exception fault) when (fault is IOException or UnauthorizedAccessException)
         {
-            return $"\"{path}\" cannot be put down: {fault.Message}";
+            return PictureTexts.CannotBeSaved(path, fault.Message);
         }
     }
 

@@ -5,7 +5,7 @@ using Pantomet.Platform;
 namespace Pantomet.Application.Background;
 
 /// <summary>Puts a file in its place whole: whoever looks sees what was there before or all of it, whenever the machine stops.</summary>
-internal static class WholeFile
+public static class WholeFile
 {
     /// <summary>Writes beside the place, gives the file another's time and rights, flushes it and renames it.</summary>
     /// <param name="to">The place, whose folder is held.</param>

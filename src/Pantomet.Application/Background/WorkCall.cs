@@ -3,6 +3,7 @@ using System.Text.Json;
 using System.Text.Json.Serialization;
 using Microsoft.Extensions.Logging;
 using Pantomet.Application.Engine;
+using Pantomet.Core.Texts;
 using Pantomet.Platform;
 
 namespace Pantomet.Application.Background;
@@ -76,11 +77,11 @@ public static class WorkLines
         }
         catch (OperationCanceledException)
         {
-            trouble = "It was stopped.";
+            trouble = PictureTexts.Stopped;
         }
         catch (Exception fault) when (fault is IOException or UnauthorizedAccessException)
         {
-            trouble = $"Files could not be read or written: {fault.Message}";
+            trouble = PictureTexts.FilesCouldNotBeReadOr(fault.Message);
         }
 
         Tell(new(null, trouble));
@@ -89,11 +90,11 @@ public static class WorkLines
 }
 
 /// <summary>Has long work done in a process of its own, which ends when it takes too long.</summary>
-internal sealed partial class WorkCall(WorkOptions options, ILogger<WorkCall> log)
+public sealed partial class WorkCall(WorkOptions options, ILogger<WorkCall> log)
 {
-    private const string Ended = "The process that did it ended before it was done.";
-    private const string TooLarge = "It needed more memory than it may take, and was ended. Something in it is too large, or made to be.";
-    private const string TooLong = "One step of it took longer than it may, and it was ended. Something in it is too large, or made to be.";
+    private const string Ended = PictureTexts.TheProcessForThisWorkEnded;
+    private const string TooLarge = PictureTexts.ThisNeededMoreMemoryThanIs;
+    private const string TooLong = PictureTexts.OneStepTookLongerThanIs;
 
     /// <summary>Has it done.</summary>
     /// <param name="call">What the process is called with.</param>
@@ -157,11 +158,11 @@ internal sealed partial class WorkCall(WorkOptions options, ILogger<WorkCall> lo
         }
         catch (OperationCanceledException) when (!cancel.IsCancellationRequested)
         {
-            return $"It took longer than {longest?.TotalMinutes:0} minutes, and was ended.";
+            return PictureTexts.ThisTookLongerThanMinutesAnd(longest?.TotalMinutes);
         }
         catch (OperationCanceledException)
         {
-            return "It was stopped.";
+            return PictureTexts.Stopped;
         }
         catch (Exception fault) when (fault is IOException or JsonException)
         {

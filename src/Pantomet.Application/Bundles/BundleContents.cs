@@ -8,6 +8,7 @@ using Pantomet.Core.Jobs;
 using Pantomet.Core.Naming;
 using Pantomet.Core.Planning;
 using Pantomet.Core.Reports;
+using Pantomet.Core.Texts;
 using Pantomet.Core.Verdicts;
 using Pantomet.Data;
 using Pantomet.Data.Pictures;
@@ -32,27 +33,31 @@ public enum HandOver
 }
 
 /// <summary>One file of a bundle.</summary>
-internal sealed record BundleFile(BoardCell Cell, JudgedFile File, HandOver State, string? Path)
+public sealed record BundleFile(BoardCell Cell, JudgedFile File, HandOver State, string? Path)
 {
     /// <summary>What was planned and came to nothing has a plan that is not made.</summary>
     public required IReadOnlyList<Reason> Reasons { get; init; }
 
+    /// <summary>The descriptor of the file: "2x", "640w".</summary>
     public required Descriptor Descriptor { get; init; }
 }
 
 /// <summary>What of a job goes out, under which names, and what does not, and why.</summary>
-internal sealed class BundleContents
+public sealed class BundleContents
 {
     private BundleContents(BoardState state, IReadOnlyList<BundleFile> files, IReadOnlyList<Guid> asks) =>
         (State, Files, Asks) = (state, files, asks);
 
+    /// <summary>The job as it stands.</summary>
     public BoardState State { get; }
 
+    /// <summary>All files that the job asks for, in the order of the bundle.</summary>
     public IReadOnlyList<BundleFile> Files { get; private init; }
 
     /// <summary>Pictures that have files to hand over and nothing but a camera's number for a name.</summary>
     public IReadOnlyList<Guid> Asks { get; }
 
+    /// <summary>The files that are delivered.</summary>
     public IEnumerable<BundleFile> Going => Files.Where(file => file.State == HandOver.Goes);
 
     /// <summary>Puts together what goes out of a job as it stands.</summary>
@@ -167,7 +172,7 @@ internal sealed class BundleContents
             file.State == HandOver.Goes ? Figures(file.Path!, row!) : null,
             row?.Encodes ?? 0,
             file.File.Verdict,
-            file.State == HandOver.Waiting ? [.. file.Reasons, new(ReasonCodes.Waiting, "It is still to be made.")] : file.Reasons
+            file.State == HandOver.Waiting ? [.. file.Reasons, new(ReasonCodes.Waiting, JobTexts.TheFileIsNotMadeYet)] : file.Reasons
         ) with
         {
             Parts = file.Cell.Picture.Parts is { } parts
@@ -196,7 +201,7 @@ internal sealed class BundleContents
         file with
         {
             State = HandOver.Missing,
-            Reasons = [.. file.Reasons, new(ReasonCodes.Unreadable, "The file was missing or damaged, and could not be made again.")],
+            Reasons = [.. file.Reasons, new(ReasonCodes.Unreadable, JobTexts.TheFileWasMissingOrDamaged)],
         };
 
     private static HandOver StateOf(JudgedFile file) =>

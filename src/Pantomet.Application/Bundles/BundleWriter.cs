@@ -18,7 +18,7 @@ namespace Pantomet.Application.Bundles;
 /// <summary>
 /// Writes bundles: as a zip while it is sent, or as a folder. File by file, so that no more than a buffer of each is held.
 /// </summary>
-internal sealed class BundleWriter(DataFolder folder, FileDesk desk, Writer writer, TimeProvider clock)
+public sealed class BundleWriter(DataFolder folder, FileDesk desk, Writer writer, TimeProvider clock)
 {
     /// <summary>The name of the bundle, without an ending.</summary>
     public static string NameOf(BundleContents contents) => Slug.From(contents.State.Job.Name);

@@ -5,6 +5,7 @@ using Pantomet.Core.Geometry;
 using Pantomet.Core.Planning;
 using Pantomet.Core.Responsive;
 using Pantomet.Core.Rules;
+using Pantomet.Core.Texts;
 
 namespace Pantomet.Application.Destinations;
 
@@ -124,8 +125,8 @@ public sealed record SlotView(
             slot.Key,
             slot.Name,
             slot.Responsive is null ? SizeInWords(slot.Size)
-                : slot.FrameShape is { } ladder ? $"{Simple(ladder)}, any width"
-                : "any width",
+                : slot.FrameShape is { } ladder ? RuleTexts.AnyWidth(Simple(ladder))
+                : RuleTexts.AnyWidth2,
             slot.Fit,
             slot.FrameShape?.Value,
             slot.FrameShape is { } shape ? Simple(shape) : null,
@@ -180,20 +181,20 @@ public sealed record SlotView(
         {
             SizeRule.Exact exact => Figures.Size(exact.Size),
             SizeRule.ShapeWithSide side => $"{SideInWords(side.Side, side.Pixels)}, {side.Ratio}",
-            SizeRule.ShapeAlone alone => $"{alone.Ratio}, all pixels",
+            SizeRule.ShapeAlone alone => RuleTexts.AllPixels(alone.Ratio),
             SizeRule.SideAlone side => SideInWords(side.Side, side.Pixels),
             SizeRule.Within within => $"within {Figures.Size(within.Box)}",
-            SizeRule.Share share => $"{Figures.Number((double)share.Part * 100, 1)} % of the frame",
-            SizeRule.MaxPixels most => $"at most {Figures.Count(most.Most)} pixels",
+            SizeRule.Share share => RuleTexts.OfTheFrame(Figures.Number((double)share.Part * 100, 1)),
+            SizeRule.MaxPixels most => RuleTexts.AtMostPixels(Figures.Count(most.Most)),
             _ => "",
         };
 
     private static string SideInWords(Side side, int pixels) =>
         side switch
         {
-            Side.Width => $"{Figures.Count(pixels)} px wide",
-            Side.Height => $"{Figures.Count(pixels)} px high",
-            Side.LongSide => $"{Figures.Count(pixels)} px on the longest side",
-            _ => $"{Figures.Count(pixels)} px on the shortest side",
+            Side.Width => RuleTexts.PxWide(Figures.Count(pixels)),
+            Side.Height => RuleTexts.PxHigh(Figures.Count(pixels)),
+            Side.LongSide => RuleTexts.PxOnTheLongestSide(Figures.Count(pixels)),
+            _ => RuleTexts.PxOnTheShortestSide(Figures.Count(pixels)),
         };
 }

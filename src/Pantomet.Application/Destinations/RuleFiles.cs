@@ -1,5 +1,6 @@
 using Pantomet.Application.Engine;
 using Pantomet.Core.Rules;
+using Pantomet.Core.Texts;
 using Pantomet.Imaging.Dressing;
 using Pantomet.Imaging.Hosting;
 
@@ -46,7 +47,7 @@ public static class RuleFiles
     // What draws cannot be stopped on the way: drawings and fonts are tried in a process that can be ended.
     internal static async Task<string?> NotDrawnAsync(string path, ImagingProcessPool processes, CancellationToken cancel) =>
         TrialOf(Path.GetFullPath(path)) is { } trial && (await processes.RunAsync(trial, cancel)).Refusal is { } refusal
-            ? $"\"{Path.GetFileName(path)}\" cannot be used: {refusal}"
+            ? RuleTexts.CannotBeUsed(Path.GetFileName(path), refusal)
             : null;
 
     private static ImagingRequest? TrialOf(string path) =>

@@ -2,14 +2,16 @@ using Microsoft.EntityFrameworkCore;
 using Microsoft.Extensions.DependencyInjection;
 using Pantomet.Application.Jobs;
 using Pantomet.Core.Rules;
+using Pantomet.Core.Texts;
 using Pantomet.Data;
 using Pantomet.Data.Rules;
 
 namespace Pantomet.Application.Destinations;
 
 /// <summary>What came of a change of the book: the book, or why it was refused.</summary>
-internal sealed record RulesChange(RuleBook? Book, string? Code, string? Refusal)
+public sealed record RulesChange(RuleBook? Book, string? Code, string? Refusal)
 {
+    /// <summary>A change that is refused, with its place in the rules and a sentence.</summary>
     public static RulesChange Refused(string code, string sentence) => new(null, code, sentence);
 }
 
@@ -18,16 +20,19 @@ internal sealed record RulesChange(RuleBook? Book, string? Code, string? Refusal
 /// edit two slots both keep
 /// what they wrote.
 /// </summary>
-internal sealed class RuleStore(IServiceScopeFactory scopes)
+public sealed class RuleStore(IServiceScopeFactory scopes)
 {
+    /// <summary>The code of rules that are refused.</summary>
     public const string BadRules = "bad-rules";
 
+    /// <summary>All destinations with their rules.</summary>
     public async Task<RuleBook> BookAsync(CancellationToken cancel)
     {
         await using var scope = scopes.CreateAsyncScope();
         return await BookAsync(scope.ServiceProvider.GetRequiredService<PantometDb>(), cancel);
     }
 
+    /// <summary>A slot by the keys of its destination and its own; null where there is none.</summary>
     public async Task<(Destination Destination, Slot Slot)?> FindAsync(string destination, string slot, CancellationToken cancel)
     {
         var book = await BookAsync(cancel);
@@ -108,7 +113,7 @@ internal sealed class RuleStore(IServiceScopeFactory scopes)
         var json = (await db.RuleBooks.AsNoTracking().FirstOrDefaultAsync(cancel))?.Json ?? StarterRules.Json;
         return RulesReader.TryRead(json, out var book, out var fault)
             ? book!
-            : throw new InvalidDataException($"The stored rules cannot be read: {fault}");
+            : throw new InvalidDataException(RuleTexts.TheStoredRulesCannotBeRead(fault));
     }
 
     private static async Task<RuleBookRow> RowAsync(PantometDb db)

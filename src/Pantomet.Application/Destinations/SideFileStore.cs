@@ -6,6 +6,7 @@ using Pantomet.Application.Engine;
 using Pantomet.Application.Jobs;
 using Pantomet.Core.Dressing;
 using Pantomet.Core.Rules;
+using Pantomet.Core.Texts;
 using Pantomet.Data;
 using Pantomet.Data.Rules;
 using Pantomet.Imaging.Dressing;
@@ -21,27 +22,30 @@ public sealed record SideFileView(string Name, long Bytes, string Content);
 /// <summary>The names of marks and fonts as they are now.</summary>
 /// <param name="ByName">The names of contents by those that rules give.</param>
 /// <param name="Exchanges">How often a file under a known name was exchanged or taken away.</param>
-internal sealed record SideNames(ImmutableDictionary<string, string> ByName, long Exchanges)
+public sealed record SideNames(ImmutableDictionary<string, string> ByName, long Exchanges)
 {
+    /// <summary>No names.</summary>
     public static readonly SideNames None = new(ImmutableDictionary<string, string>.Empty, 0);
 
+    /// <summary>The name of the file that has this content hash; null where there is none.</summary>
     public string NameOf(string name) => ByName.GetValueOrDefault(name, name);
 
     /// <summary>A slot, its files by the names of their content.</summary>
-    public Slot Named(Slot slot) => slot.WithFiles(NameOf, name => ByName.ContainsKey(name) ? null : $"There is no file \"{name}\".");
+    public Slot Named(Slot slot) => slot.WithFiles(NameOf, name => ByName.ContainsKey(name) ? null : RuleTexts.ThereIsNoFile(name));
 }
 
 /// <summary>
 /// The marks and fonts that rules name, in the data folder: each lies under the name of its content, so that what was published keeps the
 /// mark it was published with.
 /// </summary>
-internal sealed class SideFileStore
+public sealed class SideFileStore
 {
     private readonly IServiceScopeFactory _scopes;
     private readonly DataFolder _folder;
     private readonly ImagingProcessPool _processes;
     private readonly TimeProvider _clock;
 
+    /// <summary>The store in a data folder.</summary>
     public SideFileStore(IServiceScopeFactory scopes, DataFolder folder, ImagingProcessPool processes, TimeProvider clock)
     {
         (_scopes, _folder, _processes, _clock) = (scopes, folder, processes, clock);
@@ -132,7 +136,7 @@ internal sealed class SideFileStore
                     }
                     else if (await db.SideFiles.CountAsync() >= MostFiles)
                     {
-                        return ($"At most {MostFiles} marks and fonts are kept. Take away some that are not needed.", null);
+                        return (RuleTexts.AtMostLogosAndFontsCan(MostFiles), null);
                     }
                     else
                     {

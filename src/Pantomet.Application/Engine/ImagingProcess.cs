@@ -8,7 +8,7 @@ using Pantomet.Platform;
 namespace Pantomet.Application.Engine;
 
 /// <summary>One process that carries out orders: a line in, a line out.</summary>
-internal sealed class ImagingProcess : IAsyncDisposable
+public sealed class ImagingProcess : IAsyncDisposable
 {
     private static readonly TimeSpan Look = TimeSpan.FromMilliseconds(200);
 
@@ -19,6 +19,7 @@ internal sealed class ImagingProcess : IAsyncDisposable
 
     private ImagingProcess(Process process, WorkOptions options) => (_process, _options) = (process, options);
 
+    /// <summary>The process id.</summary>
     public int Id => _process.Id;
 
     /// <summary>False when the process ended, whatever ended it.</summary>
@@ -91,6 +92,7 @@ internal sealed class ImagingProcess : IAsyncDisposable
         }
     }
 
+    /// <inheritdoc/>
     public async ValueTask DisposeAsync()
     {
         await EndAsync(_process);
@@ -98,7 +100,7 @@ internal sealed class ImagingProcess : IAsyncDisposable
     }
 
     /// <summary>Ends a process with all that it started, and waits until it is gone.</summary>
-    internal static async Task EndAsync(Process process)
+    public static async Task EndAsync(Process process)
     {
         try
         {
@@ -183,7 +185,8 @@ internal sealed class ImagingProcess : IAsyncDisposable
     }
 
     // The program that runs .NET code here: the server itself was started by it, or it is on the path.
-    internal static string Host() =>
+    /// <summary>The program that runs this application: the .NET host.</summary>
+    public static string Host() =>
         Environment.ProcessPath is { } self && Path.GetFileNameWithoutExtension(self) == "dotnet"
             ? self
             : Environment.GetEnvironmentVariable("DOTNET_HOST_PATH") ?? "dotnet";

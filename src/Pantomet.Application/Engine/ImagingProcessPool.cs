@@ -1,5 +1,6 @@
 using Microsoft.Extensions.Logging;
 using Microsoft.Extensions.Logging.Abstractions;
+using Pantomet.Core.Texts;
 using Pantomet.Imaging;
 using Pantomet.Imaging.Hosting;
 
@@ -11,16 +12,16 @@ namespace Pantomet.Application.Engine;
 /// person waits for; each does one order at a time. One more has the network that looks for subjects: it is held once, and lets reading in
 /// go first.
 /// </summary>
-internal sealed partial class ImagingProcessPool(WorkOptions options, ILogger<ImagingProcessPool>? log = null) : IAsyncDisposable
+public sealed partial class ImagingProcessPool(WorkOptions options, ILogger<ImagingProcessPool>? log = null) : IAsyncDisposable
 {
     /// <summary>What is said when the process ended under an order.</summary>
-    public const string Crashed = "The imaging process ended while it worked on this picture; it was started again.";
+    public const string Crashed = PictureTexts.TheImagingProcessEndedWhileIt;
 
     /// <summary>What is said when an order took too long.</summary>
-    public const string TookTooLong = "This picture took longer than one may take and was given up. It may be damaged on purpose.";
+    public const string TookTooLong = PictureTexts.ThisPictureTookLongerThanIs;
 
     /// <summary>What is said when an order took too much memory.</summary>
-    public const string TookTooMuch = "This picture took more memory than one may take and was given up. It may be damaged on purpose.";
+    public const string TookTooMuch = PictureTexts.ThisPictureNeededMoreMemoryThan;
 
     private const int MostTries = 3;
 
@@ -155,6 +156,7 @@ internal sealed partial class ImagingProcessPool(WorkOptions options, ILogger<Im
         }
     }
 
+    /// <inheritdoc/>
     public async ValueTask DisposeAsync()
     {
         List<ImagingProcess> all;

@@ -15,7 +15,7 @@ namespace Pantomet.Application.Jobs;
 /// <param name="LaidOutBy">A hash of all that a cell's layout depends on besides picture and decisions.</param>
 /// <param name="Asked">The slot as the book has it; <see cref="Slot"/> names its marks and fonts by their content.</param>
 /// <param name="Files">The marks and fonts that rules can name.</param>
-internal sealed record BoardSlot(
+public sealed record BoardSlot(
     Destination Destination,
     Slot Slot,
     string BytesKey,

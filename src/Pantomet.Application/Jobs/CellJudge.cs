@@ -4,13 +4,14 @@ using Pantomet.Core.Facts;
 using Pantomet.Core.Framing;
 using Pantomet.Core.Geometry;
 using Pantomet.Core.Jobs;
+using Pantomet.Core.Texts;
 using Pantomet.Core.Verdicts;
 using Pantomet.Data.Variants;
 
 namespace Pantomet.Application.Jobs;
 
 /// <summary>A file of a cell with everything that is known of it.</summary>
-internal sealed record JudgedFile(
+public sealed record JudgedFile(
     WantedFile Wanted,
     VariantRow? Row,
     FailureRow? Failure,
@@ -20,7 +21,7 @@ internal sealed record JudgedFile(
 );
 
 /// <summary>What a cell comes to, as it is stored and counted.</summary>
-internal sealed record JudgedCell(
+public sealed record JudgedCell(
     string State,
     Verdict Verdict,
     IReadOnlyList<Reason> Reasons,
@@ -29,11 +30,9 @@ internal sealed record JudgedCell(
 );
 
 /// <summary>Puts together what a cell's frame and its files came to.</summary>
-internal sealed class CellJudge(UnderWay underWay)
+public sealed class CellJudge(UnderWay underWay)
 {
-    private const string OtherShapeSentence =
-        "The newer original has another shape than the one this frame was set on. Look whether it still fits, and accept it or set "
-        + "it anew.";
+    private const string OtherShapeSentence = JobTexts.TheNewerOriginalHasAnotherShape;
 
     /// <summary>The files of a cell that were or will be made.</summary>
     public static IReadOnlyList<JudgedFile> Files(BoardCell cell, FileStandings standings) =>

@@ -6,7 +6,7 @@ using Pantomet.Data.Jobs;
 namespace Pantomet.Application.Jobs;
 
 /// <summary>Cells and the files they want, in their tables: only what differs is written, and what is counted is counted on.</summary>
-internal static class CellTables
+public static class CellTables
 {
     /// <summary>A cell's name.</summary>
     public readonly record struct Key(Guid Picture, string Slot);

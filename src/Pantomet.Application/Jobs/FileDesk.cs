@@ -4,6 +4,7 @@ using Microsoft.EntityFrameworkCore;
 using Microsoft.Extensions.DependencyInjection;
 using Microsoft.Extensions.Logging;
 using Pantomet.Application.Variants;
+using Pantomet.Core.Texts;
 using Pantomet.Data;
 using Pantomet.Data.Variants;
 
@@ -14,7 +15,7 @@ namespace Pantomet.Application.Jobs;
 /// its tries and when it is
 /// tried again. Every failure is logged once.
 /// </summary>
-internal sealed partial class FileDesk(
+public sealed partial class FileDesk(
     IServiceScopeFactory scopes,
     VariantStore store,
     JobFiles files,
@@ -215,7 +216,7 @@ internal sealed partial class FileDesk(
             tries,
             failure.Code,
             failure.Reason,
-            again ? "is tried again" : "is given up"
+            again ? JobTexts.IsTriedAgain : JobTexts.IsGivenUp
         );
         var now = clock.GetUtcNow().UtcDateTime;
         await db.Failures.Where(row => row.FileId == wanted.Id).ExecuteDeleteAsync();
@@ -230,7 +231,7 @@ internal sealed partial class FileDesk(
                     At = now,
                     NextAt = again ? now + options.Pauses[tries - 1] : null,
                     Code = failure.Code,
-                    Reason = again ? $"{failure.Reason} It is tried again by itself." : failure.Reason,
+                    Reason = again ? JobTexts.PantometTriesAgainByItself(failure.Reason) : failure.Reason,
                 }
             );
             await db.SaveChangesAsync();

@@ -5,6 +5,7 @@ using Pantomet.Application.Variants;
 using Pantomet.Core.Jobs;
 using Pantomet.Core.Naming;
 using Pantomet.Core.Rules;
+using Pantomet.Core.Texts;
 using Pantomet.Data.Jobs;
 using Pantomet.Data.Pictures;
 
@@ -13,7 +14,7 @@ namespace Pantomet.Application.Jobs;
 /// <summary>One of the pictures that stand side by side, as the job has it.</summary>
 /// <param name="Picture">The picture.</param>
 /// <param name="Mine">What was decided about it.</param>
-internal sealed record BoardPart(PictureRow Picture, JobPicture Mine)
+public sealed record BoardPart(PictureRow Picture, JobPicture Mine)
 {
     /// <summary>The same parts as before, as they are now.</summary>
     public static bool AreSame(IReadOnlyList<BoardPart>? before, IReadOnlyList<BoardPart>? now) =>
@@ -31,7 +32,7 @@ internal sealed record BoardPart(PictureRow Picture, JobPicture Mine)
 }
 
 /// <summary>One picture in one slot of a job: its plan and the files that are wanted.</summary>
-internal sealed record BoardCell(PictureRow Picture, JobPicture Mine, JobSlot Place, BoardSlot Slot, Slot Own, string OwnKey, CellPlan Plan)
+public sealed record BoardCell(PictureRow Picture, JobPicture Mine, JobSlot Place, BoardSlot Slot, Slot Own, string OwnKey, CellPlan Plan)
 {
     /// <summary>The files that are wanted.</summary>
     public IReadOnlyList<WantedFile> Files { get; init; } = [];
@@ -54,6 +55,7 @@ internal sealed record BoardCell(PictureRow Picture, JobPicture Mine, JobSlot Pl
             )
             : WantedFile.Of(Picture, Mine.Decisions.Turn, slot, key, request);
 
+    /// <summary>The decision that holds in this cell.</summary>
     public CellDecision Decision => Mine.Decisions.For(Place.Address);
 
     /// <summary>Plans a cell.</summary>
@@ -77,8 +79,7 @@ internal sealed record BoardCell(PictureRow Picture, JobPicture Mine, JobSlot Pl
         : CellPlan.OfPair([.. parts.Select(part => (part.Picture.Facts, part.Mine.Decisions))], mine.Decisions, slot, place);
 
     private static string Lacks(List<PartOfPair> gone) =>
-        $"{string.Join(" and ", gone.Select(part => $"\"{part.Name}\""))} {(gone.Count == 1 ? "is" : "are")} not in this job any more. "
-        + "Take it in again, or take these pictures side by side out.";
+        JobTexts.NoLongerInThisJobAdd(string.Join(" and ", gone.Select(part => $"\"{part.Name}\"")), (gone.Count == 1 ? "is" : "are"));
 }
 
 /// <summary>What is counted of some cells.</summary>
@@ -88,22 +89,27 @@ internal sealed record BoardCell(PictureRow Picture, JobPicture Mine, JobSlot Pl
 /// <param name="Bytes">What the made files weigh.</param>
 /// <param name="Left">The work of the files that are still to be made.</param>
 /// <param name="Looks">Cells that want a look.</param>
-internal readonly record struct Tally(int Files, int Done, int Failed, long Bytes, long Left, int Looks)
+public readonly record struct Tally(int Files, int Done, int Failed, long Bytes, long Left, int Looks)
 {
+    /// <summary>Adds two counts.</summary>
     public static Tally operator +(Tally a, Tally b) =>
         new(a.Files + b.Files, a.Done + b.Done, a.Failed + b.Failed, a.Bytes + b.Bytes, a.Left + b.Left, a.Looks + b.Looks);
 
+    /// <summary>Subtracts a count from another.</summary>
     public static Tally operator -(Tally a, Tally b) =>
         new(a.Files - b.Files, a.Done - b.Done, a.Failed - b.Failed, a.Bytes - b.Bytes, a.Left - b.Left, a.Looks - b.Looks);
 }
 
 /// <summary>A job as it was stored last. It never changes: a change is another one.</summary>
-internal sealed record BoardState
+public sealed record BoardState
 {
+    /// <summary>Identity of the job.</summary>
     public required Guid Id { get; init; }
 
+    /// <summary>The job with its decisions.</summary>
     public required Job Job { get; init; }
 
+    /// <summary>When the job was added, UTC.</summary>
     public required DateTime CreatedAt { get; init; }
 
     /// <summary>
@@ -111,8 +117,10 @@ internal sealed record BoardState
     /// </summary>
     public long Sequence { get; init; }
 
+    /// <summary>When the job was archived, UTC; null for a current one.</summary>
     public DateTime? ArchivedAt { get; init; }
 
+    /// <summary>Whether files are made now.</summary>
     public RunState Run { get; init; }
 
     /// <summary>Pictures of the job that the library has.</summary>
@@ -135,12 +143,16 @@ internal sealed record BoardState
     /// <summary>Slots whose cells were laid out by another rule than the book has, as the tables say.</summary>
     public IReadOnlySet<string> Stale { get; init; } = new HashSet<string>();
 
+    /// <summary>The place of each picture in the order of the job.</summary>
     public required IReadOnlyDictionary<Guid, long> Places { get; init; }
 
+    /// <summary>How many files and bytes are made and wanted.</summary>
     public Tally Tally { get; init; }
 
+    /// <summary>True where a command can be undone.</summary>
     public bool CanUndo { get; init; }
 
+    /// <summary>True where a command can be redone.</summary>
     public bool CanRedo { get; init; }
 
     /// <summary>Slots of the job that the book no longer has.</summary>
@@ -189,6 +201,7 @@ internal sealed record BoardState
     public IEnumerable<Guid> PairsWith(Guid picture) =>
         _pairs.Where(row => row.Parts!.Any(part => part.Id == picture)).Select(row => row.Id);
 
+    /// <summary>True while files wait or are being made.</summary>
     public bool IsAtWork => ArchivedAt is null && Run == RunState.Running;
 }
 
@@ -197,7 +210,7 @@ internal sealed record BoardState
 /// <see cref="JobRoom"/>
 /// changes it, after what is stored; readers take the state as a whole.
 /// </summary>
-internal sealed class JobBoard(BoardState state)
+public sealed class JobBoard(BoardState state)
 {
     // What is beyond is planned again when it is asked for.
     private const int MostPlans = 8000;
@@ -210,14 +223,19 @@ internal sealed class JobBoard(BoardState state)
     private long _lookedAt;
     private int _planned;
 
+    /// <summary>Identity of the job.</summary>
     public Guid Id => State.Id;
 
+    /// <summary>The job as it stands; replaced as a whole by every change.</summary>
     public BoardState State { get; private set; } = state;
 
+    /// <summary>How fast files are made.</summary>
     public Pace Pace { get; } = new();
 
+    /// <summary>When the job was last used, UTC.</summary>
     public DateTime UsedAt { get; set; }
 
+    /// <summary>True while a client shows the job.</summary>
     public bool IsLookedAt
     {
         get
@@ -244,6 +262,7 @@ internal sealed class JobBoard(BoardState state)
         }
     }
 
+    /// <summary>Tells which cells a client shows, so that their files are made first.</summary>
     public void LookAt(JobViewport look)
     {
         lock (_gate)
@@ -255,6 +274,7 @@ internal sealed class JobBoard(BoardState state)
     /// <summary>One cell, planned; null when job, library or book have it not.</summary>
     public BoardCell? Cell(Guid picture, string address) => Cell(State, picture, address);
 
+    /// <summary>The cell of a picture in a slot; null where there is none.</summary>
     public BoardCell? Cell(BoardState state, Guid picture, string address) =>
         state.Job.Find(picture) is { } mine && state.Job.SlotOf(address) is { } place ? Cell(state, mine, place) : null;
 
@@ -264,6 +284,7 @@ internal sealed class JobBoard(BoardState state)
             .Shown.Where(one => pictures?.Contains(one.Id) != false)
             .SelectMany(mine => state.Job.Slots.Select(place => Cell(state, mine, place)).OfType<BoardCell>());
 
+    /// <summary>The cell of a picture in a slot of the job.</summary>
     public BoardCell? Cell(BoardState state, JobPicture mine, JobSlot place)
     {
         if (!state.Rows.TryGetValue(mine.Id, out var row) || !state.Slots.TryGetValue(place.Address, out var slot))
@@ -310,6 +331,7 @@ internal sealed class JobBoard(BoardState state)
         return channel;
     }
 
+    /// <summary>Ends the events of a client.</summary>
     public void Leave(Channel<JobEvent> channel)
     {
         lock (_gate)
@@ -320,6 +342,7 @@ internal sealed class JobBoard(BoardState state)
         channel.Writer.TryComplete();
     }
 
+    /// <summary>Sends an event to every client that shows the job.</summary>
     public void Tell(JobEvent what)
     {
         lock (_gate)

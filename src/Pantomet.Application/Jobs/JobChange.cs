@@ -9,7 +9,7 @@ using Pantomet.Data.Pictures;
 namespace Pantomet.Application.Jobs;
 
 /// <summary>A change of one job that was written and is to be taken over and told once it is committed.</summary>
-internal sealed class JobChange
+public sealed class JobChange
 {
     // A page that is told of more cells at once reads them itself, in parts.
     private const int MostCells = 400;
@@ -29,12 +29,16 @@ internal sealed class JobChange
     /// <summary>What differs, for pages.</summary>
     public sealed record Told
     {
+        /// <summary>True where name or state of the job changed.</summary>
         public bool Title { get; init; }
 
+        /// <summary>The pictures that changed.</summary>
         public IReadOnlySet<Guid> Pictures { get; init; } = new HashSet<Guid>();
 
+        /// <summary>True where pictures were added, removed or moved.</summary>
         public bool Order { get; init; }
 
+        /// <summary>True where the slots changed.</summary>
         public bool Slots { get; init; }
     }
 

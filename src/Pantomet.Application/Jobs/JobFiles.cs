@@ -7,7 +7,7 @@ using Pantomet.Data.Pictures;
 namespace Pantomet.Application.Jobs;
 
 /// <summary>The files that jobs want, where something happens to the files: each cell that wants one is brought in step with it.</summary>
-internal sealed class JobFiles(OpenJobs jobs, Writer writer, CellJudge judge, JobNotifier notifier)
+public sealed class JobFiles(OpenJobs jobs, Writer writer, CellJudge judge, JobNotifier notifier)
 {
     /// <summary>Makes the files of some cells again; null when there is no such job.</summary>
     public Task<SendResult?> AgainAsync(Guid id, IReadOnlyCollection<CellTables.Key> cells, CancellationToken cancel) =>

@@ -8,7 +8,7 @@ using Pantomet.Data.Pictures;
 namespace Pantomet.Application.Jobs;
 
 /// <summary>Lays jobs out by the book of rules as it is now.</summary>
-internal sealed class JobLayout(OpenJobs jobs, Writer writer, CellJudge judge, JobNotifier notifier, IServiceScopeFactory scopes)
+public sealed class JobLayout(OpenJobs jobs, Writer writer, CellJudge judge, JobNotifier notifier, IServiceScopeFactory scopes)
 {
     /// <summary>A job for those who look at it: laid out by the book as it is now. Null when there is none.</summary>
     public async Task<JobBoard?> OpenAsync(Guid id, CancellationToken cancel)

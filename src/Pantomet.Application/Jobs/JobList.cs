@@ -8,7 +8,7 @@ using Pantomet.Data.Jobs;
 namespace Pantomet.Application.Jobs;
 
 /// <summary>Reads jobs for those who look at them: the list from its rows alone, one job in parts.</summary>
-internal sealed class JobList(IServiceScopeFactory scopes, OpenJobs jobs, JobRoom room, CellJudge judge)
+public sealed class JobList(IServiceScopeFactory scopes, OpenJobs jobs, JobRoom room, CellJudge judge)
 {
     private const int First = 6;
 

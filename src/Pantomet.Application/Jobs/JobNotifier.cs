@@ -3,7 +3,7 @@ using System.Threading.Channels;
 namespace Pantomet.Application.Jobs;
 
 /// <summary>Wakes who waits for work; ringing it twice wakes once.</summary>
-internal sealed class JobNotifier
+public sealed class JobNotifier
 {
     private readonly Channel<bool> _rings = Channel.CreateBounded<bool>(
         new BoundedChannelOptions(1) { FullMode = BoundedChannelFullMode.DropWrite }
@@ -17,6 +17,7 @@ internal sealed class JobNotifier
         Ring();
     }
 
+    /// <summary>Says that there may be work.</summary>
     public void Ring() => _rings.Writer.TryWrite(true);
 
     /// <summary>Waits until it rings, or so long.</summary>

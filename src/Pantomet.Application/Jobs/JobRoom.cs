@@ -3,6 +3,7 @@ using Microsoft.Extensions.DependencyInjection;
 using Pantomet.Application.Variants;
 using Pantomet.Core.Jobs;
 using Pantomet.Core.Jobs.Commands;
+using Pantomet.Core.Texts;
 using Pantomet.Data;
 using Pantomet.Data.Jobs;
 using Pantomet.Data.Pictures;
@@ -15,7 +16,7 @@ namespace Pantomet.Application.Jobs;
 /// <param name="Gesture">Commands of one gesture are one step. Null stands alone.</param>
 /// <param name="Actor">Who decided.</param>
 /// <param name="Within">A gesture that ended longer ago than this is another; null for however long ago.</param>
-internal sealed record Sending(
+public sealed record Sending(
     IReadOnlyList<JobCommand> Commands,
     string? Id = null,
     string? Gesture = null,
@@ -24,10 +25,10 @@ internal sealed record Sending(
 );
 
 /// <summary>What came of a change: the sequence that was reached, or a refusal.</summary>
-internal sealed record SendResult(long Sequence, RefusedCommand? Refused);
+public sealed record SendResult(long Sequence, RefusedCommand? Refused);
 
 /// <summary>Jobs and everything that is decided about them: read the tables, apply, store in one transaction, take over, tell.</summary>
-internal sealed class JobRoom(
+public sealed class JobRoom(
     OpenJobs jobs,
     JobLayout layout,
     Writer writer,
@@ -39,6 +40,7 @@ internal sealed class JobRoom(
 {
     private DateTime Now => clock.GetUtcNow().UtcDateTime;
 
+    /// <summary>Judges the cells of a job.</summary>
     public CellJudge Judge => judge;
 
     /// <summary>A job for those who look at it: laid out by the book as it is now. Null when there is none.</summary>
@@ -50,7 +52,7 @@ internal sealed class JobRoom(
     /// <param name="cancel">Stops waiting.</param>
     public Task<(Guid Id, RefusedCommand? Refused)> CreateAsync(string? name, IReadOnlyList<JobCommand> begin, CancellationToken cancel) =>
         MakeAsync(
-            db => name is null ? FreeAsync(db, $"Job of {clock.GetLocalNow():d MMMM}") : Task.FromResult(name.Trim()),
+            db => name is null ? FreeAsync(db, JobTexts.JobOf(clock.GetLocalNow())) : Task.FromResult(name.Trim()),
             new Job { Name = "" },
             begin,
             cancel

@@ -7,7 +7,7 @@ using Pantomet.Data.Pictures;
 namespace Pantomet.Application.Jobs;
 
 /// <summary>A picture of the library changes together with every job that has it.</summary>
-internal sealed class JobsOfPicture(OpenJobs jobs, Writer writer, CellJudge judge, JobNotifier notifier, TimeProvider clock)
+public sealed class JobsOfPicture(OpenJobs jobs, Writer writer, CellJudge judge, JobNotifier notifier, TimeProvider clock)
 {
     /// <summary>Changes a picture of the library together with every job that has it.</summary>
     /// <param name="picture">The picture.</param>

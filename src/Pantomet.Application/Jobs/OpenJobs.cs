@@ -13,7 +13,7 @@ namespace Pantomet.Application.Jobs;
 /// <summary>
 /// The jobs that are open in memory, and the book of rules as it is now. What is not used for a while is closed; the tables have it all.
 /// </summary>
-internal sealed partial class OpenJobs(IServiceScopeFactory scopes, SideFileStore files, TimeProvider clock, ILogger<OpenJobs> log)
+public sealed partial class OpenJobs(IServiceScopeFactory scopes, SideFileStore files, TimeProvider clock, ILogger<OpenJobs> log)
     : IDisposable
 {
     private const int MostOpen = 6;
@@ -58,6 +58,7 @@ internal sealed partial class OpenJobs(IServiceScopeFactory scopes, SideFileStor
     public void SetBook(RuleBook book) =>
         _slots = !files.IsRead ? null : BookOfRules.SlotsOf(book, files, _slots ?? new Dictionary<string, BoardSlot>());
 
+    /// <summary>The job where it is held in memory; null where it is not.</summary>
     public JobBoard? Known(Guid id) => _boards.GetValueOrDefault(id);
 
     /// <summary>A job, read in if it is not open; null when there is none or it was set aside.</summary>
@@ -165,6 +166,7 @@ internal sealed partial class OpenJobs(IServiceScopeFactory scopes, SideFileStor
         );
     }
 
+    /// <inheritdoc/>
     public void Dispose()
     {
         _opening.Dispose();

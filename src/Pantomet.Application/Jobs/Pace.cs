@@ -3,7 +3,7 @@ using Pantomet.Application.Variants;
 namespace Pantomet.Application.Jobs;
 
 /// <summary>How fast files are being made: pixels written in the last while, on the clock on the wall.</summary>
-internal sealed class Pace
+public sealed class Pace
 {
     private const int Remembered = 40;
     private const int Needed = 3;
@@ -16,6 +16,7 @@ internal sealed class Pace
     /// <summary>How much work a file of so many pixels is.</summary>
     public static long WorkOf(long area) => area + Overhead;
 
+    /// <summary>Adds a file that was made between two moments, with its share of the work.</summary>
     public void Add(DateTime began, DateTime at, double work)
     {
         lock (_done)
@@ -28,6 +29,7 @@ internal sealed class Pace
         }
     }
 
+    /// <summary>Forgets all files.</summary>
     public void Forget()
     {
         lock (_done)

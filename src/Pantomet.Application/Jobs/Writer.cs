@@ -9,7 +9,7 @@ namespace Pantomet.Application.Jobs;
 /// Whoever asked may go
 /// away meanwhile; a change that was begun is finished or not made at all.
 /// </summary>
-internal sealed class Writer(IServiceScopeFactory scopes) : IDisposable
+public sealed class Writer(IServiceScopeFactory scopes) : IDisposable
 {
     private readonly SemaphoreSlim _one = new(1, 1);
 

@@ -4,6 +4,7 @@ using Microsoft.Extensions.DependencyInjection;
 using Microsoft.Extensions.Hosting;
 using Microsoft.Extensions.Logging;
 using Pantomet.Application.Jobs;
+using Pantomet.Core.Texts;
 using Pantomet.Data;
 
 namespace Pantomet.Application.Keeping;
@@ -20,7 +21,7 @@ public sealed record IntegrityView(int Checked, int Of, DateTime? FinishedAt, in
 /// Reads every stored file again and again, slowly, and holds it against its hash: a disk that loses bits tells nobody. A damaged file is taken away
 /// and made again; a damaged original is named.
 /// </summary>
-internal sealed partial class IntegritySweep(
+public sealed partial class IntegritySweep(
     IServiceScopeFactory scopes,
     DataFolder folder,
     JobFiles files,
@@ -90,6 +91,7 @@ internal sealed partial class IntegritySweep(
         }
     }
 
+    /// <inheritdoc/>
     protected override async Task ExecuteAsync(CancellationToken stoppingToken)
     {
         try
@@ -186,7 +188,7 @@ internal sealed partial class IntegritySweep(
                 .ToListAsync(cancel)
         )
         {
-            names[row.ContentHash] = $"{row.Name} (an earlier original)";
+            names[row.ContentHash] = PictureTexts.AnEarlierOriginal(row.Name);
         }
 
         // Pictures side by side have no original of their own.

@@ -26,7 +26,7 @@ public sealed record Collected(int Files, long Bytes);
 /// Collects what nothing wants: files that no job has a place for any more, least recently wanted first, until no more than a set amount is
 /// left; and at once what nobody can ask for: files without a row, small copies of what is gone. Originals are never its business.
 /// </summary>
-internal sealed partial class UnusedFileCollector(
+public sealed partial class UnusedFileCollector(
     IServiceScopeFactory scopes,
     Writer writer,
     DataFolder folder,

@@ -8,7 +8,7 @@ namespace Pantomet.Application.Live;
 /// <summary>
 /// Puts down now and then how often what was fetched. Who fetched it is never known here: there are only numbers.
 /// </summary>
-internal sealed partial class FetchCounts(LiveLinkStore store, Writer writer, ILogger<FetchCounts> log) : BackgroundService
+public sealed partial class FetchCounts(LiveLinkStore store, Writer writer, ILogger<FetchCounts> log) : BackgroundService
 {
     private static readonly TimeSpan Every = TimeSpan.FromSeconds(20);
 
@@ -53,6 +53,7 @@ internal sealed partial class FetchCounts(LiveLinkStore store, Writer writer, IL
         await TryAsync();
     }
 
+    /// <inheritdoc/>
     protected override async Task ExecuteAsync(CancellationToken stoppingToken)
     {
         using var timer = new PeriodicTimer(Every);

@@ -12,14 +12,15 @@ namespace Pantomet.Application.Live;
 /// <param name="Hash">SHA-256 of its content, which is its tag as well.</param>
 /// <param name="Bytes">Its weight.</param>
 /// <param name="MediaType">Its type.</param>
-internal sealed record StoredFile(string Path, string Hash, long Bytes, string MediaType);
+public sealed record StoredFile(string Path, string Hash, long Bytes, string MediaType);
 
 /// <summary>One file that can be asked for. What is known of it on the disk is found out once.</summary>
-internal sealed class LiveFile(string id, string recipe, bool letThrough)
+public sealed class LiveFile(string id, string recipe, bool letThrough)
 {
     private volatile StoredFile? _stored;
     private volatile bool _unfit;
 
+    /// <summary>The content hash in addresses.</summary>
     public string Id { get; } = id;
 
     /// <summary>True when it goes out though it breaks a limit.</summary>
@@ -57,13 +58,13 @@ internal sealed class LiveFile(string id, string recipe, bool letThrough)
 /// <param name="Height">Pixels down.</param>
 /// <param name="Descriptor">The density or the width it stands for.</param>
 /// <param name="Files">One for each type.</param>
-internal sealed record LiveRung(int Width, int Height, string Descriptor, IReadOnlyList<LiveFile> Files);
+public sealed record LiveRung(int Width, int Height, string Descriptor, IReadOnlyList<LiveFile> Files);
 
 /// <summary>One slot of a place.</summary>
 /// <param name="Slot">Its rule as it was published.</param>
 /// <param name="Asked">What it asks for at density 1, in CSS pixels.</param>
 /// <param name="Rungs">Its files from the narrowest up, at least one.</param>
-internal sealed record LiveSlot(Slot Slot, PixelSize Asked, IReadOnlyList<LiveRung> Rungs)
+public sealed record LiveSlot(Slot Slot, PixelSize Asked, IReadOnlyList<LiveRung> Rungs)
 {
     /// <summary>True where the type depends on who asks.</summary>
     public bool IsNegotiated => Rungs.Any(rung => rung.Files.Count > 1);
@@ -92,7 +93,7 @@ internal sealed record LiveSlot(Slot Slot, PixelSize Asked, IReadOnlyList<LiveRu
 /// <param name="At">When it was published, UTC.</param>
 /// <param name="ExpiresAt">When it stops to answer, UTC; null for the newest.</param>
 /// <param name="Slots">Its slots in their order, at least one.</param>
-internal sealed record LiveVersion(
+public sealed record LiveVersion(
     string Version,
     Guid PictureId,
     PictureFacts Facts,
@@ -123,12 +124,13 @@ internal sealed record LiveVersion(
 }
 
 /// <summary>One picture in one place with all versions that answer.</summary>
-internal sealed class LivePlace(Guid publication, string path, IReadOnlyList<LiveVersion> versions)
+public sealed class LivePlace(Guid publication, string path, IReadOnlyList<LiveVersion> versions)
 {
     private long _fetches;
     private long _unchanged;
     private long _bytes;
 
+    /// <summary>The publication of the place.</summary>
     public Guid Publication { get; } = publication;
 
     /// <summary>What its address goes on with behind the publication's key.</summary>

@@ -18,7 +18,7 @@ namespace Pantomet.Application.Live;
 internal sealed record StoredSlot(string Rule, int Width, int Height);
 
 /// <summary>Everything that is published, in memory, by address; read again whenever something is published or withdrawn.</summary>
-internal sealed partial class LiveLinkStore(IServiceScopeFactory scopes, ILogger<LiveLinkStore> log) : IDisposable
+public sealed partial class LiveLinkStore(IServiceScopeFactory scopes, ILogger<LiveLinkStore> log) : IDisposable
 {
     private readonly SemaphoreSlim _reading = new(1, 1);
     private volatile FrozenDictionary<string, LivePlace>? _places;

@@ -9,7 +9,7 @@ using Pantomet.Data.Pictures;
 namespace Pantomet.Application.Live;
 
 /// <summary>Finds published files on the disk, and has those made that are not there: each once, however many ask.</summary>
-internal sealed class LiveMaker(FileDesk desk, DataFolder folder)
+public sealed class LiveMaker(FileDesk desk, DataFolder folder)
 {
     /// <summary>The file of a width that suits who asks; null when none can be made.</summary>
     /// <param name="version">What was published.</param>
@@ -120,7 +120,7 @@ internal sealed class LiveMaker(FileDesk desk, DataFolder folder)
 /// <summary>The types of pictures that a program says it can show, from its <c>Accept</c> (RFC 9110, 12.5.1).</summary>
 /// <param name="WebP">True for WebP by its name.</param>
 /// <param name="Avif">True for AVIF by its name.</param>
-internal readonly record struct AcceptedTypes(bool WebP, bool Avif)
+public readonly record struct AcceptedTypes(bool WebP, bool Avif)
 {
     /// <summary>Reads the header. What is accepted as any type may be an old program: only named types beyond JPEG and PNG count.</summary>
     public static AcceptedTypes Of(string? header)

@@ -72,8 +72,9 @@ public sealed record PublishedPlace(
 public sealed record PublicationView(string? Key, DateTime? At, int OldAnswersDays, IReadOnlyList<PublishedPlace> Places);
 
 /// <summary>Holds what is published of a job against the job as it is.</summary>
-internal static class Publications
+public static class Publications
 {
+    /// <summary>What is published of a job, beside what the job has now.</summary>
     public static async Task<PublicationView> OfAsync(
         PantometDb db,
         JobBoard board,

@@ -16,14 +16,14 @@ namespace Pantomet.Application.Live;
 /// <summary>One file of a place as the job has it now.</summary>
 /// <param name="Wanted">The file.</param>
 /// <param name="LetThrough">True when it goes out though it breaks a limit.</param>
-internal sealed record FileNow(WantedFile Wanted, bool LetThrough);
+public sealed record FileNow(WantedFile Wanted, bool LetThrough);
 
 /// <summary>One picture in one place as the job has it now.</summary>
 /// <param name="Path">What its address goes on with.</param>
 /// <param name="Place">The slot, or the slots of a group.</param>
 /// <param name="Cells">The picture in each of them.</param>
 /// <param name="Files">Its files, slot by slot.</param>
-internal sealed record PlaceNow(string Path, PagePlace Place, IReadOnlyList<BoardCell> Cells, IReadOnlyList<FileNow> Files)
+public sealed record PlaceNow(string Path, PagePlace Place, IReadOnlyList<BoardCell> Cells, IReadOnlyList<FileNow> Files)
 {
     /// <summary>The picture in the library.</summary>
     public PictureRow Picture => Cells[0].Picture;
@@ -43,7 +43,7 @@ internal sealed record PlaceNow(string Path, PagePlace Place, IReadOnlyList<Boar
 }
 
 /// <summary>Publishes jobs, and takes them back.</summary>
-internal sealed class Publishing(Writer writer, LiveLinkStore store, FetchCounts counts, TimeProvider clock)
+public sealed class Publishing(Writer writer, LiveLinkStore store, FetchCounts counts, TimeProvider clock)
 {
     /// <summary>How long what was published answers once something newer took its place.</summary>
     public static readonly TimeSpan OldAnswers = TimeSpan.FromDays(30);

@@ -18,7 +18,7 @@ namespace Pantomet.Application.Pages;
 /// <param name="Picture">What the page shows; null where there is nothing to show.</param>
 /// <param name="Files">The files by slot.</param>
 /// <param name="Reasons">What is missing.</param>
-internal sealed record JobPage(
+public sealed record JobPage(
     JobPicture Mine,
     PictureRow Row,
     PagePlace Place,
@@ -28,7 +28,7 @@ internal sealed record JobPage(
 );
 
 /// <summary>How pages show what goes out of a job.</summary>
-internal static class JobPages
+public static class JobPages
 {
     /// <summary>Every picture of a job in every place that it goes to, in the order of the job.</summary>
     /// <param name="contents">What goes out.</param>

@@ -83,8 +83,9 @@ public sealed record LadderView(
 );
 
 /// <summary>Works out what the files of one picture in one place do for those who come.</summary>
-internal static class LadderLook
+public static class LadderLook
 {
+    /// <summary>What each screen loads of the files of a cell, with a rule that is tried where one is given.</summary>
     public static async Task<LadderView> OfAsync(BoardCell cell, ResponsiveWidthsRequest request, PantometDb db, CancellationToken cancel)
     {
         ArgumentNullException.ThrowIfNull(request);

@@ -4,6 +4,7 @@ using Pantomet.Core.Markup;
 using Pantomet.Core.Planning;
 using Pantomet.Core.Reports;
 using Pantomet.Core.Rules;
+using Pantomet.Core.Texts;
 using Pantomet.Core.Verdicts;
 
 namespace Pantomet.Application.Pages;
@@ -95,17 +96,15 @@ public static class PageMarkup
                 new(
                     ReasonCodes.NoFile,
                     ReferenceEquals(slot.Slot, place.Slots[^1])
-                        ? $"No file was made for {slot.Slot.Name}: there is nothing to show."
-                        : $"No file was made for {slot.Slot.Name}: the next slot of its group is shown instead."
+                        ? JobTexts.NoFileWasMadeForThere(slot.Slot.Name)
+                        : JobTexts.NoFileWasMadeForThe(slot.Slot.Name)
                 )
             );
         }
 
         if (alternative is null)
         {
-            reasons.Add(
-                new(ReasonCodes.NoAlternative, "Nobody wrote what the picture shows. Write it, or mark the picture as decorative.")
-            );
+            reasons.Add(new(ReasonCodes.NoAlternative, JobTexts.ThePictureHasNoAlternativeText));
         }
 
         return reasons;

@@ -3,6 +3,7 @@ using Pantomet.Core.Facts;
 using Pantomet.Core.Mending;
 using Pantomet.Core.Planning;
 using Pantomet.Core.Rules;
+using Pantomet.Core.Texts;
 using Pantomet.Data;
 using Pantomet.Data.Pictures;
 using Pantomet.Imaging.Hosting;
@@ -10,7 +11,7 @@ using Pantomet.Imaging.Hosting;
 namespace Pantomet.Application.Pictures;
 
 /// <summary>Puts originals of the library right: what comes of one is a newer original, with the way back that every one has.</summary>
-internal sealed class OriginalFix(ImagingProcessPool engine, DataFolder folder, Revisions revisions)
+public sealed class OriginalFix(ImagingProcessPool engine, DataFolder folder, Revisions revisions)
 {
     /// <summary>What is said when no file came of it.</summary>
     public const string NoFile = "cannot-put-right";
@@ -49,7 +50,8 @@ internal sealed class OriginalFix(ImagingProcessPool engine, DataFolder folder, 
             {
                 return IntakeResult.Refused(
                     NoFile,
-                    response.Refusal ?? (response.Variant is { Reasons: [var first, ..] } ? first.Message : "No file could be made of it.")
+                    response.Refusal
+                        ?? (response.Variant is { Reasons: [var first, ..] } ? first.Message : PictureTexts.NoFileCouldBeMadeOf)
                 );
             }
 

@@ -7,6 +7,7 @@ using Pantomet.Core.Geometry;
 using Pantomet.Core.Jobs.Commands;
 using Pantomet.Core.Planning;
 using Pantomet.Core.Rules;
+using Pantomet.Core.Texts;
 using Pantomet.Data;
 using Pantomet.Data.Pictures;
 
@@ -16,13 +17,13 @@ namespace Pantomet.Application.Pictures;
 /// <param name="Picture">Their entry; none where it is refused.</param>
 /// <param name="Sequence">The job's sequence afterwards.</param>
 /// <param name="Refusal">Why not, as a sentence.</param>
-internal sealed record PairResult(Guid Picture, long Sequence, string? Refusal);
+public sealed record PairResult(Guid Picture, long Sequence, string? Refusal);
 
 /// <summary>
 /// Puts pictures of a job side by side: a picture of its own in the job, with an entry in the library but no original, that follows its
 /// parts. The same pictures in the same order are one entry.
 /// </summary>
-internal sealed class PairStore(JobRoom room, Writer writer, PreviewMaker previews, TimeProvider clock)
+public sealed class PairStore(JobRoom room, Writer writer, PreviewMaker previews, TimeProvider clock)
 {
     /// <summary>Stands between the turns of pictures side by side in a preview's address.</summary>
     public const char BetweenTurns = '_';
@@ -82,10 +83,10 @@ internal sealed class PairStore(JobRoom room, Writer writer, PreviewMaker previe
     private static IEnumerable<JobCommand> Without(Guid? picture) => picture is { } gone ? [new RemovePictures([gone])] : [];
 
     private static string? FaultOf(IReadOnlyList<Guid> pictures, List<PictureRow?> rows) =>
-        pictures.Count is < PairRule.Fewest or > PairRule.Most ? $"{PairRule.Fewest} to {PairRule.Most} pictures stand side by side."
-        : pictures.Distinct().Count() < pictures.Count ? "A picture stands beside others, not beside itself."
-        : rows.Contains(null) ? "One of these pictures is not in the job, or not any more."
-        : rows.Exists(row => row!.Parts is not null) ? "Pictures that stand side by side already cannot stand beside others."
+        pictures.Count is < PairRule.Fewest or > PairRule.Most ? PictureTexts.CombineToPicturesSideBySide(PairRule.Fewest, PairRule.Most)
+        : pictures.Distinct().Count() < pictures.Count ? PictureTexts.APictureCannotBeCombinedWith
+        : rows.Contains(null) ? PictureTexts.OneOfThesePicturesIsNo
+        : rows.Exists(row => row!.Parts is not null) ? PictureTexts.CombinedPicturesCannotBeCombinedAgain
         : null;
 
     private Task<Guid> KeepAsync(IReadOnlyList<PictureRow> parts, CancellationToken cancel) =>

@@ -5,6 +5,7 @@ using Pantomet.Application.Jobs;
 using Pantomet.Core;
 using Pantomet.Core.Facts;
 using Pantomet.Core.Geometry;
+using Pantomet.Core.Texts;
 using Pantomet.Data;
 using Pantomet.Data.Pictures;
 using Pantomet.Imaging.Hosting;
@@ -12,20 +13,32 @@ using Pantomet.Imaging.Hosting;
 namespace Pantomet.Application.Pictures;
 
 /// <summary>What came of an intake: a row, or a refusal with its code.</summary>
-internal readonly record struct IntakeResult(PictureRow? Row, bool AlreadyHere, string? Code, string? Refusal)
+public readonly record struct IntakeResult(PictureRow? Row, bool AlreadyHere, string? Code, string? Refusal)
 {
+    /// <summary>The code of a name that cannot be used.</summary>
     public const string BadName = "bad-name";
+
+    /// <summary>The code of a file that is too large.</summary>
     public const string TooLarge = "too-large";
+
+    /// <summary>The code of an empty file.</summary>
     public const string Empty = "empty";
+
+    /// <summary>The code of a file that cannot be read.</summary>
     public const string Unreadable = "unreadable";
+
+    /// <summary>The code of a file that another picture has already.</summary>
     public const string AnotherPicture = "another-picture";
+
+    /// <summary>The code of a file that cannot be read at the moment.</summary>
     public const string NotNow = "not-now";
 
+    /// <summary>A file that is refused, with its code and a sentence.</summary>
     public static IntakeResult Refused(string code, string sentence) => new(null, false, code, sentence);
 }
 
 /// <summary>Reads one file in: receive, recognise, check, keep. Nothing is left behind when it is refused.</summary>
-internal sealed class PictureIntake(
+public sealed class PictureIntake(
     IServiceScopeFactory scopes,
     DataFolder folder,
     PreviewMaker previews,
@@ -40,6 +53,7 @@ internal sealed class PictureIntake(
 {
     private const int LongestName = 255;
 
+    /// <summary>Takes one file: checks it, reads its facts and stores it.</summary>
     public async Task<IntakeResult> TakeAsync(string? name, Stream body, long? length, CancellationToken cancel)
     {
         var (file, refused) = await ReceiveAsync(name, body, length, cancel);
@@ -90,10 +104,7 @@ internal sealed class PictureIntake(
         return file is null
             ? (
                 null,
-                IntakeResult.Refused(
-                    IntakeResult.TooLarge,
-                    $"The file is larger than {Figures.Weight(options.MostUploadBytes)}, the most that can be added here."
-                )
+                IntakeResult.Refused(IntakeResult.TooLarge, PictureTexts.TheFileIsLargerThanThe(Figures.Weight(options.MostUploadBytes)))
             )
             : (file, null);
     }
@@ -110,7 +121,7 @@ internal sealed class PictureIntake(
                     file.Bytes == 0 ? IntakeResult.Empty
                         : read.Failure is ImagingFailure.Crashed or ImagingFailure.Disk or ImagingFailure.Unforeseen ? IntakeResult.NotNow
                         : IntakeResult.Unreadable,
-                    read.Refusal ?? "The file cannot be read."
+                    read.Refusal ?? PictureTexts.TheFileCannotBeRead
                 )
             );
     }
@@ -176,16 +187,16 @@ internal sealed class PictureIntake(
     {
         if (string.IsNullOrWhiteSpace(name))
         {
-            return "The file has no name.";
+            return PictureTexts.TheFileHasNoName;
         }
 
         if (name.Length > LongestName)
         {
-            return $"The file's name is longer than {LongestName} characters.";
+            return PictureTexts.TheFilesNameIsLongerThan(LongestName);
         }
 
-        return name.Any(char.IsControl) ? "The file's name holds control characters. Rename it and try again."
-            : name.AsSpan().ContainsAny('/', '\\') || name is "." or ".." ? "The file's name holds a path. Give the name alone."
+        return name.Any(char.IsControl) ? PictureTexts.TheFilesNameHasControlCharacters
+            : name.AsSpan().ContainsAny('/', '\\') || name is "." or ".." ? PictureTexts.TheFilesNameHasAPath
             : null;
     }
 }

@@ -8,9 +8,12 @@ using Pantomet.Imaging.Hosting;
 namespace Pantomet.Application.Pictures;
 
 /// <summary>Small copies for the screen, upright and in sRGB, made once and kept beside the originals.</summary>
-internal sealed class PreviewMaker(DataFolder folder, ImagingProcessPool engine, TimeProvider clock)
+public sealed class PreviewMaker(DataFolder folder, ImagingProcessPool engine, TimeProvider clock)
 {
+    /// <summary>The longest side of a small preview, in pixels.</summary>
     public const int Small = 480;
+
+    /// <summary>The longest side of a large preview, in pixels.</summary>
     public const int Large = 1800;
 
     /// <summary>The longest sides that are made; nothing else can be asked for.</summary>

@@ -2,13 +2,14 @@ using Microsoft.EntityFrameworkCore;
 using Pantomet.Application.Jobs;
 using Pantomet.Core.Facts;
 using Pantomet.Core.Geometry;
+using Pantomet.Core.Texts;
 using Pantomet.Data;
 using Pantomet.Data.Pictures;
 
 namespace Pantomet.Application.Pictures;
 
 /// <summary>Newer originals in the place of older ones, and the way back; removing a picture, and the way back from that.</summary>
-internal sealed class Revisions(
+public sealed class Revisions(
     PantometDb db,
     PictureIntake intake,
     DataFolder folder,
@@ -150,8 +151,7 @@ internal sealed class Revisions(
     private static IntakeResult Taken(PictureRow other) =>
         IntakeResult.Refused(
             IntakeResult.AnotherPicture,
-            $"The same file is in the library already, as "
-                + $"{other.Name}{(other.RemovedAt is null ? "" : ", which was removed; it can be put back")}."
+            PictureTexts.TheSameFileIsInThe(other.Name, (other.RemovedAt is null ? "" : PictureTexts.WhichWasRemovedItCanBe))
         );
 
     private (IntakeResult? Result, bool Changed, bool OtherShape) Take(

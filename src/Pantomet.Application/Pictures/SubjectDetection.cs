@@ -15,7 +15,7 @@ namespace Pantomet.Application.Pictures;
 /// Looks for the subjects of pictures that were read in, in the background, those first that jobs wait for; a restart goes on where the last
 /// run ended.
 /// </summary>
-internal sealed partial class SubjectDetection(
+public sealed partial class SubjectDetection(
     IServiceScopeFactory scopes,
     PreviewMaker previews,
     ImagingProcessPool engine,
@@ -34,6 +34,7 @@ internal sealed partial class SubjectDetection(
     /// <summary>Says that a picture was read in.</summary>
     public void Ring() => _notifier.Ring();
 
+    /// <inheritdoc/>
     protected override async Task ExecuteAsync(CancellationToken stoppingToken)
     {
         await Task.Yield();

@@ -10,6 +10,7 @@ using Pantomet.Core.Jobs;
 using Pantomet.Core.Naming;
 using Pantomet.Core.Recipes;
 using Pantomet.Core.Rules;
+using Pantomet.Core.Texts;
 using Pantomet.Data;
 using Pantomet.Data.Jobs;
 
@@ -20,7 +21,7 @@ namespace Pantomet.Application.Upgrades;
 /// job is brought over by
 /// itself; one that cannot be read is set aside with the reason and the rest goes on.
 /// </summary>
-internal sealed partial class FromDocuments(Writer writer, IServiceScopeFactory scopes, ILogger<FromDocuments> log)
+public sealed partial class FromDocuments(Writer writer, IServiceScopeFactory scopes, ILogger<FromDocuments> log)
 {
     /// <summary>Brings everything over that is still in an earlier form.</summary>
     public async Task RunAsync(CancellationToken cancel)
@@ -156,8 +157,8 @@ internal sealed partial class FromDocuments(Writer writer, IServiceScopeFactory 
         {
             db.ChangeTracker.Clear();
             NotBroughtOver(log, id, fault.Message);
-            var why = $"This job is kept in a form that cannot be read ({fault.Message}). Nothing of it was changed.";
-            var name = NameIn(row.Text) ?? "A job that cannot be read";
+            var why = RuleTexts.ThisJobIsStoredInA(fault.Message);
+            var name = NameIn(row.Text) ?? RuleTexts.AJobThatCannotBeRead;
             await db
                 .Jobs.Where(job => job.Id == id)
                 .ExecuteUpdateAsync(set => set.SetProperty(job => job.Fault, why).SetProperty(job => job.Name, name));
@@ -170,7 +171,7 @@ internal sealed partial class FromDocuments(Writer writer, IServiceScopeFactory 
         || job.Patterns is null
         || job.Pictures.Any(one => one?.Decisions is null)
         || job.Slots.Any(one => one?.Destination is null || one.Slot is null)
-            ? "a part of it is missing"
+            ? RuleTexts.APartOfItIsMissing
             : job
                 .Pictures.Select(one => one.Decisions.Fault())
                 .Concat(job.Slots.Select(slot => Choice.Fault(slot.Choice)))

@@ -7,7 +7,7 @@ using Pantomet.Data.Variants;
 namespace Pantomet.Application.Variants;
 
 /// <summary>Which of some files are made, and which could not be, as the tables say.</summary>
-internal sealed class FileStandings
+public sealed class FileStandings
 {
     // What is shown of a file among many comes first; the rest is read where one is looked at.
     private const string Shown = "Id, PictureId, ContentHash, Format, Width, Height, Bytes, Quality, Likeness, Verdict, Reasons";
@@ -19,6 +19,7 @@ internal sealed class FileStandings
     /// <summary>Nothing is known of any file.</summary>
     public static FileStandings None { get; } = new();
 
+    /// <summary>True where the file with this key is made.</summary>
     public VariantRow? Made(string id) => _made.GetValueOrDefault(id);
 
     /// <summary>Why it could not be made; null when it is due to be tried again.</summary>

@@ -1,13 +1,14 @@
 using Pantomet.Core.Dressing;
 using Pantomet.Core.Geometry;
 using Pantomet.Core.Rules;
+using Pantomet.Core.Texts;
 using Pantomet.Data;
 using Pantomet.Imaging.Hosting;
 
 namespace Pantomet.Application.Variants;
 
 /// <summary>Dressed pixels that somebody looks at while they are decided on; the last few are kept, and none for long.</summary>
-internal sealed class PreviewCache(VariantStore store, DataFolder folder)
+public sealed class PreviewCache(VariantStore store, DataFolder folder)
 {
     private const int Most = 12;
 
@@ -25,7 +26,7 @@ internal sealed class PreviewCache(VariantStore store, DataFolder folder)
         if (outcome.Dress is not { } look || !File.Exists(path))
         {
             File.Delete(path);
-            return (null, outcome.Refusal ?? "It could not be drawn.");
+            return (null, outcome.Refusal ?? JobTexts.ThePictureCouldNotBeDrawn);
         }
 
         var id = Guid.NewGuid().ToString("N");

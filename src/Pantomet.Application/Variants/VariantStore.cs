@@ -7,6 +7,7 @@ using Pantomet.Core.Geometry;
 using Pantomet.Core.Planning;
 using Pantomet.Core.Recipes;
 using Pantomet.Core.Rules;
+using Pantomet.Core.Texts;
 using Pantomet.Core.Verdicts;
 using Pantomet.Data;
 using Pantomet.Data.Pictures;
@@ -17,23 +18,23 @@ using Pantomet.Imaging.Making;
 namespace Pantomet.Application.Variants;
 
 /// <summary>A file that was made and kept, or why none was.</summary>
-internal sealed record Rendered(VariantRow? Row, RenderFailure? Failure);
+public sealed record Rendered(VariantRow? Row, RenderFailure? Failure);
 
 /// <summary>A file that was found, while the rest of what is to be known of it is still measured.</summary>
 /// <param name="Weighed">Its figures.</param>
 /// <param name="Hash">Its SHA-256, once it is kept under that.</param>
-internal sealed record FoundFile(WeighedFile Weighed, Task<string> Hash);
+public sealed record FoundFile(WeighedFile Weighed, Task<string> Hash);
 
 /// <summary>Why a file could not be made.</summary>
 /// <param name="Code">What kind of failure it is.</param>
 /// <param name="Reason">A sentence.</param>
 /// <param name="MayPass">True when another try may do better.</param>
-internal sealed record RenderFailure(string Code, string Reason, bool MayPass);
+public sealed record RenderFailure(string Code, string Reason, bool MayPass);
 
 /// <summary>
 /// Renders files from recipes into the folder of variants, and reads them back; what the tables say of them is not its business.
 /// </summary>
-internal sealed class VariantStore(DataFolder folder, ImagingProcessPool engine, TimeProvider clock)
+public sealed class VariantStore(DataFolder folder, ImagingProcessPool engine, TimeProvider clock)
 {
     /// <summary>Renders a file and keeps it. Nothing is left behind when it cannot be done.</summary>
     /// <param name="wanted">The file.</param>
@@ -65,10 +66,10 @@ internal sealed class VariantStore(DataFolder folder, ImagingProcessPool engine,
                     response.Failure is { } failure
                         ? new(
                             failure.ToString().ToLowerInvariant(),
-                            response.Refusal ?? "No file came of it.",
+                            response.Refusal ?? JobTexts.NoFileWasMade,
                             failure != ImagingFailure.Refused
                         )
-                        : new("refused", response.Refusal ?? "No file came of it.", false)
+                        : new("refused", response.Refusal ?? JobTexts.NoFileWasMade, false)
                 );
             }
 
@@ -82,7 +83,7 @@ internal sealed class VariantStore(DataFolder folder, ImagingProcessPool engine,
         }
         catch (Exception fault) when (fault is IOException or UnauthorizedAccessException)
         {
-            return new(null, new("disk", $"The file could not be kept: {fault.Message}", true));
+            return new(null, new("disk", JobTexts.TheFileCouldNotBeSaved(fault.Message), true));
         }
         finally
         {
@@ -207,8 +208,7 @@ internal sealed class VariantStore(DataFolder folder, ImagingProcessPool engine,
     }
 
     /// <summary>What is said of an original that is missing or damaged.</summary>
-    public const string DamagedOriginal =
-        "The original of this picture is missing or damaged on the disk. Add the same file again: that mends it.";
+    public const string DamagedOriginal = JobTexts.TheOriginalOfThisPictureIs;
 
     private VariantRequest OrderOf(WantedFile wanted) =>
         OrderOf(wanted.Recipe, wanted.Picture) with

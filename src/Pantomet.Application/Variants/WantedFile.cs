@@ -12,11 +12,12 @@ namespace Pantomet.Application.Variants;
 /// <param name="Picture">The original.</param>
 /// <param name="Slot">The slot.</param>
 /// <param name="Request">The plan, and what was chosen by hand.</param>
-internal sealed record WantedFile(string Id, Recipe Recipe, PictureRow Picture, Slot Slot, FileRequest Request)
+public sealed record WantedFile(string Id, Recipe Recipe, PictureRow Picture, Slot Slot, FileRequest Request)
 {
     /// <summary>What it is wanted as, whatever version makes it; worked out when it is asked for.</summary>
     public string Want => Recipe.Want;
 
+    /// <summary>The file that a slot asks for of a picture.</summary>
     public static WantedFile Of(PictureRow picture, Turn turn, Slot slot, string bytesKey, FileRequest request)
     {
         var recipe = Recipe.Of(picture.ContentHash, turn, request.Plan, bytesKey, request.Format, request.Quality);

@@ -1,10 +1,11 @@
 using System.CommandLine;
 using System.Globalization;
-using Pantomet.Application.Mending;
+using Pantomet.Batch.Mending;
 using Pantomet.Core;
 using Pantomet.Core.Geometry;
 using Pantomet.Core.Mending;
 using Pantomet.Core.Reports;
+using Pantomet.Core.Texts;
 using Pantomet.Core.Weight;
 using Pantomet.Platform;
 
@@ -15,29 +16,17 @@ internal static class MendCommand
 {
     public static Command Build()
     {
-        var folder = new Argument<string>("DIR") { Description = "The folder of the pictures." };
-        var output = new Option<string?>("--out") { Description = "The folder for the lightened pictures.", HelpName = "DIR2" };
-        var keep = new Option<string?>("--keep")
-        {
-            Description = "Lightens in place, and keeps the originals in this folder.",
-            HelpName = "DIR2",
-        };
-        var side = new Option<string?>("--max-side") { Description = "The most pixels of the longer side.", HelpName = "N" };
-        var weight = new Option<string?>("--max-bytes") { Description = "The most a file may weigh, such as 500 kB.", HelpName = "W" };
-        var likeness = new Option<string?>("--likeness")
-        {
-            Description = "How much a file must look like its picture, 0 to 1 (0.995 where it is not given).",
-            HelpName = "L",
-        };
-        var share = new Option<string?>("--at-least")
-        {
-            Description = "The share that a file must lose to be worth it (0.1 where it is not given).",
-            HelpName = "S",
-        };
-        var dry = new Option<bool>("--dry-run") { Description = "Tells what would be done, and touches nothing." };
-        var restore = new Option<bool>("--restore") { Description = "Puts the originals back that --keep has." };
+        var folder = new Argument<string>("DIR") { Description = CommandTexts.TheFolderOfThePictures };
+        var output = new Option<string?>("--out") { Description = CommandTexts.TheFolderForTheLighterPictures, HelpName = "DIR2" };
+        var keep = new Option<string?>("--keep") { Description = CommandTexts.ReplacesThePicturesAndKeepsThe, HelpName = "DIR2" };
+        var side = new Option<string?>("--max-side") { Description = CommandTexts.TheLongerSideAtMostIn, HelpName = "N" };
+        var weight = new Option<string?>("--max-bytes") { Description = CommandTexts.TheWeightOfAFileAt, HelpName = "W" };
+        var likeness = new Option<string?>("--likeness") { Description = CommandTexts.TheLikenessToTheOriginalAt, HelpName = "L" };
+        var share = new Option<string?>("--at-least") { Description = CommandTexts.ReplaceAFileOnlyIfIt, HelpName = "S" };
+        var dry = new Option<bool>("--dry-run") { Description = CommandTexts.ReportsWhatWouldBeDoneAnd };
+        var restore = new Option<bool>("--restore") { Description = CommandTexts.RestoresTheOriginalsThatAreIn };
         var (report, jobs) = (CallFiles.ReportOption(), CallFiles.JobsOption());
-        var command = new Command("mend", "Lightens the pictures of a folder under their own names and types.")
+        var command = new Command("mend", CommandTexts.MakesThePicturesOfAFolder)
         {
             folder,
             output,
@@ -118,8 +107,15 @@ internal static class MendCommand
             .ToDictionary(source => source.File, source => source.Bytes!.Value);
         var lighter = report.Variants.Where(variant => variant.File is not null).ToList();
         var saved = lighter.Sum(variant => weights[variant.Source] - variant.Bytes!.Value);
-        return $"{report.Sources.Count} pictures of {Figures.Weight(weights.Values.Sum())}: {lighter.Count} {(dry ? "can be lightened" : "lightened")}, "
-            + $"{Figures.Weight(saved)} {(dry ? "less" : "saved")}, in {Figures.Number(report.Totals.Seconds, 1)} s";
+        return CommandTexts.PicturesOfInS(
+            report.Sources.Count,
+            Figures.Weight(weights.Values.Sum()),
+            lighter.Count,
+            (dry ? CommandTexts.CanBeMadeLighter : "lightened"),
+            Figures.Weight(saved),
+            (dry ? "less" : "saved"),
+            Figures.Number(report.Totals.Seconds, 1)
+        );
     }
 
     private static async Task<int> RestoreAsync(Call call)
@@ -128,10 +124,10 @@ internal static class MendCommand
         var (restored, changed) = FolderOptimisation.Restore(folder, call.Keep!);
         foreach (var path in changed)
         {
-            await CallOutput.Error.WriteLineAsync($"{path}: it was changed since; it stays, and its original stays kept.");
+            await CallOutput.Error.WriteLineAsync(CommandTexts.TheFileWasChangedSinceIt(path));
         }
 
-        CallOutput.Out.WriteLine($"{restored} originals put back");
+        CallOutput.Out.WriteLine(CommandTexts.OriginalsRestored(restored));
         return changed.Count > 0 ? ExitCodes.SomethingBroke : ExitCodes.Fine;
     }
 
@@ -141,14 +137,14 @@ internal static class MendCommand
         rule = new();
         if (call.Restore)
         {
-            return call.Keep is null ? "--restore needs --keep: where the originals are"
-                : !Directory.Exists(call.Keep) ? $"{call.Keep}: there is no such folder"
+            return call.Keep is null ? CommandTexts.RestoreNeedsKeepWithTheFolder
+                : !Directory.Exists(call.Keep) ? CommandTexts.TheFolderDoesNotExist(call.Keep)
                 : FolderOptimisation.Fault(call.Folder, call.Keep);
         }
 
         if ((call.Out is not null && call.Keep is not null) || (call.Out is null && call.Keep is null && !call.Dry))
         {
-            return "either --out or --keep is needed: where lightened pictures go, or where originals are kept";
+            return CommandTexts.OutOrKeepIsNeededThe;
         }
 
         if (Side(call.Side, out var side) is { } noSide)
@@ -192,7 +188,7 @@ internal static class MendCommand
 
         if (!int.TryParse(text, NumberStyles.None, CultureInfo.InvariantCulture, out var pixels) || pixels is < 1 or > Rounding.LongestSide)
         {
-            return $"--max-side takes a whole number from 1 to {Rounding.LongestSide}.";
+            return CommandTexts.MaxSideTakesAWholeNumber(Rounding.LongestSide);
         }
 
         side = pixels;
@@ -223,7 +219,7 @@ internal static class MendCommand
             text is null
             || (double.TryParse(text, NumberStyles.AllowDecimalPoint, CultureInfo.InvariantCulture, out share) && share is >= 0 and <= 1)
             ? null
-            : $"{name} takes a number from 0 to 1.";
+            : CommandTexts.TakesANumberFromTo(name);
     }
 
     private sealed record Call(

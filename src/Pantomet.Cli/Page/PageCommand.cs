@@ -1,9 +1,10 @@
 using System.CommandLine;
 using System.Globalization;
-using Pantomet.Application.PageChecks;
 using Pantomet.Browsing;
 using Pantomet.Core;
 using Pantomet.Core.PageChecks;
+using Pantomet.Core.Texts;
+using Pantomet.PageChecks;
 using Pantomet.Platform;
 
 namespace Pantomet.Cli.Page;
@@ -15,37 +16,17 @@ internal static class PageCommand
     {
         var page = new Option<string>("--page")
         {
-            Description = "The page: an .html or .mhtml file, a folder, a zip, or an address.",
+            Description = CommandTexts.ThePageAnHtmlOrMhtml,
             HelpName = "FILE|DIR|URL",
             Required = true,
         };
-        var viewports = new Option<string?>("--viewports")
-        {
-            Description = "The widths of screens in CSS pixels (360,768,1280,1920 where they are not given).",
-            HelpName = "LIST",
-        };
-        var densities = new Option<string?>("--densities")
-        {
-            Description = "The densities of screens (1,2 where they are not given).",
-            HelpName = "LIST",
-        };
-        var allow = new Option<string[]>("--allow")
-        {
-            Description = "Another host that the page's files may come from; can be given several times.",
-            HelpName = "HOST",
-        };
-        var rate = new Option<string?>("--rate")
-        {
-            Description = "The rate at which times are told, in megabits a second (10 where it is not given).",
-            HelpName = "N",
-        };
-        var keep = new Option<string?>("--keep")
-        {
-            Description = "A folder for pictures of the page, the files it loads and the files that would be enough; made if missing.",
-            HelpName = "DIR",
-        };
+        var viewports = new Option<string?>("--viewports") { Description = CommandTexts.TheWidthsOfTheScreensIn, HelpName = "LIST" };
+        var densities = new Option<string?>("--densities") { Description = CommandTexts.ThePixelDensitiesOfTheScreens, HelpName = "LIST" };
+        var allow = new Option<string[]>("--allow") { Description = CommandTexts.AnotherHostFromWhichThePage, HelpName = "HOST" };
+        var rate = new Option<string?>("--rate") { Description = CommandTexts.TheSpeedForLoadingTimesIn, HelpName = "N" };
+        var keep = new Option<string?>("--keep") { Description = CommandTexts.AFolderForScreenshotsTheFiles, HelpName = "DIR" };
         var (report, jobs) = (CallFiles.ReportOption(), CallFiles.JobsOption());
-        var command = new Command("page", "Opens a page in a browser and measures what it loads against what it shows.")
+        var command = new Command("page", CommandTexts.OpensAPageInABrowser)
         {
             page,
             viewports,
@@ -107,7 +88,7 @@ internal static class PageCommand
         }
         catch (OutOfMemoryException)
         {
-            await CallOutput.Error.WriteLineAsync($"{call.Page}: its files need more memory than the check of a page may take.");
+            await CallOutput.Error.WriteLineAsync(CommandTexts.TheFilesOfThePageNeed(call.Page));
             return ExitCodes.SomethingBroke;
         }
         catch (Exception fault) when (fault is IOException or UnauthorizedAccessException)
@@ -134,8 +115,13 @@ internal static class PageCommand
 
         var totals = report.Totals;
         CallOutput.Out.WriteLine(
-            $"{totals.Images} pictures; a screen loads {Figures.Weight(totals.Mean)} of them on average, {Figures.Weight(totals.Possible)} would be enough; "
-                + $"measured in {Figures.Number(totals.SecondsMeasuring, 1)} s, all in {Figures.Number(totals.Seconds, 1)} s"
+            CommandTexts.PicturesAScreenLoadsOfThem(
+                totals.Images,
+                Figures.Weight(totals.Mean),
+                Figures.Weight(totals.Possible),
+                Figures.Number(totals.SecondsMeasuring, 1),
+                Figures.Number(totals.Seconds, 1)
+            )
         );
     }
 
@@ -159,12 +145,12 @@ internal static class PageCommand
             && !(double.TryParse(call.Rate, NumberStyles.AllowDecimalPoint, CultureInfo.InvariantCulture, out rate) && rate > 0)
         )
         {
-            return "--rate takes a number of megabits a second, above 0.";
+            return CommandTexts.RateTakesANumberOfMegabits;
         }
 
         if (call.Allow.FirstOrDefault(host => !PageCheckRequest.IsHost(host)) is { } none)
         {
-            return $"--allow takes a host, such as pictures.example; \"{none}\" is none";
+            return CommandTexts.AllowTakesAHostSuchAs(none);
         }
 
         request = new()
@@ -177,8 +163,8 @@ internal static class PageCommand
             Jobs = call.Jobs,
             Keep = call.Keep is null ? null : Path.GetFullPath(call.Keep),
         };
-        return !PageCheckRequest.Exists(call.Page) ? $"{call.Page}: there is no such file, folder or address"
-            : File.Exists(call.Keep) ? $"{call.Keep}: this is a file, not a folder"
+        return !PageCheckRequest.Exists(call.Page) ? CommandTexts.ThisFileFolderOrAddressDoes(call.Page)
+            : File.Exists(call.Keep) ? CommandTexts.ThisIsAFileNotA(call.Keep)
             : call.Report is null ? null
             : CallFiles.NoReport(call.Report, call.Keep, [call.Page]);
     }
@@ -200,14 +186,14 @@ internal static class PageCommand
                 || !(number >= range.Least && number <= range.Most)
             )
             {
-                return $"{name} takes numbers from {range.Least} to {range.Most} with commas between";
+                return CommandTexts.TakesNumbersFromToSeparatedBy(name, range.Least, range.Most);
             }
 
             read.Add(number);
         }
 
         list = [.. read.Distinct()];
-        return list.Count > PageCheckRequest.MostOfEach ? $"{name} takes at most {PageCheckRequest.MostOfEach} numbers" : null;
+        return list.Count > PageCheckRequest.MostOfEach ? CommandTexts.TakesAtMostNumbers(name, PageCheckRequest.MostOfEach) : null;
     }
 
     private sealed record Call(

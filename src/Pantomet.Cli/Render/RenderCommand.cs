@@ -1,9 +1,10 @@
 using System.CommandLine;
-using Pantomet.Application.Renders;
+using Pantomet.Batch.Renders;
 using Pantomet.Core;
 using Pantomet.Core.Marks;
 using Pantomet.Core.Markup;
 using Pantomet.Core.Rules;
+using Pantomet.Core.Texts;
 
 namespace Pantomet.Cli.Render;
 
@@ -15,19 +16,15 @@ internal static class RenderCommand
         var rules = CallFiles.RulesOption();
         var output = new Option<string>("--out")
         {
-            Description = "The folder for the variants; made if missing.",
+            Description = CommandTexts.TheFolderForTheFilesCreated,
             HelpName = "DIR",
             Required = true,
         };
         var (marks, report, jobs) = (CallFiles.MarksOption(), CallFiles.ReportOption(), CallFiles.JobsOption());
-        var markup = new Option<bool>("--markup") { Description = "Puts into the report how pages show the files." };
-        var address = new Option<string?>("--base")
-        {
-            Description = "How the addresses in the markup begin; beside the page where it is not given.",
-            HelpName = "ADDRESS",
-        };
-        var files = new Argument<string[]>("FILE") { Description = "The pictures.", Arity = ArgumentArity.OneOrMore };
-        var command = new Command("render", "Makes every variant of every file for every slot of the rules.")
+        var markup = new Option<bool>("--markup") { Description = CommandTexts.AddsTheHTMLAndCSSFor };
+        var address = new Option<string?>("--base") { Description = CommandTexts.TheBaseURLOfTheAddresses, HelpName = "ADDRESS" };
+        var files = new Argument<string[]>("FILE") { Description = CommandTexts.ThePictures, Arity = ArgumentArity.OneOrMore };
+        var command = new Command("render", CommandTexts.MakesAllFilesOfAllPictures)
         {
             rules,
             output,
@@ -81,8 +78,12 @@ internal static class RenderCommand
             }
 
             CallOutput.Out.WriteLine(
-                $"{report.Totals.Files} files, {Figures.Weight(report.Totals.VariantBytes)} from "
-                    + $"{Figures.Weight(report.Totals.SourceBytes)}, in {Figures.Number(report.Totals.Seconds, 1)} s"
+                CommandTexts.FilesFromInS(
+                    report.Totals.Files,
+                    Figures.Weight(report.Totals.VariantBytes),
+                    Figures.Weight(report.Totals.SourceBytes),
+                    Figures.Number(report.Totals.Seconds, 1)
+                )
             );
             return RenderRun.Broke(report) ? ExitCodes.SomethingBroke : ExitCodes.Fine;
         }
@@ -104,7 +105,7 @@ internal static class RenderCommand
 
         if (File.Exists(call.Output))
         {
-            return $"{call.Output}: --out names a file, not a folder";
+            return CommandTexts.OutIsAFileNotA(call.Output);
         }
 
         if (
@@ -117,12 +118,12 @@ internal static class RenderCommand
 
         if (call.Markup && call.Report is null)
         {
-            return "--markup puts the markup into the report: --report is missing";
+            return CommandTexts.MarkupNeedsReportBecauseTheMarkup;
         }
 
         if (!call.Markup && call.Base is not null)
         {
-            return "--base begins the addresses of the markup: --markup is missing";
+            return CommandTexts.BaseNeedsMarkupBecauseItIs;
         }
 
         if (CallFiles.Address(call.Base, out var address) is { } noAddress)

@@ -1,6 +1,7 @@
 using System.CommandLine;
-using Pantomet.Application.Sites;
+using Pantomet.Batch.Sites;
 using Pantomet.Core;
+using Pantomet.Core.Texts;
 using Pantomet.Core.Verdicts;
 
 namespace Pantomet.Cli.Site;
@@ -13,27 +14,20 @@ internal static class SiteCommand
         var rules = CallFiles.RulesOption();
         var input = new Option<string>("--in")
         {
-            Description = "The folder of the built site; never written to.",
+            Description = CommandTexts.TheFolderOfTheBuiltSite,
             HelpName = "DIR",
             Required = true,
         };
         var output = new Option<string>("--out")
         {
-            Description = "The folder for the copy; made if missing.",
+            Description = CommandTexts.TheFolderForTheCopyCreated,
             HelpName = "DIR",
             Required = true,
         };
-        var address = new Option<string?>("--base")
-        {
-            Description = "Where the site will stand: how the addresses of pictures begin. Relative to each page where it is not given.",
-            HelpName = "URL",
-        };
-        var watch = new Option<bool>("--watch")
-        {
-            Description = "Goes on, and builds again whenever a file of the site, the rules or the marks change.",
-        };
+        var address = new Option<string?>("--base") { Description = CommandTexts.TheBaseURLOfTheSites, HelpName = "URL" };
+        var watch = new Option<bool>("--watch") { Description = CommandTexts.KeepsRunningAndBuildsAgainWhen };
         var (marks, report, jobs) = (CallFiles.MarksOption(), CallFiles.ReportOption(), CallFiles.JobsOption());
-        var command = new Command("site", "Copies a built site; each img with a data-slot gets its markup and its files.")
+        var command = new Command("site", CommandTexts.CopiesABuiltSiteEachImg)
         {
             rules,
             input,
@@ -153,9 +147,15 @@ internal static class SiteCommand
         await CallFiles.TellBrokenAsync(report);
 
         CallOutput.Out.WriteLine(
-            $"{report.Pages.Sum(page => page.Replaced)} images on {report.Pages.Count} pages, {report.Totals.Files} files of "
-                + $"{Figures.Weight(report.Totals.VariantBytes)}, {outcome.Made} of them made, {outcome.Copied} other files copied, in "
-                + $"{Figures.Number(report.Totals.Seconds, 1)} s"
+            CommandTexts.ImagesOnPagesFilesOfOf(
+                report.Pages.Sum(page => page.Replaced),
+                report.Pages.Count,
+                report.Totals.Files,
+                Figures.Weight(report.Totals.VariantBytes),
+                outcome.Made,
+                outcome.Copied,
+                Figures.Number(report.Totals.Seconds, 1)
+            )
         );
     }
 

@@ -2,6 +2,7 @@ using System.Text.Json;
 using System.Text.RegularExpressions;
 using System.Xml;
 using System.Xml.Linq;
+using Pantomet.Core.Texts;
 
 namespace Pantomet.Core.Deliveries;
 
@@ -43,10 +44,7 @@ public sealed partial record ReceiverAnswer(AnswerMeaning Meaning, IReadOnlyList
         // A server that puts a file down may say so on a page (201); one that answers 200 with a page has shown a form or asks to sign in.
         if (status == 200 && IsPage(mediaType))
         {
-            return new(
-                AnswerMeaning.Closed,
-                ["It answered with a web page. The address is one for people, or asks to sign in; files go to another."]
-            );
+            return new(AnswerMeaning.Closed, [ReceiverTexts.TheReceiverAnsweredWithAWeb]);
         }
 
         var said = Sentences(mediaType, body);
@@ -55,14 +53,14 @@ public sealed partial record ReceiverAnswer(AnswerMeaning Meaning, IReadOnlyList
             >= 200 and < 300 => new(AnswerMeaning.Taken, said),
             >= 300 and < 400 => new(
                 AnswerMeaning.Closed,
-                [$"It sends elsewhere{(location is null ? "" : $", to {Short(location)}")}. Give that address instead."]
+                [ReceiverTexts.TheReceiverRedirectsUseThatAddress((location is null ? "" : $", to {Short(location)}"))]
             ),
-            401 or 407 => new(AnswerMeaning.Closed, ["User, password or token are not right.", .. said]),
-            408 or 425 or 429 or >= 500 => new(AnswerMeaning.Later, Or(said, $"It could not take it now (status {status}).")),
-            404 or 405 or 501 => new(AnswerMeaning.Refused, Or(said, $"Nothing takes files at this address (status {status}).")),
-            413 => new(AnswerMeaning.Refused, Or(said, "It is too heavy for it (status 413).")),
-            415 => new(AnswerMeaning.Refused, Or(said, "It does not take this type (status 415).")),
-            _ => new(AnswerMeaning.Refused, Or(said, $"It did not take it, and did not say why (status {status}).")),
+            401 or 407 => new(AnswerMeaning.Closed, [ReceiverTexts.TheUserPasswordOrTokenIs, .. said]),
+            408 or 425 or 429 or >= 500 => new(AnswerMeaning.Later, Or(said, ReceiverTexts.TheReceiverCouldNotAcceptThe(status))),
+            404 or 405 or 501 => new(AnswerMeaning.Refused, Or(said, ReceiverTexts.ThisAddressDoesNotAcceptFiles(status))),
+            413 => new(AnswerMeaning.Refused, Or(said, ReceiverTexts.TheFileIsTooHeavyFor)),
+            415 => new(AnswerMeaning.Refused, Or(said, ReceiverTexts.TheReceiverDoesNotAcceptThis)),
+            _ => new(AnswerMeaning.Refused, Or(said, ReceiverTexts.TheReceiverRefusedTheFileWithout(status))),
         };
     }
 

@@ -1,5 +1,6 @@
 using System.Text.Json.Serialization;
 using System.Text.RegularExpressions;
+using Pantomet.Core.Texts;
 
 namespace Pantomet.Core.Deliveries;
 
@@ -79,30 +80,28 @@ public sealed partial record ReceiverRule
 
     /// <summary>What is wrong with it, as the member and a sentence; null when nothing is.</summary>
     public (string Member, string Sentence)? Fault() =>
-        string.IsNullOrWhiteSpace(Name) || Name.Length > 120 || Name.Any(char.IsControl)
-            ? ("name", "A receiver has a name of at most 120 characters.")
-        : Address.Length > Longest || Address.Any(char.IsControl) ? ("address", "That is no address.")
+        string.IsNullOrWhiteSpace(Name) || Name.Length > 120 || Name.Any(char.IsControl) ? ("name", ReceiverTexts.AReceiverNeedsANameOf)
+        : Address.Length > Longest || Address.Any(char.IsControl) ? ("address", ReceiverTexts.ThisIsNotAnAddress)
         : AddressFault(Address) is { } address ? ("address", address)
         : TrialAddress is { } trial && !(IsHttp && trial.Length <= Longest && AddressFault(trial) is null)
             ? ("trialAddress", "What is tried goes to an address such as https://trial.example/pictures.")
-        : Way == ReceiverWay.S3 && !BucketName().IsMatch(Bucket ?? "")
-            ? ("bucket", "A bucket's name has 3 to 63 small letters, digits, dots and hyphens.")
-        : Way == ReceiverWay.S3 && !RegionName().IsMatch(Region) ? ("region", "A region's name has small letters, digits and hyphens.")
-        : Way == ReceiverWay.S3 && string.IsNullOrEmpty(User) ? ("user", "A store wants the key that signs for it.")
-        : Way == ReceiverWay.Sftp && string.IsNullOrEmpty(User) ? ("user", "A file transfer wants a user.")
+        : Way == ReceiverWay.S3 && !BucketName().IsMatch(Bucket ?? "") ? ("bucket", ReceiverTexts.ABucketNameHasToLower)
+        : Way == ReceiverWay.S3 && !RegionName().IsMatch(Region) ? ("region", ReceiverTexts.ARegionNameHasLowerCase)
+        : Way == ReceiverWay.S3 && string.IsNullOrEmpty(User) ? ("user", ReceiverTexts.AnObjectStoreNeedsAnAccess)
+        : Way == ReceiverWay.Sftp && string.IsNullOrEmpty(User) ? ("user", ReceiverTexts.AFileTransferNeedsAUser)
         : User is { } user && (user.Length > 200 || user.Any(char.IsControl) || (IsHttp && user.Contains(':', StringComparison.Ordinal)))
-            ? ("user", "That is no user.")
+            ? ("user", ReceiverTexts.ThisIsNotAUserName)
         : Way == ReceiverWay.Form && (Field.Length is 0 or > 100 || Field.Any(character => char.IsControl(character) || character == '"'))
-            ? ("field", "The form's field has a name.")
+            ? ("field", ReceiverTexts.GiveTheNameOfTheForm)
         : ShownAt is { Length: > 0 } pointer && (pointer[0] != '/' || pointer.Length > 300)
-            ? ("shownAt", "A JSON pointer begins with a slash: /sizes.")
+            ? ("shownAt", ReceiverTexts.AJSONPointerStartsWithA)
         : null;
 
     private string? AddressFault(string given)
     {
         if (Way == ReceiverWay.Folder)
         {
-            return Path.IsPathRooted(given) ? null : "A whole path of a folder is wanted.";
+            return Path.IsPathRooted(given) ? null : ReceiverTexts.GiveTheFullPathOfA;
         }
 
         if (!Uri.TryCreate(given, UriKind.Absolute, out var address) || address.Host.Length == 0)
@@ -115,9 +114,9 @@ public sealed partial record ReceiverRule
         return Way == ReceiverWay.Sftp && address.Scheme != "sftp" ? "An address that begins with sftp:// is wanted."
             : Way != ReceiverWay.Sftp && address.Scheme is not ("http" or "https")
                 ? "An address that begins with https:// or http:// is wanted."
-            : address.UserInfo.Length > 0 ? "User and password have fields of their own; they do not belong into the address."
+            : address.UserInfo.Length > 0 ? ReceiverTexts.EnterUserAndPasswordInTheir
             : address.Fragment.Length > 0 || (Way is ReceiverWay.Put or ReceiverWay.S3 && address.Query.Length > 0)
-                ? "The address ends with its path."
+                ? ReceiverTexts.TheAddressMustEndWithIts
             : null;
     }
 

@@ -1,4 +1,5 @@
 using Pantomet.Core.Rules;
+using Pantomet.Core.Texts;
 using Pantomet.Core.Verdicts;
 
 namespace Pantomet.Core.Dressing;
@@ -12,10 +13,14 @@ public static class Dressings
     {
         ArgumentNullException.ThrowIfNull(sides);
         var told = sides.Select(side =>
-            $"by {Figures.Count(side.Pixels)} px {(side.Side is EdgePlace.Top or EdgePlace.Bottom ? "at the" : "on the")} "
-            + $"{side.Side.ToString().ToLowerInvariant()} {(side.Colour is { } colour ? $"in its edge's colour {colour}" : "with its edge blurred, which is not even")}"
+            OverlayTexts.ByPx(
+                Figures.Count(side.Pixels),
+                (side.Side is EdgePlace.Top or EdgePlace.Bottom ? OverlayTexts.AtThe : OverlayTexts.OnThe),
+                side.Side.ToString().ToLowerInvariant(),
+                (side.Colour is { } colour ? OverlayTexts.InItsEdgesColour(colour) : OverlayTexts.WithItsBlurredEdgeBecauseThe)
+            )
         );
-        return new(ReasonCodes.Extended, $"No frame holds the keep box: the canvas is extended {string.Join(", ", told)}.");
+        return new(ReasonCodes.Extended, OverlayTexts.NoCropHoldsTheKeepBox(string.Join(", ", told)));
     }
 
     /// <summary>The reasons; none where all is as it was asked for.</summary>
@@ -34,43 +39,34 @@ public static class Dressings
                 new(
                     ReasonCodes.Contrast,
                     mayFade
-                        ? $"No fade makes {dressed.Ink} readable here: {reaches} at the most, {wanted} is wanted. "
-                            + "Another text colour or another colour to fade to reaches more."
-                        : $"{dressed.Ink} reaches {reaches} here, {wanted} is wanted. Let the picture be faded for it, or choose another text colour."
+                        ? OverlayTexts.NoFadeMakesReadableHereThe(dressed.Ink, reaches, wanted)
+                        : OverlayTexts.TheContrastOfIsHereIs(dressed.Ink, reaches, wanted)
                 )
             );
         }
 
         if (dressed.Fits is 0)
         {
-            reasons.Add(
-                new(ReasonCodes.TitleSize, "The title does not fit its area at any size; it is skipped. Shorten it, or give it more room.")
-            );
+            reasons.Add(new(ReasonCodes.TitleSize, OverlayTexts.TheTitleDoesNotFitIts));
         }
         else if (dressed.Fits is { } fits)
         {
             reasons.Add(
                 new(
                     ReasonCodes.TitleSize,
-                    $"The title does not fit its area at {Figures.Number(dressed.AskedSize!.Value)} px; "
-                        + $"{Figures.Number(fits)} px is the largest that does, and was taken."
+                    OverlayTexts.TheTitleDoesNotFitIts2(Figures.Number(dressed.AskedSize!.Value), Figures.Number(fits))
                 )
             );
         }
 
         if (dressed.MissingFont is { } missing)
         {
-            reasons.Add(new(ReasonCodes.Font, $"{missing} The title is set in another font."));
+            reasons.Add(new(ReasonCodes.Font, OverlayTexts.TheTitleIsSetInAnother(missing)));
         }
 
         if (dressed.Lacking is { } lacking)
         {
-            reasons.Add(
-                new(
-                    ReasonCodes.Font,
-                    $"The title's font has no {string.Join(' ', lacking.EnumerateRunes())}; these are drawn from another."
-                )
-            );
+            reasons.Add(new(ReasonCodes.Font, OverlayTexts.TheTitlesFontHasNoAnother(string.Join(' ', lacking.EnumerateRunes()))));
         }
 
         if (dressed.MarkFault is { } fault)
@@ -80,13 +76,7 @@ public static class Dressings
 
         if (dressed.MarkCovers is { } covers)
         {
-            reasons.Add(
-                new(
-                    ReasonCodes.Mark,
-                    $"The mark covers {Figures.Percent(covers)} of what must stay whole: no corner is free of it. "
-                        + "A smaller mark or a wider frame leaves it free."
-                )
-            );
+            reasons.Add(new(ReasonCodes.Mark, OverlayTexts.TheLogoCoversOfTheKeep(Figures.Percent(covers))));
         }
 
         return reasons;

@@ -1,6 +1,7 @@
 using System.Text.RegularExpressions;
 using System.Xml;
 using Pantomet.Core.Facts;
+using Pantomet.Core.Texts;
 
 namespace Pantomet.Core.Dressing;
 
@@ -45,7 +46,7 @@ public static partial class MarkCheck
 
                         if (reader.LocalName is "script" or "foreignObject" or "handler" or "iframe")
                         {
-                            return $"The drawing holds a <{reader.LocalName}>. A mark is drawn, it runs nothing: save it again without.";
+                            return OverlayTexts.TheDrawingHasAElementA(reader.LocalName);
                         }
 
                         var (leaves, name) = (reader.IsEmptyElement, reader.LocalName);
@@ -76,19 +77,17 @@ public static partial class MarkCheck
         }
         catch (XmlException)
         {
-            return "The drawing is damaged or cut short.";
+            return OverlayTexts.TheDrawingIsDamagedOrIncomplete;
         }
 
         var named = parts.Where(part => part.Id is not null).GroupBy(part => part.Id!).ToDictionary(same => same.Key, same => same.First());
         return parts.Count > 0 && Drawn(parts[0], named, []) > MostParts ? TooMany : null;
     }
 
-    private static string TooMany =>
-        $"The drawing has more than {Figures.Count(MostParts)} parts. A mark is simpler: save it again with fewer.";
+    private static string TooMany => OverlayTexts.TheDrawingHasMoreThanParts(Figures.Count(MostParts));
 
     private static string Outside(string address) =>
-        $"The drawing asks for \"{(address.Length > 60 ? address[..60] + "…" : address)}\". A mark brings everything with it: save it again "
-        + "with its pictures, fonts and styles inside.";
+        OverlayTexts.TheDrawingLoadsEmbedItsPictures((address.Length > 60 ? address[..60] + "…" : address));
 
     private static string? Attributes(XmlReader reader, Part part, string element)
     {
@@ -97,7 +96,7 @@ public static partial class MarkCheck
             var value = reader.Value.Trim();
             if (reader.LocalName.StartsWith("on", StringComparison.OrdinalIgnoreCase) && reader.LocalName.Length > 2)
             {
-                return $"The drawing has a script at \"{reader.LocalName}\". A mark is drawn, it runs nothing: save it again without.";
+                return OverlayTexts.TheDrawingHasAScriptAt(reader.LocalName);
             }
 
             if (reader.Name == "id")

@@ -1,4 +1,5 @@
 using System.Xml;
+using Pantomet.Core.Texts;
 
 namespace Pantomet.Core.Facts;
 
@@ -36,14 +37,13 @@ public static class DrawingCheck
             {
                 if (reader.Depth > Deepest)
                 {
-                    return $"The drawing nests its parts deeper than the {Deepest} levels that are drawn here. Save it again with its "
-                        + $"groups flattened.";
+                    return PictureTexts.TheDrawingHasMoreThanLevels(Deepest);
                 }
 
                 text += reader.NodeType is XmlNodeType.Text or XmlNodeType.CDATA ? (long)reader.Value.Length * reader.Value.Length : 0;
                 if (text > MostText)
                 {
-                    return "The drawing holds more text than is drawn here. Save it again with its text turned into outlines.";
+                    return PictureTexts.TheDrawingHasTooMuchText;
                 }
             }
 
@@ -52,7 +52,7 @@ public static class DrawingCheck
         catch (XmlException fault)
         {
             return fault.Message.Contains(nameof(XmlReaderSettings.MaxCharactersFromEntities), StringComparison.Ordinal)
-                ? "The drawing's entities grow beyond what is drawn here. Save it again without them."
+                ? PictureTexts.TheDrawingsXMLEntitiesBecomeToo
                 : null;
         }
     }

@@ -1,4 +1,5 @@
 using System.Text;
+using Pantomet.Core.Texts;
 
 namespace Pantomet.Core.Facts;
 
@@ -16,7 +17,7 @@ public static class FileSignature
         reason = null;
         if (head.IsEmpty)
         {
-            reason = "The file is empty.";
+            reason = PictureTexts.TheFileIsEmpty;
             return null;
         }
 
@@ -94,7 +95,7 @@ public static class FileSignature
             return PictureFormat.Heic;
         }
 
-        reason = "The file is a film or another media file, not a picture.";
+        reason = PictureTexts.TheFileIsAVideoOr;
         return null;
     }
 
@@ -107,7 +108,7 @@ public static class FileSignature
             || text.StartsWith("<html", StringComparison.OrdinalIgnoreCase)
         )
         {
-            reason = "The file is a web page, not a picture.";
+            reason = PictureTexts.TheFileIsAWebPage;
             return null;
         }
 
@@ -117,9 +118,9 @@ public static class FileSignature
         }
 
         reason =
-            text.StartsWith("%PDF", StringComparison.Ordinal) ? "The file is a PDF document, not a picture."
-            : text.StartsWith("PK", StringComparison.Ordinal) ? "The file is a zip archive, not a picture. Unpack it and add what it holds."
-            : "The file is no picture of a known type (JPEG, PNG, WebP, AVIF, GIF, TIFF, SVG, HEIC, BMP, JPEG XL).";
+            text.StartsWith("%PDF", StringComparison.Ordinal) ? PictureTexts.TheFileIsAPDFDocument
+            : text.StartsWith("PK", StringComparison.Ordinal) ? PictureTexts.TheFileIsAZIPArchive
+            : PictureTexts.TheFileIsNotAPicture;
         return null;
     }
 }

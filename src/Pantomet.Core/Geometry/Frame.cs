@@ -1,4 +1,5 @@
 using System.Text.Json.Serialization;
+using Pantomet.Core.Texts;
 
 namespace Pantomet.Core.Geometry;
 
@@ -41,14 +42,14 @@ public readonly record struct Frame
         {
             if (!double.IsFinite(value) || value < 0 || value > 1)
             {
-                error = "the edges of a frame are fractions of the picture, from 0 to 1";
+                error = PictureTexts.TheEdgesOfAFrameMust;
                 return false;
             }
         }
 
         if (right <= left || bottom <= top)
         {
-            error = "a frame needs a width and a height greater than 0: left before right, top before bottom";
+            error = PictureTexts.AFrameNeedsAWidthAnd;
             return false;
         }
 

@@ -1,4 +1,5 @@
 using System.Globalization;
+using Pantomet.Core.Texts;
 
 namespace Pantomet.Core.Geometry;
 
@@ -45,7 +46,7 @@ public readonly record struct Ratio
         var down = 1m;
         if (parts.Length > 2 || !Part(parts[0], out var across) || (parts.Length == 2 && !Part(parts[1], out down)))
         {
-            error = $"a ratio is written like 5:4, 1.91:1 or 1.5, but \"{text}\" was given";
+            error = PictureTexts.IsNotARatioWriteIt(text);
             return false;
         }
 
@@ -64,13 +65,13 @@ public readonly record struct Ratio
         ratio = default;
         if (across <= 0 || down <= 0)
         {
-            error = "both sides of a ratio must be greater than 0";
+            error = PictureTexts.BothSidesOfARatioMust;
             return false;
         }
 
         if (across / down > Extreme || down / across > Extreme)
         {
-            error = "a ratio lies between 1:100 and 100:1";
+            error = PictureTexts.ARatioMustBeBetweenAnd;
             return false;
         }
 

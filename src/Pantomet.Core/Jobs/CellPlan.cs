@@ -3,6 +3,7 @@ using Pantomet.Core.Framing;
 using Pantomet.Core.Geometry;
 using Pantomet.Core.Planning;
 using Pantomet.Core.Rules;
+using Pantomet.Core.Texts;
 using Pantomet.Core.Verdicts;
 
 namespace Pantomet.Core.Jobs;
@@ -139,9 +140,7 @@ public sealed record CellPlan(Frame Frame, SolvedFrame Solved, IReadOnlyList<Fil
         PairPlanner.Beside([.. parts.Select(part => part.Decisions.Turn.SizeOf(part.Facts.Size))]);
 
     private static string GoesElsewhere(Slot slot, int count) =>
-        slot.Pair is { } rule
-            ? $"This place takes {rule.Count} pictures side by side; these are {count}."
-            : "This place takes a single picture; pictures side by side are not made for it.";
+        slot.Pair is { } rule ? JobTexts.ThisSlotCombinesPicturesTheseAre(rule.Count, count) : JobTexts.ThisSlotTakesASinglePicture;
 
     private static CellPlan WithoutFile(PixelSize size, Decisions decisions, Slot slot, JobSlot place, Verdict verdict, Reason why)
     {

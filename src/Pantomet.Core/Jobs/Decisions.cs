@@ -2,6 +2,7 @@ using Pantomet.Core.Facts;
 using Pantomet.Core.Framing;
 using Pantomet.Core.Geometry;
 using Pantomet.Core.Rules;
+using Pantomet.Core.Texts;
 
 namespace Pantomet.Core.Jobs;
 
@@ -12,9 +13,8 @@ public sealed record Choice(string? Format, int? Quality)
 {
     /// <summary>What is wrong with a choice from outside, as a sentence; null when nothing is.</summary>
     public static string? Fault(Choice? choice) =>
-        choice is { Quality: < 1 or > 100 } ? "A quality is a whole number from 1 to 100."
-        : choice is { Format: { } format } && PictureFormats.Written.All(one => one.Word() != format)
-            ? "The types that are written here are jpeg, png, webp and avif."
+        choice is { Quality: < 1 or > 100 } ? JobTexts.AQualityMustBeAWhole
+        : choice is { Format: { } format } && PictureFormats.Written.All(one => one.Word() != format) ? JobTexts.FilesCanBeJpegPngWebp
         : null;
 }
 
@@ -238,7 +238,7 @@ public sealed record Decisions
     {
         if (!Turn.IsPossible)
         {
-            return $"A picture is turned by 0 to 3 quarters and straightened by at most {Turn.MostDegrees} degrees.";
+            return JobTexts.APictureCanBeTurnedBy(Turn.MostDegrees);
         }
 
         var frames = Keep.Concat(Framings.Values)
@@ -251,16 +251,12 @@ public sealed record Decisions
             }
         }
 
-        return Focus is { } focus && (focus.X is not (>= 0 and <= 1) || focus.Y is not (>= 0 and <= 1))
-                ? "A focus is two fractions of the picture, from 0 to 1."
-            : Keep.Count > MostBoxes ? $"A picture has at most {MostBoxes} keep boxes."
-            : Keywords.Length > LongestText || Alternative.Length > LongestText
-                ? $"Keywords and alternative text have at most {LongestText} characters."
-            : Keywords.Concat(Alternative).Any(char.IsControl) ? "Keywords and alternative text hold no control characters."
-            : Title.Length > Dressing.Title.LongestText
-                ? $"A title has at most {Dressing.Title.LongestText} characters, not {Title.Length}."
-            : Title.Any(character => char.IsControl(character) && character != '\n')
-                ? "A title holds no control characters but line breaks."
+        return Focus is { } focus && (focus.X is not (>= 0 and <= 1) || focus.Y is not (>= 0 and <= 1)) ? JobTexts.AFocusIsTwoFractionsOf
+            : Keep.Count > MostBoxes ? JobTexts.APictureCanHaveAtMost(MostBoxes)
+            : Keywords.Length > LongestText || Alternative.Length > LongestText ? JobTexts.KeywordsAndAlternativeTextCanHave(LongestText)
+            : Keywords.Concat(Alternative).Any(char.IsControl) ? JobTexts.KeywordsAndAlternativeTextCannotHave
+            : Title.Length > Dressing.Title.LongestText ? JobTexts.ATitleCanHaveAtMost(Dressing.Title.LongestText, Title.Length)
+            : Title.Any(character => char.IsControl(character) && character != '\n') ? JobTexts.ATitleCannotHaveControlCharacters
             : Cells.Values.Select(cell => Choice.Fault(cell.Choice)).FirstOrDefault(fault => fault is not null);
     }
 }

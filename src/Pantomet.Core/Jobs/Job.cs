@@ -1,3 +1,5 @@
+using Pantomet.Core.Texts;
+
 namespace Pantomet.Core.Jobs;
 
 /// <summary>One picture of a job and what was decided about it.</summary>
@@ -88,6 +90,6 @@ public sealed record Job
     /// <summary>What is wrong with a name; null when nothing is.</summary>
     public static string? NameFault(string? name) =>
         string.IsNullOrWhiteSpace(name) || name.Length > LongestName || name.Any(char.IsControl)
-            ? $"A job's name has 1 to {LongestName} characters."
+            ? JobTexts.AJobsNameMustHaveTo(LongestName)
             : null;
 }

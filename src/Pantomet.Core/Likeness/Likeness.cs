@@ -1,4 +1,5 @@
 using Pantomet.Core.Geometry;
+using Pantomet.Core.Texts;
 
 namespace Pantomet.Core.Likeness;
 
@@ -48,10 +49,10 @@ public readonly record struct Likeness(double Score, double WorstScore, Crop Wor
     public static string Words(LikenessWord word) =>
         word switch
         {
-            LikenessWord.NoDifference => "no difference at 100 %",
-            LikenessWord.HardToSee => "hard to see",
-            LikenessWord.Slight => "slight difference",
-            LikenessWord.Visible => "visible difference",
+            LikenessWord.NoDifference => ReasonTexts.NoDifferenceAt,
+            LikenessWord.HardToSee => ReasonTexts.HardToSee,
+            LikenessWord.Slight => ReasonTexts.SlightDifference,
+            LikenessWord.Visible => ReasonTexts.VisibleDifference,
             _ => "rough",
         };
 }

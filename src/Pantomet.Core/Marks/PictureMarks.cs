@@ -1,6 +1,7 @@
 using Pantomet.Core.Framing;
 using Pantomet.Core.Geometry;
 using Pantomet.Core.Rules;
+using Pantomet.Core.Texts;
 
 namespace Pantomet.Core.Marks;
 
@@ -58,7 +59,7 @@ public static class MarksReader
             {
                 if (!all.TryAdd(file, Picture(node, book)))
                 {
-                    throw node.Fault("the picture stands twice");
+                    throw node.Fault(JobTexts.ThePictureIsListedTwice);
                 }
             }
 
@@ -87,17 +88,15 @@ public static class MarksReader
     }
 
     private static string Name(JsonNode node) =>
-        node.Text().Trim() is { Length: > 0 and <= 200 } name ? name : throw node.Fault("a name has 1 to 200 characters");
+        node.Text().Trim() is { Length: > 0 and <= 200 } name ? name : throw node.Fault(JobTexts.ANameHasToCharacters);
 
     private static string Words(JsonNode node) =>
         node.Text().Trim() is { Length: <= LongestText } text && !text.Any(letter => char.IsControl(letter) && letter != '\n')
             ? text
-            : throw node.Fault($"a text has at most {LongestText} characters and no control characters");
+            : throw node.Fault(JobTexts.ATextCanHaveAtMost(LongestText));
 
     private static FocusPoint Focus(JsonNode node) =>
-        node.Items() is [var x, var y]
-            ? new(x.Fraction(), y.Fraction())
-            : throw node.Fault("a focus is a list of two fractions, across and down");
+        node.Items() is [var x, var y] ? new(x.Fraction(), y.Fraction()) : throw node.Fault(JobTexts.AFocusIsAListOf);
 
     private static Dictionary<string, Frame> Framings(JsonNode node, RuleBook book)
     {
@@ -106,7 +105,7 @@ public static class MarksReader
         {
             if (!book.Destinations.Any(d => d.Slots.Any(s => $"{d.Key}/{s.Key}" == place)))
             {
-                throw box.Fault($"the rules have no slot \"{place}\"");
+                throw box.Fault(JobTexts.TheRulesHaveNoSlot(place));
             }
 
             framings[place] = Box(box);
@@ -119,7 +118,7 @@ public static class MarksReader
     {
         if (node.Items() is not [var left, var top, var right, var bottom])
         {
-            throw node.Fault("a box is a list of four fractions: left, top, right, bottom");
+            throw node.Fault(JobTexts.ABoxIsAListOf);
         }
 
         return Frame.TryCreate(left.Fraction(), top.Fraction(), right.Fraction(), bottom.Fraction(), out var frame, out var error)

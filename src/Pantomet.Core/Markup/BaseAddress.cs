@@ -1,3 +1,5 @@
+using Pantomet.Core.Texts;
+
 namespace Pantomet.Core.Markup;
 
 /// <summary>How the addresses of files begin on a page.</summary>
@@ -14,17 +16,16 @@ public static class BaseAddress
         ArgumentNullException.ThrowIfNull(text);
         address = text.Trim();
         error =
-            address.Length > Longest ? $"a base address has at most {Longest} characters"
+            address.Length > Longest ? JobTexts.ABaseURLCanHaveAt(Longest)
             : address.Any(letter =>
                 char.IsControl(letter) || char.IsWhiteSpace(letter) || letter is '"' or '\'' or '<' or '>' or '\\' or ',' or '(' or ')'
             )
-                ? "a base address has no spaces, quotes, commas, brackets or backslashes"
-            : address.Contains('?', StringComparison.Ordinal) || address.Contains('#', StringComparison.Ordinal)
-                ? "a base address ends before any ? or #: names of files are put behind it"
+                ? JobTexts.ABaseURLHasNoSpaces
+            : address.Contains('?', StringComparison.Ordinal) || address.Contains('#', StringComparison.Ordinal) ? JobTexts.ABaseURLHasNoOr
             : HasScheme(address)
             && !(Uri.TryCreate(address, UriKind.Absolute, out var uri) && uri is { Scheme: "http" or "https", Host.Length: > 0 })
                 ? $"\"{address}\" is no address of the web: it begins with http:// or https://, with / for a path of the site, or is a "
-                    + "path from the page"
+                    + JobTexts.PathFromThePage
             : null;
         if (error is null && address.Length > 0 && address[^1] != '/')
         {

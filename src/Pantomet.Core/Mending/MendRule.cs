@@ -1,6 +1,7 @@
 using Pantomet.Core.Facts;
 using Pantomet.Core.Geometry;
 using Pantomet.Core.Rules;
+using Pantomet.Core.Texts;
 using Pantomet.Core.Verdicts;
 using Pantomet.Core.Weight;
 
@@ -40,9 +41,8 @@ public sealed record MendRule
     public static Reason? Beforehand(PictureFacts facts)
     {
         ArgumentNullException.ThrowIfNull(facts);
-        return !Formats.Contains(facts.Format)
-                ? new(ReasonCodes.OtherType, $"{facts.Format.Label()} is not a type that is lightened; it stays as it is.")
-            : facts.Frames > 1 ? new(ReasonCodes.FirstFrame, "It moves or has several pages; it stays as it is.")
+        return !Formats.Contains(facts.Format) ? new(ReasonCodes.OtherType, FolderTexts.FilesAreNotMadeLighterThe(facts.Format.Label()))
+            : facts.Frames > 1 ? new(ReasonCodes.FirstFrame, FolderTexts.TheOriginalIsAnAnimationOr)
             : null;
     }
 
@@ -73,17 +73,10 @@ public sealed record MendRule
     /// <param name="bytes">The file's weight in bytes; null where none could be made.</param>
     /// <param name="likeness">The file's likeness, 0 to 1.</param>
     public Reason? NotTaken(long before, long? bytes, double? likeness) =>
-        bytes is not { } after ? new(ReasonCodes.Unreadable, "No file could be made of it; it stays as it is.")
+        bytes is not { } after ? new(ReasonCodes.Unreadable, FolderTexts.NoLighterFileCouldBeMade)
         : likeness < Likeness
-            ? new(
-                ReasonCodes.Likeness,
-                $"What would be light enough has a likeness of {Figures.Number(likeness.Value, 3)}, {Figures.Number(Likeness, 3)} is "
-                    + "wanted; it stays as it is."
-            )
+            ? new(ReasonCodes.Likeness, FolderTexts.AFileThatIsLightEnough(Figures.Number(likeness.Value, 3), Figures.Number(Likeness, 3)))
         : after > before * (1 - AtLeast)
-            ? new(
-                ReasonCodes.LightEnough,
-                $"It is light enough: {Figures.Weight(after)} would take the place of {Figures.Weight(before)}; it stays as it is."
-            )
+            ? new(ReasonCodes.LightEnough, FolderTexts.TheFileIsLightEnoughInstead(Figures.Weight(after), Figures.Weight(before)))
         : null;
 }

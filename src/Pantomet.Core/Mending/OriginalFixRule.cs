@@ -1,6 +1,7 @@
 using Pantomet.Core.Facts;
 using Pantomet.Core.Geometry;
 using Pantomet.Core.Rules;
+using Pantomet.Core.Texts;
 using Pantomet.Core.Weight;
 
 namespace Pantomet.Core.Mending;
@@ -27,24 +28,23 @@ public sealed record OriginalFixRule
 
     /// <summary>What is wrong with it: a sentence; null when nothing is.</summary>
     public string? Fault() =>
-        MaxSide is < 16 or > Rounding.LongestSide ? "The longer side has 16 to 65 535 pixels."
-        : Format is { } format && !MendRule.Formats.Contains(format) ? "An original is saved as JPEG, PNG, WebP or AVIF."
-        : Ground is not null && Format is not (null or PictureFormat.Jpeg)
-            ? "With a background an original is saved as JPEG; the other types keep the transparency."
+        MaxSide is < 16 or > Rounding.LongestSide ? FolderTexts.TheLongerSideMustBeFrom
+        : Format is { } format && !MendRule.Formats.Contains(format) ? FolderTexts.AnOriginalIsSavedAsJPEG
+        : Ground is not null && Format is not (null or PictureFormat.Jpeg) ? FolderTexts.WithABackgroundAnOriginalIs
         : null;
 
     /// <summary>Why there is nothing to put right: a sentence; null where there is.</summary>
     public string? Nothing(PictureFacts facts)
     {
         ArgumentNullException.ThrowIfNull(facts);
-        return facts.Format == PictureFormat.Svg ? "A drawing has no pixels to fix."
-            : facts.Frames > 1 ? "It moves or has several pages; it stays as it is."
+        return facts.Format == PictureFormat.Svg ? FolderTexts.ADrawingHasNoPixelsTo
+            : facts.Frames > 1 ? FolderTexts.TheOriginalIsAnAnimationOr
             : facts.Orientation == 1
             && !facts.HasLocation
             && !(facts.Size.LongSide > MaxSide)
             && FormatFor(facts) == facts.Format
             && !(Ground is not null && facts.HasAlpha)
-                ? "It is so already."
+                ? FolderTexts.TheOriginalIsAlreadyLikeThis
             : null;
     }
 

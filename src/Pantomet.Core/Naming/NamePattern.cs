@@ -1,5 +1,6 @@
 using System.Text;
 using Pantomet.Core.Geometry;
+using Pantomet.Core.Texts;
 
 namespace Pantomet.Core.Naming;
 
@@ -101,7 +102,7 @@ public sealed record NamePattern
     {
         if (text.Length is 0 or > 200)
         {
-            return "a name pattern has 1 to 200 characters";
+            return RuleTexts.ANamePatternHasToCharacters;
         }
 
         for (var i = 0; i < text.Length; i++)
@@ -112,7 +113,7 @@ public sealed record NamePattern
                 var token = end < 0 ? text[(i + 1)..] : text[(i + 1)..end];
                 if (end < 0 || !Tokens.Contains(token))
                 {
-                    return $"\"{{{token}\" is no token; there are {string.Join(", ", Tokens.Select(known => $"{{{known}}}"))}";
+                    return RuleTexts.IsNotATokenTheTokens(token, string.Join(", ", Tokens.Select(known => $"{{{known}}}")));
                 }
 
                 i = end;
@@ -120,14 +121,11 @@ public sealed record NamePattern
             else if (!(char.IsAsciiLetterOrDigit(text[i]) || text[i] is '-' or '_' or '.' or '@'))
             {
                 return text[i] is '/' or '\\'
-                    ? "a name must not hold a path; files lie in a folder named after the destination"
-                    : "a name may hold letters, digits, hyphens, underscores, dots and tokens,"
-                        + $" not \"{(char.IsControl(text[i]) ? $"U+{(int)text[i]:X4}" : text[i])}\"";
+                    ? RuleTexts.ANameMustNotHaveA
+                    : RuleTexts.ANameCanHaveLettersDigits(char.IsControl(text[i]) ? $"U+{(int)text[i]:X4}" : $"{text[i]}");
             }
         }
 
-        return text.Contains("..", StringComparison.Ordinal) || text[0] == '.'
-            ? "a name must not begin with a dot or hold two in a row"
-            : null;
+        return text.Contains("..", StringComparison.Ordinal) || text[0] == '.' ? RuleTexts.ANameMustNotStartWith : null;
     }
 }

@@ -4,6 +4,7 @@ using System.Text.Json.Nodes;
 using Pantomet.Core.Facts;
 using Pantomet.Core.Geometry;
 using Pantomet.Core.Mending;
+using Pantomet.Core.Texts;
 using Pantomet.Core.Weight;
 
 namespace Pantomet.Core.PageChecks;
@@ -96,10 +97,7 @@ public sealed record PageDestination(string Json, IReadOnlyList<PlacedImage> Pla
         var slot = new JsonObject
         {
             ["key"] = key,
-            ["name"] = string.Create(
-                CultureInfo.InvariantCulture,
-                $"Place {number}, {Math.Round(run.Widest.Width)} × {Math.Round(run.Widest.Height)} at {run.WidestAt}"
-            ),
+            ["name"] = PageTexts.PlaceAt(number, Math.Round(run.Widest.Width), Math.Round(run.Widest.Height), run.WidestAt),
             ["size"] = new JsonObject { ["ratio"] = run.Ratio },
             ["types"] = new JsonArray(PictureFormat.WebP.Word(), plain.Word()),
             ["each"] = true,

@@ -1,5 +1,6 @@
 using Pantomet.Core.Facts;
 using Pantomet.Core.Geometry;
+using Pantomet.Core.Texts;
 
 namespace Pantomet.Core.PageChecks;
 
@@ -46,9 +47,9 @@ public static class PageFaults
         ArgumentNullException.ThrowIfNull(image);
         ArgumentNullException.ThrowIfNull(possible);
         return image.File.Trouble is { } trouble
-                ? [new(PageFaultCode.Missing, $"{trouble} Put the file there, or mend the address."), .. OfMarkup(image, first)]
+                ? [new(PageFaultCode.Missing, PageTexts.PutTheFileThereOrCorrect(trouble)), .. OfMarkup(image, first)]
             : image.Shown.Any(one => one.Image.Broken)
-                ? [new(PageFaultCode.Missing, "What was loaded is no picture that the browser can show."), .. OfMarkup(image, first)]
+                ? [new(PageFaultCode.Missing, PageTexts.TheLoadedFileIsNotA), .. OfMarkup(image, first)]
             : [.. OfFile(image, possible), .. OfPlace(image), .. OfMarkup(image, first)];
     }
 
@@ -62,10 +63,7 @@ public static class PageFaults
         var shown = image.Shown.Where(one => !one.Placing.Shown.IsEmpty).ToList();
         if (shown.Count == 0)
         {
-            yield return new(
-                PageFaultCode.TooLarge,
-                $"It is loaded and never shown: {Figures.Weight(image.File.Bytes)} for nothing. Load it only where it is seen."
-            );
+            yield return new(PageFaultCode.TooLarge, PageTexts.ThePictureIsLoadedButNever(Figures.Weight(image.File.Bytes)));
             yield break;
         }
 
@@ -76,7 +74,7 @@ public static class PageFaults
         {
             yield return new(
                 PageFaultCode.TooLarge,
-                $"It has {Figures.Size(natural)}; for its largest place {Figures.Size(enough)} are enough."
+                PageTexts.ThePictureHasAreEnoughFor(Figures.Size(natural), Figures.Size(enough))
                     + Instead(image, largest?.Same ?? largest?.Lightest)
             );
         }
@@ -97,7 +95,7 @@ public static class PageFaults
             var beside = largest.Same is { } same ? $", {Figures.Weight(same.Bytes)} as {format.Label()}" : "";
             yield return new(
                 PageFaultCode.OldType,
-                $"{lighter.Format.Label()} looks the same and weighs {Figures.Weight(lighter.Bytes)}{beside}. Offer it in a picture element."
+                PageTexts.LooksTheSameAndWeighsOffer(lighter.Format.Label(), Figures.Weight(lighter.Bytes), beside)
             );
         }
 
@@ -114,11 +112,9 @@ public static class PageFaults
         return same is not null && now > same.Bytes / (double)same.Size.Area * Twice
                 ? new(
                     PageFaultCode.Heavy,
-                    $"At its pixels it weighs {Figures.Number(now / (same.Bytes / (double)same.Size.Area), 1)} times what looks the same. "
-                        + "Encode it anew."
+                    PageTexts.TheFileWeighsTimesAsMuch(Figures.Number(now / (same.Bytes / (double)same.Size.Area), 1))
                 )
-            : bytes > Heaviest
-                ? new(PageFaultCode.Heavy, $"It weighs {Figures.Weight(bytes)}: no picture of a page should weigh more than 1 MB.")
+            : bytes > Heaviest ? new(PageFaultCode.Heavy, PageTexts.ThePictureWeighsAPictureOn(Figures.Weight(bytes)))
             : null;
     }
 
@@ -137,8 +133,7 @@ public static class PageFaults
         var serves = possible.FirstOrDefault(one => one.Place.Screens.Contains(least.Screen));
         return new(
             PageFaultCode.OneSize,
-            $"Every screen loads the same file; one of {Screen(least.Screen)} needs only {Size(least.Needed)}."
-                + $"{Instead(image, serves?.Lightest)} Offer widths in srcset."
+            PageTexts.EveryScreenLoadsTheSameFile(Screen(least.Screen), Size(least.Needed), Instead(image, serves?.Lightest))
         );
     }
 
@@ -154,8 +149,12 @@ public static class PageFaults
         {
             yield return new(
                 PageFaultCode.Enlarged,
-                $"On a screen of {Screen(widest.Screen)} it is drawn {Figures.Number(widest.Enlarged(natural))} times as large as it is, and "
-                    + $"looks soft: it has {Figures.Size(natural)}, {Size(widest.Needed)} are needed. Take a larger original."
+                PageTexts.OnAScreenOfThePicture(
+                    Screen(widest.Screen),
+                    Figures.Number(widest.Enlarged(natural)),
+                    Figures.Size(natural),
+                    Size(widest.Needed)
+                )
             );
         }
 
@@ -164,8 +163,11 @@ public static class PageFaults
             var (across, down) = squashed.Placing.Scales(natural);
             yield return new(
                 PageFaultCode.Squashed,
-                $"On a screen of {Screen(squashed.Screen)} it is {Figures.Percent(Math.Abs(1 - (across / down)))} "
-                    + $"{(across < down ? "narrower" : "wider")} than it should be. Let one side follow the other, or cut it with object-fit: cover."
+                PageTexts.OnAScreenOfThePicture2(
+                    Screen(squashed.Screen),
+                    Figures.Percent(Math.Abs(1 - (across / down))),
+                    (across < down ? "narrower" : "wider")
+                )
             );
         }
     }
@@ -181,34 +183,24 @@ public static class PageFaults
         {
             yield return new(
                 PageFaultCode.NoSize,
-                "No room is kept for it, so the page jumps when it comes. Give it width and height"
-                    + $"{(image.Natural is { } size ? $": {size.Width} and {size.Height}" : "")}."
+                PageTexts.NoSpaceIsReservedForThe((image.Natural is { } size ? $": {size.Width} and {size.Height}" : ""))
             );
         }
 
         if (image.Shown.Any(one => !one.Image.HasWords))
         {
-            yield return new(
-                PageFaultCode.NoAlt,
-                "Nothing says what it shows to those who cannot see it. Give it alt, an empty one where it only decorates."
-            );
+            yield return new(PageFaultCode.NoAlt, PageTexts.ThePictureHasNoAlternativeText);
         }
 
         var shown = image.Shown.Where(one => !one.Placing.Shown.IsEmpty).ToList();
         if (shown.FirstOrDefault(one => one.Image.Lazy && (first || IsSeenFirst(one))) is { } late)
         {
-            yield return new(
-                PageFaultCode.LazyFirst,
-                $"It is seen at once on a screen of {Screen(late.Screen)}, and is loaded late. Take loading=\"lazy\" away."
-            );
+            yield return new(PageFaultCode.LazyFirst, PageTexts.ThePictureIsVisibleAtOnce(Screen(late.Screen)));
         }
 
         if (shown.Count > 0 && shown.All(one => !one.Image.Lazy && one.Image.Place.Y >= one.Screen.Height))
         {
-            yield return new(
-                PageFaultCode.EagerBelow,
-                "Nobody sees it before scrolling, and it is loaded at once. Give it loading=\"lazy\"."
-            );
+            yield return new(PageFaultCode.EagerBelow, PageTexts.ThePictureIsVisibleOnlyAfter);
         }
     }
 
@@ -227,10 +219,14 @@ public static class PageFaults
     private static string Instead(PageImage image, MadeFile? made) =>
         made is null || made.Bytes >= image.File.Bytes
             ? ""
-            : $" As {made.Format.Label()} of {Figures.Size(made.Size)} it weighs {Figures.Weight(made.Bytes)} instead of "
-                + $"{Figures.Weight(image.File.Bytes)}.";
+            : PageTexts.AsOfItWouldWeighInstead(
+                made.Format.Label(),
+                Figures.Size(made.Size),
+                Figures.Weight(made.Bytes),
+                Figures.Weight(image.File.Bytes)
+            );
 
-    private static string Screen(Screen screen) => $"{Figures.Count(screen.Viewport)} px at {Figures.Number(screen.Density)}x";
+    private static string Screen(Screen screen) => PageTexts.PxAtX(Figures.Count(screen.Viewport), Figures.Number(screen.Density));
 
     private static string Size(CssSize size) =>
         Figures.Size(new(Math.Max(1, Rounding.ToPixels(size.Width)), Math.Max(1, Rounding.ToPixels(size.Height))));

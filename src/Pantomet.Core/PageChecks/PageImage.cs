@@ -1,5 +1,6 @@
 using Pantomet.Core.Facts;
 using Pantomet.Core.Geometry;
+using Pantomet.Core.Texts;
 
 namespace Pantomet.Core.PageChecks;
 
@@ -62,7 +63,9 @@ public sealed record PageImage(string Where, ImageKind Kind, string Address, Loa
                 .GroupBy(one => (one.Image.Where, one.Image.Kind, one.Image.Address))
                 .Select(group =>
                 {
-                    var file = files.TryGetValue(group.Key.Address, out var known) ? known : new(0, null, null, "It was not loaded.");
+                    var file = files.TryGetValue(group.Key.Address, out var known)
+                        ? known
+                        : new(0, null, null, PageTexts.ThePictureWasNotLoaded);
                     return new PageImage(
                         group.Key.Where,
                         group.Key.Kind,

@@ -1,5 +1,6 @@
 using Pantomet.Core.Framing;
 using Pantomet.Core.Rules;
+using Pantomet.Core.Texts;
 using Pantomet.Core.Verdicts;
 
 namespace Pantomet.Core.Planning;
@@ -12,12 +13,7 @@ internal static class FramingReasons
     {
         if (solved.Reshaped)
         {
-            reasons.Add(
-                new(
-                    ReasonCodes.Reshaped,
-                    $"The frame set by hand is not {slot.FrameShape}; the largest {slot.FrameShape} frame inside it is used."
-                )
-            );
+            reasons.Add(new(ReasonCodes.Reshaped, ReasonTexts.TheFrameSetByHandIs(slot.FrameShape, slot.FrameShape)));
         }
 
         if (solved.Origin == FrameOrigin.Suggested && suggested is { } suggestion)
@@ -27,12 +23,10 @@ internal static class FramingReasons
                     ReasonCodes.Suggested,
                     suggestion.Kind switch
                     {
-                        SuggestionKind.PlainBackdrop =>
-                            "Framed around what stands before the plain backdrop; a suggestion until it is confirmed.",
-                        SuggestionKind.EyeCatching => "Framed around what catches the eye; a suggestion until it is confirmed.",
-                        _ when suggestion.Confidence < Suggestion.Sure =>
-                            "Framed around what may be its subject; a suggestion until it is confirmed.",
-                        _ => "Framed around its subject; a suggestion until it is confirmed.",
+                        SuggestionKind.PlainBackdrop => ReasonTexts.CroppedAroundTheObjectInFront,
+                        SuggestionKind.EyeCatching => ReasonTexts.CroppedAroundTheMostNoticeablePart,
+                        _ when suggestion.Confidence < Suggestion.Sure => ReasonTexts.CroppedAroundWhatMayBeThe,
+                        _ => ReasonTexts.CroppedAroundTheSubjectConfirmOr,
                     }
                 )
             );
@@ -42,12 +36,12 @@ internal static class FramingReasons
         if (!solved.Cut.IsNone)
         {
             concedes = true;
-            reasons.Add(new(ReasonCodes.KeepCut, $"{What(solved)} cuts the keep box {Sides(solved.Cut)}. {Offer(slot)}"));
+            reasons.Add(new(ReasonCodes.KeepCut, ReasonTexts.CutsTheKeepBox(What(solved), Sides(solved.Cut), Offer(slot))));
         }
         else if (!solved.Covered.IsNone)
         {
             concedes = true;
-            reasons.Add(new(ReasonCodes.KeepCovered, $"The keep box reaches out of the clear area {Sides(solved.Covered)}. {Offer(slot)}"));
+            reasons.Add(new(ReasonCodes.KeepCovered, ReasonTexts.TheKeepBoxExtendsBeyondThe(Sides(solved.Covered), Offer(slot))));
         }
 
         if (solved.ShareMissed is { } reached)
@@ -56,8 +50,7 @@ internal static class FramingReasons
             reasons.Add(
                 new(
                     ReasonCodes.SubjectShare,
-                    $"The subject takes {Figures.Percent(reached)} of the clear area, {Figures.Percent(slot.SubjectShare!.Value)} are "
-                        + $"asked: the edges of the picture allow no other frame."
+                    ReasonTexts.TheSubjectFillsOfTheClear(Figures.Percent(reached), Figures.Percent(slot.SubjectShare!.Value))
                 )
             );
         }
@@ -66,16 +59,16 @@ internal static class FramingReasons
     }
 
     private static string What(SolvedFrame solved) =>
-        solved.Origin == FrameOrigin.Hand ? "The frame set by hand" : "No frame of this shape holds it: it";
+        solved.Origin == FrameOrigin.Hand ? ReasonTexts.TheFrameSetByHand : ReasonTexts.NoFrameOfThisShapeHolds;
 
     private static string Sides(Overhang over) =>
-        string.Join(" and ", over.Sides().Select(side => $"by {Figures.Count((long)Math.Round(side.Pixels))} px at the {side.Side}"));
+        string.Join(" and ", over.Sides().Select(side => ReasonTexts.ByPxAtThe(Figures.Count((long)Math.Round(side.Pixels)), side.Side)));
 
     private static string Offer(Slot slot) =>
         slot.Background switch
         {
-            null => "Fitting the whole picture with margins would keep it.",
-            { Colour: null } => "Extending the canvas with the edge's colour would keep it.",
-            { } ground => $"Fitting the whole picture on {ground.Colour} would keep it.",
+            null => ReasonTexts.ShowingTheWholePictureWithMargins,
+            { Colour: null } => ReasonTexts.ExtendingTheCanvasWithTheEdges,
+            { } ground => ReasonTexts.ShowingTheWholePictureOnWould(ground.Colour),
         };
 }

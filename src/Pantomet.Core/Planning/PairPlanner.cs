@@ -2,6 +2,7 @@ using System.Text.Json.Serialization;
 using Pantomet.Core.Framing;
 using Pantomet.Core.Geometry;
 using Pantomet.Core.Rules;
+using Pantomet.Core.Texts;
 using Pantomet.Core.Verdicts;
 
 namespace Pantomet.Core.Planning;
@@ -94,7 +95,7 @@ public static class PairPlanner
             var told = new List<Reason>();
             var own = FramingReasons.Judge(made.Solved[i], slot, parts[i].Subject.Suggestion, told);
             verdict = own == Verdict.Concedes && verdict == Verdict.Meets ? Verdict.Concedes : verdict;
-            reasons.AddRange(told.Select(reason => reason with { Message = $"Picture {i + 1} of the pair: {reason.Message}" }));
+            reasons.AddRange(told.Select(reason => reason with { Message = ReasonTexts.Picture(i + 1, reason.Message) }));
         }
 
         if (made.Size != asked.Size)
@@ -102,12 +103,12 @@ public static class PairPlanner
             reasons.Add(
                 new(
                     ReasonCodes.TooSmall,
-                    $"The pictures offer {Figures.Size(made.Size)} of the {Figures.Size(asked.Size)} wanted. "
+                    ReasonTexts.ThePicturesHaveThisSlotNeeds(Figures.Size(made.Size), Figures.Size(asked.Size))
                         + verdict switch
                         {
-                            Verdict.Skipped => "Left out.",
-                            Verdict.Breaks => "Not made.",
-                            _ => "Made at the largest honest size.",
+                            Verdict.Skipped => ReasonTexts.Skipped,
+                            Verdict.Breaks => ReasonTexts.NotMade,
+                            _ => ReasonTexts.MadeInTheLargestTrueSize,
                         }
                 )
             );

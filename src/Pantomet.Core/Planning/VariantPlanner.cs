@@ -2,6 +2,7 @@ using Pantomet.Core.Dressing;
 using Pantomet.Core.Framing;
 using Pantomet.Core.Geometry;
 using Pantomet.Core.Rules;
+using Pantomet.Core.Texts;
 using Pantomet.Core.Verdicts;
 
 namespace Pantomet.Core.Planning;
@@ -66,16 +67,16 @@ public static class VariantPlanner
             // Said once it is known whether the largest honest size is one that the slot takes.
             var instead = verdict switch
             {
-                Verdict.Skipped => "Left out.",
-                Verdict.Breaks => "Not made.",
-                _ => "Made at the largest honest size.",
+                Verdict.Skipped => ReasonTexts.Skipped,
+                Verdict.Breaks => ReasonTexts.NotMade,
+                _ => ReasonTexts.MadeInTheLargestTrueSize,
             };
             reasons.Add(
                 new(
                     ReasonCodes.TooSmall,
                     descriptor.Width is null
                         ? $"{Short(native, wanted.Content, offered, density)} {instead}"
-                        : $"The frame has {Figures.Size(native)} of the {Figures.Size(wanted.Content)} wanted. {instead}"
+                        : ReasonTexts.TheCropHasThisSlotNeeds(Figures.Size(native), Figures.Size(wanted.Content), instead)
                 )
             );
         }
@@ -141,8 +142,7 @@ public static class VariantPlanner
         static int Whole(double beyond) => (int)Math.Round(Math.Max(0, beyond), MidpointRounding.AwayFromZero);
     }
 
-    private static Reason Single(PairRule pair) =>
-        new(ReasonCodes.Pair, $"This place takes {pair.Count} pictures side by side; a single one is not made for it.");
+    private static Reason Single(PairRule pair) => new(ReasonCodes.Pair, ReasonTexts.ThisSlotCombinesPicturesSideBy(pair.Count));
 
     // Where in the file the keep box comes to lie, in whole pixels around it; nothing where none of it is shown.
     internal static IReadOnlyList<KeptBox> KeptIn(
@@ -236,18 +236,16 @@ public static class VariantPlanner
             return null;
         }
 
-        var ends =
-            $"{Figures.Count(needed)} px across are needed at the widest; the responsive widths end at {Figures.Count(width.Value)} px";
+        var ends = ReasonTexts.PxAreNeededAtTheWidest(Figures.Count(needed), Figures.Count(width.Value));
         return OnLadder(slot, native, width.Value + 1).Content.FitsIn(native)
-            ? new(ReasonCodes.LargestSide, $"{ends}: the slot allows no more.")
-            : new(ReasonCodes.TooSmall, $"{ends}: the frame has {Figures.Size(native)}. Fewer files are made.");
+            ? new(ReasonCodes.LargestSide, ReasonTexts.TheSlotAllowsNoMore(ends))
+            : new(ReasonCodes.TooSmall, ReasonTexts.TheCropHasFewerFilesAre(ends, Figures.Size(native)));
     }
 
     private static string Short(PixelSize native, PixelSize asked, double offered, Density density) =>
         density == Density.One
-            ? $"The frame has {Figures.Size(native)}, the slot asks for {Figures.Size(asked)}: it offers {Times(offered)} of the 1x asked."
-            : $"The frame has {Figures.Size(native)} of the {Figures.Size(asked)} wanted: it offers {Times(offered)} of the {density} "
-                + $"asked.";
+            ? ReasonTexts.TheCropHasTheSlotAsks(Figures.Size(native), Figures.Size(asked), Times(offered))
+            : ReasonTexts.TheCropHasTheSlotAsks2(Figures.Size(native), Figures.Size(asked), Times(offered), density);
 
     // Rounded down, so that 1.996 never reads as the 2 that was asked.
     private static string Times(double offered) => Figures.Number(Math.Floor(offered * 100) / 100) + "x";
@@ -314,8 +312,11 @@ public static class VariantPlanner
                 reasons.Add(
                     new(
                         ReasonCodes.LargestSide,
-                        $"{Figures.Size(size)} is over the slot's largest size of {SideWords(limits.MaxWidth, limits.MaxHeight)}; "
-                            + $"made at {Figures.Size(smaller)}."
+                        ReasonTexts.IsLargerThanTheSlotsMaximum(
+                            Figures.Size(size),
+                            SideWords(limits.MaxWidth, limits.MaxHeight),
+                            Figures.Size(smaller)
+                        )
                     )
                 );
             }
@@ -336,8 +337,7 @@ public static class VariantPlanner
             reasons.Add(
                 new(
                     ReasonCodes.SmallestSide,
-                    $"{Figures.Size(size)} is under the slot's smallest size of {SideWords(limits.MinWidth, limits.MinHeight)}. "
-                        + $"Choose a larger picture or a wider frame."
+                    ReasonTexts.IsSmallerThanTheSlotsMinimum(Figures.Size(size), SideWords(limits.MinWidth, limits.MinHeight))
                 )
             );
         }
@@ -349,9 +349,9 @@ public static class VariantPlanner
         (width, height) switch
         {
             ({ } w, { } h) => Figures.Size(new(w, h)),
-            ({ } w, _) => $"{Figures.Count(w)} px across",
-            (_, { } h) => $"{Figures.Count(h)} px down",
-            _ => $"{Figures.Count(Rounding.LongestSide)} px on a side",
+            ({ } w, _) => ReasonTexts.PxWide(Figures.Count(w)),
+            (_, { } h) => ReasonTexts.PxHigh(Figures.Count(h)),
+            _ => ReasonTexts.PxOnASide(Figures.Count(Rounding.LongestSide)),
         };
 
     // Without a fixed shape nothing can be squashed: the crop is the framing itself, in whole pixels.

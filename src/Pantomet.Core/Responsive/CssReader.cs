@@ -1,4 +1,5 @@
 using System.Globalization;
+using Pantomet.Core.Texts;
 
 namespace Pantomet.Core.Responsive;
 
@@ -23,7 +24,7 @@ internal sealed class CssReader
         _text = text;
         if (text.Length > Longest)
         {
-            throw new CssFaultException($"more than {Longest} characters are not read");
+            throw new CssFaultException(RuleTexts.AtMostCharactersAreAllowed(Longest));
         }
 
         SkipSpace();
@@ -35,7 +36,7 @@ internal sealed class CssReader
     public bool AfterSpace { get; private set; }
 
     public CssFaultException Fault(string message) =>
-        new(AtEnd ? $"{message}, at the end" : $"{message}, at \"{Rest()}\" (character {_at + 1})");
+        new(AtEnd ? RuleTexts.AtTheEnd(message) : RuleTexts.AtCharacter(message, Rest(), _at + 1));
 
     /// <summary>Takes a character if it stands here.</summary>
     public bool Took(char character)
@@ -54,7 +55,7 @@ internal sealed class CssReader
     {
         if (!Took(character))
         {
-            throw Fault($"\"{character}\" is missing {after}");
+            throw Fault(RuleTexts.IsMissing2(character, after));
         }
     }
 
@@ -72,7 +73,7 @@ internal sealed class CssReader
             return false;
         }
 
-        return ++_depth <= Deepest ? true : throw Fault($"more than {Deepest} brackets within each other are not read");
+        return ++_depth <= Deepest ? true : throw Fault(RuleTexts.AtMostNestedBracketsAreAllowed(Deepest));
     }
 
     public void Close()
@@ -119,7 +120,7 @@ internal sealed class CssReader
     {
         if (!AtNumber())
         {
-            throw Fault("a length is needed");
+            throw Fault(RuleTexts.ALengthIsNeeded);
         }
 
         var end = _at + 1;
@@ -151,7 +152,7 @@ internal sealed class CssReader
             || Math.Abs(value) > 1e6
         )
         {
-            throw Fault(digits.Length > 20 || Math.Abs(value) > 1e6 ? "the number is out of range" : "this is no number");
+            throw Fault(digits.Length > 20 || Math.Abs(value) > 1e6 ? RuleTexts.TheNumberIsOutOfRange : RuleTexts.ThisIsNotANumber);
         }
 
         _at = end;
@@ -180,7 +181,7 @@ internal sealed class CssReader
             else if (_text.AsSpan(_at).StartsWith("/*"))
             {
                 var end = _text.IndexOf("*/", _at + 2, StringComparison.Ordinal);
-                _at = end < 0 ? throw Fault("a comment is not closed") : end + 2;
+                _at = end < 0 ? throw Fault(RuleTexts.ACommentHasNoEnd) : end + 2;
             }
             else
             {

@@ -1,3 +1,5 @@
+using Pantomet.Core.Texts;
+
 namespace Pantomet.Core.Responsive;
 
 /// <summary>
@@ -14,23 +16,23 @@ internal static class LengthReader
         if (css.Took("calc"))
         {
             var sum = Bracketed(css);
-            return sum.IsNumber ? throw css.Fault("calc() gives a number here, a length is needed") : sum.Length;
+            return sum.IsNumber ? throw css.Fault(RuleTexts.CalcGivesANumberHereA) : sum.Length;
         }
 
         if (css.Word() is { Length: > 0 } word)
         {
-            throw css.Fault($"\"{word}\" is no length that is read here: px, em, rem, vw and calc() of them are");
+            throw css.Fault(RuleTexts.IsNotASupportedLengthUse(word));
         }
 
         var plain = Plain(css);
-        return plain is { IsNumber: true, Length.Pixels: not 0 } ? throw css.Fault("a length needs its unit") : plain.Length;
+        return plain is { IsNumber: true, Length.Pixels: not 0 } ? throw css.Fault(RuleTexts.ALengthNeedsItsUnit) : plain.Length;
     }
 
     private static Value Bracketed(CssReader css)
     {
         if (!css.Opened())
         {
-            throw css.Fault("\"(\" is missing");
+            throw css.Fault(RuleTexts.IsMissing);
         }
 
         var sum = Sum(css);
@@ -55,13 +57,13 @@ internal static class LengthReader
 
             if (!before || !css.AfterSpace)
             {
-                throw css.Fault("+ and - need a space on both sides");
+                throw css.Fault(RuleTexts.AndNeedASpaceOnBoth);
             }
 
             var next = Product(css);
             if (next.IsNumber != sum.IsNumber)
             {
-                throw css.Fault("a number and a length cannot be added");
+                throw css.Fault(RuleTexts.ANumberAndALengthCannot);
             }
 
             sum = new(
@@ -82,14 +84,14 @@ internal static class LengthReader
                 product =
                     next.IsNumber ? product.Times(next.Length.Pixels)
                     : product.IsNumber ? next.Times(product.Length.Pixels)
-                    : throw css.Fault("a length cannot be multiplied by a length");
+                    : throw css.Fault(RuleTexts.ALengthCannotBeMultipliedBy);
             }
             else if (css.Took('/'))
             {
                 var next = One(css);
                 product =
-                    !next.IsNumber ? throw css.Fault("a length cannot be divided by a length")
-                    : next.Length.Pixels == 0 ? throw css.Fault("nothing can be divided by 0")
+                    !next.IsNumber ? throw css.Fault(RuleTexts.ALengthCannotBeDividedBy)
+                    : next.Length.Pixels == 0 ? throw css.Fault(RuleTexts.NothingCanBeDividedBy)
                     : product.Times(1 / next.Length.Pixels);
             }
             else
@@ -103,7 +105,7 @@ internal static class LengthReader
         css.Took("calc") ? Bracketed(css)
         : css.AtNumber() ? Plain(css)
         : css.Opened() ? Closed(css)
-        : throw css.Fault("a length or a number is needed");
+        : throw css.Fault(RuleTexts.ALengthOrANumberIs);
 
     private static Value Closed(CssReader css)
     {
@@ -121,8 +123,8 @@ internal static class LengthReader
             "px" => new(new(value, 0), false),
             "em" or "rem" => new(new(value * Em, 0), false),
             "vw" => new(new(0, value / 100), false),
-            "%" => throw css.Fault("a percentage has nothing to be a part of in sizes; vw is a hundredth of the viewport"),
-            _ => throw css.Fault($"\"{unit}\" is no unit that is read here: px, em, rem and vw are"),
+            "%" => throw css.Fault(RuleTexts.PercentagesAreNotAllowedInSizes),
+            _ => throw css.Fault(RuleTexts.IsNotASupportedUnitUse(unit)),
         };
     }
 

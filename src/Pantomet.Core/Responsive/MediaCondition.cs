@@ -1,3 +1,5 @@
+using Pantomet.Core.Texts;
+
 namespace Pantomet.Core.Responsive;
 
 /// <summary>
@@ -27,7 +29,7 @@ public sealed record MediaCondition(string Text, ViewportRanges Holds)
 
             if (!css.AtEnd)
             {
-                throw css.Fault("a comma or nothing is needed");
+                throw css.Fault(RuleTexts.ACommaOrTheEndIs);
             }
 
             condition = new(text.Trim(), holds);
@@ -49,7 +51,7 @@ public sealed record MediaCondition(string Text, ViewportRanges Holds)
         }
 
         return css.Word() is { Length: > 0 } word and not "not"
-            ? throw css.Fault($"\"{word}\" is no screen; a condition is written like (min-width: 600px)")
+            ? throw css.Fault(RuleTexts.IsNotAMediaTypeFor(word))
             : Condition(css, mayOr: true);
     }
 
@@ -69,7 +71,7 @@ public sealed record MediaCondition(string Text, ViewportRanges Holds)
                 holds = holds.And(InBrackets(css));
             }
 
-            return css.Word() == "or" ? throw css.Fault("\"and\" and \"or\" are kept apart by brackets") : holds;
+            return css.Word() == "or" ? throw css.Fault(RuleTexts.UseBracketsToCombineAndAnd) : holds;
         }
 
         while (mayOr && css.Took("or"))
@@ -77,14 +79,14 @@ public sealed record MediaCondition(string Text, ViewportRanges Holds)
             holds = holds.Or(InBrackets(css));
         }
 
-        return css.Word() == "and" ? throw css.Fault("\"and\" and \"or\" are kept apart by brackets") : holds;
+        return css.Word() == "and" ? throw css.Fault(RuleTexts.UseBracketsToCombineAndAnd) : holds;
     }
 
     private static ViewportRanges InBrackets(CssReader css)
     {
         if (!css.Opened())
         {
-            throw css.Fault("a condition is written like (min-width: 600px)");
+            throw css.Fault(RuleTexts.WriteAConditionLikeMinWidth);
         }
 
         var holds = css.Word() == "not" || css.AtBracket ? Condition(css, mayOr: true) : Feature(css);
@@ -119,14 +121,14 @@ public sealed record MediaCondition(string Text, ViewportRanges Holds)
 
         if (css.Word() is { Length: > 0 } word && word != "calc")
         {
-            throw css.Fault($"\"{word}\" cannot be foretold: only conditions on the width of the viewport are read");
+            throw css.Fault(RuleTexts.CannotBeCalculatedOnlyConditionsOn(word));
         }
 
         var first = Pixels(css);
         var sign = Sign(css);
         if (!css.Took("width"))
         {
-            throw css.Fault("\"width\" is needed");
+            throw css.Fault(RuleTexts.WidthIsNeeded);
         }
 
         // "400px <= width" says of the width what "width >= 400px" says.
@@ -137,7 +139,7 @@ public sealed record MediaCondition(string Text, ViewportRanges Holds)
             holds =
                 next[0] == sign[0] && sign[0] != '='
                     ? holds.And(Compared(next, Pixels(css)))
-                    : throw css.Fault("both signs of a range point the same way");
+                    : throw css.Fault(RuleTexts.BothSignsOfARangeMust);
         }
 
         return holds;
@@ -146,7 +148,7 @@ public sealed record MediaCondition(string Text, ViewportRanges Holds)
     private static double Pixels(CssReader css)
     {
         var length = LengthReader.Length(css);
-        return length.PerViewport != 0 ? throw css.Fault("a condition on the viewport cannot be written in vw") : length.Pixels;
+        return length.PerViewport != 0 ? throw css.Fault(RuleTexts.AConditionOnTheViewportCannot) : length.Pixels;
     }
 
     private static string Sign(CssReader css)
@@ -155,7 +157,7 @@ public sealed record MediaCondition(string Text, ViewportRanges Holds)
             css.Took('<') ? "<"
             : css.Took('>') ? ">"
             : css.Took('=') ? "="
-            : throw css.Fault("one of < <= = >= > is needed");
+            : throw css.Fault(RuleTexts.OneOfIsNeeded);
         return sign != "=" && css.Took('=') ? sign + "=" : sign;
     }
 

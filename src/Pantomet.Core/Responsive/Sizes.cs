@@ -1,3 +1,5 @@
+using Pantomet.Core.Texts;
+
 namespace Pantomet.Core.Responsive;
 
 /// <summary>One part of <c>sizes</c>: how wide the picture is shown where this part is the one that counts.</summary>
@@ -47,39 +49,37 @@ public sealed record Sizes(string Text, IReadOnlyList<SizesPart> Parts)
         {
             if (css.Word() == "auto")
             {
-                throw css.Fault("\"auto\" is known to the browser alone: nothing can be foretold from it");
+                throw css.Fault(RuleTexts.AutoIsNotSupportedOnlyThe);
             }
 
             if (!css.AtBracket && css.Word() != "not")
             {
                 parts.Add(new(left, LengthReader.Length(css)));
-                return css.AtEnd ? parts : throw css.Fault("a width without a condition is the last, but more follows");
+                return css.AtEnd ? parts : throw css.Fault(RuleTexts.AWidthWithoutAConditionMust);
             }
 
             var holds = MediaCondition.Condition(css, mayOr: true);
             if (holds.IsEmpty)
             {
-                throw css.Fault("the condition before this width never holds");
+                throw css.Fault(RuleTexts.TheConditionBeforeThisWidthIs);
             }
 
             var mine = left.And(holds);
             if (mine.IsEmpty)
             {
-                throw css.Fault("the conditions before hide this width: it never counts");
+                throw css.Fault(RuleTexts.ThisWidthIsNeverUsedThe);
             }
 
             parts.Add(new(mine, LengthReader.Length(css)));
             left = left.And(holds.Not());
             if (!css.Took(','))
             {
-                throw css.Fault(
-                    "the last width has no condition, so that one counts for all other viewports; a comma and such a width are missing"
-                );
+                throw css.Fault(RuleTexts.TheLastWidthMustHaveNo);
             }
 
             if (parts.Count == MostParts)
             {
-                throw css.Fault($"more than {MostParts} widths are not read");
+                throw css.Fault(RuleTexts.AtMostWidthsAreAllowed(MostParts));
             }
         }
     }

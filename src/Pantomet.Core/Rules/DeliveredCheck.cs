@@ -1,5 +1,6 @@
 using Pantomet.Core.Facts;
 using Pantomet.Core.Geometry;
+using Pantomet.Core.Texts;
 using Pantomet.Core.Verdicts;
 
 namespace Pantomet.Core.Rules;
@@ -38,18 +39,18 @@ public static class DeliveredCheck
             reasons.Add(
                 new(
                     ReasonCodes.OtherDensity,
-                    file.Density is null ? "The slot no longer asks for responsive widths." : "The slot now asks for responsive widths."
+                    file.Density is null ? RuleTexts.TheSlotNoLongerAsksFor : RuleTexts.TheSlotNowAsksForResponsive
                 )
             );
         }
         else if (file.Density is not null && slot.Densities.All(density => density.Value != file.Density))
         {
-            reasons.Add(new(ReasonCodes.OtherDensity, $"The slot no longer asks for {file.Density:0.##}x."));
+            reasons.Add(new(ReasonCodes.OtherDensity, RuleTexts.TheSlotNoLongerAsksFor2(file.Density)));
         }
 
         if (slot.Formats.Count > 0 && !slot.Formats.Contains(file.Format))
         {
-            reasons.Add(new(ReasonCodes.OtherType, $"{file.Format.Label()} is no longer among the slot's types."));
+            reasons.Add(new(ReasonCodes.OtherType, RuleTexts.IsNoLongerAmongTheSlots(file.Format.Label())));
         }
 
         var asked = file.Density is { } asks ? slot.Size.Asked(file.Frame, new(asks)) : file.Size;
@@ -59,7 +60,7 @@ public static class DeliveredCheck
             && Math.Abs(((double)file.Size.Width / file.Size.Height / shape.Value) - 1) > ShapeSlack
         )
         {
-            reasons.Add(new(ReasonCodes.OtherSize, $"{Figures.Size(file.Size)} is not {shape}."));
+            reasons.Add(new(ReasonCodes.OtherSize, RuleTexts.IsNot(Figures.Size(file.Size), shape)));
         }
         else if (
             slot.Fit == Fit.Crop
@@ -68,7 +69,7 @@ public static class DeliveredCheck
             && !(slot.Size.IsCeiling && file.Size.FitsIn(asked))
         )
         {
-            reasons.Add(new(ReasonCodes.OtherSize, $"{Figures.Size(file.Size)} instead of {Figures.Size(asked)}."));
+            reasons.Add(new(ReasonCodes.OtherSize, RuleTexts.InsteadOf(Figures.Size(file.Size), Figures.Size(asked))));
         }
 
         AddLimits(slot.Limits, file, reasons);
@@ -80,17 +81,17 @@ public static class DeliveredCheck
     {
         if (file.Bytes > limits.MaxBytes?.Bytes)
         {
-            reasons.Add(new(ReasonCodes.OverWeight, $"{Figures.Weight(file.Bytes)}, over the limit of {limits.MaxBytes}."));
+            reasons.Add(new(ReasonCodes.OverWeight, RuleTexts.OverTheLimitOf(Figures.Weight(file.Bytes), limits.MaxBytes)));
         }
 
         if (file.Size.Width > limits.MaxWidth || file.Size.Height > limits.MaxHeight)
         {
-            reasons.Add(new(ReasonCodes.LargestSide, $"{Figures.Size(file.Size)} is over the slot's largest size."));
+            reasons.Add(new(ReasonCodes.LargestSide, RuleTexts.IsLargerThanTheSlotsMaximum(Figures.Size(file.Size))));
         }
 
         if (file.Size.Width < limits.MinWidth || file.Size.Height < limits.MinHeight)
         {
-            reasons.Add(new(ReasonCodes.SmallestSide, $"{Figures.Size(file.Size)} is under the slot's smallest size."));
+            reasons.Add(new(ReasonCodes.SmallestSide, RuleTexts.IsSmallerThanTheSlotsMinimum(Figures.Size(file.Size))));
         }
     }
 
@@ -99,18 +100,18 @@ public static class DeliveredCheck
         if (aims.Likeness is { } aim && file.Likeness < aim)
         {
             reasons.Add(
-                new(ReasonCodes.Likeness, $"Likeness {Figures.Number(file.Likeness.Value, 3)} instead of {Figures.Number(aim, 3)}.")
+                new(ReasonCodes.Likeness, RuleTexts.LikenessInsteadOf(Figures.Number(file.Likeness.Value, 3), Figures.Number(aim, 3)))
             );
         }
 
         if (aims.Quality is { } quality && file.Quality < quality.Floor)
         {
-            reasons.Add(new(ReasonCodes.LowQuality, $"Quality {file.Quality}, below {quality.Floor}."));
+            reasons.Add(new(ReasonCodes.LowQuality, RuleTexts.QualityBelow(file.Quality, quality.Floor)));
         }
 
         if (aims.Band is { } band && file.Bytes > band.Most.Bytes)
         {
-            reasons.Add(new(ReasonCodes.OverBand, $"{Figures.Weight(file.Bytes)}, over the {band.Most} wanted."));
+            reasons.Add(new(ReasonCodes.OverBand, RuleTexts.OverTheWanted(Figures.Weight(file.Bytes), band.Most)));
         }
     }
 }

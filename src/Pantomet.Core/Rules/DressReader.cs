@@ -1,5 +1,6 @@
 using Pantomet.Core.Dressing;
 using Pantomet.Core.Geometry;
+using Pantomet.Core.Texts;
 
 namespace Pantomet.Core.Rules;
 
@@ -55,7 +56,7 @@ public static class DressReader
         }
         catch (JsonFaultException wrong)
         {
-            throw new InvalidDataException($"A stored dress cannot be read: {wrong.Fault}", wrong);
+            throw new InvalidDataException(RuleTexts.AStoredStyleCannotBeRead(wrong.Fault), wrong);
         }
     }
 
@@ -77,9 +78,9 @@ public static class DressReader
     internal static List<NamedDress> Named(JsonNode node)
     {
         List<NamedDress> all = [.. node.FreeMembers().Select(member => new NamedDress(member.Key, Read(member.Value)))];
-        return all.Count > RuleBook.MostDressings ? throw node.Fault($"at most {RuleBook.MostDressings} dressings are kept")
+        return all.Count > RuleBook.MostDressings ? throw node.Fault(RuleTexts.AtMostSavedStylesAreAllowed(RuleBook.MostDressings))
             : all.Find(one => one.Name.Trim() != one.Name || one.Name.Length is 0 or > 80 || one.Name.Any(char.IsControl)) is { } odd
-                ? throw node.Fault($"a dressing's name has 1 to 80 characters and none that cannot be seen, unlike \"{odd.Name}\"")
+                ? throw node.Fault(RuleTexts.TheNameOfASavedStyle(odd.Name))
             : all;
     }
 
@@ -88,11 +89,11 @@ public static class DressReader
     {
         var members = node.Members("count", "gap", "background");
         return new(
-            members.Or("count", 2, n => (int)n.Whole(PairRule.Fewest, PairRule.Most, "how many pictures stand side by side")),
+            members.Or("count", 2, n => (int)n.Whole(PairRule.Fewest, PairRule.Most, RuleTexts.TheNumberOfCombinedPictures)),
             members.Or(
                 "gap",
                 0.0,
-                n => (double)n.Number() is >= 0 and <= 1000 and var gap ? gap : throw n.Fault("a gap lies between 0 and 1000 CSS px")
+                n => (double)n.Number() is >= 0 and <= 1000 and var gap ? gap : throw n.Fault(RuleTexts.AGapMustBeFromTo)
             ),
             members.Or("background", Rgb.White, Colour)
         );
@@ -106,18 +107,18 @@ public static class DressReader
             File = MarkFile(members.Needed("file")),
             OnDark = members.Maybe("onDark", MarkFile),
             At = members.Or("at", Corner.BottomRight, n => n.Choice(Corners)),
-            Share = members.Or("share", 0.12, n => AboveNothing(n, "the share of a mark")),
+            Share = members.Or("share", 0.12, n => AboveNothing(n, RuleTexts.TheShareOfALogo)),
             Margin = members.Or(
                 "margin",
                 0.03,
-                n => n.Fraction() is <= 0.5 and var margin ? margin : throw n.Fault("the margin of a mark is at most half the slot's width")
+                n => n.Fraction() is <= 0.5 and var margin ? margin : throw n.Fault(RuleTexts.TheMarginOfALogoCan)
             ),
-            Opacity = members.Or("opacity", 1, n => AboveNothing(n, "the opacity of a mark")),
+            Opacity = members.Or("opacity", 1, n => AboveNothing(n, RuleTexts.TheOpacityOfALogo)),
         };
     }
 
     private static double AboveNothing(JsonNode node, string what) =>
-        node.Fraction() is > 0 and var value ? value : throw node.Fault($"{what} is greater than 0, at most 1");
+        node.Fraction() is > 0 and var value ? value : throw node.Fault(RuleTexts.MustBeGreaterThanAndAt(what));
 
     private static string MarkFile(JsonNode node) =>
         SideFile.Fault(node.Text(), SideFile.MarkEndings) is { } fault ? throw node.Fault(fault) : node.Text();
@@ -129,12 +130,12 @@ public static class DressReader
         {
             Text = members.Or("text", Title.OwnWords, Words),
             Font = members.Or("font", "Archivo", FontName),
-            Weight = members.Or("weight", 600, n => (int)n.Whole(100, 900, "a weight of letters")),
+            Weight = members.Or("weight", 600, n => (int)n.Whole(100, 900, RuleTexts.AFontWeight)),
             Size = members.Needed("size").Number() is >= 4 and <= 2000 and var size
                 ? (double)size
-                : throw members.Needed("size").Fault("the size of letters lies between 4 and 2000 CSS px"),
+                : throw members.Needed("size").Fault(RuleTexts.TheFontSizeMustBeFrom),
             Ink = members.Maybe("ink", Ink),
-            Area = members.Or("area", Frame.Whole, n => Area(n, "an area")),
+            Area = members.Or("area", Frame.Whole, n => Area(n, RuleTexts.AnArea)),
             Align = members.Or("align", TextAlign.Left, n => n.Choice(Aligns)),
             Contrast = members.MaybeValue("contrast", Ratio),
             Fade = members.Or("fade", false, n => n.Flag()),
@@ -148,9 +149,9 @@ public static class DressReader
     {
         var text = node.Text().Replace("\r\n", "\n", StringComparison.Ordinal);
         return text.Trim().Length is 0 or > Title.LongestText
-                ? throw node.Fault($"a title has 1 to {Title.LongestText} characters, not {text.Trim().Length}")
+                ? throw node.Fault(RuleTexts.ATitleMustHaveToCharacters(Title.LongestText, text.Trim().Length))
             : text.Any(character => char.IsControl(character) && character != '\n')
-                ? throw node.Fault("a title has no control characters but line breaks")
+                ? throw node.Fault(RuleTexts.ATitleCannotHaveControlCharacters)
             : text;
     }
 
@@ -165,7 +166,7 @@ public static class DressReader
         return
             name.Length is > 0 and <= 80 && name.All(character => char.IsLetterOrDigit(character) || character is ' ' or '-' or '_' or '.')
             ? name
-            : throw node.Fault("the name of a font has 1 to 80 letters, digits, spaces, hyphens, underscores and dots");
+            : throw node.Fault(RuleTexts.TheNameOfAFontHas);
     }
 
     private static Fade FadeOf(JsonNode node)
@@ -177,39 +178,37 @@ public static class DressReader
             Amount = members.MaybeValue("amount", n => n.Fraction()),
             Ink = members.MaybeValue("ink", Colour),
             Contrast = members.Or("contrast", Contrast.OfText, Ratio),
-            Area = members.Or("area", Frame.Whole, n => Area(n, "an area")),
+            Area = members.Or("area", Frame.Whole, n => Area(n, RuleTexts.AnArea)),
             Reach = members.Or("reach", FadeReach.All, n => n.Choice(Reaches)),
         };
         if (fade.Amount is null && fade.Ink is null)
         {
-            throw node.Fault("a fade has an \"amount\", or an \"ink\" that has to be read over it");
+            throw node.Fault(RuleTexts.AFadeNeedsAnAmountOr);
         }
 
         return fade.Amount is not null && (members.Has("ink") || members.Has("contrast"))
-            ? throw node.Fault("a fade by an amount needs no ink and no contrast; one that an ink needs finds its amount")
+            ? throw node.Fault(RuleTexts.AFadeWithAnAmountCannot)
             : fade;
     }
 
     internal static Rgb Colour(JsonNode node) =>
-        Rgb.TryParse(node.Text(), out var colour)
-            ? colour
-            : throw node.Fault($"a colour is written like #ffffff, but \"{node.Text()}\" was given");
+        Rgb.TryParse(node.Text(), out var colour) ? colour : throw node.Fault(RuleTexts.IsNotAColourWriteIt(node.Text()));
 
     internal static double Ratio(JsonNode node)
     {
         var value = node.Number();
-        return value is >= 1 and <= 21 ? (double)value : throw node.Fault($"a contrast lies between 1 and 21, not {value}");
+        return value is >= 1 and <= 21 ? (double)value : throw node.Fault(RuleTexts.AContrastMustBeFromTo(value));
     }
 
     internal static Frame Area(JsonNode node, string what)
     {
         if (node.Items() is not [var left, var top, var right, var bottom])
         {
-            throw node.Fault($"{what} is a list of four fractions of the slot: left, top, right, bottom");
+            throw node.Fault(RuleTexts.IsAListOfFourFractions(what));
         }
 
         return Frame.TryCreate(left.Fraction(), top.Fraction(), right.Fraction(), bottom.Fraction(), out var area, out _)
             ? area
-            : throw node.Fault($"{what} needs a width and a height greater than 0: left before right, top before bottom");
+            : throw node.Fault(RuleTexts.NeedsAWidthAndAHeight(what));
     }
 }

@@ -1,4 +1,5 @@
 using Pantomet.Core.Responsive;
+using Pantomet.Core.Texts;
 
 namespace Pantomet.Core.Rules;
 
@@ -15,7 +16,7 @@ internal static class GroupReader
         {
             if (slots.Any(slot => string.Equals(slot.Key, group.Key, StringComparison.OrdinalIgnoreCase)))
             {
-                throw nodes[group.First()].Fault($"the group \"{group.Key}\" has the key of a slot; pages could not tell them apart");
+                throw nodes[group.First()].Fault(RuleTexts.TheGroupHasTheKeyOf(group.Key));
             }
 
             Group([.. group], slots, nodes, grouped);
@@ -32,19 +33,13 @@ internal static class GroupReader
             var (slot, last) = (slots[i], i == members[^1]);
             if (last != slot.Media is null)
             {
-                throw nodes[i]
-                    .Fault(
-                        last
-                            ? $"the last slot of the group \"{slot.Group}\" has no media condition: it is shown where no other is"
-                            : $"each slot of the group \"{slot.Group}\" but the last has a media condition; this one has none"
-                    );
+                throw nodes[i].Fault(last ? RuleTexts.TheLastSlotOfTheGroup(slot.Group) : RuleTexts.EachSlotOfTheGroupExcept(slot.Group));
             }
 
             var shown = left.And(slot.Media?.Holds ?? ViewportRanges.All);
             if (shown.IsEmpty)
             {
-                throw nodes[i]
-                    .Fault($"nobody sees this slot: those of the group \"{slot.Group}\" before it take every viewport of its condition");
+                throw nodes[i].Fault(RuleTexts.ThisSlotIsNeverShownThe(slot.Group));
             }
 
             grouped[i] = Shown(slot, shown, nodes[i]);

@@ -1,4 +1,5 @@
 using System.Text.Json;
+using Pantomet.Core.Texts;
 
 namespace Pantomet.Core.Rules;
 
@@ -33,8 +34,8 @@ internal readonly struct JsonNode(JsonElement element, string path)
         }
         catch (JsonException fault)
         {
-            var place = fault.LineNumber is { } line ? $"line {line + 1}, byte {fault.BytePositionInLine + 1}" : "the file";
-            throw new JsonFaultException(new("$", $"not valid JSON at {place}"));
+            var place = fault.LineNumber is { } line ? RuleTexts.LineByte(line + 1, fault.BytePositionInLine + 1) : RuleTexts.TheFile;
+            throw new JsonFaultException(new("$", RuleTexts.NotValidJSONAt(place)));
         }
     }
 
@@ -51,7 +52,7 @@ internal readonly struct JsonNode(JsonElement element, string path)
     {
         if (Kind != JsonValueKind.Object)
         {
-            throw Fault($"an object is needed here, not {Words(Kind)}");
+            throw Fault(RuleTexts.AnObjectIsNeededHereNot(Words(Kind)));
         }
 
         var members = new Dictionary<string, JsonNode>(StringComparer.Ordinal);
@@ -61,9 +62,7 @@ internal readonly struct JsonNode(JsonElement element, string path)
             var at = $"{path}.{property.Name}";
             if (!known.Contains(property.Name))
             {
-                throw new JsonFaultException(
-                    new(at, $"unknown key \"{property.Name}\"; known here are {string.Join(", ", known.ToArray())}")
-                );
+                throw new JsonFaultException(new(at, RuleTexts.UnknownKeyKnownHereAre(property.Name, string.Join(", ", known.ToArray()))));
             }
 
             if (property.Name == mayRepeat)
@@ -72,7 +71,7 @@ internal readonly struct JsonNode(JsonElement element, string path)
             }
             else if (!members.TryAdd(property.Name, new(property.Value, at)))
             {
-                throw new JsonFaultException(new(at, $"the key \"{property.Name}\" stands twice"));
+                throw new JsonFaultException(new(at, RuleTexts.TheKeyIsGivenTwice(property.Name)));
             }
         }
 
@@ -84,7 +83,7 @@ internal readonly struct JsonNode(JsonElement element, string path)
     {
         if (Kind != JsonValueKind.Object)
         {
-            throw Fault($"an object is needed here, not {Words(Kind)}");
+            throw Fault(RuleTexts.AnObjectIsNeededHereNot(Words(Kind)));
         }
 
         var at = path;
@@ -95,7 +94,7 @@ internal readonly struct JsonNode(JsonElement element, string path)
     {
         if (Kind != JsonValueKind.Array)
         {
-            throw Fault($"a list is needed here, not {Words(Kind)}");
+            throw Fault(RuleTexts.AListIsNeededHereNot(Words(Kind)));
         }
 
         var items = new List<JsonNode>();
@@ -104,20 +103,22 @@ internal readonly struct JsonNode(JsonElement element, string path)
             items.Add(new(item, $"{path}[{items.Count}]"));
         }
 
-        return items.Count >= least ? items : throw Fault($"at least {least} {(least == 1 ? "entry is" : "entries are")} needed here");
+        return items.Count >= least
+            ? items
+            : throw Fault(RuleTexts.AtLeastNeededHere(least, (least == 1 ? RuleTexts.EntryIs : RuleTexts.EntriesAre)));
     }
 
-    public string Text() => Kind == JsonValueKind.String ? element.GetString()! : throw Fault($"a text is needed here, not {Words(Kind)}");
+    public string Text() => Kind == JsonValueKind.String ? element.GetString()! : throw Fault(RuleTexts.ATextIsNeededHereNot(Words(Kind)));
 
     public decimal Number() =>
-        Kind != JsonValueKind.Number ? throw Fault($"a number is needed here, not {Words(Kind)}")
+        Kind != JsonValueKind.Number ? throw Fault(RuleTexts.ANumberIsNeededHereNot(Words(Kind)))
         : element.TryGetDecimal(out var value) ? value
-        : throw Fault("the number is out of range");
+        : throw Fault(RuleTexts.TheNumberIsOutOfRange);
 
     public double Fraction()
     {
         var value = Number();
-        return value is >= 0 and <= 1 ? (double)value : throw Fault($"a fraction from 0 to 1 is needed here, not {value}");
+        return value is >= 0 and <= 1 ? (double)value : throw Fault(RuleTexts.AFractionFromToIsNeeded(value));
     }
 
     public long Whole(long least, long most, string what)
@@ -125,7 +126,7 @@ internal readonly struct JsonNode(JsonElement element, string path)
         var value = Number();
         return value == decimal.Truncate(value) && value >= least && value <= most
             ? (long)value
-            : throw Fault($"{what} is a whole number from {least} to {most}, not {value}");
+            : throw Fault(RuleTexts.MustBeAWholeNumberFrom(what, least, most, value));
     }
 
     public bool Flag() =>
@@ -133,24 +134,24 @@ internal readonly struct JsonNode(JsonElement element, string path)
         {
             JsonValueKind.True => true,
             JsonValueKind.False => false,
-            _ => throw Fault($"true or false is needed here, not {Words(Kind)}"),
+            _ => throw Fault(RuleTexts.TrueOrFalseIsNeededHere(Words(Kind))),
         };
 
     /// <summary>One of a few words.</summary>
     public T Choice<T>(IReadOnlyDictionary<string, T> words)
     {
         var word = Text();
-        return words.TryGetValue(word, out var value) ? value : throw Fault($"\"{word}\" is none of {string.Join(", ", words.Keys)}");
+        return words.TryGetValue(word, out var value) ? value : throw Fault(RuleTexts.IsNotOneOf(word, string.Join(", ", words.Keys)));
     }
 
     private static string Words(JsonValueKind kind) =>
         kind switch
         {
-            JsonValueKind.Object => "an object",
+            JsonValueKind.Object => RuleTexts.AnObject,
             JsonValueKind.Array => "a list",
             JsonValueKind.String => "a text",
             JsonValueKind.Number => "a number",
-            JsonValueKind.True or JsonValueKind.False => "true or false",
+            JsonValueKind.True or JsonValueKind.False => RuleTexts.TrueOrFalse,
             _ => "null",
         };
 }
@@ -162,7 +163,7 @@ internal readonly struct JsonMembers(Dictionary<string, JsonNode> members, IRead
     public IReadOnlyList<JsonNode> Repeated => repeated;
 
     public JsonNode Needed(string key) =>
-        members.TryGetValue(key, out var node) ? node : throw new JsonFaultException(new(path, $"the key \"{key}\" is missing"));
+        members.TryGetValue(key, out var node) ? node : throw new JsonFaultException(new(path, RuleTexts.TheKeyIsMissing(key)));
 
     public bool Has(string key) => members.ContainsKey(key);
 

@@ -1,5 +1,6 @@
 using Pantomet.Core.Geometry;
 using Pantomet.Core.Responsive;
+using Pantomet.Core.Texts;
 
 namespace Pantomet.Core.Rules;
 
@@ -14,7 +15,7 @@ internal static class ResponsiveReader
         var members = node.Members("sizes", "viewports", "densities", "waste", "files");
         if (members.Has("waste") && members.Has("files"))
         {
-            throw members.Needed("files").Fault("either a waste or a number of files is agreed, not both");
+            throw members.Needed("files").Fault(RuleTexts.GiveWasteOrFilesNotBoth);
         }
 
         var sizesNode = members.Needed("sizes");
@@ -31,7 +32,7 @@ internal static class ResponsiveReader
             From = from,
             To = to,
             Densities = densities,
-            Files = members.MaybeValue("files", n => (int)n.Whole(1, Ladder.Most, "a number of files")),
+            Files = members.MaybeValue("files", n => (int)n.Whole(1, Ladder.Most, RuleTexts.ANumberOfFiles)),
             Waste = members.Has("files") ? null : members.Or("waste", ResponsiveRule.UsualWaste, Waste),
             Needs = Needs.Of(sizes!, ViewportRanges.Between(from, to), densities),
         };
@@ -47,15 +48,13 @@ internal static class ResponsiveReader
         var viewports = ViewportRanges.Between(rule.From, rule.To).And(shown);
         if (viewports.IsEmpty)
         {
-            throw node.Fault($"the slot is shown at no viewport from {rule.From} to {rule.To} px");
+            throw node.Fault(RuleTexts.TheSlotIsNotShownAt(rule.From, rule.To));
         }
 
         CheckWidths(rule, viewports, node.Inner("sizes"));
         var within = rule with { Needs = Needs.Of(rule.Sizes, viewports, rule.Densities) };
         var files = within.Files is null ? within.Widths().Count : 0;
-        return files <= Ladder.Most
-            ? within
-            : throw node.Fault($"so little waste needs {Figures.Count(files)} files; one slot has at most {Ladder.Most}");
+        return files <= Ladder.Most ? within : throw node.Fault(RuleTexts.SoLittleWasteNeedsFilesA(Figures.Count(files), Ladder.Most));
     }
 
     public static MediaCondition Media(JsonNode node)
@@ -65,18 +64,18 @@ internal static class ResponsiveReader
             throw node.Fault(error!);
         }
 
-        return media!.Holds.IsEmpty ? throw node.Fault("the condition never holds") : media;
+        return media!.Holds.IsEmpty ? throw node.Fault(RuleTexts.TheConditionIsNeverTrue) : media;
     }
 
     private static (int From, int To) Viewports(JsonNode node)
     {
         if (node.Items() is not [var least, var most])
         {
-            throw node.Fault("viewports are a list of two widths in CSS pixels, the narrowest and the widest");
+            throw node.Fault(RuleTexts.ViewportsAreAListOfTwo);
         }
 
         var (from, to) = ((int)least.Whole(1, WidestViewport, "a viewport"), (int)most.Whole(1, WidestViewport, "a viewport"));
-        return from <= to ? (from, to) : throw node.Fault($"the narrowest viewport {from} is wider than the widest {to}");
+        return from <= to ? (from, to) : throw node.Fault(RuleTexts.TheNarrowestViewportIsWiderThan(from, to));
     }
 
     /// <summary>A list of densities, each once, ascending.</summary>
@@ -88,12 +87,12 @@ internal static class ResponsiveReader
             var value = item.Number();
             if (value <= 0 || value > Density.Most)
             {
-                throw item.Fault($"a density is greater than 0 and at most {Density.Most}, not {value}");
+                throw item.Fault(RuleTexts.ADensityMustBeGreaterThan(Density.Most, value));
             }
 
             if (!all.Add(new(value)))
             {
-                throw item.Fault($"the density {value} stands twice");
+                throw item.Fault(RuleTexts.TheDensityIsListedTwice(value));
             }
         }
 
@@ -103,7 +102,7 @@ internal static class ResponsiveReader
     private static decimal Waste(JsonNode node)
     {
         var value = node.Number();
-        return value is >= 0 and < 1 ? value : throw node.Fault($"a waste is a share of the pixels from 0 up to but not 1, not {value}");
+        return value is >= 0 and < 1 ? value : throw node.Fault(RuleTexts.WasteIsAShareOfThe(value));
     }
 
     // A width of nothing, or of more pixels than a file can have, is a mistake in writing.
@@ -118,15 +117,19 @@ internal static class ResponsiveReader
                     var width = part.Width.At(viewport);
                     if (width <= 0)
                     {
-                        throw node.Fault($"at a viewport of {viewport} px the picture would be {Figures.Number(width)} px wide");
+                        throw node.Fault(RuleTexts.AtAViewportOfPxThe(viewport, Figures.Number(width)));
                     }
 
                     var needed = width * (double)rule.Densities[^1].Value;
                     if (needed > Rounding.LongestSide)
                     {
                         throw node.Fault(
-                            $"at a viewport of {viewport} px and {rule.Densities[^1]} {Figures.Number(needed, 0)} px across would be needed; "
-                                + $"a file has at most {Figures.Count(Rounding.LongestSide)}"
+                            RuleTexts.AtAViewportOfPxAnd(
+                                viewport,
+                                rule.Densities[^1],
+                                Figures.Number(needed, 0),
+                                Figures.Count(Rounding.LongestSide)
+                            )
                         );
                     }
                 }

@@ -3,6 +3,7 @@ using Pantomet.Core.Framing;
 using Pantomet.Core.Geometry;
 using Pantomet.Core.Naming;
 using Pantomet.Core.Responsive;
+using Pantomet.Core.Texts;
 using Pantomet.Core.Weight;
 
 namespace Pantomet.Core.Rules;
@@ -74,7 +75,7 @@ public static class RulesReader
     {
         if (node.Text() is var schema && schema != expected)
         {
-            throw node.Fault($"the schema must be \"{expected}\", not \"{schema}\"");
+            throw node.Fault(RuleTexts.TheSchemaMustBeNot(expected, schema));
         }
     }
 
@@ -156,7 +157,7 @@ public static class RulesReader
             ],
             mayRepeat: "name"
         );
-        var key = Key(members.Needed("key"), keys, "slots of one destination");
+        var key = Key(members.Needed("key"), keys, RuleTexts.SlotsOfOneDestination);
         var (name, pattern) = Names(members.Repeated, key);
         var slot = new Slot
         {
@@ -193,39 +194,35 @@ public static class RulesReader
         };
         if (slot.Responsive is not null && members.Has("densities"))
         {
-            throw members.Needed("densities").Fault("a responsive slot has its densities in \"responsive\"; both cannot stand");
+            throw members.Needed("densities").Fault(RuleTexts.AResponsiveSlotHasItsDensities);
         }
 
         if (slot.Media is not null && slot.Group is null)
         {
-            throw members.Needed("media").Fault("a media condition chooses among the slots of a group; this slot has none");
+            throw members.Needed("media").Fault(RuleTexts.AMediaConditionNeedsAGroup);
         }
 
         if (slot.ShownAs.Count > 0 && slot.FrameShape is null)
         {
-            throw members
-                .Needed("shownAs")
-                .Fault("what is shown again in other shapes is cropped to a shape of its own; this slot has none");
+            throw members.Needed("shownAs").Fault(RuleTexts.ShowAsNeedsASlotWithA);
         }
 
         if (slot.Extend && slot.FrameShape is null)
         {
-            throw members.Needed("extend").Fault("a canvas is extended to a shape that pictures are cropped to; this slot has none");
+            throw members.Needed("extend").Fault(RuleTexts.ExtendNeedsASlotWithA);
         }
 
         if (slot.Pair is not null && (slot.SetWidth is null || slot.Fit != Fit.Crop))
         {
-            throw members.Needed("pair").Fault("pictures side by side share a set width: the slot needs one, and \"fit\" is \"crop\"");
+            throw members.Needed("pair").Fault(RuleTexts.CombinedPicturesNeedASlotWith);
         }
 
         if (slot.Dress.Title is not null && slot.SetWidth is null)
         {
-            throw members.Needed("dress").Inner("title").Fault("a title is set in CSS px: it needs a slot of a set width");
+            throw members.Needed("dress").Inner("title").Fault(RuleTexts.ATitleNeedsASlotWith);
         }
 
-        return slot.Common is null
-            ? throw members.Needed("shownAs").Fault("no part of the clear area is shown in all of these shapes")
-            : slot;
+        return slot.Common is null ? throw members.Needed("shownAs").Fault(RuleTexts.NoPartOfTheClearArea) : slot;
     }
 
     // The format has two meanings for one key: a name for people ("Listing photo") and the pattern of file names
@@ -238,11 +235,11 @@ public static class RulesReader
         {
             if (!node.Text().Contains('{', StringComparison.Ordinal))
             {
-                name = name is null ? Name(node) : throw node.Fault("the slot's name for people stands twice");
+                name = name is null ? Name(node) : throw node.Fault(RuleTexts.TheSlotsNameIsGivenTwice);
             }
             else if (pattern is not null)
             {
-                throw node.Fault("the pattern of file names stands twice");
+                throw node.Fault(RuleTexts.ThePatternOfFileNamesIs);
             }
             else if (!NamePattern.TryParse(node.Text(), out pattern, out var error))
             {
@@ -256,9 +253,7 @@ public static class RulesReader
     private static string Name(JsonNode node)
     {
         var name = node.Text().Trim();
-        return name.Length is > 0 and <= 100 && !name.Any(char.IsControl)
-            ? name
-            : throw node.Fault("a name has 1 to 100 characters and no control characters");
+        return name.Length is > 0 and <= 100 && !name.Any(char.IsControl) ? name : throw node.Fault(RuleTexts.ANameHasToCharactersAnd);
     }
 
     // A key becomes a folder or a part of a file name and of an address.
@@ -273,19 +268,14 @@ public static class RulesReader
             || !key.All(letter => char.IsAsciiLetterOrDigit(letter) || letter is '-' or '_' or '.')
         )
         {
-            throw node.Fault(
-                "a key has 1 to 60 letters, digits, hyphens, underscores and single dots, and begins with a letter or digit,"
-                    + $" but \"{key}\" was given"
-            );
+            throw node.Fault(RuleTexts.IsNotAKeyAKey(key));
         }
 
-        return taken.Add(key) ? key : throw node.Fault($"the key \"{key}\" stands twice among the {among}");
+        return taken.Add(key) ? key : throw node.Fault(RuleTexts.TheKeyIsUsedTwiceAmong(key, among));
     }
 
     private static FocusPoint Toward(JsonNode node) =>
-        node.Items() is [var x, var y]
-            ? new(x.Fraction(), y.Fraction())
-            : throw node.Fault("a place to go toward is a list of two fractions, across and down");
+        node.Items() is [var x, var y] ? new(x.Fraction(), y.Fraction()) : throw node.Fault(RuleTexts.TowardIsAListOfTwo);
 
     private static List<SlotType> TypeList(JsonNode node)
     {
@@ -295,7 +285,7 @@ public static class RulesReader
             var type = item.Choice(Types);
             if (all.Contains(type))
             {
-                throw item.Fault($"the type \"{item.Text()}\" stands twice");
+                throw item.Fault(RuleTexts.TheTypeIsListedTwice(item.Text()));
             }
 
             all.Add(type);
@@ -317,11 +307,11 @@ public static class RulesReader
         };
         if (limits.MinWidth > limits.MaxWidth)
         {
-            throw members.Needed("minWidth").Fault($"minWidth {limits.MinWidth} is greater than maxWidth {limits.MaxWidth}");
+            throw members.Needed("minWidth").Fault(RuleTexts.MinWidthIsGreaterThanMaxWidth(limits.MinWidth, limits.MaxWidth));
         }
 
         return limits.MinHeight > limits.MaxHeight
-            ? throw members.Needed("minHeight").Fault($"minHeight {limits.MinHeight} is greater than maxHeight {limits.MaxHeight}")
+            ? throw members.Needed("minHeight").Fault(RuleTexts.MinHeightIsGreaterThanMaxHeight(limits.MinHeight, limits.MaxHeight))
             : limits;
     }
 
@@ -352,30 +342,28 @@ public static class RulesReader
     {
         if (node.Items() is not [var least, var most])
         {
-            throw node.Fault("the weight aim is a list of two weights, least and most");
+            throw node.Fault(RuleTexts.TheWeightAimIsAList);
         }
 
         var band = new WeightBand(Weight(least), Weight(most));
-        return band.Least.Bytes <= band.Most.Bytes
-            ? band
-            : throw node.Fault($"the least weight {band.Least} is greater than the most {band.Most}");
+        return band.Least.Bytes <= band.Most.Bytes ? band : throw node.Fault(RuleTexts.TheLowestWeightIsGreaterThan(band.Least, band.Most));
     }
 
     private static QualityRange Qualities(JsonNode node)
     {
         if (node.Items() is not [var least, var most])
         {
-            throw node.Fault("the quality aim is a list of two numbers, floor and ceiling");
+            throw node.Fault(RuleTexts.TheQualityAimIsAList);
         }
 
         var (floor, ceiling) = ((int)least.Whole(1, 100, "a quality"), (int)most.Whole(1, 100, "a quality"));
-        return floor <= ceiling ? new(floor, ceiling) : throw node.Fault($"the floor {floor} is greater than the ceiling {ceiling}");
+        return floor <= ceiling ? new(floor, ceiling) : throw node.Fault(RuleTexts.TheLowestQualityIsGreaterThan(floor, ceiling));
     }
 
-    private static Frame ClearArea(JsonNode node) => DressReader.Area(node, "a clear area");
+    private static Frame ClearArea(JsonNode node) => DressReader.Area(node, RuleTexts.AClearArea);
 
     private static double SubjectShare(JsonNode node) =>
-        node.Fraction() is > 0 and var share ? share : throw node.Fault("a subject share is greater than 0 and at most 1");
+        node.Fraction() is > 0 and var share ? share : throw node.Fault(RuleTexts.ASubjectShareMustBeGreater);
 
     private static Background BackgroundOf(JsonNode node)
     {
@@ -385,14 +373,12 @@ public static class RulesReader
             return Background.Edge;
         }
 
-        return Rgb.TryParse(text, out var colour)
-            ? new(colour)
-            : throw node.Fault($"a background is written like #ffffff, or \"edge\", but \"{text}\" was given");
+        return Rgb.TryParse(text, out var colour) ? new(colour) : throw node.Fault(RuleTexts.IsNotABackgroundWriteA(text));
     }
 
     private static double Ppi(JsonNode node)
     {
         var value = node.Number();
-        return value is >= 1 and <= 10_000 ? (double)value : throw node.Fault($"a density label lies between 1 and 10000 ppi, not {value}");
+        return value is >= 1 and <= 10_000 ? (double)value : throw node.Fault(RuleTexts.AResolutionTagMustBeFrom(value));
     }
 }

@@ -1,3 +1,5 @@
+using Pantomet.Core.Texts;
+
 namespace Pantomet.Core.Rules;
 
 /// <summary>Names of files that lie beside a rules file: marks and fonts.</summary>
@@ -18,12 +20,11 @@ public static class SideFile
     {
         ArgumentNullException.ThrowIfNull(name);
         return !endings.Any(ending => name.EndsWith(ending, StringComparison.OrdinalIgnoreCase) && name.Length > ending.Length)
-                ? $"the name of such a file ends with {string.Join(" or ", endings)}, not \"{name}\""
+                ? RuleTexts.TheNameOfThisFileMust(string.Join(" or ", endings), name)
             : name.Length > LongestName
             || name[0] == '.'
             || name.Any(character => char.IsControl(character) || "/\\:*?\"<>|".Contains(character))
-                ? "the file lies beside the rules: a name without a folder, of at most "
-                    + $"{LongestName} characters, without / \\ : * ? \" < > |"
+                ? RuleTexts.GiveTheNameOfAFile(LongestName)
             : null;
     }
 }

@@ -1,5 +1,6 @@
 using System.Text.Json;
 using Pantomet.Core.Geometry;
+using Pantomet.Core.Texts;
 
 namespace Pantomet.Core.Rules;
 
@@ -36,13 +37,13 @@ internal static class SizeReader
                     side,
                     Pixels(members.Needed(keys.First(key => key != "ratio")))
                 ),
-            [] => throw node.Fault($"a size is missing; it is one of {Forms}"),
-            _ => throw node.Fault($"{{{string.Join(",", members.Keys)}}} is no size; it is one of {Forms}"),
+            [] => throw node.Fault(RuleTexts.ASizeIsMissingGiveOne(Forms)),
+            _ => throw node.Fault(RuleTexts.IsNotASizeGiveOne(string.Join(",", members.Keys), Forms)),
         };
     }
 
     /// <summary>A side in pixels.</summary>
-    public static int Pixels(JsonNode node) => (int)node.Whole(1, Rounding.LongestSide, "a side in pixels");
+    public static int Pixels(JsonNode node) => (int)node.Whole(1, Rounding.LongestSide, RuleTexts.ASideInPixels);
 
     private static string Listed(IReadOnlyList<string> forms) => $"{string.Join(", ", forms.SkipLast(1))} or {forms[^1]}";
 
@@ -55,7 +56,7 @@ internal static class SizeReader
     private static decimal Share(JsonNode node)
     {
         var value = node.Number();
-        return value is > 0 and <= 1 ? value : throw node.Fault($"a share is greater than 0 and at most 1, not {value}");
+        return value is > 0 and <= 1 ? value : throw node.Fault(RuleTexts.AShareMustBeGreaterThan(value));
     }
 
     /// <summary>A ratio, as a text or a number.</summary>

@@ -1,4 +1,5 @@
 using System.Globalization;
+using Pantomet.Core.Texts;
 
 namespace Pantomet.Core.Weight;
 
@@ -40,8 +41,7 @@ public readonly record struct ByteCount(long Bytes)
             || !decimal.TryParse(trimmed[..digits], NumberStyles.AllowDecimalPoint, CultureInfo.InvariantCulture, out var value)
         )
         {
-            error =
-                $"a weight is a number of bytes or written like \"500 kB\", \"1 MB\", \"300 KiB\" or \"1 MiB\", but \"{text}\" was given";
+            error = ReasonTexts.IsNotAWeightGiveA(text);
             return false;
         }
 
@@ -54,7 +54,7 @@ public readonly record struct ByteCount(long Bytes)
         count = default;
         if (value <= 0 || value > 1_000_000_000_000m || decimal.Floor(value * factor) is < 1 or > 1_000_000_000_000m)
         {
-            error = "a weight is at least 1 byte and at most 1 000 000 MB";
+            error = ReasonTexts.AWeightMustBeFromByte;
             return false;
         }
 

@@ -4,6 +4,7 @@ using Microsoft.EntityFrameworkCore;
 using Pantomet.Core.Framing;
 using Pantomet.Core.Geometry;
 using Pantomet.Core.Jobs;
+using Pantomet.Core.Texts;
 
 namespace Pantomet.Data.Jobs;
 
@@ -67,7 +68,7 @@ public static class JobTables
         }
         catch (Exception fault) when (fault is JsonException or FormatException or ArgumentException)
         {
-            throw new InvalidDataException($"A stored decision of the job \"{row.Name}\" cannot be read: {fault.Message}", fault);
+            throw new InvalidDataException(PictureTexts.AStoredDecisionOfTheJob(row.Name, fault.Message), fault);
         }
     }
 

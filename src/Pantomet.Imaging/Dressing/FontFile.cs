@@ -1,5 +1,6 @@
 using System.Buffers.Binary;
 using System.Text;
+using Pantomet.Core.Texts;
 
 namespace Pantomet.Imaging.Dressing;
 
@@ -143,12 +144,12 @@ public sealed class FontFile
         }
         catch (Exception wrong) when (wrong is InvalidDataException or ArgumentOutOfRangeException or OverflowException)
         {
-            fault = wrong is InvalidDataException ? wrong.Message : "The font's tables lead outside of the file; it is damaged.";
+            fault = wrong is InvalidDataException ? wrong.Message : OverlayTexts.TheFontIsDamagedItsTables;
             return false;
         }
         catch (Exception wrong) when (wrong is IOException or UnauthorizedAccessException)
         {
-            fault = "The font cannot be read.";
+            fault = OverlayTexts.TheFontCannotBeRead;
             return false;
         }
     }
@@ -157,7 +158,7 @@ public sealed class FontFile
     {
         if (bytes.Length < 12 || BinaryPrimitives.ReadUInt32BigEndian(bytes) is not (0x00010000 or 0x4F54544F or 0x74727565))
         {
-            throw new InvalidDataException("This is no TTF or OTF font.");
+            throw new InvalidDataException(OverlayTexts.ThisIsNotATTFOr);
         }
 
         var tables = new Dictionary<string, (int Start, int Length)>();
@@ -174,12 +175,12 @@ public sealed class FontFile
 
         if (Needed.FirstOrDefault(table => !tables.ContainsKey(table)) is { } missing)
         {
-            throw new InvalidDataException($"The font lacks its table \"{missing}\".");
+            throw new InvalidDataException(OverlayTexts.TheFontHasNoTable(missing));
         }
 
         if (!tables.ContainsKey("glyf") && !tables.ContainsKey("CFF ") && !tables.ContainsKey("CFF2"))
         {
-            throw new InvalidDataException("The font has no outlines.");
+            throw new InvalidDataException(OverlayTexts.TheFontHasNoOutlines);
         }
 
         ReadOnlySpan<byte> Table(string name) => bytes.AsSpan(tables[name].Start, tables[name].Length);
@@ -188,7 +189,7 @@ public sealed class FontFile
         var square = Word(head, 18);
         if (square is < 16 or > 16_384)
         {
-            throw new InvalidDataException("The font's units are none that the format knows.");
+            throw new InvalidDataException(OverlayTexts.TheFontsUnitsPerEmAre);
         }
 
         var weight = tables.ContainsKey("OS/2") ? Math.Clamp((int)Word(Table("OS/2"), 4), 100, 900) : 400;
@@ -218,7 +219,7 @@ public sealed class FontFile
             }
         }
 
-        return found.Length > 0 ? found : throw new InvalidDataException("The font has no name.");
+        return found.Length > 0 ? found : throw new InvalidDataException(OverlayTexts.TheFontHasNoName);
     }
 
     private static (int, int)[] Characters(ReadOnlySpan<byte> map)
@@ -238,7 +239,7 @@ public sealed class FontFile
         {
             12 => Groups(map[offset..]),
             4 => Segments(map[offset..]),
-            _ => throw new InvalidDataException("The font does not say which characters it has."),
+            _ => throw new InvalidDataException(OverlayTexts.TheFontHasNoListOf),
         };
     }
 
@@ -246,7 +247,7 @@ public sealed class FontFile
     {
         var count = checked((int)BinaryPrimitives.ReadUInt32BigEndian(table[12..]));
         var groups = new (int, int)[
-            count <= table.Length / 12 ? count : throw new InvalidDataException("The font's list of characters is damaged.")
+            count <= table.Length / 12 ? count : throw new InvalidDataException(OverlayTexts.TheFontsListOfCharactersIs)
         ];
         for (var i = 0; i < count; i++)
         {

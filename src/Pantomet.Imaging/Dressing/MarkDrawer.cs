@@ -2,6 +2,7 @@ using NetVips;
 using Pantomet.Core.Dressing;
 using Pantomet.Core.Facts;
 using Pantomet.Core.Geometry;
+using Pantomet.Core.Texts;
 using Pantomet.Imaging.Reading;
 
 namespace Pantomet.Imaging.Dressing;
@@ -26,7 +27,7 @@ internal static class MarkDrawer
 
         if (SideFiles.Find(mark.File) is not { } dark || (mark.OnDark is { } light && SideFiles.Find(light) is null))
         {
-            return before with { MarkFault = "The mark's file is not there any more." };
+            return before with { MarkFault = OverlayTexts.TheFileOfTheLogoNo };
         }
 
         List<Crop> taken = [.. kept.Select(one => one.Box), .. before.TitleBox is { } words ? [words] : Array.Empty<Crop>()];

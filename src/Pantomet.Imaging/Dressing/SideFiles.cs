@@ -3,6 +3,7 @@ using System.Security.Cryptography;
 using Pantomet.Core.Dressing;
 using Pantomet.Core.Facts;
 using Pantomet.Core.Rules;
+using Pantomet.Core.Texts;
 using Pantomet.Imaging.Reading;
 
 namespace Pantomet.Imaging.Dressing;
@@ -44,24 +45,24 @@ public static class SideFiles
         {
             if (!File.Exists(path))
             {
-                return $"There is no file \"{name}\" beside the rules.";
+                return OverlayTexts.ThereIsNoFileBesideThe(name);
             }
 
             if (new FileInfo(path).Length > MostFontBytes)
             {
-                return $"\"{name}\" is too heavy to be a mark or a font.";
+                return OverlayTexts.IsTooHeavyForALogo(name);
             }
 
             content = File.ReadAllBytes(path);
         }
         catch (Exception fault) when (fault is IOException or UnauthorizedAccessException)
         {
-            return $"\"{name}\" cannot be opened.";
+            return OverlayTexts.CannotBeOpened(name);
         }
 
         if (Fault(content, path) is { } wrong)
         {
-            return $"\"{name}\" cannot be used: {wrong}";
+            return OverlayTexts.CannotBeUsed(name, wrong);
         }
 
         name = NameOf(content, Path.GetExtension(path));
@@ -91,7 +92,7 @@ public static class SideFiles
 
         if (content.Length > MakersMark.MostBytes)
         {
-            return $"A mark weighs at most {Core.Figures.Weight(MakersMark.MostBytes)}.";
+            return OverlayTexts.ALogoCanWeighAtMost(Core.Figures.Weight(MakersMark.MostBytes));
         }
 
         if (ending == ".svg")
@@ -108,7 +109,7 @@ public static class SideFiles
             ?? (
                 read.Facts!.Format == (ending == ".svg" ? PictureFormat.Svg : PictureFormat.Png)
                     ? null
-                    : $"It is {read.Facts.Format.Label()}, not what its name says."
+                    : OverlayTexts.TheFileIsNotWhatIts(read.Facts.Format.Label())
             );
     }
 }

@@ -4,6 +4,7 @@ using NetVips;
 using Pantomet.Core.Dressing;
 using Pantomet.Core.Geometry;
 using Pantomet.Core.Pixels;
+using Pantomet.Core.Texts;
 
 namespace Pantomet.Imaging.Dressing;
 
@@ -96,7 +97,7 @@ internal static class TitleSetter
             (int)Math.Round(area.Top + ((area.Height - (text?.Height ?? 0)) / 2)) + (text?.Top ?? 0),
             size,
             lacking.Count > 0 ? string.Concat(lacking) : null,
-            font is null ? title.FontFault ?? $"There is no font \"{title.Font}\"." : null
+            font is null ? title.FontFault ?? OverlayTexts.ThereIsNoFont(title.Font) : null
         );
     }
 

@@ -4,6 +4,7 @@ using Pantomet.Core.Facts;
 using Pantomet.Core.Geometry;
 using Pantomet.Core.Planning;
 using Pantomet.Core.Rules;
+using Pantomet.Core.Texts;
 using Pantomet.Imaging.Dressing;
 using Pantomet.Imaging.Making;
 using Pantomet.Imaging.Objects;
@@ -56,14 +57,14 @@ public sealed class ImagingWorker : IDisposable
                 CurveRequest curve => Curve(curve, cancel),
                 DetectSubjectRequest look => Look(look),
                 CompareRequest compare => Compare(compare),
-                _ => new() { Refusal = "This order is not known." },
+                _ => new() { Refusal = PictureTexts.ThisRequestIsNotKnown },
             };
         }
         catch (VipsException fault)
         {
             return ImagingResponse.Failed(
                 ImagingFault.IsMemory(fault) ? ImagingFailure.TooLarge : ImagingFailure.Refused,
-                ImagingFault.Sentence(fault, "The picture could not be decoded or encoded.")
+                ImagingFault.Sentence(fault, PictureTexts.ThePictureCouldNotBeDecoded)
             );
         }
     }
@@ -90,7 +91,7 @@ public sealed class ImagingWorker : IDisposable
     private static ImagingResponse Compare(CompareRequest request) =>
         LikenessGauge.Compare(request.Path, request.Reference) is { } likeness
             ? new() { Likeness = likeness.Score }
-            : ImagingResponse.Failed(ImagingFailure.Refused, "It has another size than what it is compared with.");
+            : ImagingResponse.Failed(ImagingFailure.Refused, PictureTexts.ThePicturesHaveDifferentSizesAnd);
 
     private static ImagingResponse Look(DetectSubjectRequest request)
     {
@@ -109,7 +110,7 @@ public sealed class ImagingWorker : IDisposable
         using var watch = DrawingTime.Watch(PictureFormat.Svg);
         return TextDrawer.Draws(font!.Apart())
             ? new()
-            : ImagingResponse.Failed(ImagingFailure.Refused, "Nothing can be drawn with this font.");
+            : ImagingResponse.Failed(ImagingFailure.Refused, PictureTexts.ThisFontCannotDrawAnyText);
     }
 
     private ImagingResponse Variant(VariantRequest request, Action<ImagingResponse>? meanwhile, CancellationToken cancel)
@@ -324,7 +325,7 @@ public sealed class ImagingWorker : IDisposable
         {
             if (Known(one.Path) is not { } read)
             {
-                refusal = "A picture of those side by side could not be decoded.";
+                refusal = PictureTexts.OneOfTheCombinedPicturesCould;
                 return null;
             }
 

@@ -1,6 +1,7 @@
 using System.Diagnostics;
 using System.Text.Json;
 using System.Text.Json.Serialization;
+using Pantomet.Core.Texts;
 using Pantomet.Imaging.Reading;
 using Pantomet.Platform;
 
@@ -89,10 +90,7 @@ public static class RequestLine
 #pragma warning restore CA1031
                 {
                     await Console.Error.WriteLineAsync($"{request?.GetType().Name}: {fault}");
-                    response = ImagingResponse.Failed(
-                        ImagingFailure.Unforeseen,
-                        "Something went wrong while this picture was worked on; the log says what."
-                    );
+                    response = ImagingResponse.Failed(ImagingFailure.Unforeseen, PictureTexts.ThisPictureCouldNotBeProcessed);
                 }
 
                 HelperProcess.Done();

@@ -2,6 +2,7 @@ using Pantomet.Core;
 using Pantomet.Core.Facts;
 using Pantomet.Core.Likeness;
 using Pantomet.Core.Rules;
+using Pantomet.Core.Texts;
 using Pantomet.Core.Verdicts;
 using Pantomet.Imaging.Rendering;
 using Pantomet.Imaging.Writing;
@@ -105,8 +106,11 @@ internal sealed class LosslessFiles(VariantEncoder encoder, RenderedPixels pixel
             palette.Concessions.Add(
                 new(
                     ReasonCodes.Palette,
-                    $"Reduced to few colours, likeness {Figures.Number(palette.Likeness.Score, 3)}: lossless it would weigh "
-                        + $"{Figures.Weight(Of(PictureFormat.Png).Bytes)} of {slot.Limits.MaxBytes}."
+                    ReasonTexts.ReducedToFewColoursLikenessLossless(
+                        Figures.Number(palette.Likeness.Score, 3),
+                        Figures.Weight(Of(PictureFormat.Png).Bytes),
+                        slot.Limits.MaxBytes
+                    )
                 )
             );
         }

@@ -4,6 +4,7 @@ using Pantomet.Core.Framing;
 using Pantomet.Core.Geometry;
 using Pantomet.Core.Planning;
 using Pantomet.Core.Rules;
+using Pantomet.Core.Texts;
 using Pantomet.Core.Verdicts;
 using Pantomet.Imaging.Dressing;
 using Pantomet.Imaging.Objects;
@@ -114,13 +115,7 @@ public static class PairMaker
         }
         catch (VipsException fault)
         {
-            return
-            [
-                VariantMaker.Unreadable(
-                    plan,
-                    ImagingFault.Sentence(fault, "A picture of the pair could not be decoded or encoded for this slot.")
-                ),
-            ];
+            return [VariantMaker.Unreadable(plan, ImagingFault.Sentence(fault, ReasonTexts.OneOfTheCombinedPicturesCould))];
         }
     }
 

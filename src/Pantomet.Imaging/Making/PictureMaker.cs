@@ -4,6 +4,7 @@ using Pantomet.Core.Framing;
 using Pantomet.Core.Geometry;
 using Pantomet.Core.Planning;
 using Pantomet.Core.Rules;
+using Pantomet.Core.Texts;
 using Pantomet.Core.Verdicts;
 using Pantomet.Imaging.Objects;
 using Pantomet.Imaging.Reading;
@@ -148,10 +149,7 @@ public static class PictureMaker
         }
         catch (VipsException fault)
         {
-            return
-            [
-                VariantMaker.Unreadable(plan, ImagingFault.Sentence(fault, "The picture could not be decoded or encoded for this slot.")),
-            ];
+            return [VariantMaker.Unreadable(plan, ImagingFault.Sentence(fault, ReasonTexts.ThePictureCouldNotBeDecoded))];
         }
     }
 }

@@ -1,6 +1,7 @@
 using Pantomet.Core;
 using Pantomet.Core.Facts;
 using Pantomet.Core.Rules;
+using Pantomet.Core.Texts;
 using Pantomet.Core.Verdicts;
 
 namespace Pantomet.Imaging.Making;
@@ -156,7 +157,7 @@ internal sealed class TypeContest(TypeSearch search, Slot slot, PictureKind kind
         if (fitting.Format != first)
         {
             chosen.Concessions.Add(
-                new(ReasonCodes.NextType, $"{chosen.Format.Label()} instead of {first.Label()}, to stay within {slot.Limits.MaxBytes}.")
+                new(ReasonCodes.NextType, ReasonTexts.InsteadOfToStayWithin(chosen.Format.Label(), first.Label(), slot.Limits.MaxBytes))
             );
         }
         else if (chosen != fitting)
@@ -164,8 +165,13 @@ internal sealed class TypeContest(TypeSearch search, Slot slot, PictureKind kind
             chosen.Notes.Add(
                 new(
                     ReasonCodes.LighterType,
-                    $"{chosen.Format.Label()} instead of {first.Label()}: {Figures.Weight(chosen.Bytes)} where {first.Label()} takes "
-                        + $"{Figures.Weight(fitting.Bytes)} to look as much alike."
+                    ReasonTexts.InsteadOfNeedsForTheSame(
+                        chosen.Format.Label(),
+                        first.Label(),
+                        Figures.Weight(chosen.Bytes),
+                        first.Label(),
+                        Figures.Weight(fitting.Bytes)
+                    )
                 )
             );
         }

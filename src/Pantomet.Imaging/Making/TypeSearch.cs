@@ -2,6 +2,7 @@ using Pantomet.Core;
 using Pantomet.Core.Facts;
 using Pantomet.Core.Likeness;
 using Pantomet.Core.Rules;
+using Pantomet.Core.Texts;
 using Pantomet.Core.Verdicts;
 using Pantomet.Core.Weight;
 using Pantomet.Imaging.Rendering;
@@ -78,8 +79,13 @@ internal sealed class TypeSearch(RenderedPixels pixels, Slot slot, PictureFacts 
             attempt.Concessions.Add(
                 new(
                     ReasonCodes.LowQuality,
-                    $"Quality {attempt.Quality}, below {range.Ceiling + 1}, to stay within {slot.Limits.MaxBytes}: "
-                        + $"{Figures.Weight(attempt.Bytes)}. Look at it {(pixels.Moves ? "moving" : "at 100 %")}."
+                    ReasonTexts.QualityBelowToStayWithinCheck(
+                        attempt.Quality,
+                        range.Ceiling + 1,
+                        slot.Limits.MaxBytes,
+                        Figures.Weight(attempt.Bytes),
+                        (pixels.Moves ? "moving" : "at 100 %")
+                    )
                 )
             );
         }
@@ -290,25 +296,19 @@ internal sealed class TypeSearch(RenderedPixels pixels, Slot slot, PictureFacts 
         var bytes = attempt.Bytes;
         if (Cap is { } cap && cap < Uncapped.Ceiling && attempt.AtCeiling)
         {
-            attempt.Notes.Add(
-                new(
-                    ReasonCodes.OriginalQuality,
-                    $"The original is a JPEG of quality {facts.JpegQuality}; more than {attempt.Quality} is not used unless it is "
-                        + $"asked for."
-                )
-            );
+            attempt.Notes.Add(new(ReasonCodes.OriginalQuality, ReasonTexts.TheOriginalIsAJPEGOf(facts.JpegQuality, attempt.Quality)));
         }
 
         if (slot.Aims.Likeness is { } aim && attempt.Likeness.Score < aim)
         {
             var why =
                 bytes >= Math.Min(Limit, BandMost) * 0.9
-                    ? $"to stay within {Figures.Weight((long)Math.Min(Limit, BandMost))}"
-                    : $"quality {attempt.Quality} is the highest allowed";
+                    ? ReasonTexts.ToStayWithin(Figures.Weight((long)Math.Min(Limit, BandMost)))
+                    : ReasonTexts.QualityIsTheHighestAllowed(attempt.Quality);
             attempt.Concessions.Add(
                 new(
                     ReasonCodes.Likeness,
-                    $"Likeness {Figures.Number(attempt.Likeness.Score, 3)} instead of {Figures.Number(aim, 3)}: {why}."
+                    ReasonTexts.LikenessInsteadOf(Figures.Number(attempt.Likeness.Score, 3), Figures.Number(aim, 3), why)
                 )
             );
         }
@@ -321,26 +321,22 @@ internal sealed class TypeSearch(RenderedPixels pixels, Slot slot, PictureFacts 
         if (bytes > band.Most.Bytes)
         {
             attempt.Concessions.Add(
-                new(
-                    ReasonCodes.OverBand,
-                    $"{Figures.Weight(bytes)} at quality {attempt.Quality}, over the {band.Most} wanted: no quality of the range is "
-                        + $"lighter."
-                )
+                new(ReasonCodes.OverBand, ReasonTexts.AtQualityOverTheWantedNo(Figures.Weight(bytes), attempt.Quality, band.Most))
             );
         }
         else if (bytes < band.Least.Bytes)
         {
             attempt.Concessions.Add(
-                new(ReasonCodes.UnderBand, $"{Figures.Weight(bytes)}, under the {band.Least} wanted: {WhyNoHeavier(attempt)}.")
+                new(ReasonCodes.UnderBand, ReasonTexts.UnderTheWanted(Figures.Weight(bytes), band.Least, WhyNoHeavier(attempt)))
             );
         }
     }
 
     private string WhyNoHeavier(Attempt attempt) =>
-        slot.Aims.Quality is not null ? $"quality {attempt.Quality} is the highest of the range"
+        slot.Aims.Quality is not null ? ReasonTexts.QualityIsTheHighestOfThe(attempt.Quality)
         : attempt.Likeness.Score >= NothingMore
-            ? $"likeness {Figures.Number(attempt.Likeness.Score, 4)} at quality {attempt.Quality}, nothing more is to be seen"
-        : $"quality {attempt.Quality} is the highest that is used";
+            ? ReasonTexts.LikenessAtQualityAHigherQuality(Figures.Number(attempt.Likeness.Score, 4), attempt.Quality)
+        : ReasonTexts.QualityIsTheHighestThatIs(attempt.Quality);
 
     private static Attempt Lighter(Attempt lossless, Attempt lossy) =>
         lossless.Fits && (!lossy.Fits || lossy.Concessions.Count > 0 || lossless.Bytes <= lossy.Bytes) ? lossless : lossy;

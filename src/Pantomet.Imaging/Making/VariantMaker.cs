@@ -3,6 +3,7 @@ using Pantomet.Core.Dressing;
 using Pantomet.Core.Facts;
 using Pantomet.Core.Planning;
 using Pantomet.Core.Rules;
+using Pantomet.Core.Texts;
 using Pantomet.Core.Verdicts;
 using Pantomet.Imaging.Reading;
 using Pantomet.Imaging.Rendering;
@@ -138,7 +139,7 @@ public static class VariantMaker
             var attempt = BestOf(call, pixels, types, plan.Reduction, found => call.Weighed(WeighedFile.Of(found, size)), tries);
             if (shrinks > 0)
             {
-                attempt.Concessions.Add(new(ReasonCodes.FewerPixels, $"Made at {Figures.Size(plan.Size)} to stay within {limit}."));
+                attempt.Concessions.Add(new(ReasonCodes.FewerPixels, ReasonTexts.MadeAtToStayWithin(Figures.Size(plan.Size), limit)));
             }
 
             if (attempt.Fits || !plan.MayShrink || shrinks == MostShrinks || plan.Size.ShortSide <= 16)
@@ -193,9 +194,14 @@ public static class VariantMaker
             reasons.Add(
                 new(
                     ReasonCodes.OverWeight,
-                    $"The {(pixels.Moves ? "moving picture" : "file")} weighs {Figures.Weight(attempt.Bytes)}{AtQuality(attempt)}, "
-                        + $"{Figures.Count(attempt.Bytes - slot.Limits.MaxBytes!.Value.Bytes)} bytes over the limit of "
-                        + $"{slot.Limits.MaxBytes}.{(pixels.Moves ? " Fewer frames or a still picture would weigh less." : "")}"
+                    ReasonTexts.TheWeighsBytesOverTheLimit(
+                        (pixels.Moves ? ReasonTexts.Animation : "file"),
+                        Figures.Weight(attempt.Bytes),
+                        AtQuality(attempt),
+                        Figures.Count(attempt.Bytes - slot.Limits.MaxBytes!.Value.Bytes),
+                        slot.Limits.MaxBytes,
+                        (pixels.Moves ? ReasonTexts.FewerFramesOrAStillPicture : "")
+                    )
                 )
             );
         }
@@ -216,19 +222,17 @@ public static class VariantMaker
         reasons.AddRange(attempt.Notes);
         if (pixels.HasAlpha && attempt.Format == PictureFormat.Jpeg)
         {
-            reasons.Add(new(ReasonCodes.Flattened, $"JPEG has no transparency: its background is filled with {Ground(slot)}."));
+            reasons.Add(new(ReasonCodes.Flattened, ReasonTexts.JPEGHasNoTransparencyItsBackground(Ground(slot))));
         }
 
         if (facts.Frames > 1 && !pixels.Moves)
         {
-            reasons.Add(new(ReasonCodes.FirstFrame, $"The original has {facts.Frames} frames; only the first is used."));
+            reasons.Add(new(ReasonCodes.FirstFrame, ReasonTexts.TheOriginalHasFramesOnlyThe(facts.Frames)));
         }
 
         if (slot.Profile == ProfileRule.Keep && facts.Colours == "CMYK")
         {
-            reasons.Add(
-                new(ReasonCodes.Profile, "The original is in printing colours (CMYK), which screens show wrongly: converted to sRGB.")
-            );
+            reasons.Add(new(ReasonCodes.Profile, ReasonTexts.TheOriginalHasCMYKColoursWhich));
         }
 
         var (verdict, all) = Judgement.Of(plan, own, reasons);
@@ -250,9 +254,9 @@ public static class VariantMaker
     private static string Ground(Slot slot) =>
         slot.Background is null ? "white"
         : slot.Background.Colour is { } colour ? colour.ToString()
-        : "the edge's colour";
+        : ReasonTexts.TheEdgesColour;
 
-    private static string AtQuality(Attempt attempt) => attempt.Quality is { } quality ? $" at quality {quality}" : "";
+    private static string AtQuality(Attempt attempt) => attempt.Quality is { } quality ? ReasonTexts.AtQuality(quality) : "";
 
     private sealed class Tries
     {

@@ -1,4 +1,5 @@
 using Pantomet.Core.Facts;
+using Pantomet.Core.Texts;
 
 namespace Pantomet.Imaging.Reading;
 
@@ -12,9 +13,7 @@ public static class DrawingTime
     public static readonly TimeSpan Most = TimeSpan.FromSeconds(5);
 
     /// <summary>What is said of a drawing that takes longer.</summary>
-    public const string Refusal =
-        "This drawing takes more than 5 seconds to draw. Nested masks, large filters or long dashed lines do that: simplify it, or save it "
-        + "as a picture.";
+    public const string Refusal = PictureTexts.ThisDrawingTakesMoreThanSeconds;
 
     private static readonly TimeSpan Look = TimeSpan.FromMilliseconds(100);
 

@@ -1,5 +1,6 @@
 using System.Buffers.Binary;
 using System.Text;
+using Pantomet.Core.Texts;
 
 namespace Pantomet.Imaging.Reading;
 
@@ -14,7 +15,7 @@ public static class IccProfile
     /// <summary>The profile's description, or "unnamed profile".</summary>
     public static string Description(ReadOnlySpan<byte> profile)
     {
-        const string unnamed = "unnamed profile";
+        const string unnamed = PictureTexts.UnnamedProfile;
         if (profile.Length < HeaderLength + 4)
         {
             return unnamed;

@@ -2,6 +2,7 @@ using NetVips;
 using Pantomet.Core;
 using Pantomet.Core.Facts;
 using Pantomet.Core.Geometry;
+using Pantomet.Core.Texts;
 using Pantomet.Platform;
 
 namespace Pantomet.Imaging.Reading;
@@ -53,8 +54,7 @@ public static class PictureReader
     }
 
     /// <summary>What is said of a file whose pixels cannot all be decoded.</summary>
-    internal static ReadResult Damaged(PictureFormat format) =>
-        ReadResult.Refused($"The file is {Article(format)} but its picture data is damaged or cut short. Ask for it again.");
+    internal static ReadResult Damaged(PictureFormat format) => ReadResult.Refused(PictureTexts.TheFileIsButItsPicture(Article(format)));
 
     /// <summary>
     /// True where the decoder is content but the file has lost its end: a PNG is whole only with its closing chunk (PNG, third edition,
@@ -93,7 +93,7 @@ public static class PictureReader
         }
         catch (Exception fault) when (fault is FileNotFoundException or DirectoryNotFoundException)
         {
-            return ReadResult.Refused("The file does not exist.");
+            return ReadResult.Refused(PictureTexts.TheFileDoesNotExist);
         }
         catch (NotRegularException fault)
         {
@@ -101,7 +101,7 @@ public static class PictureReader
         }
         catch (Exception fault) when (fault is IOException or UnauthorizedAccessException)
         {
-            return ReadResult.Refused("The file cannot be opened.");
+            return ReadResult.Refused(PictureTexts.TheFileCannotBeOpened);
         }
 
         if (format == PictureFormat.Svg)
@@ -123,9 +123,7 @@ public static class PictureReader
         }
         catch (VipsException fault)
         {
-            return ReadResult.Refused(
-                ImagingFault.Sentence(fault, $"The file begins like {Article(format)} but cannot be read: it is damaged or cut short.")
-            );
+            return ReadResult.Refused(ImagingFault.Sentence(fault, PictureTexts.TheFileLooksLikeButCannot(Article(format))));
         }
     }
 
@@ -152,8 +150,11 @@ public static class PictureReader
         if ((long)image.Width * image.Height > most || Math.Max(image.Width, image.Height) > LongestSide)
         {
             return ReadResult.Refused(
-                $"The picture claims {Figures.Size(new(image.Width, image.Height))}, more than the {Figures.Count(most / 1_000_000)} "
-                    + $"million pixels, or the {Figures.Count(LongestSide)} on a side, that are read here."
+                PictureTexts.ThePictureHasTheMostThat(
+                    Figures.Size(new(image.Width, image.Height)),
+                    Figures.Count(most / 1_000_000),
+                    Figures.Count(LongestSide)
+                )
             );
         }
 

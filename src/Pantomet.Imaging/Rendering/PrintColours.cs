@@ -1,5 +1,6 @@
 using ImageMagick;
 using NetVips;
+using Pantomet.Core.Texts;
 using Pantomet.Imaging.Reading;
 
 namespace Pantomet.Imaging.Rendering;
@@ -70,6 +71,6 @@ internal static class PrintColours
         image.BlackPointCompensation = true;
         image.TransformColorSpace(profile, ColorProfiles.SRGB, ColorTransformMode.HighRes);
         using var seen = image.GetPixels();
-        return seen.ToByteArray(PixelMapping.RGB) ?? throw new VipsException("The colours could not be converted.");
+        return seen.ToByteArray(PixelMapping.RGB) ?? throw new VipsException(ReasonTexts.TheColoursCouldNotBeConverted);
     }
 }

@@ -8,6 +8,7 @@ using Pantomet.Application.Bundles;
 using Pantomet.Application.Jobs;
 using Pantomet.Core.Facts;
 using Pantomet.Core.Reports;
+using Pantomet.Core.Texts;
 using Pantomet.Core.Verdicts;
 using Pantomet.Data;
 using Pantomet.Server.Problems;
@@ -170,10 +171,12 @@ internal static class BundleEndpoints
             ? Problem.Of(
                 StatusCodes.Status409Conflict,
                 "needs-names",
-                $"{contents.Asks.Count} {(contents.Asks.Count == 1 ? "picture has" : "pictures have")} only a camera's number for a "
-                    + "name. Give them keywords, or have them numbered under the job's name."
+                JobTexts.OnlyACamerasNumberForA(
+                    contents.Asks.Count,
+                    (contents.Asks.Count == 1 ? JobTexts.PictureHas : JobTexts.PicturesHave)
+                )
             )
-        : !contents.Going.Any() ? Problem.Of(StatusCodes.Status409Conflict, "nothing-to-hand-over", "No file is ready to be handed over.")
+        : !contents.Going.Any() ? Problem.Of(StatusCodes.Status409Conflict, "nothing-to-hand-over", JobTexts.NoFileIsReadyToBe)
         : null;
 
     private static HandOverView View(BundleContents contents) =>

@@ -2,8 +2,9 @@ using Microsoft.AspNetCore.Builder;
 using Microsoft.AspNetCore.Http;
 using Microsoft.AspNetCore.Http.HttpResults;
 using Microsoft.AspNetCore.Routing;
-using Pantomet.Application.Deliveries;
 using Pantomet.Core.Deliveries;
+using Pantomet.Core.Texts;
+using Pantomet.Deliveries;
 using Pantomet.Server.Problems;
 
 namespace Pantomet.Server.Deliveries;
@@ -104,8 +105,9 @@ internal static class ReceiverEndpoints
             ? Problem.Of(StatusCodes.Status400BadRequest, "bad-receiver", sentence, $"$.rule.{member}")
         : draft.Secret?.Length > LongestSecret
         || draft.Secret?.Any(character => char.IsControl(character) && character is not ('\r' or '\n' or '\t')) == true
-            ? Problem.Of(StatusCodes.Status400BadRequest, "bad-receiver", "That is no password, token or key.", "$.secret")
+            ? Problem.Of(StatusCodes.Status400BadRequest, "bad-receiver", ReceiverTexts.ThisIsNotAPasswordToken, "$.secret")
         : null;
 
-    internal static ProblemHttpResult None() => Problem.Of(StatusCodes.Status404NotFound, "no-such-receiver", "There is no such receiver.");
+    internal static ProblemHttpResult None() =>
+        Problem.Of(StatusCodes.Status404NotFound, "no-such-receiver", ReceiverTexts.ThisReceiverDoesNotExist);
 }

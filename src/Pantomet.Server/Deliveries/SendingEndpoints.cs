@@ -3,11 +3,12 @@ using Microsoft.AspNetCore.Http;
 using Microsoft.AspNetCore.Http.HttpResults;
 using Microsoft.AspNetCore.Routing;
 using Pantomet.Application.Bundles;
-using Pantomet.Application.Deliveries;
 using Pantomet.Application.Destinations;
 using Pantomet.Application.Jobs;
 using Pantomet.Core.Facts;
+using Pantomet.Core.Texts;
 using Pantomet.Data;
+using Pantomet.Deliveries;
 using Pantomet.Server.Bundles;
 using Pantomet.Server.Door;
 using Pantomet.Server.Problems;
@@ -109,7 +110,7 @@ internal static class SendingEndpoints
         var rule = ReceiverStore.RuleOf(row);
         if (!contents.Going.Any(file => rule.Takes(file.Cell.Place.Destination)))
         {
-            return Problem.Of(StatusCodes.Status409Conflict, "nothing-to-hand-over", $"No file is ready that goes to {rule.Name}.");
+            return Problem.Of(StatusCodes.Status409Conflict, "nothing-to-hand-over", ReceiverTexts.NoFileForIsReady(rule.Name));
         }
 
         await sender.AskAsync(id, receiver);
@@ -119,7 +120,7 @@ internal static class SendingEndpoints
     private static async Task<Results<NoContent, ProblemHttpResult>> StopAsync(Guid id, Guid receiver, Sender sender) =>
         await sender.StopAsync(id, receiver)
             ? TypedResults.NoContent()
-            : Problem.Of(StatusCodes.Status404NotFound, "not-sent", "Nothing of this job was handed to that receiver.");
+            : Problem.Of(StatusCodes.Status404NotFound, "not-sent", ReceiverTexts.NoFileOfThisJobWas);
 
     private static async Task<IResult> ShownAsync(
         Guid id,
@@ -139,14 +140,14 @@ internal static class SendingEndpoints
             || format == PictureFormat.Svg
         )
         {
-            return Problem.Of(StatusCodes.Status404NotFound, "not-shown", "The receiver shows no such picture.");
+            return Problem.Of(StatusCodes.Status404NotFound, "not-shown", ReceiverTexts.TheReceiverDoesNotShowThis);
         }
 
         receivers.TryOpen(row, out var secret);
         await using var line = lines.Open(ReceiverStore.RuleOf(row), secret);
         if (line is not HttpLine http || await http.FetchAsync(new(shown.Address), cancel) is not { Bytes: { } bytes })
         {
-            return Problem.Of(StatusCodes.Status502BadGateway, "not-shown", "The receiver shows it no more.");
+            return Problem.Of(StatusCodes.Status502BadGateway, "not-shown", ReceiverTexts.TheReceiverNoLongerShowsThis);
         }
 
         // It came from elsewhere: whatever it is, a browser takes it for a picture or for nothing.
@@ -182,9 +183,5 @@ internal static class SendingEndpoints
     ) =>
         await keeper.RuleAsync(id, receiver, path, cancel) is var (address, slot)
             ? TypedResults.Ok(new SurvivalRule(address, SlotDraft.Of(slot)))
-            : Problem.Of(
-                StatusCodes.Status404NotFound,
-                "no-rule",
-                "The slot's rule cannot ask for that: it asks for several sizes, or for none in pixels."
-            );
+            : Problem.Of(StatusCodes.Status404NotFound, "no-rule", ReceiverTexts.ThisCannotBeSavedInThe);
 }

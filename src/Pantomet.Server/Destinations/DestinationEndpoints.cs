@@ -8,6 +8,7 @@ using Pantomet.Application.Destinations;
 using Pantomet.Core.Geometry;
 using Pantomet.Core.Naming;
 using Pantomet.Core.Rules;
+using Pantomet.Core.Texts;
 using Pantomet.Data;
 using Pantomet.Server.Problems;
 
@@ -197,12 +198,7 @@ internal static class DestinationEndpoints
     {
         if (wish.Slots.Any(address => address.Length > MostAddress || address.Contains('\n', StringComparison.Ordinal)))
         {
-            return Problem.Of(
-                StatusCodes.Status400BadRequest,
-                "bad-value",
-                "An address is a destination's key and a slot's key.",
-                "$.slots"
-            );
+            return Problem.Of(StatusCodes.Status400BadRequest, "bad-value", RuleTexts.GiveASlotAsDestinationSlot, "$.slots");
         }
 
         await door.RetireAsync(wish.Slots, wish.Retired, cancel);
@@ -234,12 +230,7 @@ internal static class DestinationEndpoints
 
         if (read!.Key != slot)
         {
-            return Problem.Of(
-                StatusCodes.Status400BadRequest,
-                "bad-rule",
-                "key: a slot keeps the key it was made with; jobs know it by that.",
-                "key"
-            );
+            return Problem.Of(StatusCodes.Status400BadRequest, "bad-rule", RuleTexts.KeyTheKeyOfASlot, "key");
         }
 
         return await door.ChangeAsync(
@@ -375,7 +366,7 @@ internal static class DestinationEndpoints
 
     private static ProblemHttpResult? NameFault(string? name) =>
         string.IsNullOrWhiteSpace(name) || name.Trim().Length > 100 || name.Any(char.IsControl)
-            ? Problem.Of(StatusCodes.Status400BadRequest, "bad-name", "A destination's name has 1 to 100 characters.")
+            ? Problem.Of(StatusCodes.Status400BadRequest, "bad-name", RuleTexts.ADestinationsNameMustHaveTo)
             : null;
 
     // A slot that is shown under a condition comes before the one of its group that is shown otherwise.

@@ -4,6 +4,7 @@ using System.Globalization;
 using System.Reflection;
 using System.Text.Json;
 using Microsoft.AspNetCore.Http;
+using Pantomet.Core.Texts;
 using Pantomet.Server.Problems;
 
 namespace Pantomet.Server.Door;
@@ -47,12 +48,12 @@ internal static class BodyCheck
         switch (value)
         {
             case string text:
-                return text.Length > LongestText ? (place, $"A text has at most {LongestText} characters.") : null;
+                return text.Length > LongestText ? (place, ServerTexts.ATextCanHaveAtMost(LongestText)) : null;
             case JsonElement:
                 return null;
             case IDictionary pairs:
                 return pairs.Count > MostItems
-                    ? (place, $"A list has at most {MostItems} entries.")
+                    ? (place, ServerTexts.AListCanHaveAtMost(MostItems))
                     : pairs
                         .Keys.Cast<object>()
                         .Select(key => FaultOf(pairs[key], $"{place}.{key}", Last(declared)))
@@ -72,7 +73,7 @@ internal static class BodyCheck
 
     private static (string Place, string Sentence)? FaultOf(object? value, string place, NullabilityInfo? declared) =>
         value is not null ? Fault(value, place, declared)
-        : declared is null or { ReadState: NullabilityState.NotNull } ? (place, "Something must stand here; it is null.")
+        : declared is null or { ReadState: NullabilityState.NotNull } ? (place, ServerTexts.AValueIsNeededHereNot)
         : null;
 
     private static (string Place, string Sentence)? FaultIn(IEnumerable all, string place, NullabilityInfo? declared)
@@ -82,7 +83,7 @@ internal static class BodyCheck
         {
             if (at >= MostItems)
             {
-                return (place, $"A list has at most {MostItems} entries.");
+                return (place, ServerTexts.AListCanHaveAtMost(MostItems));
             }
 
             if (FaultOf(one, string.Create(CultureInfo.InvariantCulture, $"{place}[{at}]"), declared) is { } fault)

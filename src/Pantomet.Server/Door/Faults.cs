@@ -3,6 +3,7 @@ using Microsoft.AspNetCore.Diagnostics;
 using Microsoft.AspNetCore.Http;
 using Microsoft.Data.Sqlite;
 using Microsoft.Extensions.Logging;
+using Pantomet.Core.Texts;
 using Pantomet.Server.Problems;
 
 namespace Pantomet.Server.Door;
@@ -44,19 +45,19 @@ internal sealed partial class Faults(ILogger<Faults> log) : IExceptionHandler
             OperationCanceledException when context.RequestAborted.IsCancellationRequested => (
                 StatusCodes.Status499ClientClosedRequest,
                 "gone",
-                "The request was given up.",
+                ServerTexts.TheRequestWasCancelled,
                 null
             ),
             BadHttpRequestException { StatusCode: StatusCodes.Status413PayloadTooLarge } => (
                 StatusCodes.Status413PayloadTooLarge,
                 "too-large",
-                "The body is larger than this address takes.",
+                ServerTexts.TheRequestBodyIsTooLarge,
                 null
             ),
             BadHttpRequestException { InnerException: JsonException json } => (
                 StatusCodes.Status400BadRequest,
                 "bad-body",
-                "This is not what is asked for here.",
+                ServerTexts.TheRequestBodyDoesNotHave,
                 json.Path
             ),
             BadHttpRequestException { StatusCode: StatusCodes.Status408RequestTimeout } slow => (
@@ -65,46 +66,41 @@ internal sealed partial class Faults(ILogger<Faults> log) : IExceptionHandler
                 slow.Message,
                 null
             ),
-            BadHttpRequestException bad => (bad.StatusCode, "bad-request", "The request cannot be read.", null),
+            BadHttpRequestException bad => (bad.StatusCode, "bad-request", ServerTexts.TheRequestCannotBeRead, null),
             // Where nothing is sent it is something stored that cannot be read: a fault of ours.
             JsonException json when !HttpMethods.IsGet(context.Request.Method) => (
                 StatusCodes.Status400BadRequest,
                 "bad-body",
-                "This is not what is asked for here.",
+                ServerTexts.TheRequestBodyDoesNotHave,
                 json.Path
             ),
             // A command without the member that tells which it is.
             NotSupportedException { Source: "System.Text.Json" } => (
                 StatusCodes.Status400BadRequest,
                 "bad-body",
-                "This is not what is asked for here.",
+                ServerTexts.TheRequestBodyDoesNotHave,
                 null
             ),
             SqliteException { SqliteErrorCode: Busy or Locked } => (
                 StatusCodes.Status503ServiceUnavailable,
                 "busy",
-                "Another program holds the database. Nothing was changed; try again.",
+                ServerTexts.AnotherProgramUsesTheDatabaseNothing,
                 null
             ),
             SqliteException { SqliteErrorCode: Full } or IOException { HResult: DiskFull } => (
                 StatusCodes.Status507InsufficientStorage,
                 "disk-full",
-                "The disk is full. Nothing was changed; make room and try again.",
+                ServerTexts.TheDiskIsFullNothingWas,
                 null
             ),
             SqliteException { SqliteErrorCode: ReadOnly } or UnauthorizedAccessException => (
                 StatusCodes.Status503ServiceUnavailable,
                 "read-only",
-                "The data folder cannot be written to. Nothing was changed.",
+                ServerTexts.TheDataFolderCannotBeWritten,
                 null
             ),
             Microsoft.EntityFrameworkCore.DbUpdateException { InnerException: { } inner } => Of(inner, context),
-            _ => (
-                StatusCodes.Status500InternalServerError,
-                "unforeseen",
-                "Something went wrong that nobody foresaw. The log says more, under the trace that is named here.",
-                null
-            ),
+            _ => (StatusCodes.Status500InternalServerError, "unforeseen", ServerTexts.UnexpectedErrorTheLogHasThe, null),
         };
 
     [LoggerMessage(Level = LogLevel.Error, Message = "{Method} {Path} failed, trace {Trace}.")]

@@ -4,6 +4,7 @@ using Microsoft.AspNetCore.Http;
 using Microsoft.AspNetCore.Http.Features;
 using Microsoft.AspNetCore.Http.HttpResults;
 using Microsoft.Extensions.Logging;
+using Pantomet.Core.Texts;
 using Pantomet.Imaging.Dressing;
 using Pantomet.Server.Problems;
 
@@ -19,9 +20,7 @@ internal static partial class Gatekeeper
     /// <summary>The most bytes of a body that is not a picture.</summary>
     public const long MostBody = 2_000_000;
 
-    private const string Policy =
-        "default-src 'self'; img-src 'self' blob: data:; style-src 'self' 'unsafe-inline'; object-src 'none'; frame-ancestors "
-        + "'none'; base-uri 'none'; form-action 'self'";
+    private const string Policy = ServerTexts.DefaultSrcSelfImgSrcSelf + ServerTexts.NoneBaseUriNoneFormAction;
 
     /// <summary>Under this policy nothing in a file that came from elsewhere runs, should a browser show it by itself.</summary>
     public const string PolicyOfFiles =
@@ -87,7 +86,7 @@ internal static partial class Gatekeeper
     {
         if (options.IsLocal && !IsThisMachine(request.Host.Host))
         {
-            return Problem.Of(StatusCodes.Status400BadRequest, "foreign-host", "This address is not one of this machine.");
+            return Problem.Of(StatusCodes.Status400BadRequest, "foreign-host", ServerTexts.ThisHostNameDoesNotBelong);
         }
 
         if (HttpMethods.IsGet(request.Method) || HttpMethods.IsHead(request.Method) || HttpMethods.IsOptions(request.Method))
@@ -101,12 +100,12 @@ internal static partial class Gatekeeper
         var foreign = origin.Length > 0 ? !IsOwn(origin, request) : site.Length > 0;
         if (foreign || site is "cross-site" or "same-site")
         {
-            return Problem.Of(StatusCodes.Status403Forbidden, "foreign-origin", "Another page may not change anything here.");
+            return Problem.Of(StatusCodes.Status403Forbidden, "foreign-origin", ServerTexts.PagesOfOtherSitesMayNot);
         }
 
         return TakesFiles(request) || !HasBody(request) || request.HasJsonContentType()
             ? Unread(request)
-            : Problem.Of(StatusCodes.Status415UnsupportedMediaType, "not-json", "A body here is application/json.");
+            : Problem.Of(StatusCodes.Status415UnsupportedMediaType, "not-json", ServerTexts.TheRequestBodyMustBeApplication);
     }
 
     // The types that a form on a page elsewhere can send without asking are none of a picture's.
@@ -116,11 +115,7 @@ internal static partial class Gatekeeper
             is "text/plain"
                 or "application/x-www-form-urlencoded"
                 or "multipart/form-data"
-            ? Problem.Of(
-                StatusCodes.Status415UnsupportedMediaType,
-                "not-a-picture",
-                "A file is sent as its bytes, under its own type or application/octet-stream."
-            )
+            ? Problem.Of(StatusCodes.Status415UnsupportedMediaType, "not-a-picture", ServerTexts.SendAFileAsItsBytes)
             : null;
 
     private static bool HasBody(HttpRequest request) => request.ContentLength > 0 || request.Headers.TransferEncoding.Count > 0;

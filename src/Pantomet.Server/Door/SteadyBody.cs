@@ -1,4 +1,5 @@
 using Microsoft.AspNetCore.Http;
+using Pantomet.Core.Texts;
 
 namespace Pantomet.Server.Door;
 
@@ -34,10 +35,7 @@ internal sealed class SteadyBody(Stream inner, TimeSpan longest) : Stream
         }
         catch (OperationCanceledException) when (!cancellationToken.IsCancellationRequested)
         {
-            throw new BadHttpRequestException(
-                $"Nothing came for {longest.TotalSeconds} s: the request was given up.",
-                StatusCodes.Status408RequestTimeout
-            );
+            throw new BadHttpRequestException(ServerTexts.NoDataArrivedForSThe(longest.TotalSeconds), StatusCodes.Status408RequestTimeout);
         }
     }
 

@@ -3,8 +3,9 @@ using Microsoft.AspNetCore.Http;
 using Microsoft.AspNetCore.Http.Features;
 using Microsoft.AspNetCore.Http.HttpResults;
 using Microsoft.AspNetCore.Routing;
-using Pantomet.Application.Folders;
+using Pantomet.Batch.Folders;
 using Pantomet.Core.Naming;
+using Pantomet.Core.Texts;
 using Pantomet.Data.Folders;
 using Pantomet.Server.Problems;
 
@@ -120,7 +121,9 @@ internal static class PictureFolderEndpoints
             ? Problem.Of(
                 StatusCodes.Status400BadRequest,
                 "bad-kind",
-                $"Pictures are shown by: {string.Join(", ", Enum.GetNames<PictureFolderShow>().Select(name => char.ToLowerInvariant(name[0]) + name[1..]))}."
+                FolderTexts.PicturesCanBeListedBy(
+                    string.Join(", ", Enum.GetNames<PictureFolderShow>().Select(name => char.ToLowerInvariant(name[0]) + name[1..]))
+                )
             )
         : await store.OneAsync(id, cancel) is null ? None()
         : TypedResults.Ok(store.Page(id, wanted, from, count));
@@ -135,13 +138,9 @@ internal static class PictureFolderEndpoints
     ) =>
         await store.OneAsync(id, cancel) is not { } row ? None()
         : row.State != PictureFolderState.Receiving
-            ? Problem.Of(
-                StatusCodes.Status409Conflict,
-                "not-receiving",
-                "All files of this folder are there; send another folder for more."
-            )
+            ? Problem.Of(StatusCodes.Status409Conflict, "not-receiving", FolderTexts.AllFilesOfThisFolderWere)
         : changed is < 0 or > LatestChange
-            ? Problem.Of(StatusCodes.Status400BadRequest, "bad-time", "A time is a number of milliseconds since 1970.", "changed")
+            ? Problem.Of(StatusCodes.Status400BadRequest, "bad-time", FolderTexts.ATimeMustBeANumber, "changed")
         : await store.PutAsync(
             row,
             path,
@@ -209,7 +208,7 @@ internal static class PictureFolderEndpoints
 
         // Putting right and putting back at once would keep what is new as an original.
         return row.State is PictureFolderState.Mending or PictureFolderState.Restoring
-            ? Problem.Of(StatusCodes.Status409Conflict, "under-way", "It is being optimised or restored. Pause it first.")
+            ? Problem.Of(StatusCodes.Status409Conflict, "under-way", FolderTexts.TheFolderIsBeingOptimisedOr)
             : await AskAsync(keeper.AskAsync(id, PictureFolderState.Restoring, paths: restore.Paths));
     }
 
@@ -248,7 +247,7 @@ internal static class PictureFolderEndpoints
         }
 
         return row.State is PictureFolderState.Looking or PictureFolderState.Restoring || store.Lists(id).Figures() is null
-            ? Problem.Of(StatusCodes.Status409Conflict, "under-way", "It is looked through or put back just now.")
+            ? Problem.Of(StatusCodes.Status409Conflict, "under-way", FolderTexts.TheFolderIsBeingScannedOr)
             : await AskAsync(keeper.AskAsync(id, state, rule));
     }
 
@@ -256,5 +255,5 @@ internal static class PictureFolderEndpoints
         await asked ? TypedResults.NoContent() : None();
 
     private static ProblemHttpResult None() =>
-        Problem.Of(StatusCodes.Status404NotFound, "no-such-folder", "There is no such folder in the list.");
+        Problem.Of(StatusCodes.Status404NotFound, "no-such-folder", FolderTexts.ThisFolderIsNotInThe);
 }

@@ -12,6 +12,7 @@ using Pantomet.Core.Jobs;
 using Pantomet.Core.Jobs.Commands;
 using Pantomet.Core.Naming;
 using Pantomet.Core.Responsive;
+using Pantomet.Core.Texts;
 using Pantomet.Core.Verdicts;
 using Pantomet.Data;
 using Pantomet.Imaging.Hosting;
@@ -148,7 +149,7 @@ internal static class CellEndpoints
                 ? new TrialView(judged.Verdict, judged.Reasons, VariantFileView.Of(row, NameOf(at.State, at.Cell, wanted, row)))
                 : new TrialView(
                     Verdict.Breaks,
-                    [new(ReasonCodes.Unreadable, judged.Failure?.Reason ?? "The file could not be made.")],
+                    [new(ReasonCodes.Unreadable, judged.Failure?.Reason ?? JobTexts.TheFileCouldNotBeMade)],
                     null
                 )
         );
@@ -208,11 +209,7 @@ internal static class CellEndpoints
         var shown = cell.Files.OrderBy(file => Math.Abs(file.Request.Plan.Size.Width - cell.Plan.Asked.Width)).FirstOrDefault();
         if (shown is null)
         {
-            return Problem.Of(
-                StatusCodes.Status409Conflict,
-                "no-file",
-                "No file is made for this picture here, so nothing is laid over it."
-            );
+            return Problem.Of(StatusCodes.Status409Conflict, "no-file", JobTexts.NoFileIsMadeForThis);
         }
 
         var (look, refusal) = await shelf.LookAsync(shown, request.Colours, cancel);
@@ -241,12 +238,7 @@ internal static class CellEndpoints
 
         if (request.Qualities.Count > MostPoints || request.Qualities.Any(quality => quality is < 1 or > 100))
         {
-            return Problem.Of(
-                StatusCodes.Status400BadRequest,
-                "bad-quality",
-                $"A curve has at most {MostPoints} qualities, each a whole number from 1 to 100.",
-                "$.qualities"
-            );
+            return Problem.Of(StatusCodes.Status400BadRequest, "bad-quality", JobTexts.ACurveCanHaveAtMost(MostPoints), "$.qualities");
         }
 
         if (Fault(at.Cell, request.Descriptor, request.Format, null) is { } fault)
@@ -290,12 +282,7 @@ internal static class CellEndpoints
             || request.Densities.Concat(request.Visitors.Select(one => one.Density)).Any(density => density is <= 0 or > Density.Most)
             || request.Visitors.Any(one => one.Share is not (>= 0 and <= 1e9));
         return bad
-            ? Problem.Of(
-                StatusCodes.Status400BadRequest,
-                "bad-viewport",
-                $"Viewports are whole CSS pixels from 1, densities greater than 0 and at most {Density.Most}, shares not below 0; not more "
-                    + $"than {MostScreens} screens are answered at once."
-            )
+            ? Problem.Of(StatusCodes.Status400BadRequest, "bad-viewport", JobTexts.ViewportsMustBeWholeCSSPixels(Density.Most, MostScreens))
             : TypedResults.Ok(await LadderLook.OfAsync(at.Cell, request, db, cancel));
     }
 
@@ -324,11 +311,11 @@ internal static class CellEndpoints
             ? Problem.Of(
                 StatusCodes.Status400BadRequest,
                 "no-such-descriptor",
-                cell.Plan.Skipped ? "The picture does not go to this slot." : $"The slot does not ask for {descriptor}."
+                cell.Plan.Skipped ? JobTexts.ThePictureIsSkippedInThis : JobTexts.TheSlotDoesNotAskFor(descriptor)
             )
         : format is not (null or "jpeg" or "png" or "webp" or "avif")
-            ? Problem.Of(StatusCodes.Status400BadRequest, "bad-type", "The types that are written here are jpeg, png, webp and avif.")
-        : quality is < 1 or > 100 ? Problem.Of(StatusCodes.Status400BadRequest, "bad-quality", "A quality is a whole number from 1 to 100.")
+            ? Problem.Of(StatusCodes.Status400BadRequest, "bad-type", JobTexts.FilesCanBeJpegPngWebp)
+        : quality is < 1 or > 100 ? Problem.Of(StatusCodes.Status400BadRequest, "bad-quality", JobTexts.AQualityMustBeAWhole)
         : null;
 
     private static Core.Planning.VariantPlan PlanAt(BoardCell cell, string descriptor) =>

@@ -6,6 +6,7 @@ using Pantomet.Application.Jobs;
 using Pantomet.Application.Pictures;
 using Pantomet.Core.Jobs;
 using Pantomet.Core.Jobs.Commands;
+using Pantomet.Core.Texts;
 using Pantomet.Data.Jobs;
 using Pantomet.Server.Problems;
 
@@ -121,7 +122,7 @@ internal static class JobEndpoints
         JobList list,
         CancellationToken cancel
     ) =>
-        from < 0 ? Problem.Of(StatusCodes.Status400BadRequest, "bad-place", "Cells are read from a place of 0 or more on.")
+        from < 0 ? Problem.Of(StatusCodes.Status400BadRequest, "bad-place", JobTexts.TheListOfCellsStartsAt)
         : await list.MoreAsync(id, from, cancel) is { } cells ? TypedResults.Ok(cells)
         : Problem.NoJob();
 
@@ -163,19 +164,14 @@ internal static class JobEndpoints
     {
         if (sent.Commands.Count > MostCommands)
         {
-            return Problem.Of(
-                StatusCodes.Status400BadRequest,
-                "too-many",
-                $"At most {MostCommands} commands are sent at once.",
-                "$.commands"
-            );
+            return Problem.Of(StatusCodes.Status400BadRequest, "too-many", JobTexts.SendAtMostCommandsAtOnce(MostCommands), "$.commands");
         }
 
         foreach (var (word, place) in new[] { (sent.Id, "$.id"), (sent.Gesture, "$.gesture"), (sent.Actor, "$.actor") })
         {
             if (word is not null && word.Length is 0 or > LongestWord)
             {
-                return Problem.Of(StatusCodes.Status400BadRequest, "bad-value", $"It has 1 to {LongestWord} characters.", place);
+                return Problem.Of(StatusCodes.Status400BadRequest, "bad-value", JobTexts.TheTextMustHaveToCharacters(LongestWord), place);
             }
         }
 
@@ -192,7 +188,7 @@ internal static class JobEndpoints
         Answer(
             await room.SendAsync(
                 id,
-                new([new AddPictures(pictures)], Gesture: "pictures that arrive", Actor: ActorOf(context), Within: Closely),
+                new([new AddPictures(pictures)], Gesture: JobTexts.PicturesThatArrive, Actor: ActorOf(context), Within: Closely),
                 cancel
             )
         );

@@ -3,6 +3,7 @@ using Microsoft.AspNetCore.Http;
 using Microsoft.AspNetCore.Http.HttpResults;
 using Microsoft.AspNetCore.Routing;
 using Pantomet.Application.Keeping;
+using Pantomet.Core.Texts;
 using Pantomet.Server.Problems;
 
 namespace Pantomet.Server.Keeping;
@@ -43,7 +44,7 @@ internal static class StorageEndpoints
             return Problem.Of(
                 StatusCodes.Status400BadRequest,
                 "wrong-amount",
-                $"mostUnwanted: an amount is from 0 to {UnusedFileCollector.LargestMost} bytes."
+                PictureTexts.MostUnwantedTheAmountMustBeFrom(UnusedFileCollector.LargestMost)
             );
         }
 

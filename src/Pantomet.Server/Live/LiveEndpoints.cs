@@ -6,6 +6,7 @@ using Microsoft.Extensions.DependencyInjection;
 using Microsoft.Net.Http.Headers;
 using Pantomet.Application.Live;
 using Pantomet.Core.Geometry;
+using Pantomet.Core.Texts;
 using Pantomet.Server.Door;
 using Pantomet.Server.Problems;
 
@@ -47,18 +48,13 @@ internal static class LiveEndpoints
         var (place, key) = await FindAsync(store, path, context.RequestAborted);
         if (place is null)
         {
-            await RefuseAsync(context, StatusCodes.Status404NotFound, "not-published", "Nothing is published at this address.");
+            await RefuseAsync(context, StatusCodes.Status404NotFound, "not-published", JobTexts.NoFileIsPublishedAtThis);
             return;
         }
 
         if (place.At(version, clock.GetUtcNow().UtcDateTime) is not { } live || live.SlotAt(key.Span) is not { } slot)
         {
-            await RefuseAsync(
-                context,
-                StatusCodes.Status404NotFound,
-                "not-published",
-                "This version is not published any more, or never was."
-            );
+            await RefuseAsync(context, StatusCodes.Status404NotFound, "not-published", JobTexts.ThisVersionIsNoLongerPublished);
             return;
         }
 
@@ -89,7 +85,7 @@ internal static class LiveEndpoints
             }
         }
 
-        await RefuseAsync(context, StatusCodes.Status404NotFound, "cannot-be-made", "This file cannot be made.");
+        await RefuseAsync(context, StatusCodes.Status404NotFound, "cannot-be-made", JobTexts.ThisFileCannotBeMade);
     }
 
     // False when the file is not there any more; nothing is sent then.
@@ -144,7 +140,7 @@ internal static class LiveEndpoints
                 || asked is < 1 or > Rounding.LongestSide
             )
             {
-                return (null, null, $"A width is a whole number of pixels from 1 to {Rounding.LongestSide}.");
+                return (null, null, JobTexts.AWidthMustBeAWhole(Rounding.LongestSide));
             }
 
             width = asked;

@@ -5,6 +5,7 @@ using Microsoft.AspNetCore.Routing;
 using Pantomet.Application.Jobs;
 using Pantomet.Application.Live;
 using Pantomet.Core.Markup;
+using Pantomet.Core.Texts;
 using Pantomet.Data;
 using Pantomet.Server.Problems;
 
@@ -73,7 +74,7 @@ internal static class PublicationEndpoints
             : Problem.Of(
                 StatusCodes.Status409Conflict,
                 "nothing-to-publish",
-                request.Path is null ? "The job has no file to publish." : "The job has no such place."
+                request.Path is null ? JobTexts.TheJobHasNoFileTo : JobTexts.ThisPlaceIsNotInThe
             );
     }
 
@@ -84,5 +85,5 @@ internal static class PublicationEndpoints
     ) =>
         await publishing.WithdrawAsync(id, cancel)
             ? TypedResults.NoContent()
-            : Problem.Of(StatusCodes.Status404NotFound, "not-published", "Nothing of this job is published.");
+            : Problem.Of(StatusCodes.Status404NotFound, "not-published", JobTexts.ThisJobIsNotPublished);
 }

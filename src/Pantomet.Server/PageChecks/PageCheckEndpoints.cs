@@ -3,10 +3,11 @@ using Microsoft.AspNetCore.Http;
 using Microsoft.AspNetCore.Http.HttpResults;
 using Microsoft.AspNetCore.Routing;
 using Pantomet.Application.Background;
-using Pantomet.Application.PageChecks;
 using Pantomet.Core.Facts;
 using Pantomet.Core.PageChecks;
+using Pantomet.Core.Texts;
 using Pantomet.Data.Pages;
+using Pantomet.PageChecks;
 using Pantomet.Server.Door;
 using Pantomet.Server.Problems;
 
@@ -96,7 +97,7 @@ internal static class PageCheckEndpoints
     ) =>
         await store.OneAsync(id, cancel) is not { } row ? None()
         : row.State != PageCheckState.Receiving
-            ? Problem.Of(StatusCodes.Status409Conflict, "not-receiving", "All files of this page are there; add a new check for others.")
+            ? Problem.Of(StatusCodes.Status409Conflict, "not-receiving", PageTexts.AllFilesOfThisPageWere)
         : await store.PutAsync(id, path, request.Body, cancel) is { } fault
             ? Problem.Of(StatusCodes.Status422UnprocessableEntity, "bad-page-file", fault)
         : TypedResults.NoContent();
@@ -206,5 +207,5 @@ internal static class PageCheckEndpoints
     }
 
     private static ProblemHttpResult None() =>
-        Problem.Of(StatusCodes.Status404NotFound, "no-such-page-check", "There is no such page check, or it has no such file.");
+        Problem.Of(StatusCodes.Status404NotFound, "no-such-page-check", PageTexts.ThisPageCheckOrThisFile);
 }

@@ -2,9 +2,10 @@ using Microsoft.AspNetCore.Builder;
 using Microsoft.AspNetCore.Http;
 using Microsoft.AspNetCore.Http.HttpResults;
 using Microsoft.AspNetCore.Routing;
-using Pantomet.Application.PageChecks;
-using Pantomet.Application.PageMends;
+using Pantomet.Core.Texts;
 using Pantomet.Data.Pages;
+using Pantomet.PageChecks;
+using Pantomet.PageChecks.Rewriting;
 using Pantomet.Server.Problems;
 
 namespace Pantomet.Server.PageChecks;
@@ -113,6 +114,5 @@ internal static class PageMendEndpoints
         return File.Exists(path) ? path : null;
     }
 
-    private static ProblemHttpResult None() =>
-        Problem.Of(StatusCodes.Status404NotFound, "no-such-page", "The job was made of no page, or there is no such file of it.");
+    private static ProblemHttpResult None() => Problem.Of(StatusCodes.Status404NotFound, "no-such-page", PageTexts.ThisJobWasNotMadeFrom);
 }

@@ -10,6 +10,7 @@ using Pantomet.Core.Geometry;
 using Pantomet.Core.Markup;
 using Pantomet.Core.Naming;
 using Pantomet.Core.Responsive;
+using Pantomet.Core.Texts;
 using Pantomet.Core.Verdicts;
 using Pantomet.Data;
 using Pantomet.Server.Problems;
@@ -135,8 +136,7 @@ internal static class PageEndpoints
             return Problem.Of(
                 StatusCodes.Status400BadRequest,
                 "bad-viewport",
-                $"Viewports are whole CSS pixels from 1, densities greater than 0 and at most {Density.Most}; not more than "
-                    + $"{MostAsked * MostAsked} pairs are answered at once."
+                JobTexts.ViewportsMustBeWholeCSSPixels2(Density.Most, MostAsked * MostAsked)
             );
         }
 
@@ -154,7 +154,7 @@ internal static class PageEndpoints
             ? TypedResults.Ok<IReadOnlyList<TakenView>>([
                 .. viewports.SelectMany(viewport => densities.Select(density => Taken(shown, viewport, density))),
             ])
-            : Problem.Of(StatusCodes.Status404NotFound, "nothing-to-show", "No file of this picture goes out to this place.");
+            : Problem.Of(StatusCodes.Status404NotFound, "nothing-to-show", JobTexts.ThisPictureHasNoFileFor);
     }
 
     private static TakenView Taken(MarkupPicture picture, int viewport, decimal density)

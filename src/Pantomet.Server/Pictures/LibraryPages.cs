@@ -2,6 +2,7 @@ using Microsoft.AspNetCore.Http;
 using Microsoft.AspNetCore.Http.HttpResults;
 using Microsoft.EntityFrameworkCore;
 using Pantomet.Application.Pictures;
+using Pantomet.Core.Texts;
 using Pantomet.Data;
 using Pantomet.Data.Pictures;
 using Pantomet.Server.Problems;
@@ -31,11 +32,7 @@ internal static class LibraryPages
     {
         if (from < 0 || count is < 1 or > MostAtOnce || search?.Length > LongestSearch)
         {
-            return Problem.Of(
-                StatusCodes.Status400BadRequest,
-                "bad-page",
-                $"A page begins at 0 or more and has 1 to {MostAtOnce} pictures; at most {LongestSearch} characters are searched for."
-            );
+            return Problem.Of(StatusCodes.Status400BadRequest, "bad-page", PictureTexts.AListStartsAtOrMore(MostAtOnce, LongestSearch));
         }
 
         var words = (search ?? "").Split(' ', StringSplitOptions.RemoveEmptyEntries | StringSplitOptions.TrimEntries).Take(MostWords);

@@ -10,6 +10,7 @@ using Pantomet.Core.Facts;
 using Pantomet.Core.Geometry;
 using Pantomet.Core.Mending;
 using Pantomet.Core.Rules;
+using Pantomet.Core.Texts;
 using Pantomet.Data;
 using Pantomet.Server.Door;
 using Pantomet.Server.Problems;
@@ -159,7 +160,7 @@ internal static class PictureEndpoints
             return Problem.Of(
                 StatusCodes.Status404NotFound,
                 "no-such-preview",
-                $"Previews are {PreviewMaker.Small} or {PreviewMaker.Large} px on the longest side."
+                PictureTexts.PreviewsAreOrPxOnThe(PreviewMaker.Small, PreviewMaker.Large)
             );
         }
 
@@ -175,20 +176,20 @@ internal static class PictureEndpoints
 
         if (!Turn.TryParse(turn ?? Turn.None.ToString(), out var turned))
         {
-            return Problem.Of(StatusCodes.Status404NotFound, "no-such-preview", "This turn is not possible.");
+            return Problem.Of(StatusCodes.Status404NotFound, "no-such-preview", PictureTexts.ThisTurnIsNotPossible);
         }
 
         return Previewed(await previews.MakeAsync(row, side, turned, cancel), response);
     }
 
     private static ProblemHttpResult NoOriginal() =>
-        Problem.Of(StatusCodes.Status404NotFound, "no-original", "Pictures side by side have no original; each of them has its own.");
+        Problem.Of(StatusCodes.Status404NotFound, "no-original", PictureTexts.CombinedPicturesHaveNoOriginalOf);
 
     private static Results<PhysicalFileHttpResult, ProblemHttpResult> Previewed(string? path, HttpResponse response)
     {
         if (path is null)
         {
-            return Problem.Of(StatusCodes.Status404NotFound, "no-preview", "This picture cannot be drawn.");
+            return Problem.Of(StatusCodes.Status404NotFound, "no-preview", PictureTexts.ThisPictureCannotBeDrawn);
         }
 
         response.Headers.CacheControl = "private, max-age=31536000, immutable";
@@ -338,8 +339,8 @@ internal static class PictureEndpoints
             Ground = Rgb.TryParse(wish.Ground, out var ground) ? ground : null,
         };
         var fault =
-            wish.Type is not null && rule.Format is null ? "That is no type that files are made as."
-            : wish.Ground is not null && rule.Ground is null ? "A colour is written as #ffffff."
+            wish.Type is not null && rule.Format is null ? PictureTexts.FilesOfThisTypeCannotBe
+            : wish.Ground is not null && rule.Ground is null ? PictureTexts.WriteAColourLikeFfffff
             : rule.Fault();
         return fault is not null ? Problem.Of(StatusCodes.Status422UnprocessableEntity, "bad-rule", fault)
             : await putting.DoAsync(row, rule, cancel) is { } result ? Answer(result)

@@ -1,6 +1,7 @@
 using Microsoft.AspNetCore.Http;
 using Microsoft.AspNetCore.Http.HttpResults;
 using Pantomet.Core.Jobs.Commands;
+using Pantomet.Core.Texts;
 
 namespace Pantomet.Server.Problems;
 
@@ -40,21 +41,21 @@ internal static class Problem
                 : $"{place}[{refused.At}]{(refused.Fault.Field is null ? "" : $".{refused.Fault.Field}")}"
         );
 
-    public static ProblemHttpResult NoPicture() => Of(StatusCodes.Status404NotFound, "no-such-picture", "There is no such picture.");
+    public static ProblemHttpResult NoPicture() =>
+        Of(StatusCodes.Status404NotFound, "no-such-picture", ServerTexts.ThisPictureDoesNotExist);
 
     public static ProblemHttpResult NoSlot(string destination, string slot) =>
-        Of(StatusCodes.Status404NotFound, "no-such-slot", $"The rules have no slot \"{destination}/{slot}\".");
+        Of(StatusCodes.Status404NotFound, "no-such-slot", ServerTexts.TheRulesHaveNoSlot(destination, slot));
 
     public static ProblemHttpResult NoRevision() =>
-        Of(StatusCodes.Status404NotFound, "no-such-revision", "The picture never had such an original.");
+        Of(StatusCodes.Status404NotFound, "no-such-revision", ServerTexts.ThePictureDoesNotHaveThis);
 
     public static ProblemHttpResult NoDestination() =>
-        Of(StatusCodes.Status404NotFound, "no-such-destination", "The book has no such destination.");
+        Of(StatusCodes.Status404NotFound, "no-such-destination", ServerTexts.ThisDestinationDoesNotExist);
 
-    public static ProblemHttpResult NoJob() => Of(StatusCodes.Status404NotFound, "no-such-job", "There is no such job.");
+    public static ProblemHttpResult NoJob() => Of(StatusCodes.Status404NotFound, "no-such-job", ServerTexts.ThisJobDoesNotExist);
 
-    public static ProblemHttpResult NoCell() =>
-        Of(StatusCodes.Status404NotFound, "no-such-cell", "The job has no such picture in such a slot.");
+    public static ProblemHttpResult NoCell() => Of(StatusCodes.Status404NotFound, "no-such-cell", ServerTexts.TheJobDoesNotHaveThis);
 
-    public static ProblemHttpResult NoVariant() => Of(StatusCodes.Status404NotFound, "no-such-variant", "There is no such variant.");
+    public static ProblemHttpResult NoVariant() => Of(StatusCodes.Status404NotFound, "no-such-variant", ServerTexts.ThisFileDoesNotExist);
 }

@@ -7,6 +7,7 @@ using Microsoft.Net.Http.Headers;
 using Pantomet.Application.Jobs;
 using Pantomet.Application.Variants;
 using Pantomet.Core.Facts;
+using Pantomet.Core.Texts;
 using Pantomet.Data;
 using Pantomet.Data.Variants;
 using Pantomet.Server.Door;
@@ -47,11 +48,7 @@ internal static class VariantEndpoints
         {
             // It is made again for whoever wants it; nobody gets a damaged one meanwhile.
             await files.ForgetAsync([id], CancellationToken.None);
-            return Problem.Of(
-                StatusCodes.Status404NotFound,
-                "damaged",
-                "This file was missing or damaged on the disk and is made again. Ask again in a moment."
-            );
+            return Problem.Of(StatusCodes.Status404NotFound, "damaged", JobTexts.ThisFileWasMissingOrDamaged);
         }
 
         Keep(response);

@@ -51,9 +51,9 @@ public sealed class ReceiverAnswerTests
     [InlineData("application/json", """{"errors":{"picture":["Too narrow."]}}""", "Too narrow.")]
     [InlineData("application/json", """["Too narrow."]""", "Too narrow.")]
     [InlineData("application/xml", "<Error><Code>Odd</Code><Message>Too narrow.</Message></Error>", "Too narrow.")]
-    [InlineData("application/json", "{", "It did not take it, and did not say why (status 400).")]
-    [InlineData("application/xml", "<!DOCTYPE a [<!ENTITY b 'c'>]><a/>", "It did not take it, and did not say why (status 400).")]
-    [InlineData("text/html", "<h1>Bad</h1>", "It did not take it, and did not say why (status 400).")]
+    [InlineData("application/json", "{", "The receiver refused the file without a reason (status 400).")]
+    [InlineData("application/xml", "<!DOCTYPE a [<!ENTITY b 'c'>]><a/>", "The receiver refused the file without a reason (status 400).")]
+    [InlineData("text/html", "<h1>Bad</h1>", "The receiver refused the file without a reason (status 400).")]
     public void What_a_receiver_says_is_found_in_whatever_it_answers(string type, string body, string sentence) =>
         Assert.Equal([sentence], ReceiverAnswer.Read(400, type, body).Said);
 

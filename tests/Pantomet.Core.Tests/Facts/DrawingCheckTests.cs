@@ -15,7 +15,7 @@ public class DrawingCheckTests
 
     [Fact]
     public void Text_that_takes_minutes_is_refused() =>
-        Assert.Contains("more text", Refusal($"{Start}<text>{new string('a', 15_000)}</text></svg>"), StringComparison.Ordinal);
+        Assert.Contains("too much text", Refusal($"{Start}<text>{new string('a', 15_000)}</text></svg>"), StringComparison.Ordinal);
 
     [Fact]
     public void Entities_that_multiply_are_refused()
@@ -32,7 +32,11 @@ public class DrawingCheckTests
 
     [Fact]
     public void Nesting_without_end_is_refused() =>
-        Assert.Contains("nests", Refusal($"{Start}{string.Concat(Enumerable.Repeat("<g>", 5000))}"), StringComparison.Ordinal);
+        Assert.Contains(
+            "levels of nested parts",
+            Refusal($"{Start}{string.Concat(Enumerable.Repeat("<g>", 5000))}"),
+            StringComparison.Ordinal
+        );
 
     private static string? Refusal(string drawing) => DrawingCheck.Refusal(new MemoryStream(Encoding.UTF8.GetBytes(drawing)));
 }

@@ -9,11 +9,11 @@ public class FileSignatureTests
     [InlineData("<!DOCTYPE html><html>", "web page")]
     [InlineData("  \n<html>", "web page")]
     [InlineData("%PDF-1.7", "PDF")]
-    [InlineData("PK\u0003\u0004", "zip")]
-    [InlineData("hello", "no picture of a known type")]
+    [InlineData("PK\u0003\u0004", "ZIP")]
+    [InlineData("hello", "not a picture of a known type")]
     [InlineData("", "empty")]
-    [InlineData("\0\0\0\u0018ftypmp42\0\0\0\0mp42isom", "film")]
-    [InlineData("BM is how this letter begins, and it goes on for a while.", "no picture of a known type")]
+    [InlineData("\0\0\0\u0018ftypmp42\0\0\0\0mp42isom", "video")]
+    [InlineData("BM is how this letter begins, and it goes on for a while.", "not a picture of a known type")]
     public void What_is_no_picture_is_named(string content, string says)
     {
         Assert.Null(FileSignature.Recognise(Encoding.Latin1.GetBytes(content), out var reason));

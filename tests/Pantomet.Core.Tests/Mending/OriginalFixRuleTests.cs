@@ -20,9 +20,9 @@ public sealed class PutRightRuleTests
     [Fact]
     public void What_is_upright_small_enough_and_of_its_type_is_left()
     {
-        Assert.Equal("It is so already.", new OriginalFixRule().Nothing(Photograph));
+        Assert.Equal("The original is already like this.", new OriginalFixRule().Nothing(Photograph));
         Assert.Equal(
-            "It is so already.",
+            "The original is already like this.",
             new OriginalFixRule
             {
                 MaxSide = 6000,

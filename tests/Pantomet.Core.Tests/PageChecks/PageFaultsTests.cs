@@ -101,7 +101,7 @@ public sealed class PageFaultsTests
     [Fact]
     public void What_cannot_be_loaded_is_missing_and_has_no_size_to_speak_of()
     {
-        var image = Image(new(400, 300), Shown(Phone, 400, 300)) with { File = new(0, null, null, "\"a.jpg\" is not there.") };
+        var image = Image(new(400, 300), Shown(Phone, 400, 300)) with { File = new(0, null, null, "\"a.jpg\" does not exist.") };
         Assert.Equal([Missing], Codes(image));
         Assert.Equal([Missing], Codes(Image(new(400, 300), Shown(Phone, 400, 300) with { Broken = true })));
     }

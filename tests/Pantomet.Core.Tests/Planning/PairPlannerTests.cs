@@ -65,7 +65,7 @@ public sealed class PairPlannerTests
         var both = PairPlanner.PlanAll([Of(3000, 2000, (0, 0, 1, 1)), Of(3000, 2000, (0, 0, 1, 1))], slot)[0];
         Assert.Equal([500, 500], both.Parts!.Select(part => part.Place.Width));
         Assert.Equal([ReasonCodes.KeepCut, ReasonCodes.KeepCut], both.Reasons.Select(reason => reason.Code));
-        Assert.StartsWith("Picture 2 of the pair:", both.Reasons[1].Message, StringComparison.Ordinal);
+        Assert.StartsWith("Picture 2:", both.Reasons[1].Message, StringComparison.Ordinal);
     }
 
     [Fact]

@@ -35,8 +35,8 @@ public class ResponsiveSlotTests
         Assert.Equal(new PixelSize(1500, 1000), small[^1].Size);
         Assert.Equal(Verdict.Concedes, small[^1].Verdict);
         Assert.Equal(
-            $"{Figures.Count(5760)} px across are needed at the widest; the responsive widths end at {Figures.Count(1500)} px: "
-                + $"the frame has {Figures.Size(new(1500, 1000))}. Fewer files are made.",
+            $"{Figures.Count(5760)} px are needed at the widest; the responsive widths end at {Figures.Count(1500)} px: "
+                + $"the crop has {Figures.Size(new(1500, 1000))}. Fewer files are made.",
             Assert.Single(small[^1].Reasons).Message
         );
         Assert.All(small.SkipLast(1), plan => Assert.Equal(Verdict.Meets, plan.Verdict));
@@ -94,33 +94,33 @@ public class ResponsiveSlotTests
     [Theory]
     [InlineData(
         """{ "key": "a", "size": { "width": 9 }, "group": "g", "media": "(min-width: 9px)" }""",
-        "$.destinations[0].slots[0]: the last slot of the group \"g\" has no media condition"
+        "$.destinations[0].slots[0]: the last slot of the group \"g\" must have no media condition"
     )]
     [InlineData(
         """{ "key": "a", "size": { "width": 9 }, "group": "g" }, { "key": "b", "size": { "width": 9 }, "group": "g" }""",
-        "$.destinations[0].slots[0]: each slot of the group \"g\" but the last"
+        "$.destinations[0].slots[0]: each slot of the group \"g\" except the last"
     )]
     [InlineData(
         """{ "key": "a", "size": { "width": 9 }, "group": "g", "media": "(min-width: 1px)" }, { "key": "b", "size": { "width": 9 }, "group": "g", "media": "(min-width: 9px)" }, { "key": "c", "size": { "width": 9 }, "group": "g" }""",
-        "slots[1]: nobody sees this slot"
+        "slots[1]: this slot is never shown"
     )]
     [InlineData("""{ "key": "a", "size": { "width": 9 }, "group": "a" }""", "has the key of a slot")]
     [InlineData(
         """{ "key": "a", "size": { "width": 9 }, "media": "(min-width: 9px)" }""",
-        "slots[0].media: a media condition chooses among the slots of a group"
+        "slots[0].media: a media condition needs a group"
     )]
     [InlineData(
         """{ "key": "a", "size": { "width": 9 }, "group": "g", "media": "(min-width: 9px) and (max-width: 3px)" }""",
-        "slots[0].media: the condition never holds"
+        "slots[0].media: the condition is never true"
     )]
-    [InlineData("""{ "key": "a", "size": { "ratio": 1 }, "responsive": { "sizes": "50%" } }""", "slots[0].responsive.sizes: a percentage")]
+    [InlineData("""{ "key": "a", "size": { "ratio": 1 }, "responsive": { "sizes": "50%" } }""", "slots[0].responsive.sizes: percentages")]
     [InlineData(
         """{ "key": "a", "size": { "ratio": 1 }, "responsive": { "sizes": "1px", "viewports": [0, 9] } }""",
-        "slots[0].responsive.viewports[0]: a viewport is a whole number from 1"
+        "slots[0].responsive.viewports[0]: a viewport must be a whole number from 1"
     )]
     [InlineData(
         """{ "key": "a", "size": { "ratio": 1 }, "responsive": { "sizes": "1px", "viewports": [320, 1000000] } }""",
-        "responsive.viewports[1]: a viewport is a whole number from 1 to 20000"
+        "responsive.viewports[1]: a viewport must be a whole number from 1 to 20000"
     )]
     [InlineData(
         """{ "key": "a", "size": { "ratio": 1 }, "responsive": { "sizes": "0px" } }""",
@@ -130,21 +130,21 @@ public class ResponsiveSlotTests
         """{ "key": "a", "size": { "ratio": 1 }, "responsive": { "sizes": "calc(100vw - 400px)" } }""",
         "the picture would be -80 px wide"
     )]
-    [InlineData("""{ "key": "a", "size": { "ratio": 1 }, "responsive": { "sizes": "1000000px" } }""", "a file has at most 65 535")]
-    [InlineData("""{ "key": "a", "size": { "ratio": 1 }, "responsive": { "sizes": "100vw", "waste": 0 } }""", "one slot has at most 60")]
+    [InlineData("""{ "key": "a", "size": { "ratio": 1 }, "responsive": { "sizes": "1000000px" } }""", "a file can have at most 65 535")]
+    [InlineData("""{ "key": "a", "size": { "ratio": 1 }, "responsive": { "sizes": "100vw", "waste": 0 } }""", "a slot can have at most 60")]
     [InlineData(
         """{ "key": "a", "size": { "ratio": 1 }, "responsive": { "sizes": "100vw", "waste": 1 } }""",
-        "responsive.waste: a waste is a share"
+        "responsive.waste: waste is a share"
     )]
     [InlineData(
         """{ "key": "a", "size": { "ratio": 1 }, "responsive": { "sizes": "100vw", "waste": 0.5, "files": 3 } }""",
-        "responsive.files: either a waste or a number of files"
+        "responsive.files: give \"waste\" or \"files\", not both"
     )]
     [InlineData(
         """{ "key": "a", "size": { "ratio": 1 }, "responsive": { "sizes": "100vw" }, "densities": [1] }""",
         "slots[0].densities: a responsive slot has its densities"
     )]
-    [InlineData("""{ "key": "a", "size": { "ratio": 1 }, "toward": [1] }""", "slots[0].toward: a place to go toward is a list of two")]
+    [InlineData("""{ "key": "a", "size": { "ratio": 1 }, "toward": [1] }""", "slots[0].toward: \"toward\" is a list of two")]
     [InlineData("""{ "key": "a", "size": { "ratio": 1 }, "inline": "4 kilos" }""", "slots[0].inline")]
     public void What_cannot_be_is_said_with_its_place(string slots, string says)
     {

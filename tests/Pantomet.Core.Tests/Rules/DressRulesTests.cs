@@ -35,32 +35,32 @@ public class DressRulesTests
     }
 
     [Theory]
-    [InlineData("""{ "mark": { "file": "../mark.svg" } }""", "$.dress.mark.file", "without a folder")]
-    [InlineData("""{ "mark": { "file": "mark.exe" } }""", "$.dress.mark.file", "ends with .svg or .png")]
+    [InlineData("""{ "mark": { "file": "../mark.svg" } }""", "$.dress.mark.file", "no folder")]
+    [InlineData("""{ "mark": { "file": "mark.exe" } }""", "$.dress.mark.file", "must end with .svg or .png")]
     [InlineData("""{ "mark": { "file": "mark.svg", "share": 0 } }""", "$.dress.mark.share", "greater than 0")]
     [InlineData("""{ "mark": { "file": "mark.svg", "margin": 0.6 } }""", "$.dress.mark.margin", "at most half")]
     [InlineData("""{ "mark": { "file": "mark.svg", "at": "middle" } }""", "$.dress.mark.at", "bottom-right")]
-    [InlineData("""{ "title": { "size": 20, "font": "a/b.ttf" } }""", "$.dress.title.font", "without a folder")]
+    [InlineData("""{ "title": { "size": 20, "font": "a/b.ttf" } }""", "$.dress.title.font", "no folder")]
     [InlineData("""{ "fade": {} }""", "$.dress.fade", "\"to\" is missing")]
-    [InlineData("""{ "fade": { "to": "white", "amount": 1 } }""", "$.dress.fade.to", "written like #ffffff")]
+    [InlineData("""{ "fade": { "to": "white", "amount": 1 } }""", "$.dress.fade.to", "write it like #ffffff")]
     [InlineData("""{ "fade": { "to": "#ffffff" } }""", "$.dress.fade", "an \"amount\", or an \"ink\"")]
     [InlineData("""{ "fade": { "to": "#ffffff", "amount": 1.2 } }""", "$.dress.fade.amount", "a fraction from 0 to 1")]
-    [InlineData("""{ "fade": { "to": "#ffffff", "amount": 1, "ink": "#000000" } }""", "$.dress.fade", "needs no ink")]
-    [InlineData("""{ "fade": { "to": "#ffffff", "ink": "#000000", "contrast": 22 } }""", "$.dress.fade.contrast", "between 1 and 21")]
+    [InlineData("""{ "fade": { "to": "#ffffff", "amount": 1, "ink": "#000000" } }""", "$.dress.fade", "cannot have")]
+    [InlineData("""{ "fade": { "to": "#ffffff", "ink": "#000000", "contrast": 22 } }""", "$.dress.fade.contrast", "from 1 to 21")]
     [InlineData("""{ "fade": { "to": "#ffffff", "ink": "#000000", "area": [0, 0, 2, 1] } }""", "$.dress.fade.area[2]", "a fraction")]
     [InlineData(
         """{ "fade": { "to": "#ffffff", "ink": "#000000", "area": [0.5, 0, 0.5, 1] } }""",
         "$.dress.fade.area",
         "left before right"
     )]
-    [InlineData("""{ "fade": { "to": "#ffffff", "amount": 1, "reach": "left" } }""", "$.dress.fade.reach", "none of all, side")]
+    [InlineData("""{ "fade": { "to": "#ffffff", "amount": 1, "reach": "left" } }""", "$.dress.fade.reach", "not one of all, side")]
     [InlineData("""{ "title": {} }""", "$.dress.title", "\"size\" is missing")]
-    [InlineData("""{ "title": { "size": 2 } }""", "$.dress.title.size", "between 4 and 2000")]
+    [InlineData("""{ "title": { "size": 2 } }""", "$.dress.title.size", "from 4 to 2000")]
     [InlineData("""{ "title": { "size": 40, "text": " " } }""", "$.dress.title.text", "1 to 300 characters")]
-    [InlineData("""{ "title": { "size": 40, "text": "a\u0007b" } }""", "$.dress.title.text", "no control characters")]
+    [InlineData("""{ "title": { "size": 40, "text": "a\u0007b" } }""", "$.dress.title.text", "cannot have control characters")]
     [InlineData("""{ "title": { "size": 40, "font": "../x" } }""", "$.dress.title.font", "the name of a font")]
-    [InlineData("""{ "title": { "size": 40, "ink": "red" } }""", "$.dress.title.ink", "written like #ffffff")]
-    [InlineData("""{ "title": { "size": 40, "align": "justify" } }""", "$.dress.title.align", "none of left")]
+    [InlineData("""{ "title": { "size": 40, "ink": "red" } }""", "$.dress.title.ink", "write it like #ffffff")]
+    [InlineData("""{ "title": { "size": 40, "align": "justify" } }""", "$.dress.title.align", "not one of left")]
     [InlineData("""{ "title": { "size": 40, "weight": 50 } }""", "$.dress.title.weight", "from 100 to 900")]
     [InlineData("""{ "glow": 1 }""", "$.dress.glow", "unknown key")]
     public void What_cannot_be_worn_is_named_with_its_place(string dress, string path, string says)
@@ -129,7 +129,7 @@ public class DressRulesTests
                 out var fault
             )
         );
-        Assert.Contains("a set width", fault, StringComparison.Ordinal);
+        Assert.Contains("a fixed width", fault, StringComparison.Ordinal);
         Assert.False(
             Reads(
                 """

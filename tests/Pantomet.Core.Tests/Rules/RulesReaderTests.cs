@@ -88,7 +88,7 @@ public class RulesReaderTests
     [InlineData("""{ "key": "a", "size": { "width": 0 } }""", "$.destinations[0].slots[0].size.width", "whole number")]
     [InlineData("""{ "key": "a", "size": { "width": 1.5 } }""", "$.destinations[0].slots[0].size.width", "whole number")]
     [InlineData("""{ "key": "a", "size": { "width": "9" } }""", "$.destinations[0].slots[0].size.width", "a number is needed")]
-    [InlineData("""{ "key": "a", "size": { "width": 9, "longSide": 9 } }""", "$.destinations[0].slots[0].size", "is no size")]
+    [InlineData("""{ "key": "a", "size": { "width": 9, "longSide": 9 } }""", "$.destinations[0].slots[0].size", "is not a size")]
     [InlineData("""{ "key": "a", "size": { "share": 2 } }""", "$.destinations[0].slots[0].size.share", "at most 1")]
     [InlineData("""{ "key": "a", "size": { "width": 9 }, "colour": 1 }""", "$.destinations[0].slots[0].colour", "unknown key")]
     [InlineData(
@@ -96,11 +96,11 @@ public class RulesReaderTests
         "$.destinations[0].slots[0].densities[0]",
         "greater than 0"
     )]
-    [InlineData("""{ "key": "a", "size": { "width": 9 }, "types": ["bmp"] }""", "$.destinations[0].slots[0].types[0]", "none of")]
+    [InlineData("""{ "key": "a", "size": { "width": 9 }, "types": ["bmp"] }""", "$.destinations[0].slots[0].types[0]", "not one of")]
     [InlineData(
         """{ "key": "a", "size": { "width": 9 }, "types": ["avif", "avif"] }""",
         "$.destinations[0].slots[0].types[1]",
-        "stands twice"
+        "is listed twice"
     )]
     [InlineData("""{ "key": "a", "size": { "width": 9 }, "clear": [0,0,1] }""", "$.destinations[0].slots[0].clear", "four fractions")]
     [InlineData(
@@ -131,15 +131,15 @@ public class RulesReaderTests
     [InlineData(
         """{ "key": "a", "size": { "width": 9 }, "aims": { "bytes": ["700 kB", "500 kB"] } }""",
         "$.destinations[0].slots[0].aims.bytes",
-        "greater than the most"
+        "greater than the highest"
     )]
     [InlineData(
         """{ "key": "a", "size": { "width": 9 }, "aims": { "quality": [90, 60] } }""",
         "$.destinations[0].slots[0].aims.quality",
-        "greater than the ceiling"
+        "greater than the highest"
     )]
-    [InlineData("""{ "key": "a", "size": { "width": 9 }, "profile": "wide" }""", "$.destinations[0].slots[0].profile", "none of")]
-    [InlineData("""{ "key": "a", "size": { "width": 9 }, "metadata": "some" }""", "$.destinations[0].slots[0].metadata", "none of")]
+    [InlineData("""{ "key": "a", "size": { "width": 9 }, "profile": "wide" }""", "$.destinations[0].slots[0].profile", "not one of")]
+    [InlineData("""{ "key": "a", "size": { "width": 9 }, "metadata": "some" }""", "$.destinations[0].slots[0].metadata", "not one of")]
     [InlineData("""{ "key": "a", "size": { "width": 9 }, "each": 1 }""", "$.destinations[0].slots[0].each", "true or false")]
     [InlineData(
         """{ "key": "a", "size": { "width": 9 }, "limits": { "maxBytes": "big" } }""",
@@ -153,17 +153,21 @@ public class RulesReaderTests
     )]
     [InlineData("""{ "key": "a", "size": { "width": 9 }, "background": "red" }""", "$.destinations[0].slots[0].background", "#ffffff")]
     [InlineData("""{ "key": "a", "size": { "width": 9 }, "name": "../{picture}" }""", "$.destinations[0].slots[0].name", "path")]
-    [InlineData("""{ "key": "a", "size": { "width": 9 }, "name": "{picture}-{colour}" }""", "$.destinations[0].slots[0].name", "no token")]
+    [InlineData(
+        """{ "key": "a", "size": { "width": 9 }, "name": "{picture}-{colour}" }""",
+        "$.destinations[0].slots[0].name",
+        "not a token"
+    )]
     [InlineData("""{ "key": "../a", "size": { "width": 9 } }""", "$.destinations[0].slots[0].key", "a key has")]
     [InlineData(
         """{ "key": "a", "size": { "width": 9 } }, { "key": "A", "size": { "width": 9 } }""",
         "$.destinations[0].slots[1].key",
-        "stands twice"
+        "is used twice"
     )]
     [InlineData(
         """{ "key": "a", "size": { "width": 9 }, "fit": "crop", "fit": "mat" }""",
         "$.destinations[0].slots[0].fit",
-        "stands twice"
+        "is given twice"
     )]
     public void A_fault_names_its_place_and_what_is_wrong(string slots, string path, string says)
     {

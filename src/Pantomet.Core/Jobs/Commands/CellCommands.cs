@@ -1,4 +1,5 @@
 using Pantomet.Core.Rules;
+using Pantomet.Core.Texts;
 using Pantomet.Core.Verdicts;
 
 namespace Pantomet.Core.Jobs.Commands;
@@ -20,7 +21,7 @@ public sealed record Accept(Guid Picture, string Slot, IReadOnlyList<string>? Re
 
         if (Reasons is { } given && (given.Count > MostCodes || given.Any(code => !ReasonCodes.All.Contains(code))))
         {
-            return new CommandFault(CommandFault.BadValue, "These are not the codes of reasons.", "reasons");
+            return new CommandFault(CommandFault.BadValue, JobTexts.TheseCodesOfReasonsAreNot, "reasons");
         }
 
         var found = Reasons ?? around.StandingOf(Picture, Slot).Looks;
@@ -74,7 +75,7 @@ public sealed record LetThrough(Guid Picture, string Slot, IReadOnlyList<string>
         var broken = around.StandingOf(Picture, Slot).Broken;
         if (Files?.Any(file => !broken.ContainsKey(file)) == true)
         {
-            return new CommandFault(CommandFault.BadValue, "This file does not break a limit, or is there no longer. Look again.", "files");
+            return new CommandFault(CommandFault.BadValue, JobTexts.ThisFileBreaksNoLimitOr, "files");
         }
 
         var through = (Files ?? broken.Keys).Select(file => broken[file]).ToList();

@@ -1,4 +1,5 @@
 using Pantomet.Core.Geometry;
+using Pantomet.Core.Texts;
 
 namespace Pantomet.Core.Jobs.Commands;
 
@@ -22,7 +23,7 @@ public sealed record SetFrame(Guid Picture, Frame? Frame, string? Slot = null, s
     {
         if ((Slot is null) == (Shape is null))
         {
-            return new CommandFault(CommandFault.BadValue, "A frame is set for a slot or for a shape: one of the two.", "slot");
+            return new CommandFault(CommandFault.BadValue, JobTexts.AFrameIsSetForA, "slot");
         }
 
         if (Frame is { } frame && !Geometry.Frame.TryCreate(frame.Left, frame.Top, frame.Right, frame.Bottom, out _, out var wrong))
@@ -34,7 +35,7 @@ public sealed record SetFrame(Guid Picture, Frame? Frame, string? Slot = null, s
         {
             return job.Slots.Any(place => around.SlotAt(place.Address) is { } slot && Shapes.KeyOf(slot) == shape)
                 ? job.Deciding(Picture, decisions => decisions.Framed(shape, Frame))
-                : new CommandFault(CommandFault.NoSuchSlot, $"The job has no slot of the shape {shape}.", "shape");
+                : new CommandFault(CommandFault.NoSuchSlot, JobTexts.TheJobHasNoSlotOf(shape), "shape");
         }
 
         return job.HasSlot(Slot!) && around.SlotAt(Slot!) is { } rule

@@ -1,4 +1,5 @@
 using System.Text.Json.Serialization;
+using Pantomet.Core.Texts;
 
 namespace Pantomet.Core.Jobs.Commands;
 
@@ -58,10 +59,9 @@ public sealed record CommandFault(string Code, string Sentence, string? Field = 
     /// <summary>A job would hold more than it can.</summary>
     public const string TooMany = "too-many";
 
-    internal static CommandFault Picture(string field = "picture") =>
-        new(NoSuchPicture, "The job has no such picture, or has it no longer.", field);
+    internal static CommandFault Picture(string field = "picture") => new(NoSuchPicture, JobTexts.ThisPictureIsNotInThe, field);
 
-    internal static CommandFault Slot(string field = "slot") => new(NoSuchSlot, "The job has no such slot, or has it no longer.", field);
+    internal static CommandFault Slot(string field = "slot") => new(NoSuchSlot, JobTexts.ThisSlotIsNotInThe, field);
 }
 
 /// <summary>A changed job, or why it is not changed.</summary>

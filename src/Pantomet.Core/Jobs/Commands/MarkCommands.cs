@@ -1,5 +1,6 @@
 using Pantomet.Core.Framing;
 using Pantomet.Core.Geometry;
+using Pantomet.Core.Texts;
 
 namespace Pantomet.Core.Jobs.Commands;
 
@@ -84,12 +85,7 @@ public sealed record TurnPicture(Guid Picture, int Quarters, double Degrees) : J
     internal override Outcome On(Job job, ICommandContext around)
     {
         var to = new Turn(Quarters, Degrees);
-        return !to.IsPossible
-                ? new CommandFault(
-                    CommandFault.BadValue,
-                    $"A picture is turned by 0 to 3 quarters and straightened by at most {Turn.MostDegrees} degrees.",
-                    "quarters"
-                )
+        return !to.IsPossible ? new CommandFault(CommandFault.BadValue, JobTexts.APictureCanBeTurnedBy(Turn.MostDegrees), "quarters")
             : around.FactsOf(Picture) is not { } facts ? CommandFault.Picture()
             : job.Deciding(Picture, decisions => decisions.Turned(to, facts.Size));
     }

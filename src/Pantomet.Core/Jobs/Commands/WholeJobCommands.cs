@@ -1,4 +1,5 @@
 using Pantomet.Core.Naming;
+using Pantomet.Core.Texts;
 
 namespace Pantomet.Core.Jobs.Commands;
 
@@ -18,11 +19,7 @@ public sealed record AddPictures(IReadOnlyList<Guid> Pictures) : JobCommand
             .ToList();
         return fresh.Count == 0 ? job
             : job.Pictures.Count + fresh.Count > Job.MostPictures
-                ? new CommandFault(
-                    CommandFault.TooMany,
-                    $"A job holds at most {Job.MostPictures} pictures; this one has {job.Pictures.Count}.",
-                    "pictures"
-                )
+                ? new CommandFault(CommandFault.TooMany, JobTexts.AJobCanHaveAtMost(Job.MostPictures, job.Pictures.Count), "pictures")
             : job with { Pictures = [.. job.Pictures, .. fresh] };
     }
 }
@@ -52,12 +49,12 @@ public sealed record TickSlots(IReadOnlyList<string> Slots) : JobCommand
         var fresh = Slots.Distinct().Where(address => !job.HasSlot(address)).ToList();
         if (fresh.FirstOrDefault(address => around.SlotAt(address) is null) is { } unknown)
         {
-            return new CommandFault(CommandFault.NoSuchSlot, $"The rules have no slot \"{unknown}\".", "slots");
+            return new CommandFault(CommandFault.NoSuchSlot, JobTexts.TheRulesHaveNoSlot2(unknown), "slots");
         }
 
         return fresh.Count == 0 ? job
             : job.Slots.Count + fresh.Count > Job.MostSlots
-                ? new CommandFault(CommandFault.TooMany, $"A job fills at most {Job.MostSlots} slots.", "slots")
+                ? new CommandFault(CommandFault.TooMany, JobTexts.AJobCanHaveAtMost2(Job.MostSlots), "slots")
             : job with { Slots = [.. job.Slots.Concat(fresh.Select(JobSlot.At)).OrderBy(slot => around.RankOf(slot.Address))] };
     }
 }
@@ -102,7 +99,7 @@ public sealed record NameJob(
 
         if (Prefix is { } words && (words.Length > LongestPrefix || words.Any(char.IsControl)))
         {
-            return new CommandFault(CommandFault.BadValue, $"A prefix has at most {LongestPrefix} characters.", "prefix");
+            return new CommandFault(CommandFault.BadValue, JobTexts.APrefixCanHaveAtMost(LongestPrefix), "prefix");
         }
 
         var patterns = new Dictionary<string, string>(job.Patterns);
@@ -119,7 +116,7 @@ public sealed record NameJob(
             {
                 return new CommandFault(
                     CommandFault.BadValue,
-                    $"The pattern for {destination} cannot be used: {fault ?? "it is too long"}.",
+                    JobTexts.ThePatternForCannotBeUsed(destination, fault ?? JobTexts.ItIsTooLong),
                     "patterns"
                 );
             }
@@ -128,7 +125,7 @@ public sealed record NameJob(
         }
 
         return patterns.Count > MostPatterns
-            ? new CommandFault(CommandFault.TooMany, $"A job holds at most {MostPatterns} patterns.", "patterns")
+            ? new CommandFault(CommandFault.TooMany, JobTexts.AJobCanHaveAtMost3(MostPatterns), "patterns")
             : job with
             {
                 Name = Name?.Trim() ?? job.Name,

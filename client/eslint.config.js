@@ -1,21 +1,97 @@
 import js from '@eslint/js';
+import i18next from 'eslint-plugin-i18next';
+import imports from 'eslint-plugin-import-x';
+import a11y from 'eslint-plugin-jsx-a11y';
 import hooks from 'eslint-plugin-react-hooks';
 import ts from 'typescript-eslint';
+
+/*
+ * The floors of the client, from the ground up. A folder imports from floors below its own and never from a
+ * folder beside it, so that what is shared lies where everybody looks for it.
+ */
+const floors = [
+  ['texts'],
+  ['api'],
+  ['design'],
+  ['domain'],
+  ['jobs'],
+  ['forms'],
+  ['overlay'],
+  [
+    'bench',
+    'destinations',
+    'folders',
+    'framing',
+    'handing-over',
+    'page-check',
+    'pictures',
+    'responsive',
+    'weighing',
+  ],
+  ['app'],
+];
+
+const zones = floors
+  .flatMap((floor, at) =>
+    floor.map((folder) => ({
+      target: `./src/${folder}`,
+      from: [...floors.slice(at + 1).flat(), ...floor.filter((other) => other !== folder)].map(
+        (other) => `./src/${other}`,
+      ),
+      message: 'A folder imports only from the floors below its own.',
+    })),
+  )
+  .filter((zone) => zone.from.length > 0);
 
 export default ts.config(
   { ignores: ['dist', 'src/api/schema.ts'] },
   js.configs.recommended,
   ...ts.configs.recommended,
   {
-    plugins: { 'react-hooks': hooks },
+    files: ['**/*.ts', '**/*.tsx'],
+    plugins: { 'react-hooks': hooks, 'import-x': imports },
     // A promise that nobody waits for loses its refusal: with types it is found.
     languageOptions: { parserOptions: { projectService: true, tsconfigRootDir: import.meta.dirname } },
-    files: ['**/*.ts', '**/*.tsx'],
+    settings: { 'import-x/resolver-next': [imports.createNodeResolver({ extensions: ['.ts', '.tsx'] })] },
     rules: {
       '@typescript-eslint/no-floating-promises': 'error',
       '@typescript-eslint/no-misused-promises': ['error', { checksVoidReturn: { attributes: false } }],
+      'import-x/no-cycle': 'error',
+      'import-x/no-restricted-paths': ['error', { basePath: import.meta.dirname, zones }],
       'react-hooks/rules-of-hooks': 'error',
       'react-hooks/exhaustive-deps': 'error',
+    },
+  },
+  {
+    files: ['**/*.tsx'],
+    plugins: { 'jsx-a11y': a11y, i18next },
+    rules: {
+      ...a11y.flatConfigs.recommended.rules,
+      'jsx-a11y/label-has-associated-control': ['error', { depth: 5 }],
+      // What scrolls or is moved by arrow keys has the keyboard.
+      'jsx-a11y/no-noninteractive-tabindex': [
+        'error',
+        { tags: ['pre'], roles: ['application', 'group', 'tabpanel'] },
+      ],
+      // Keys that a field does not use come up to the part that holds it.
+      'jsx-a11y/no-noninteractive-element-interactions': [
+        'error',
+        { handlers: ['onClick', 'onMouseDown', 'onMouseUp'] },
+      ],
+      'jsx-a11y/no-static-element-interactions': [
+        'error',
+        { handlers: ['onClick', 'onMouseDown', 'onMouseUp'] },
+      ],
+      // Every text of a screen stands in the catalogue; the names of keys on a keyboard are no texts.
+      'i18next/no-literal-string': [
+        'error',
+        {
+          mode: 'jsx-text-only',
+          words: {
+            exclude: ['[^a-z]*', 'Ctrl', 'Del', 'Enter', 'Esc', 'Ctrl Enter', 'Pantomet', '/live/', 'px'],
+          },
+        },
+      ],
     },
   },
 );

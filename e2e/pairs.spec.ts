@@ -33,7 +33,7 @@ test('pictures are put side by side on the bench, follow their marks and their o
     rule.getByText(/^The number of combined pictures must be a whole number from 2 to 4/),
   ).toBeVisible();
   await rule.getByRole('textbox', { name: 'Number of pictures' }).fill('2');
-  await rule.getByRole('textbox', { name: 'Gap' }).fill('7');
+  await rule.getByRole('textbox', { name: /^Gap/ }).fill('7');
   await rule.getByRole('textbox', { name: 'Colour of the gap' }).fill('#ff00ff');
   await rule.getByRole('button', { name: 'Save rule' }).click();
   await expect(rule.getByRole('button', { name: 'Save rule' })).toBeDisabled();

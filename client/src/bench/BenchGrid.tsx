@@ -13,7 +13,7 @@ import { addresses, type JobPicture, type JobSlot } from '../api/client';
 import { sentence, weight } from '../design/figures';
 import { needs, windows } from '../design/needs';
 import { useJobStore } from '../jobs/useJob';
-import { pointIn } from './actions';
+import { pointIn } from '../jobs/actions';
 import { BenchCell } from './CellView';
 import { headHeight, type Layout, type View } from './layout';
 import { Rest } from './rest';

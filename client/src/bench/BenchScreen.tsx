@@ -1,19 +1,20 @@
 import { useEffect, useMemo, useRef, useState } from 'react';
 import { useLocation, useSearchParams } from 'wouter';
 import type { JobPicture, JobSlot } from '../api/client';
-import { useKeys } from '../app/useKeys';
+import { useShortcuts } from '../design/useShortcuts';
 import { Button, Key } from '../design/Button';
-import { useElementSize } from '../framing/useElementSize';
+import { useElementSize } from '../design/useElementSize';
 import { useCells, useHead, useJob, useJobStore } from '../jobs/useJob';
-import { actionKeys, type Chosen, middleOf } from './actions';
+import { actionKeys, type Chosen, middleOf } from '../jobs/actions';
 import { BenchGrid, headWidth } from './BenchGrid';
 import { EmptyBench } from './EmptyBench';
 import { fittingHeight, fittingScale, heights, layOut, scales, type View } from './layout';
-import { countLooks, Looks, type Reason } from './Looks';
-import { PlacesSheet } from './PlacesSheet';
+import { countToReview, ReviewFilter, type Reason } from './ReviewFilter';
+import { SlotsSheet } from './SlotsSheet';
 import { Tray } from './Tray';
 import { type At, useSelection } from './useSelection';
 import { Wall } from './Wall';
+import { listOr } from '../texts/numbers';
 import { t } from '../texts/texts';
 
 /** Home of a job: every picture in every slot, what fails marked; only the exceptions are set by hand. */
@@ -25,7 +26,7 @@ export function BenchScreen({ onChoose }: { onChoose: () => void }) {
   const [search, setSearch] = useSearchParams();
   const reason = search.get('reason') as Reason | null;
   const setReason = (next: Reason | null) => setSearch(next ? { reason: next } : {}, { replace: true });
-  useKeys({ r: onChoose, s: () => setPlaces((open) => !open) });
+  useShortcuts({ r: onChoose, s: () => setPlaces((open) => !open) });
 
   return (
     <div className="flex h-full min-h-0">
@@ -41,7 +42,7 @@ export function BenchScreen({ onChoose }: { onChoose: () => void }) {
           onReason={setReason}
         />
       )}
-      {(places || empty) && <PlacesSheet onClose={empty ? undefined : () => setPlaces(false)} />}
+      {(places || empty) && <SlotsSheet onClose={empty ? undefined : () => setPlaces(false)} />}
     </div>
   );
 }
@@ -66,7 +67,7 @@ function FullBench({
   const [toScale, setToScale] = useState(false);
   const [chosenView, setChosenView] = useState<{ alike?: number; scale?: number }>({});
   const [focusAt, setFocusAt] = useState<{ x: number; y: number } | null>(null);
-  const counts = useMemo(() => countLooks(cells.values(), head), [cells, head]);
+  const counts = useMemo(() => countToReview(cells.values(), head), [cells, head]);
   const { pictures, slots } = head;
   const selection = useSelection(pictures.length, slots.length);
   const view: View = useMemo(() => {
@@ -148,7 +149,7 @@ function FullBench({
   const putSideBySide = () => {
     if (pair?.may) void store.pair(pictured.map((one) => one.picture.id)).then((made) => made && toLast());
   };
-  useKeys({
+  useShortcuts({
     arrowleft: step(0, -1),
     arrowright: step(0, 1),
     arrowup: step(-1, 0),
@@ -184,11 +185,11 @@ function FullBench({
   return (
     <div className="grid min-h-0 min-w-0 flex-1 grid-rows-[auto_1fr_auto]">
       <div className="flex flex-wrap items-center gap-x-1.5 gap-y-1 border-b border-line bg-sheet px-5 py-1.5">
-        <Looks counts={counts} reason={null} reading={reading} onReason={onReason}>
+        <ReviewFilter counts={counts} reason={null} reading={reading} onReason={onReason}>
           <Button onClick={nextLook} className="h-7!">
             {t('bench.next')} <Key>E</Key>
           </Button>
-        </Looks>
+        </ReviewFilter>
         <span className="flex-1" />
         {pair && (
           <Button className="h-7!" disabled={!pair.may} title={pair.title} onClick={putSideBySide}>
@@ -267,7 +268,7 @@ function pairing(pictures: readonly JobPicture[], slots: readonly JobSlot[]) {
     return { may: false, title: t('bench.thesePicturesAreAlreadyCombinedChoose') };
   return counts.includes(pictures.length)
     ? { may: true, title: t('bench.combineTheChosenPicturesSideBy') }
-    : { may: false, title: t('bench.theSlotsOfThisJobCombine', { counts: counts.join(t('bench.or')) }) };
+    : { may: false, title: t('bench.theSlotsOfThisJobCombine', { counts: listOr(counts.map(String)) }) };
 }
 
 const sizeWords = (view: View) =>

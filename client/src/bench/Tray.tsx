@@ -4,11 +4,11 @@ import { Beam } from '../design/Beam';
 import { KeyButton } from '../design/Button';
 import { sentence, size } from '../design/figures';
 import { VerdictMark } from '../design/VerdictMark';
-import { decisionFor } from '../jobs/decisions';
+import { decisionFor } from '../domain/decisions';
 import { useJobStore } from '../jobs/useJob';
-import { useSaid } from '../jobs/said';
-import { SaidAtCell } from '../jobs/SaidAtCell';
-import { benchActions, type Chosen } from './actions';
+import { useSaid } from '../jobs/receiverAnswersOfJob';
+import { ReceiverAnswers } from '../jobs/ReceiverAnswers';
+import { benchActions, type Chosen } from '../jobs/actions';
 import { t } from '../texts/texts';
 
 /** What is chosen on the bench: why it is as it is, and what can be done about it. */
@@ -136,7 +136,7 @@ function OneCell({ one }: { one: Chosen }) {
           // A single long sentence can be too long for the place as well as three short ones.
           tabIndex={reasons.length + said.length > 0 ? 0 : undefined}
         >
-          <SaidAtCell said={said} />
+          <ReceiverAnswers said={said} />
           {reasons.map((reason) => (
             <p key={reason.code} className={cell.looks.includes(reason.code) ? '' : 'text-ink-2'}>
               {sentence(reason.message)}

@@ -1,14 +1,14 @@
 import { type MouseEvent, useEffect, useMemo, useRef, useState } from 'react';
 import { useLocation } from 'wouter';
-import { useKeys } from '../app/useKeys';
+import { useShortcuts } from '../design/useShortcuts';
 import { Button, Key } from '../design/Button';
 import { Covered } from '../design/Covered';
 import { VerdictMark } from '../design/VerdictMark';
-import { reasonQuestion } from '../jobs/reasons';
+import { reasonQuestion } from '../domain/reasons';
 import { useCells, useHead, useJob, useJobStore } from '../jobs/useJob';
-import { actionKeys, type Chosen, middleOf, pointIn } from './actions';
+import { actionKeys, type Chosen, middleOf, pointIn } from '../jobs/actions';
 import { CropOrFile } from './CellView';
-import { countLooks, Looks, type Reason } from './Looks';
+import { countToReview, ReviewFilter, type Reason } from './ReviewFilter';
 import { Tray } from './Tray';
 import { t } from '../texts/texts';
 
@@ -32,7 +32,7 @@ export function Wall({ reason, onReason }: { reason: Reason; onReason: (reason: 
   const [from, setFrom] = useState(0);
   const [beside, setBeside] = useState<ReadonlySet<string>>(new Set());
   const [clicked, setClicked] = useState<{ x: number; y: number } | null>(null);
-  const counts = useMemo(() => countLooks(cells.values(), head), [cells, head]);
+  const counts = useMemo(() => countToReview(cells.values(), head), [cells, head]);
   const all: Chosen[] = useMemo(
     () =>
       head.pictures.flatMap((picture) =>
@@ -84,7 +84,7 @@ export function Wall({ reason, onReason }: { reason: Reason; onReason: (reason: 
   const open = ({ picture, slot }: Chosen) =>
     go(`/job/${store.id}/framing/${picture.picture.id}?slot=${slot.address}`);
   const point = clicked ?? (one ? middleOf(one) : null);
-  useKeys({
+  useShortcuts({
     arrowleft: (event) => choose(held - 1, event.shiftKey),
     arrowright: (event) => choose(held + 1, event.shiftKey),
     arrowup: (event) => choose(line(-1), event.shiftKey),
@@ -119,7 +119,7 @@ export function Wall({ reason, onReason }: { reason: Reason; onReason: (reason: 
   return (
     <div className="grid min-h-0 min-w-0 flex-1 grid-rows-[auto_1fr_auto]">
       <div className="flex flex-wrap items-center gap-x-1.5 gap-y-1 border-b border-line bg-sheet px-5 py-1.5">
-        <Looks counts={counts} reason={reason} reading={reading} onReason={onReason} />
+        <ReviewFilter counts={counts} reason={reason} reading={reading} onReason={onReason} />
         <span className="flex-1" />
         <Button className="h-7!" onClick={() => onReason(null)}>
           {t('bench.backToTheBench')} <Key>B</Key>
@@ -170,6 +170,8 @@ function WallCrop({
   const words = cell.looks.map(reasonQuestion);
   const wide = Math.max(width, leastWords);
   return (
+    // The list has the keyboard and moves between its options.
+    // eslint-disable-next-line jsx-a11y/click-events-have-key-events
     <li
       role="option"
       aria-selected={chosen}

@@ -17,8 +17,12 @@ export function Button({
 }
 
 /** A link that is the next step. */
-export function MainLink({ className = '', ...rest }: ComponentProps<'a'>) {
-  return <a className={`${buttonShape} ${kinds.main} ${className}`} {...rest} />;
+export function MainLink({ className = '', children, ...rest }: ComponentProps<'a'>) {
+  return (
+    <a className={`${buttonShape} ${kinds.main} ${className}`} {...rest}>
+      {children}
+    </a>
+  );
 }
 
 /** The cap of a key, for saying which key does a thing. */

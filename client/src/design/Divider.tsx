@@ -1,13 +1,13 @@
 import { useDrag } from '@use-gesture/react';
 import { useRef, useState } from 'react';
-import { useKeys } from '../app/useKeys';
+import { useShortcuts } from './useShortcuts';
 import { t } from '../texts/texts';
 
 /** Where a divider between two pictures stands, as a share of the way; arrow keys move it. */
 export function useDivider() {
   const [share, setShare] = useState(0.5);
   const step = (by: number) => () => setShare((now) => Math.min(1, Math.max(0, now + by)));
-  useKeys({ arrowleft: step(-0.02), arrowright: step(0.02) });
+  useShortcuts({ arrowleft: step(-0.02), arrowright: step(0.02) });
   return [share, setShare] as const;
 }
 

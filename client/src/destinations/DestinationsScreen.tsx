@@ -3,7 +3,7 @@ import { useRef, useState } from 'react';
 import { useLocation } from 'wouter';
 import { api, type Destination, Refusal, take } from '../api/client';
 import { useDestinations } from '../api/queries';
-import { useKeys } from '../app/useKeys';
+import { useShortcuts } from '../design/useShortcuts';
 import { Button, Key } from '../design/Button';
 import { Notice } from '../design/Notice';
 import { DestinationSheet } from './DestinationSheet';
@@ -65,7 +65,7 @@ export function DestinationsScreen({ destination, slot }: { destination?: string
       return taken(body);
     },
   });
-  useKeys({ b: () => history.back() });
+  useShortcuts({ b: () => history.back() });
   const fault = make.error ?? copy.error ?? rename.error ?? retire.error ?? load.error;
   if (destinations.isPending) return <Notice>{t('destinations.loadingTheRules')}</Notice>;
   if (destinations.isError) return <Notice>{destinations.error.message}</Notice>;

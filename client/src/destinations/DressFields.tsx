@@ -1,10 +1,10 @@
 import { useQuery } from '@tanstack/react-query';
 import { fontsQuery } from '../api/queries';
-import { TickField } from './Fields';
+import { TickField } from '../forms/Fields';
 import { MarkFields } from './MarkFields';
-import type { Rule } from './rule';
-import { RuleSelect, RuleText, RuleTick, Wide } from './RuleFields';
-import { usePlace } from './slotForm';
+import type { Rule } from '../forms/rule';
+import { RuleSelect, RuleText, RuleTick, Wide } from '../forms/RuleFields';
+import { usePlace } from '../forms/slotForm';
 import { t } from '../texts/texts';
 
 const aligns = [

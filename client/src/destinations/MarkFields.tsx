@@ -3,10 +3,10 @@ import { addresses, api, type Picture, reasonOf, Refusal, type SideFile, take } 
 import { sideFilesQuery } from '../api/queries';
 import { useAddSideFile } from '../api/useAddSideFile';
 import { FileButton } from '../design/FileButton';
-import { Field, TickField } from './Fields';
-import { corners, isMark } from './marks';
-import { RuleSelect, RuleText, Wide } from './RuleFields';
-import { usePlace } from './slotForm';
+import { Field, TickField } from '../forms/Fields';
+import { corners, isMark } from '../forms/marks';
+import { RuleSelect, RuleText, Wide } from '../forms/RuleFields';
+import { usePlace } from '../forms/slotForm';
 import { t } from '../texts/texts';
 
 /** The maker's mark in a corner: its forms, its corner and its measures. */

@@ -1,9 +1,9 @@
 import { count } from '../design/figures';
-import { TickField } from './Fields';
-import { type Rule, weightText, without } from './rule';
-import { RulePair, RuleText, RuleTick, Wide } from './RuleFields';
-import { densitiesText, densitiesTyped } from './SizeFields';
-import { usePlace, useSlotFormHere } from './slotForm';
+import { TickField } from '../forms/Fields';
+import { type Rule, weightText, without } from '../forms/rule';
+import { RulePair, RuleText, RuleTick, Wide } from '../forms/RuleFields';
+import { densitiesText, densitiesTyped } from '../forms/SizeFields';
+import { usePlace, useSlotFormHere } from '../forms/slotForm';
 import { t } from '../texts/texts';
 
 /** How a page shows the slot: one file for each density, or a ladder of widths; alone, or as one of a group. */

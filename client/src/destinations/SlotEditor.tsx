@@ -4,9 +4,16 @@ import type { Destination, DraftCheck, Slot } from '../api/client';
 import { Button } from '../design/Button';
 import { sentence } from '../design/figures';
 import { Notice } from '../design/Notice';
-import type { Rule } from './rule';
+import type { Rule } from '../forms/rule';
 import { SlotDrawing } from './SlotDrawing';
-import { keyOf, type SlotDraft, SlotFormContext, slotQuery, useSaveSlot, useSlotForm } from './slotForm';
+import {
+  keyOf,
+  type SlotDraft,
+  SlotFormContext,
+  slotQuery,
+  useSaveSlot,
+  useSlotForm,
+} from '../forms/slotForm';
 import { SlotGroups, useClear } from './SlotGroups';
 import { t } from '../texts/texts';
 

@@ -1,12 +1,12 @@
 import { slotTypeValues } from '../api/schema';
 import { typeNames } from '../design/typeNames';
 import { DressFields } from './DressFields';
-import { Group, TextField, TickField } from './Fields';
-import { typed, weightText } from './rule';
-import { RulePair, RuleSelect, RuleText, RuleTick, Wide } from './RuleFields';
+import { Group, TextField, TickField } from '../forms/Fields';
+import { typed, weightText } from '../forms/rule';
+import { RulePair, RuleSelect, RuleText, RuleTick, Wide } from '../forms/RuleFields';
 import { PageFields } from './PageFields';
-import { SizeFields } from './SizeFields';
-import { usePlace, useSlotFormHere } from './slotForm';
+import { SizeFields } from '../forms/SizeFields';
+import { usePlace, useSlotFormHere } from '../forms/slotForm';
 import { t } from '../texts/texts';
 
 /** Every key of a slot's rule, by subject. */

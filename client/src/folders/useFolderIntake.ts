@@ -1,9 +1,9 @@
 import { api, take } from '../api/client';
-import { type FolderTarget, useFolderSending } from '../app/useFolderSending';
+import { type UploadTarget, useFolderUpload } from '../api/useFolderUpload';
 
 const at = (id: string) => ({ params: { path: { id } } });
 
-const target: FolderTarget = {
+const target: UploadTarget = {
   begin: async (name) => (await take(api.POST('/api/folders', { body: { name } }))).id,
   file: (id, path, changed) => `/api/folders/${id}/files?path=${path}&changed=${changed}`,
   finish: (id) => take(api.POST('/api/folders/{id}/look', at(id))),
@@ -13,4 +13,4 @@ const target: FolderTarget = {
 };
 
 /** Sends a folder of pictures, and has it looked through. */
-export const useFolderIntake = () => useFolderSending(target);
+export const useFolderIntake = () => useFolderUpload(target);

@@ -3,15 +3,15 @@ import type { Cell, Decisions, JobPicture, JobSlot } from '../api/client';
 import { useCellDetail } from '../api/queries';
 import { Breakpoints } from '../design/Breakpoints';
 import { KeyButton } from '../design/Button';
-import { decisionFor } from '../jobs/decisions';
+import { decisionFor } from '../domain/decisions';
 import { useCells, useJobStore } from '../jobs/useJob';
-import { type Box, withFigure } from './box';
+import { type Box, withFigure } from '../domain/box';
 import { FigureField } from './FigureField';
 import { arranged } from './arranged';
 import { SlotHeading } from './SlotHeading';
 import { SlotWindow } from './SlotWindow';
-import { Gets } from './Gets';
-import { useElementSize } from './useElementSize';
+import { SlotResult } from './SlotResult';
+import { useElementSize } from '../design/useElementSize';
 import { useInHand } from './useInHand';
 import { t } from '../texts/texts';
 
@@ -140,7 +140,7 @@ export function FramingPanel({
             />
           </div>
         )}
-        <Gets cell={cell} detail={detail.data} ahead={held ? (ahead ?? []) : null} />
+        <SlotResult cell={cell} detail={detail.data} ahead={held ? (ahead ?? []) : null} />
         <div className="mt-2 grid grid-cols-4 gap-2">
           {field(t('framing.left'), 'x', picture.width)}
           {field(t('framing.top'), 'y', picture.height)}

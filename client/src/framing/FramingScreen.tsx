@@ -1,23 +1,23 @@
 import { useCallback, useEffect, useMemo, useRef, useState } from 'react';
 import { useSearchParams } from 'wouter';
 import type { JobCommand, JobPicture, JobSlot } from '../api/client';
-import { benchActions, type Chosen } from '../bench/actions';
-import { useKeys } from '../app/useKeys';
+import { benchActions, type Chosen } from '../jobs/actions';
+import { useShortcuts } from '../design/useShortcuts';
 import { Notice } from '../design/Notice';
-import { decided, edgesOf } from '../jobs/commands';
-import { decisionFor } from '../jobs/decisions';
+import { decided, edgesOf } from '../domain/commands';
+import { decisionFor } from '../domain/decisions';
 import { JobBar } from '../jobs/JobBar';
 import { cellKey } from '../jobs/JobStore';
 import { useHead, useJob, useJobStore } from '../jobs/useJob';
-import { type Box, frameOf, moved, zoomed } from './box';
+import { type Box, frameOf, moved, zoomed } from '../domain/box';
 import { CopySheet } from './CopySheet';
 import { FramingPanel } from './FramingPanel';
 import { MarksBar } from './MarksBar';
 import { PictureStage, type Tool } from './PictureStage';
-import { OverScreen } from '../over/OverScreen';
+import { OverlayScreen } from '../overlay/OverlayScreen';
 import { PairScreen } from './PairScreen';
-import { frameFor } from './solver';
-import { useAhead } from './useAhead';
+import { frameFor } from '../domain/solver';
+import { useForetoldFiles } from './useForetoldFiles';
 import { useGoing } from './useGoing';
 import { t } from '../texts/texts';
 
@@ -37,7 +37,7 @@ export function FramingScreen({ pictureId }: { pictureId: string }) {
       ) : !slot ? (
         <Notice>{t('framing.theJobHasNoSlotsYet')}</Notice>
       ) : search.has('over') ? (
-        <OverScreen key={`${picture.picture.id}/${slot.address}`} picture={picture} slot={slot} />
+        <OverlayScreen key={`${picture.picture.id}/${slot.address}`} picture={picture} slot={slot} />
       ) : picture.parts ? (
         <PairScreen key={picture.picture.id} picture={picture} slot={slot} />
       ) : (
@@ -101,7 +101,7 @@ function Framing({ picture, slot }: { picture: JobPicture; slot: JobSlot }) {
     [head.slots, picture, decisions],
   );
   const box = boxes.get(slot.address)!;
-  const ahead = useAhead(store.id, id, slot.destination, slot.slot.key, held);
+  const ahead = useForetoldFiles(store.id, id, slot.destination, slot.slot.key, held);
   const cell = useJob((job) => job.cells.get(cellKey(id, slot.address)));
   const [pointed, setPointed] = useState<string | null>(null);
   const others = useMemo(() => {
@@ -154,7 +154,7 @@ function Framing({ picture, slot }: { picture: JobPicture; slot: JobSlot }) {
   const turn = (quarters: number, degrees: number) =>
     send([{ do: 'turn', picture: id, quarters: ((quarters % 4) + 4) % 4, degrees }]);
 
-  useKeys({
+  useShortcuts({
     arrowleft: step(-1, 0),
     arrowright: step(1, 0),
     arrowup: step(0, -1),

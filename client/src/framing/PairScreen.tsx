@@ -1,18 +1,18 @@
 import { useEffect } from 'react';
 import { addresses, type Cell, type JobPicture, type JobSlot } from '../api/client';
 import { useCellDetail } from '../api/queries';
-import { useKeys } from '../app/useKeys';
-import { benchActions, type Chosen } from '../bench/actions';
+import { useShortcuts } from '../design/useShortcuts';
+import { benchActions, type Chosen } from '../jobs/actions';
 import { Button, Key, KeyButton } from '../design/Button';
 import { Crop } from '../design/Crop';
 import { Notice } from '../design/Notice';
 import { VerdictMark } from '../design/VerdictMark';
-import { decisionFor } from '../jobs/decisions';
+import { decisionFor } from '../domain/decisions';
 import { cellKey } from '../jobs/JobStore';
 import { useCells, useHead, useJob, useJobStore } from '../jobs/useJob';
-import { Gets } from './Gets';
+import { SlotResult } from './SlotResult';
 import { SlotHeading } from './SlotHeading';
-import { useElementSize } from './useElementSize';
+import { useElementSize } from '../design/useElementSize';
 import { useGoing } from './useGoing';
 import { t } from '../texts/texts';
 
@@ -37,7 +37,7 @@ function Pair({ picture, slot, slots }: { picture: JobPicture; slot: JobSlot; sl
   const chosen: Chosen[] = cell ? [{ picture, slot, cell }] : [];
   const accept = () => void benchActions.accept(store, chosen);
   const skip = () => void benchActions.skip(store, chosen);
-  useKeys({
+  useShortcuts({
     escape: going.bench,
     b: going.bench,
     a: accept,
@@ -232,7 +232,7 @@ function Panel({
       </ul>
       <section className="border-t border-line px-4 pt-2.5 pb-3" aria-label={t('framing.theActiveSlot')}>
         <SlotHeading slot={slot} />
-        <Gets cell={cell} detail={detail.data} />
+        <SlotResult cell={cell} detail={detail.data} />
         <p className="mt-2 text-[12px] text-ink-2">{t('framing.eachPictureIsFramedByIts')}</p>
         <div className="mt-2 grid grid-cols-2 gap-1.5">
           <KeyButton

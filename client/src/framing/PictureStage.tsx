@@ -3,9 +3,9 @@ import { useEffect, useRef } from 'react';
 import { addresses, type Edges, type JobPicture, type JobSlot } from '../api/client';
 import { DimensionLine } from '../design/DimensionLine';
 import { count } from '../design/figures';
-import { type Box, type Corner, cornerTo, moved, zoomed } from './box';
-import { toBox } from './solver';
-import { useElementSize } from './useElementSize';
+import { type Box, type Corner, cornerTo, moved, zoomed } from '../domain/box';
+import { toBox } from '../domain/solver';
+import { useElementSize } from '../design/useElementSize';
 import { t } from '../texts/texts';
 
 const margin = 56;

@@ -5,7 +5,7 @@ import { Covered } from '../design/Covered';
 import { windows } from '../design/needs';
 import { VerdictMark } from '../design/VerdictMark';
 import { around, caption } from './arranged';
-import { type Box, moved, zoomed } from './box';
+import { type Box, moved, zoomed } from '../domain/box';
 import { t } from '../texts/texts';
 
 const settleAfter = 220;

@@ -1,7 +1,7 @@
 import { useMutation, useQuery } from '@tanstack/react-query';
 import { Link, useLocation } from 'wouter';
 import { addresses, api, type HandOverFile, type JobPicture, take } from '../api/client';
-import { useKeys } from '../app/useKeys';
+import { useShortcuts } from '../design/useShortcuts';
 import { Beam } from '../design/Beam';
 import { Button, Key, MainLink } from '../design/Button';
 import { files, sentence, trim, weight } from '../design/figures';
@@ -29,7 +29,7 @@ export function HandingOverScreen() {
   const folder = useMutation({
     mutationFn: () => take(api.POST('/api/jobs/{id}/folder', { params: { path: { id: store.id } } })),
   });
-  useKeys({
+  useShortcuts({
     d: () => document.querySelector<HTMLAnchorElement>('a[data-download]')?.click(),
     b: () => go(`/job/${store.id}`),
   });

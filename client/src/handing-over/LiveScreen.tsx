@@ -2,7 +2,7 @@ import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
 import { useState } from 'react';
 import { useLocation } from 'wouter';
 import { api, type PublishedPlace, take } from '../api/client';
-import { useKeys } from '../app/useKeys';
+import { useShortcuts } from '../design/useShortcuts';
 import { Notice } from '../design/Notice';
 import { JobBar } from '../jobs/JobBar';
 import { useJob, useJobStore } from '../jobs/useJob';
@@ -63,7 +63,7 @@ export function LiveScreen() {
       t('handingOver.theMarkupOfTheWholeJob'),
       places.flatMap((place) => markupOf(place) ?? []).join('\n\n'),
     );
-  useKeys({ p: publish, 'shift+c': copyAll, b: () => go(`/job/${store.id}`) });
+  useShortcuts({ p: publish, 'shift+c': copyAll, b: () => go(`/job/${store.id}`) });
   return (
     <div className="grid h-full min-h-0 grid-rows-[auto_auto_1fr]">
       <div>

@@ -1,5 +1,5 @@
 import { addresses, type JobPicture } from '../api/client';
-import { wantsText } from '../jobs/decisions';
+import { wantsText } from '../domain/decisions';
 import { useHead } from '../jobs/useJob';
 import { t } from '../texts/texts';
 

@@ -2,9 +2,9 @@ import { useQuery } from '@tanstack/react-query';
 import { useState } from 'react';
 import { useLocation } from 'wouter';
 import { api, take } from '../api/client';
-import { useKeys } from '../app/useKeys';
+import { useShortcuts } from '../design/useShortcuts';
 import { Notice } from '../design/Notice';
-import { wantsText } from '../jobs/decisions';
+import { wantsText } from '../domain/decisions';
 import { JobBar } from '../jobs/JobBar';
 import { useHead, useJob, useJobStore } from '../jobs/useJob';
 import { HandOverTabs } from './HandOverTabs';
@@ -59,7 +59,7 @@ export function PagesScreen() {
     const next = missing[(at + 1) % Math.max(1, missing.length)];
     if (next) choose(next.picture.id);
   };
-  useKeys({
+  useShortcuts({
     c: copyOne,
     'shift+c': () => void copyAll(),
     e: nextMissing,

@@ -6,7 +6,7 @@ import { useDestinations } from '../api/queries';
 import { Button } from '../design/Button';
 import { Choice } from '../design/Choice';
 import { Sheet } from '../design/Sheet';
-import { Reach } from './Reach';
+import { ConnectionTest } from './ConnectionTest';
 import { t } from '../texts/texts';
 
 interface Draft {
@@ -129,7 +129,7 @@ function ReceiverForm({ receiver, onDone }: { receiver?: Receiver; onDone: () =>
       </Labelled>
       <WayFields way={way} kept={receiver?.hasSecret ?? false} register={form.register} />
       <Destinations chosen={destinations} onChoose={setDestinations} />
-      {receiver && <Reach receiver={receiver} />}
+      {receiver && <ConnectionTest receiver={receiver} />}
       {(save.isError || remove.isError) && (
         <p role="alert" className="col-span-2 text-breaks">
           {save.error?.message ?? remove.error?.message}

@@ -2,7 +2,7 @@ import { useMutation, useQueryClient } from '@tanstack/react-query';
 import { Link, useLocation } from 'wouter';
 import { api, type Sending, take } from '../api/client';
 import { useSendings } from '../api/queries';
-import { useKeys } from '../app/useKeys';
+import { useShortcuts } from '../design/useShortcuts';
 import { Button, Key } from '../design/Button';
 import { files, weight } from '../design/figures';
 import { Notice } from '../design/Notice';
@@ -11,8 +11,8 @@ import { JobBar } from '../jobs/JobBar';
 import { useJob, useJobStore } from '../jobs/useJob';
 import { HandOverTabs } from './HandOverTabs';
 import { ReceiverSheet } from './ReceiverSheet';
-import { counts, hostOf, summary, wayWords } from './sent';
-import { SentFiles } from './SentFiles';
+import { counts, hostOf, summary, wayWords } from './deliveries';
+import { DeliveredFiles } from './DeliveredFiles';
 import { t } from '../texts/texts';
 
 /** The places that the files are handed to: what each said of every file, and what it shows of it. */
@@ -21,7 +21,7 @@ export function ReceiversScreen({ receiver }: { receiver: string | undefined }) 
   const [, go] = useLocation();
   const sequence = useJob((job) => job.sequence);
   const sendings = useSendings(store.id, sequence);
-  useKeys({ b: () => go(`/job/${store.id}`) });
+  useShortcuts({ b: () => go(`/job/${store.id}`) });
   const all = sendings.data ?? [];
   const chosen =
     all.find((one) => one.receiver.id === receiver) ?? all.find((one) => one.files.length > 0) ?? all[0];
@@ -37,7 +37,7 @@ export function ReceiversScreen({ receiver }: { receiver: string | undefined }) 
         <Notice>{t('handingOver.loadingReceivers')}</Notice>
       ) : chosen ? (
         <div className="grid min-h-0 grid-cols-[minmax(0,1fr)_348px]">
-          <SentFiles key={chosen.receiver.id} sending={chosen} />
+          <DeliveredFiles key={chosen.receiver.id} sending={chosen} />
           <aside
             className="flex min-h-0 flex-col border-l border-line bg-sheet"
             aria-label={t('handingOver.receivers')}
@@ -102,7 +102,7 @@ function HandOver({ sending }: { sending: Sending }) {
   });
   const waiting = sending.files.filter((file) => file.standing !== 'taken' && file.standing !== 'left');
   const going = sending.files.filter((file) => file.standing !== 'left');
-  useKeys({ d: () => waiting.length > 0 && state !== 'waiting' && send.mutate() });
+  useShortcuts({ d: () => waiting.length > 0 && state !== 'waiting' && send.mutate() });
   return (
     <section
       className="flex flex-col gap-2 border-t border-line px-5 py-3"

@@ -8,7 +8,7 @@ import { sentence, size, weight } from '../design/figures';
 import { ProgressBar } from '../design/ProgressBar';
 import { Sheet } from '../design/Sheet';
 import { useJobStore } from '../jobs/useJob';
-import { alikeWords } from './sent';
+import { alikeWords } from './deliveries';
 import { t } from '../texts/texts';
 
 // About so many are tried: the file, its size, and the qualities by halving.

@@ -1,10 +1,11 @@
 import { Link } from 'wouter';
-import { useKeys } from '../app/useKeys';
+import { useShortcuts } from '../design/useShortcuts';
 import { Button } from '../design/Button';
 import { duration, files, weight } from '../design/figures';
 import { ProgressBar } from '../design/ProgressBar';
 import { useDraft } from '../design/useDraft';
 import { useHead, useJob, useJobStore } from './useJob';
+import { runWords } from '../domain/run';
 import { t } from '../texts/texts';
 
 export type Stage = 'bench' | 'framing' | 'weighing' | 'handing-over';
@@ -16,7 +17,7 @@ export function JobBar({ stage, at }: { stage: Stage; at?: { picture: string; sl
   const fault = useJob((job) => job.fault);
   const away = useJob((job) => job.away);
   const onTheirWay = useJob((job) => job.onTheirWay);
-  useKeys({
+  useShortcuts({
     'ctrl+z': () => void store.undo(),
     'ctrl+shift+z': () => void store.redo(),
     'ctrl+y': () => void store.redo(),
@@ -130,7 +131,8 @@ function Progress() {
   const run = useJob((job) => job.run);
   if (!progress || progress.files === 0) return null;
   const left = progress.files - progress.done - progress.failed;
-  const state = run === 'running' ? remaining(progress.secondsLeft) : `, ${run}`;
+  const state =
+    run === 'running' ? remaining(progress.secondsLeft) : t('jobs.runState', { run: runWords[run] });
   return (
     <div className="flex min-w-0 items-center gap-2" data-testid="progress" data-left={left}>
       <ProgressBar

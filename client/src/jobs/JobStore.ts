@@ -9,7 +9,7 @@ import {
   type RunState,
   take,
 } from '../api/client';
-import { applied } from './commands';
+import { applied } from '../domain/commands';
 import { t } from '../texts/texts';
 
 export const cellKey = (picture: string, slot: string) => `${picture}|${slot}`;

@@ -3,7 +3,7 @@ import { useState } from 'react';
 import { Link, useLocation } from 'wouter';
 import { addresses, api, type JobSummary, take } from '../api/client';
 import { useJobs } from '../api/queries';
-import { useKeys } from '../app/useKeys';
+import { useShortcuts } from '../design/useShortcuts';
 import { Button, Key } from '../design/Button';
 import { files, weight } from '../design/figures';
 import { Notice } from '../design/Notice';
@@ -29,7 +29,7 @@ export function JobsScreen() {
       take(api.PUT('/api/jobs/{id}/archived', { params: { path: { id } }, body: { archived } })),
     onSettled: change,
   });
-  useKeys({ n: () => make.mutate() });
+  useShortcuts({ n: () => make.mutate() });
   if (jobs.isPending) return <Notice>{t('jobs.loadingTheJobs')}</Notice>;
   if (jobs.isError)
     return (

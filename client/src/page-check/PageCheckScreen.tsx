@@ -3,7 +3,7 @@ import { type ReactNode, useState } from 'react';
 import { Link, useLocation } from 'wouter';
 import { api, type PageCheck, type PageElement, type PageReport, take } from '../api/client';
 import { usePageCheck, usePageElements } from '../api/queries';
-import { useKeys } from '../app/useKeys';
+import { useShortcuts } from '../design/useShortcuts';
 import { Button, Key } from '../design/Button';
 import { Notice } from '../design/Notice';
 import { ImageList } from './ImageList';
@@ -79,7 +79,7 @@ function Measured({ check, report, onAgain }: { check: PageCheck; report: PageRe
   const image = chosen === null ? null : report.images[chosen]!;
   const go = (by: number) =>
     setChosen((now) => Math.min(report.images.length - 1, Math.max(0, (now ?? -by) + by)));
-  useKeys({
+  useShortcuts({
     arrowdown: () => go(1),
     arrowup: () => go(-1),
     c: () => setComparing(!comparing),

@@ -8,6 +8,7 @@ import { weight } from '../design/figures';
 import { Notice } from '../design/Notice';
 import { progressWords } from './progress';
 import type { usePageIntake } from './usePageIntake';
+import { list } from '../texts/numbers';
 import { t } from '../texts/texts';
 
 /** The pages that were measured; another one is the next step. */
@@ -151,7 +152,7 @@ function CheckLine({ check, onRemove }: { check: PageCheck; onRemove: () => void
         <span className="block text-ink-2">
           {t('pageCheck.viewportsPxAtDensities', {
             viewports: check.viewports.join(', '),
-            densities: check.densities.map((one) => `${one}x`).join(t('pageCheck.and')),
+            densities: list(check.densities.map((one) => `${one}x`)),
           })}
         </span>
       </Link>

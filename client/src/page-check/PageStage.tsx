@@ -1,6 +1,6 @@
 import { type ReactNode, useEffect, useRef, useState } from 'react';
 import { addresses, type PageCheck, type PageReport, type PageScreen } from '../api/client';
-import { useElementSize } from '../framing/useElementSize';
+import { useElementSize } from '../design/useElementSize';
 import { Notice } from '../design/Notice';
 import { isOn } from './screens';
 import { t } from '../texts/texts';

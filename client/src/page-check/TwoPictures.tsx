@@ -3,9 +3,9 @@ import { Divider, useDivider } from '../design/Divider';
 import { size as sizeWords, weight } from '../design/figures';
 import { typeName } from '../design/typeNames';
 import { Notice } from '../design/Notice';
-import { useElementSize } from '../framing/useElementSize';
+import { useElementSize } from '../design/useElementSize';
 import { isOn } from './screens';
-import { Label } from '../weighing/Compare';
+import { DividerLabel } from '../design/DividerLabel';
 import { t } from '../texts/texts';
 
 /** What a screen loads for a picture and what would do, at true pixels, with a divider between them. */
@@ -64,13 +64,13 @@ export function TwoPictures({
             </div>
           </div>
           <Divider share={share} onShare={setShare} from={from} to={to} />
-          <Label
+          <DividerLabel
             side="left"
             text={t('pageCheck.loadedBytes', { bytes: weight(image.bytes) })}
             at={divider}
             shown={divider > 130}
           />
-          <Label
+          <DividerLabel
             side="right"
             text={t('pageCheck.enoughBytes', { bytes: weight(made.bytes) })}
             at={size.width - divider}

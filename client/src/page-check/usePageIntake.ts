@@ -1,9 +1,9 @@
 import { api, take } from '../api/client';
-import { type FolderTarget, useFolderSending } from '../app/useFolderSending';
+import { type UploadTarget, useFolderUpload } from '../api/useFolderUpload';
 
 const at = (id: string) => ({ params: { path: { id } } });
 
-const target: FolderTarget = {
+const target: UploadTarget = {
   begin: async (name) => (await take(api.POST('/api/page-checks', { body: { name } }))).id,
   file: (id, path) => `/api/page-checks/${id}/files?path=${path}`,
   finish: (id) => take(api.POST('/api/page-checks/{id}/start', at(id))),
@@ -13,4 +13,4 @@ const target: FolderTarget = {
 };
 
 /** Sends a page - one file or a folder of them - and has it measured. */
-export const usePageIntake = () => useFolderSending(target);
+export const usePageIntake = () => useFolderUpload(target);

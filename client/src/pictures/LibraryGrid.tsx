@@ -2,7 +2,7 @@ import { useVirtualizer } from '@tanstack/react-virtual';
 import { useRef } from 'react';
 import type { Picture } from '../api/client';
 import { pageSize, useLibraryPages } from '../api/queries';
-import { useElementSize } from '../framing/useElementSize';
+import { useElementSize } from '../design/useElementSize';
 import { PictureSheet } from './PictureSheet';
 
 const gap = { x: 24, y: 20 };

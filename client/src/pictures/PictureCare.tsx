@@ -4,7 +4,7 @@ import { useLocation } from 'wouter';
 import { addresses, api, type Picture, Refusal, take } from '../api/client';
 import { useRevisions } from '../api/queries';
 import { Button } from '../design/Button';
-import { PutRight } from './PutRight';
+import { FixOriginal } from './FixOriginal';
 import { RemovePicture } from './RemovePicture';
 import { t } from '../texts/texts';
 
@@ -98,7 +98,7 @@ export function PictureCare({ picture }: { picture: Picture }) {
         ))}
       </ul>
       <p className="mt-2 text-ink-2">{t('pictures.framesAndMarksStayIfThe')}</p>
-      <PutRight picture={picture} />
+      <FixOriginal picture={picture} />
       <div className="mt-4 border-t border-line pt-3">
         {sure ? (
           <RemovePicture

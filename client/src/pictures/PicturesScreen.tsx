@@ -2,7 +2,7 @@ import { useCallback, useEffect, useRef, useState } from 'react';
 import { useSearchParams } from 'wouter';
 import type { Picture } from '../api/client';
 import { useLibraryPage, usePicture } from '../api/queries';
-import { useKeys } from '../app/useKeys';
+import { useShortcuts } from '../design/useShortcuts';
 import { Button, Key } from '../design/Button';
 import { Notice } from '../design/Notice';
 import { LibraryGrid } from './LibraryGrid';
@@ -37,7 +37,7 @@ export function PicturesScreen({ onChoose }: { onChoose: () => void }) {
     [],
   );
 
-  useKeys({ r: onChoose, '/': () => field.current?.focus() });
+  useShortcuts({ r: onChoose, '/': () => field.current?.focus() });
   if (pictures.isPending) return <Notice>{t('pictures.loadingThePictures')}</Notice>;
   if (pictures.isError)
     return (

@@ -27,6 +27,10 @@ export const moment = (at: string): string =>
 export const day = (at: string): string =>
   new Intl.DateTimeFormat(undefined, { dateStyle: 'medium' }).format(new Date(at));
 
-/** A list as a sentence has it: "a, b and c". */
+/** A list as a sentence has it: "a, b, or c". */
+export const listOr = (items: readonly string[]): string =>
+  new Intl.ListFormat(language, { style: 'long', type: 'disjunction' }).format(items);
+
+/** A list as a sentence has it: "a, b, and c". */
 export const list = (items: readonly string[]): string =>
   new Intl.ListFormat(language, { style: 'long', type: 'conjunction' }).format(items);

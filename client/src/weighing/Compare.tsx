@@ -1,9 +1,10 @@
+import { DividerLabel } from '../design/DividerLabel';
+import { useHeldKey } from '../design/useHeldKey';
 import { useDrag } from '@use-gesture/react';
-import { type ReactNode, useEffect, useRef, useState } from 'react';
+import { type ReactNode, useRef, useState } from 'react';
 import { addresses, type VariantFile } from '../api/client';
-import { takesKey } from '../app/useKeys';
 import { Divider, useDivider } from '../design/Divider';
-import { useElementSize } from '../framing/useElementSize';
+import { useElementSize } from '../design/useElementSize';
 import { t } from '../texts/texts';
 
 /** Before and after at true pixels: one pixel of the file is one pixel of the screen. A divider is dragged between them. */
@@ -125,13 +126,13 @@ export function Compare({
             </>
           )}
           {!seeThrough && <Divider share={share} onShare={setShare} from={from} to={to} />}
-          <Label
+          <DividerLabel
             side="left"
             text={whole ? t('weighing.lossless') : t('weighing.losslessLoading')}
             at={divider}
             shown={divider - from > (whole ? 110 : 160)}
           />
-          <Label
+          <DividerLabel
             side="right"
             text={`${file.formatLabel}${file.quality != null ? ` ${file.quality}` : ''}`}
             at={size.width - divider}
@@ -141,52 +142,6 @@ export function Compare({
       )}
     </div>
   );
-}
-
-/** Words that stand beside a divider. */
-export function Label({
-  side,
-  text,
-  at,
-  shown,
-}: {
-  side: 'left' | 'right';
-  text: string;
-  at: number;
-  shown: boolean;
-}) {
-  if (!shown) return null;
-  const position =
-    side === 'left' ? { right: `calc(100% - ${at}px + 14px)` } : { left: `calc(100% - ${at}px + 14px)` };
-  return (
-    <span className="pointer-events-none absolute top-3 z-10 bg-sheet px-2 py-0.5 text-ink" style={position}>
-      {text}
-    </span>
-  );
-}
-
-/** True while a key is held down. */
-function useHeldKey(key: string): boolean {
-  const [held, setHeld] = useState(false);
-  useEffect(() => {
-    const down = (event: KeyboardEvent) => {
-      const typing = takesKey(event.target, event.key);
-      if (event.key.toLowerCase() === key && !event.ctrlKey && !event.metaKey && !typing) setHeld(true);
-    };
-    const up = (event: KeyboardEvent) => {
-      if (event.key.toLowerCase() === key) setHeld(false);
-    };
-    const blur = () => setHeld(false);
-    addEventListener('keydown', down);
-    addEventListener('keyup', up);
-    addEventListener('blur', blur);
-    return () => {
-      removeEventListener('keydown', down);
-      removeEventListener('keyup', up);
-      removeEventListener('blur', blur);
-    };
-  }, [key]);
-  return held;
 }
 
 /** A place of the file, outlined. */

@@ -3,7 +3,7 @@ import type { CurvePoint, FileType, Slot, VariantFile } from '../api/client';
 import { KeyButton } from '../design/Button';
 import { weight } from '../design/figures';
 import { typeNames } from '../design/typeNames';
-import { useElementSize } from '../framing/useElementSize';
+import { useElementSize } from '../design/useElementSize';
 import { CurveDrawing } from './CurveDrawing';
 import { nearestPoint, scalesFor } from './scales';
 import type { Curve } from './useCurves';

@@ -7,11 +7,11 @@ import { count, sentence, size, trim, weight } from '../design/figures';
 import { likenessWords } from '../design/likeness';
 import { VerdictMark } from '../design/VerdictMark';
 import { typeNames } from '../design/typeNames';
-import { descriptorsOf } from '../jobs/decisions';
+import { descriptorsOf } from '../domain/decisions';
 import { useJobStore } from '../jobs/useJob';
 import { typesOf } from './useCurves';
 import type { Wish } from './WeighingScreen';
-import { Reached } from '../over/InkPart';
+import { ReachedContrast } from '../overlay/TextColourPart';
 import { t } from '../texts/texts';
 
 /** The words of the core, as they stand on a screen. */
@@ -144,7 +144,7 @@ export function WeighingPanel({
             )}
           </div>
         )}
-        {file?.dress && <Reached dress={file.dress} outlined />}
+        {file?.dress && <ReachedContrast dress={file.dress} outlined />}
         {variant?.reasons.map((reason) => (
           <p key={reason.code} className="mt-2 border-l-2 border-ink-2 pl-2.5">
             {sentence(reason.message)}

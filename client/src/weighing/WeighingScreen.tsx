@@ -2,10 +2,10 @@ import { useQuery } from '@tanstack/react-query';
 import { useCallback, useState } from 'react';
 import { useLocation } from 'wouter';
 import { api, type Choice, type FileType, type JobPicture, type JobSlot, take } from '../api/client';
-import { useKeys } from '../app/useKeys';
+import { useShortcuts } from '../design/useShortcuts';
 import { sentence } from '../design/figures';
 import { Notice } from '../design/Notice';
-import { decisionFor, descriptorsOf } from '../jobs/decisions';
+import { decisionFor, descriptorsOf } from '../domain/decisions';
 import { JobBar } from '../jobs/JobBar';
 import { cellKey } from '../jobs/JobStore';
 import { useHead, useJob, useJobStore } from '../jobs/useJob';
@@ -112,7 +112,7 @@ function Weighing({ picture, slot }: { picture: JobPicture; slot: JobSlot }) {
     const next = head.pictures[(index + by + head.pictures.length) % head.pictures.length]!;
     go(`/job/${store.id}/weighing/${next.picture.id}/${slot.address}`);
   };
-  useKeys({
+  useShortcuts({
     '+': step(1),
     '=': step(1),
     '-': step(-1),

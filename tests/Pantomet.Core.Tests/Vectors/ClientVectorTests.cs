@@ -94,7 +94,7 @@ public sealed class ClientVectorTests
             );
         }
 
-        Hold("framing/solver.vectors.json", cases);
+        Hold("domain/solver.vectors.json", cases);
     }
 
     [Fact]
@@ -127,7 +127,7 @@ public sealed class ClientVectorTests
             );
         }
 
-        Hold("framing/turn.vectors.json", cases);
+        Hold("domain/turn.vectors.json", cases);
     }
 
     [Fact]
@@ -207,7 +207,7 @@ public sealed class ClientVectorTests
             }
         }
 
-        Hold("jobs/commands.vectors.json", cases);
+        Hold("domain/commands.vectors.json", cases);
     }
 
     private static object Shown(Job job, Around around) =>

@@ -72,7 +72,6 @@ export const bench = {
   thesePicturesAreAlreadyCombinedChoose: 'These pictures are already combined. Choose single pictures.',
   combineTheChosenPicturesSideBy:
     'Combine the chosen pictures side by side. The result follows every change of them.',
-  or: ' or ',
   theSlotsOfThisJobCombine: 'The slots of this job combine {{counts}} pictures side by side',
   heightPx: '{{height}} px',
   ofThemToReview: '{{looks}} of them to review.',

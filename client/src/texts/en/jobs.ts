@@ -58,7 +58,6 @@ export const jobs = {
   mayItWeighThatMuch: 'May it weigh that much?',
   refusedTheFile: 'refused the file:',
   didNotReceiveTheFile: 'did not receive the file:',
-  and: ' and ',
   acceptedByTaken: 'Accepted by {{taken}}.',
   bench: 'Bench',
   framing: 'Framing',
@@ -101,4 +100,8 @@ export const jobs = {
   picturesFor_other: '{{count, number}} pictures for {{slots}}',
   slots_one: '{{count, number}} slot',
   slots_other: '{{count, number}} slots',
+  runState: ', {{run}}',
+  running: 'running',
+  pausedRun: 'paused',
+  stopped: 'stopped',
 } as const;

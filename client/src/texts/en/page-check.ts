@@ -24,7 +24,6 @@ export const pageCheck = {
   chooseAPage: 'Choose a page',
   chooseAPagesFolder: "Choose a page's folder",
   nameDoneOfOfFilesUploaded: '{{name}}: {{done}} of {{of}} files uploaded',
-  and: ' and ',
   viewportsPxAtDensities: '{{viewports}} px at {{densities}}',
   meanLoadedPerScreenPossibleWould: '{{mean}} loaded per screen; {{possible}} would be enough',
   removeName: 'Remove {{name}}',

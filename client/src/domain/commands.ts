@@ -1,0 +1,197 @@
+import type {
+  Cell,
+  CellDecision,
+  Decisions,
+  Edges,
+  JobCommand,
+  JobHead,
+  JobPicture,
+  JobSlot,
+} from '../api/client';
+import { turned } from './turn';
+import { decisionFor, withCell } from './decisions';
+
+/** What the page knows of a cell while a command is applied to it. */
+/** What a command asks of a cell: its frame, and what wants a look. */
+export type CellOf = (picture: string, slot: string) => Pick<Cell, 'frame' | 'looks'> | undefined;
+
+export const edgesOf = (frame: readonly number[]): Edges => ({
+  left: frame[0]!,
+  top: frame[1]!,
+  right: frame[2]!,
+  bottom: frame[3]!,
+});
+
+const framed = (decisions: Decisions, shape: string, frame: Edges | null): Decisions => {
+  const framings = { ...decisions.framings };
+  if (frame) framings[shape] = frame;
+  else delete framings[shape];
+  return { ...decisions, framings };
+};
+
+/**
+ * What a command makes of the decisions about one picture, as the core does: the page shows it at once and the server's answer takes its
+ * place. The core's tests write the cases that hold the two against each other.
+ */
+export function decided(
+  picture: JobPicture,
+  command: JobCommand,
+  slots: readonly JobSlot[],
+  cellOf: CellOf,
+  pictures: readonly JobPicture[] = [picture],
+): Decisions {
+  const now = picture.decisions;
+  const id = picture.picture.id;
+  const slotAt = (address: string | null | undefined) => slots.find((one) => one.address === address);
+  const cell = (slot: string, change: Partial<CellDecision>) => withCell(now, slot, change);
+  const mine = 'picture' in command && command.picture === id;
+  switch (command.do) {
+    case 'follow-marks':
+      return command.cells
+        .filter((one) => one.picture === id)
+        .reduce<Decisions>(
+          (all, one) =>
+            decided(
+              { ...picture, decisions: all },
+              { do: 'set-frame', picture: id, slot: one.slot, frame: null },
+              slots,
+              cellOf,
+            ),
+          now,
+        );
+    case 'choose-for-slots':
+      return Object.entries(now.cells)
+        .filter(([slot, one]) => one.choice && (!command.slots || command.slots.includes(slot)))
+        .reduce((all, [slot]) => withCell(all, slot, { choice: null }), now);
+    case 'copy-framing': {
+      const from = pictures.find((one) => one.picture.id === command.picture);
+      return from && command.to.includes(id) && !mine
+        ? copied(from, picture, command.slot, slots, cellOf)
+        : now;
+    }
+  }
+  if (!mine) return now;
+  switch (command.do) {
+    case 'set-frame': {
+      if (command.shape != null) return framed(now, command.shape, command.frame);
+      const slot = slotAt(command.slot);
+      if (!slot) return now;
+      return decisionFor(now, slot.address).loose
+        ? cell(slot.address, { frame: command.frame })
+        : framed(now, slot.slot.shapeKey, command.frame);
+    }
+    case 'let-loose': {
+      const frame = cellOf(id, command.slot)?.frame;
+      return decisionFor(now, command.slot).loose || !frame
+        ? now
+        : cell(command.slot, { loose: true, frame: edgesOf(frame) });
+    }
+    case 'tie':
+      return cell(command.slot, { loose: false, frame: null });
+    case 'add-keep-box':
+      return { ...now, keep: [...now.keep, command.box], focus: null };
+    case 'set-keep-boxes':
+      return { ...now, keep: command.boxes, focus: command.boxes.length > 0 ? null : now.focus };
+    case 'set-focus':
+      return {
+        ...now,
+        focus: command.focus as Decisions['focus'],
+        keep: command.focus ? [] : now.keep,
+      };
+    case 'confirm-suggestion':
+      return {
+        ...now,
+        keep: picture.suggestion ? [picture.suggestion] : now.keep,
+        focus: null,
+        noSuggestion: false,
+      };
+    case 'decline-suggestion':
+      return { ...now, noSuggestion: true };
+    case 'clear-marks':
+      return { ...now, keep: [], focus: null, noSuggestion: false };
+    case 'turn':
+      return turned(now, { quarters: command.quarters, degrees: command.degrees }, picture.picture);
+    case 'accept': {
+      const found = command.reasons ?? cellOf(id, command.slot)?.looks ?? [];
+      const accepted = [...new Set([...decisionFor(now, command.slot).accepted, ...found])];
+      return {
+        ...cell(command.slot, { accepted }),
+        otherShape: now.otherShape && !found.includes('other-shape'),
+      };
+    }
+    case 'leave-out':
+      return cell(command.slot, { skip: command.out });
+    case 'choose':
+      return cell(command.slot, { choice: command.choice });
+    case 'give-words': {
+      const ornament = command.ornament ?? (!command.alternative && now.ornament);
+      return {
+        ...now,
+        keywords: command.keywords ?? now.keywords,
+        alternative: ornament ? '' : (command.alternative ?? now.alternative),
+        ornament,
+        title: command.title?.trim() ?? now.title,
+      };
+    }
+    case 'dress':
+      return cell(command.slot, { dress: command.dress });
+    default:
+      return now;
+  }
+}
+
+function copied(
+  from: JobPicture,
+  to: JobPicture,
+  slot: string | null | undefined,
+  slots: readonly JobSlot[],
+  cellOf: CellOf,
+): Decisions {
+  const framings = { ...from.decisions.framings };
+  const place = slots.find((one) => one.address === slot);
+  const frame = place && cellOf(from.picture.id, place.address)?.frame;
+  // Where nothing was set by hand, the frame as it stands is what is copied.
+  if (place && frame) framings[place.slot.shapeKey] ??= edgesOf(frame);
+  const { turn, keep, focus, noSuggestion, cells } = from.decisions;
+  return Object.entries(cells)
+    .filter(([, one]) => one.loose)
+    .reduce((all, [address, one]) => withCell(all, address, { loose: true, frame: one.frame }), {
+      ...to.decisions,
+      turn,
+      keep,
+      focus,
+      noSuggestion: noSuggestion || keep.length > 0,
+      framings,
+    });
+}
+
+/** A job as it is shown while commands are on their way. What comes from the library or the book waits for the server. */
+export function applied(head: JobHead, commands: readonly JobCommand[], cellOf: CellOf): JobHead {
+  return commands.reduce((now, command) => {
+    switch (command.do) {
+      case 'name-job':
+        return {
+          ...now,
+          name: command.name ?? now.name,
+          prefix: command.prefix ?? now.prefix,
+          numbered: command.numbered ?? now.numbered,
+          patterns: { ...now.patterns, ...command.patterns },
+        };
+      case 'remove-pictures':
+        return { ...now, pictures: now.pictures.filter((one) => !command.pictures.includes(one.picture.id)) };
+      case 'untick-slots':
+        return { ...now, slots: now.slots.filter((one) => !command.slots.includes(one.address)) };
+    }
+    const slots =
+      command.do === 'choose-for-slots'
+        ? now.slots.map((one) =>
+            !command.slots || command.slots.includes(one.address) ? { ...one, choice: command.choice } : one,
+          )
+        : now.slots;
+    const pictures = now.pictures.map((one) => {
+      const decisions = decided(one, command, slots, cellOf, now.pictures);
+      return decisions === one.decisions ? one : { ...one, decisions };
+    });
+    return { ...now, slots, pictures };
+  }, head);
+}

@@ -1,0 +1,194 @@
+import type { JobCommand, JobPicture, JobSlot } from '../api/client';
+import { decisionFor } from './decisions';
+
+/** Left, top, right and bottom as fractions of the slot. */
+export type Area = [number, number, number, number];
+
+export interface TitleRule {
+  text?: string;
+  font?: string;
+  weight?: number;
+  size: number;
+  ink?: string;
+  area?: Area;
+  align?: 'left' | 'centre' | 'right';
+  contrast?: number;
+  fade?: boolean;
+}
+
+export interface FadeRule {
+  to: string;
+  amount?: number;
+  ink?: string;
+  contrast?: number;
+  area?: Area;
+  reach?: 'all' | 'side';
+}
+
+export interface MarkRule {
+  file: string;
+  onDark?: string;
+  at?: string;
+  share?: number;
+  margin?: number;
+  opacity?: number;
+}
+
+/** What is laid over a picture, as a rules file has it. */
+export interface OverlayRule {
+  fade?: FadeRule;
+  title?: TitleRule;
+  mark?: MarkRule;
+}
+
+/** A dress while it is worked on, with the picture's own title. */
+export interface Draft {
+  dress: OverlayRule;
+  words: string;
+}
+
+const own = '{title}';
+
+const read = (text: string | null | undefined): OverlayRule =>
+  text ? (JSON.parse(text) as OverlayRule) : {};
+
+/** What lies over a picture in a slot now. */
+export const draftOf = (picture: JobPicture, slot: JobSlot): Draft => ({
+  dress: read(decisionFor(picture.decisions, slot.address).dress ?? slot.slot.dress),
+  words: picture.decisions.title,
+});
+
+/** The words of the title as they are typed: the picture's own, or those that the slot writes over all. */
+export const wordsOf = ({ dress, words }: Draft) =>
+  !dress.title || (dress.title.text ?? own).includes(own) ? words : dress.title.text!;
+
+/** A title to begin with: in the lower part of the clear area, as large as suits the slot. */
+function firstTitle(slot: JobSlot): TitleRule {
+  const [left = 0, , right = 1, bottom = 1] = slot.slot.clear;
+  const size = Math.round(Math.min(96, Math.max(14, (slot.slot.setWidth ?? 600) * 0.055)));
+  const most = Math.max(0.1, bottom - 0.4);
+  const round = (value: number) => Math.round(value * 1000) / 1000;
+  return {
+    text: own,
+    size,
+    area: [round(left + 0.05), round(most), round(right - 0.05), round(bottom - 0.05)],
+    fade: true,
+  };
+}
+
+/** The same with other words; the first ones bring a title with them. */
+export function withWords(draft: Draft, words: string, slot: JobSlot): Draft {
+  const title = draft.dress.title;
+  if (!title) return { words, dress: { ...draft.dress, title: firstTitle(slot) } };
+  return (title.text ?? own).includes(own)
+    ? { ...draft, words }
+    : { ...draft, dress: { ...draft.dress, title: { ...title, text: words } } };
+}
+
+export const withTitle = (draft: Draft, change: Partial<TitleRule>): Draft =>
+  draft.dress.title
+    ? { ...draft, dress: { ...draft.dress, title: { ...draft.dress.title, ...change } } }
+    : draft;
+
+export const withFade = (draft: Draft, fade: FadeRule | undefined): Draft => ({
+  ...draft,
+  dress: { ...draft.dress, fade },
+});
+
+/** The area that a hand places: the title's, else the fade's. */
+export const areaOf = ({ dress }: Draft): Area | null =>
+  dress.title
+    ? (dress.title.area ?? [0, 0, 1, 1])
+    : dress.fade?.ink
+      ? (dress.fade.area ?? [0, 0, 1, 1])
+      : null;
+
+export const withArea = (draft: Draft, area: Area): Draft =>
+  draft.dress.title
+    ? withTitle(draft, { area })
+    : draft.dress.fade
+      ? withFade(draft, { ...draft.dress.fade, area })
+      : draft;
+
+const smallest = 0.04;
+
+/** An area moved, or with some of its edges moved, inside the slot; to a thousandth, as it is written down. */
+export function movedArea(area: Area, dx: number, dy: number, edges: string): Area {
+  const [left, top, right, bottom] = area;
+  const round = (value: number) => Math.round(value * 1000) / 1000;
+  const clamp = (value: number, low: number, high: number) => round(Math.min(Math.max(value, low), high));
+  if (edges === 'all') {
+    const [x, y] = [clamp(dx, -left, 1 - right), clamp(dy, -top, 1 - bottom)];
+    return [round(left + x), round(top + y), round(right + x), round(bottom + y)];
+  }
+  return [
+    edges.includes('left') ? clamp(left + dx, 0, right - smallest) : left,
+    edges.includes('top') ? clamp(top + dy, 0, bottom - smallest) : top,
+    edges.includes('right') ? clamp(right + dx, left + smallest, 1) : right,
+    edges.includes('bottom') ? clamp(bottom + dy, top + smallest, 1) : bottom,
+  ];
+}
+
+const isNothing = (dress: OverlayRule) => !dress.fade && !dress.title && !dress.mark;
+
+const whole = (area: Area | undefined) => (area && area.join() === '0,0,1,1' ? undefined : area);
+
+/** A dress as text, as the server writes it: in one order, and what is usual left out where it is. */
+export function written({ fade, title, mark }: OverlayRule): string {
+  return JSON.stringify({
+    fade: fade && {
+      to: fade.to,
+      amount: fade.amount,
+      ink: fade.ink,
+      contrast: fade.ink === undefined ? undefined : (fade.contrast ?? 4.5),
+      area: whole(fade.area),
+      reach: fade.reach === 'all' ? undefined : fade.reach,
+    },
+    title: title && {
+      text: title.text ?? own,
+      font: title.font ?? 'Archivo',
+      weight: title.weight ?? 600,
+      size: title.size,
+      ink: title.ink ?? 'auto',
+      area: whole(title.area),
+      align: title.align === 'left' ? undefined : title.align,
+      contrast: title.contrast,
+      fade: title.fade === true || undefined,
+    },
+    mark: mark && {
+      file: mark.file,
+      onDark: mark.onDark,
+      at: mark.at ?? 'bottom-right',
+      share: mark.share ?? 0.12,
+      margin: mark.margin ?? 0.03,
+      opacity: mark.opacity ?? 1,
+    },
+  });
+}
+
+/** What is to be sent so that a picture has this over it in a slot; nothing that is so already. */
+export function commandsFor(draft: Draft, picture: JobPicture, slot: JobSlot): JobCommand[] {
+  const id = picture.picture.id;
+  const commands: JobCommand[] = [];
+  if (draft.words.trim() !== picture.decisions.title)
+    commands.push({ do: 'give-words', picture: id, title: draft.words });
+  const dress = written(draft.dress);
+  const has = decisionFor(picture.decisions, slot.address).dress ?? null;
+  const wanted = isLikeSlot(draft, slot) ? null : dress;
+  if (has === null ? wanted !== null : wanted === null || wanted !== written(read(has)))
+    commands.push({ do: 'dress', picture: id, slot: slot.address, dress: wanted });
+  return commands;
+}
+
+/** The commands that show a draft, whatever is decided already. */
+export const commandsToLook = (draft: Draft, picture: string, slot: string): JobCommand[] => [
+  { do: 'give-words', picture, title: draft.words },
+  { do: 'dress', picture, slot, dress: written(draft.dress) },
+];
+
+/** True where the slot lays over all its pictures what the draft lays over this one. */
+export const isLikeSlot = (draft: Draft, slot: JobSlot) =>
+  written(draft.dress) === written(read(slot.slot.dress));
+
+/** True where nothing is laid over. */
+export const isBare = (draft: Draft) => isNothing(draft.dress);

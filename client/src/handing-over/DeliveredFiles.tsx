@@ -1,0 +1,124 @@
+import { Link } from 'wouter';
+import { addresses, type Sending, type SentFile, type ShownFile } from '../api/client';
+import { sentence, size, weight } from '../design/figures';
+import { useHead, useJobStore } from '../jobs/useJob';
+import { shownWords, standings } from './deliveries';
+import { VerificationSheet } from './VerificationSheet';
+import { SurvivalSheet } from './Survival';
+import { t } from '../texts/texts';
+
+const most = 200;
+
+/** The files that go to a receiver, those that want a look first, with what it said and what it shows. */
+export function DeliveredFiles({ sending }: { sending: Sending }) {
+  const byStanding = Map.groupBy(sending.files, (file) => file.standing);
+  return (
+    <div className="min-h-0 overflow-y-auto px-5 py-4">
+      {sending.files.length === 0 && (
+        <p className="text-ink-2">
+          {t('handingOver.thisJobHasNoFilesFor', { name: sending.receiver.rule.name })}
+        </p>
+      )}
+      {standings.map(([standing, title]) => {
+        const files = byStanding.get(standing);
+        return (
+          files && (
+            <section key={standing} className="mb-5" aria-label={title}>
+              <h2>
+                {title} <span className="font-normal text-ink-2">{files.length}</span>
+              </h2>
+              <ul className="mt-1 border-t border-line bg-sheet">
+                {files.slice(0, most).map((file) => (
+                  <SentLine key={file.path} sending={sending} file={file} />
+                ))}
+              </ul>
+              {files.length > most && (
+                <p className="mt-1 text-ink-2">
+                  {t('handingOver.andFilesMore', { files: files.length - most })}
+                </p>
+              )}
+            </section>
+          )
+        );
+      })}
+    </div>
+  );
+}
+
+function SentLine({ sending, file }: { sending: Sending; file: SentFile }) {
+  const store = useJobStore();
+  const head = useHead();
+  const picture = head.pictures.find((one) => one.picture.id === file.picture);
+  const slot = head.slots.find((one) => one.address === file.slot);
+  const tries = sending.receiver.rule.trialAddress !== null && file.shown.some((one) => !one.isSame);
+  return (
+    <li className="flex gap-3 border-b border-line px-3 py-2">
+      <span className="h-11 w-14 shrink-0">
+        {file.id && (
+          <img
+            src={addresses.small(file.id)}
+            alt=""
+            loading="lazy"
+            className="h-full w-full object-contain"
+          />
+        )}
+      </span>
+      <div className="w-72 shrink-0">
+        <p className="truncate">
+          {slot && picture ? (
+            <Link
+              href={`/job/${store.id}/framing/${file.picture}?slot=${file.slot}`}
+              className="text-accent underline underline-offset-2"
+            >
+              {picture.words ?? picture.picture.name}
+            </Link>
+          ) : (
+            file.path
+          )}
+        </p>
+        <p className="flex text-ink-2">
+          <span className="truncate">{slot ? `${slot.slot.name} ${file.descriptor ?? ''}` : file.slot}</span>
+          <span className="shrink-0">
+            {file.width !== null && file.height !== null && `, ${size(file.width, file.height)}`},{' '}
+            {weight(file.bytes)}
+          </span>
+        </p>
+      </div>
+      <div className="min-w-0 flex-1">
+        {file.said.map((one) => (
+          <p key={one} className={file.standing === 'taken' ? 'text-ink-2' : 'text-breaks'}>
+            {sentence(one)}
+          </p>
+        ))}
+        {file.shown.map((one, at) => (
+          <Shown key={one.address} receiver={sending.receiver.id} file={file} shown={one} at={at} />
+        ))}
+      </div>
+      {tries && (
+        <div className="shrink-0">
+          <SurvivalSheet receiver={sending.receiver} file={file} />
+        </div>
+      )}
+    </li>
+  );
+}
+
+function Shown({
+  receiver,
+  file,
+  shown,
+  at,
+}: {
+  receiver: string;
+  file: SentFile;
+  shown: ShownFile;
+  at: number;
+}) {
+  const poor = shown.trouble !== null || shown.likenessWord === 'rough' || shown.likenessWord === 'visible';
+  const canLook = file.id !== null && !shown.isSame && shown.width !== null;
+  return (
+    <p className={poor && !shown.isSame ? 'text-ink' : 'text-ink-2'}>
+      {shownWords(shown)} {canLook && <VerificationSheet receiver={receiver} file={file} at={at} />}
+    </p>
+  );
+}

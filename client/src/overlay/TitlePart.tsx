@@ -1,0 +1,201 @@
+import { useQuery } from '@tanstack/react-query';
+import { useEffect, useMemo, useRef } from 'react';
+import { fontsQuery } from '../api/queries';
+import { useAddSideFile } from '../api/useAddSideFile';
+import { Button } from '../design/Button';
+import { FileButton } from '../design/FileButton';
+import { typedNumber } from '../design/figures';
+import { useDraft } from '../design/useDraft';
+import type { TitleRule } from '../domain/overlay';
+import { familyOf, useFonts } from './fonts';
+import { t } from '../texts/texts';
+
+const aligns = [
+  ['left', t('overlay.left2')],
+  ['centre', t('overlay.centre')],
+  ['right', t('overlay.right2')],
+] as const;
+
+/** The words and how they are set; they are shown in every font there is. */
+export function TitlePart({
+  words,
+  title,
+  set,
+  onWords,
+  onTitle,
+  onRemove,
+  onPoint,
+}: {
+  words: string;
+  title: TitleRule | undefined;
+  /** True where the slot is of a set width, so that letters have a size. */
+  set: boolean;
+  onWords: (words: string) => void;
+  onTitle: (change: Partial<TitleRule>) => void;
+  onRemove: () => void;
+  onPoint: (font: string | null) => void;
+}) {
+  const field = useRef<HTMLTextAreaElement>(null);
+  useEffect(() => field.current?.focus(), []);
+  if (!set) return <p className="text-ink-2">{t('overlay.aTitleNeedsASlotWith')}</p>;
+  return (
+    <section aria-label={t('overlay.title')}>
+      <label className="block">
+        <span className="flex items-baseline text-[12px] text-ink-2">
+          <span className="flex-1">{t('overlay.title')}</span>
+          <span>{t('overlay.shiftEnterStartsANewLine')}</span>
+        </span>
+        <textarea
+          ref={field}
+          rows={2}
+          maxLength={300}
+          value={words}
+          dir="auto"
+          placeholder={t('overlay.textOverThisPicture')}
+          onChange={(event) => onWords(event.target.value)}
+          className="mt-0.5 block w-full resize-none rounded-md border border-line bg-sheet px-2 py-1"
+          data-testid="over-words"
+        />
+      </label>
+      {title && (
+        <>
+          <FontList words={words} title={title} onTitle={onTitle} onPoint={onPoint} />
+          <div className="mt-1.5 flex items-end gap-2">
+            <SizeField value={title.size} onSet={(size) => onTitle({ size })} />
+            <WeightField title={title} onTitle={onTitle} />
+            <div className="flex" role="group" aria-label={t('overlay.alignment')}>
+              {aligns.map(([key, name]) => (
+                <button
+                  key={key}
+                  type="button"
+                  aria-pressed={(title.align ?? 'left') === key}
+                  onClick={() => onTitle({ align: key })}
+                  className="h-7 border border-l-0 border-line px-2 first:rounded-l-md first:border-l last:rounded-r-md aria-pressed:bg-sheet-2 aria-pressed:font-semibold"
+                >
+                  {name}
+                </button>
+              ))}
+            </div>
+            <span className="flex-1" />
+            <Button className="h-7! px-2!" onClick={onRemove} title={t('overlay.showNoTitleOnThisPicture')}>
+              {t('overlay.noTitle')}
+            </Button>
+          </div>
+        </>
+      )}
+    </section>
+  );
+}
+
+function FontList({
+  words,
+  title,
+  onTitle,
+  onPoint,
+}: {
+  words: string;
+  title: TitleRule;
+  onTitle: (change: Partial<TitleRule>) => void;
+  onPoint: (font: string | null) => void;
+}) {
+  const fonts = useQuery(fontsQuery).data;
+  const families = useMemo(() => [...new Set((fonts ?? []).map((font) => font.family))], [fonts]);
+  const weight = title.weight ?? 600;
+  useFonts(families, weight);
+  const chosen = title.font ?? 'Archivo';
+  const add = useAddSideFile((font) => onTitle({ font }));
+  return (
+    <ul
+      className="mt-1.5 grid grid-cols-2 border-t border-l border-line"
+      aria-label={t('overlay.fonts')}
+      onPointerLeave={() => onPoint(null)}
+    >
+      {families.map((family) => (
+        <li key={family} className="border-r border-b border-line">
+          <button
+            type="button"
+            aria-pressed={family === chosen}
+            onPointerEnter={() => onPoint(family === chosen ? null : family)}
+            onClick={() => {
+              onPoint(null);
+              onTitle({ font: family });
+            }}
+            className="block w-full px-2 py-0.5 text-left aria-pressed:bg-sheet-2 aria-pressed:outline-2 aria-pressed:-outline-offset-2 aria-pressed:outline-accent"
+          >
+            <span
+              className="block truncate text-[17px] leading-6"
+              dir="auto"
+              style={{ fontFamily: `"${familyOf(family)}"`, fontWeight: weight }}
+            >
+              {words.trim() || family}
+            </span>
+            <span className="block text-[11px] leading-3 text-ink-2">{family}</span>
+          </button>
+        </li>
+      ))}
+      <li className="grid place-items-center border-r border-b border-line p-1">
+        <FileButton
+          name={t('overlay.addAFont')}
+          accept=".ttf,.otf"
+          className="w-full"
+          onFile={(file) => add.mutate({ name: file.name, content: file })}
+        />
+        {add.error && (
+          <p role="alert" className="mt-1 text-[12px] text-breaks">
+            {add.error.message}
+          </p>
+        )}
+      </li>
+    </ul>
+  );
+}
+
+function SizeField({ value, onSet }: { value: number; onSet: (size: number) => void }) {
+  const { wrong, field } = useDraft(
+    String(value),
+    (text) => onSet(typedNumber(text)),
+    (text) => typedNumber(text) >= 4 && typedNumber(text) <= 2000,
+  );
+  return (
+    <label className="block w-[68px]">
+      <span className="block text-[12px] text-ink-2">{t('overlay.sizePx')}</span>
+      <input
+        inputMode="decimal"
+        aria-invalid={wrong}
+        title={wrong ? t('overlay.aNumberFrom4To2000') : undefined}
+        className={`h-7 w-full rounded-md border bg-sheet px-2 text-right ${wrong ? 'border-breaks' : 'border-line'}`}
+        {...field}
+      />
+    </label>
+  );
+}
+
+function WeightField({
+  title,
+  onTitle,
+}: {
+  title: TitleRule;
+  onTitle: (change: Partial<TitleRule>) => void;
+}) {
+  const fonts = useQuery(fontsQuery).data ?? [];
+  const weights = fonts
+    .filter((font) => font.family === (title.font ?? 'Archivo'))
+    .map((font) => font.weight);
+  const nearest = weights.toSorted(
+    (a, b) => Math.abs(a - (title.weight ?? 600)) - Math.abs(b - (title.weight ?? 600)),
+  )[0];
+  return (
+    <label className="block w-[72px]">
+      <span className="block text-[12px] text-ink-2">{t('overlay.weight')}</span>
+      <select
+        className="h-7 w-full rounded-md border border-line bg-sheet px-1"
+        value={nearest ?? title.weight ?? 600}
+        onChange={(event) => onTitle({ weight: Number(event.target.value) })}
+      >
+        {weights.map((weight) => (
+          <option key={weight}>{weight}</option>
+        ))}
+      </select>
+    </label>
+  );
+}

@@ -82,6 +82,13 @@ export default ts.config(
         'error',
         { handlers: ['onClick', 'onMouseDown', 'onMouseUp'] },
       ],
+      'no-restricted-syntax': [
+        'error',
+        {
+          selector: ':matches(Literal[value=/text-\\[\\d/], TemplateElement[value.raw=/text-\\[\\d/])',
+          message: 'Sizes of type come from the scale in theme.css.',
+        },
+      ],
       // Every text of a screen stands in the catalogue; the names of keys on a keyboard are no texts.
       'i18next/no-literal-string': [
         'error',

@@ -45,7 +45,7 @@ test('pictures that have only a number are asked about once, and named', async (
 
   const csv = await (await page.request.get(`/api/jobs/${job.id}/report.csv`)).text();
   expect(csv).toContain('"A barometer, ""set fair"""');
-  await page.getByRole('button', { name: 'Write to a folder' }).click();
+  await page.getByRole('button', { name: 'Write to folder' }).click();
   const said = await page.getByTestId('folder').textContent();
   const folder = said!.slice(said!.indexOf('/'));
   expect(existsSync(join(folder, 'report.json'))).toBe(true);

@@ -194,7 +194,7 @@ function Nowhere() {
 function TopBar({ inJob, fault }: { inJob: boolean; fault: string | null }) {
   return (
     <header className="flex items-center gap-6 border-b border-line bg-sheet px-5">
-      <Link href="/" className="flex items-center gap-2.5 text-[15px] font-bold">
+      <Link href="/" className="flex items-center gap-2.5 text-head font-bold">
         <svg viewBox="0 0 32 20" width="30" height="19" aria-hidden className="text-accent">
           <path d="M3 1v18M29 1v18M3 10h8M21 10h8" stroke="currentColor" strokeWidth="2.4" fill="none" />
           <path d="M13 10h6" stroke="currentColor" strokeWidth="2.4" strokeDasharray="1.6 1.6" fill="none" />

@@ -73,7 +73,7 @@ export function DropEverywhere({
     <>
       {children}
       {over && (
-        <div className="pointer-events-none fixed inset-3 z-50 grid place-items-center border-2 border-accent bg-sheet/85 text-lg font-semibold">
+        <div className="pointer-events-none fixed inset-3 z-50 grid place-items-center border-2 border-accent bg-sheet/85 text-title font-semibold">
           {t('app.releaseToAddTheseFiles')}
         </div>
       )}

@@ -130,7 +130,7 @@ export function ShortcutsHelp() {
             <dl className="grid grid-cols-[130px_1fr] gap-y-1.5 border-t border-line pt-2">
               {group.keys.map(([keys, does]) => (
                 <div key={does} className="contents">
-                  <dt className="flex gap-1">
+                  <dt className="flex items-start gap-1">
                     {keys.map((key) => (
                       <Key key={key}>{key}</Key>
                     ))}

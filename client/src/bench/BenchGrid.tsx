@@ -203,13 +203,13 @@ export function BenchGrid({
                   }
                   className="flex h-full w-full flex-col justify-end px-2 pb-1.5 text-left hover:bg-sheet-2"
                 >
-                  <span className="w-full truncate text-[11px] leading-[15px] text-ink-2">
+                  <span className="w-full truncate text-note leading-[15px] text-ink-2">
                     {first ? slot.destinationName : (slot.slot.group ?? '\u00a0')}
                   </span>
                   <span className="line-clamp-2 w-full leading-[15px] font-medium text-balance wrap-anywhere">
                     {slot.slot.name}
                   </span>
-                  <span className="w-full truncate text-[11px] leading-[15px] text-ink-2">
+                  <span className="w-full truncate text-note leading-[15px] text-ink-2">
                     {shapeWords(slot)}
                   </span>
                 </button>
@@ -297,7 +297,7 @@ const BenchRow = memo(function BenchRow({
           <span className="line-clamp-2 w-full leading-4 font-medium wrap-anywhere">
             {picture.words ?? picture.picture.name}
           </span>
-          <span className="w-full truncate text-[11px] text-ink-2">
+          <span className="w-full truncate text-note text-ink-2">
             {picture.parts
               ? t('bench.partsSideBySide', { parts: picture.parts.length })
               : `${picture.width}×${picture.height}, ${weight(picture.picture.bytes)}`}

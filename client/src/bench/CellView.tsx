@@ -68,7 +68,7 @@ export const BenchCell = memo(function BenchCell({
         </div>
       </div>
       <p
-        className={`flex text-[11px] ${beside ? 'flex-col items-start justify-end gap-1 pb-1 pl-1.5 leading-3' : 'items-center justify-center gap-1 leading-none whitespace-nowrap'}`}
+        className={`flex text-note ${beside ? 'flex-col items-start justify-end gap-1 pb-1 pl-1.5 leading-3' : 'items-center justify-center gap-1 leading-none whitespace-nowrap'}`}
         style={beside ? { width: captionBeside } : { height: caption }}
       >
         {whole && (

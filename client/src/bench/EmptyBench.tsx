@@ -14,7 +14,7 @@ export function EmptyBench({ onChoose }: { onChoose: () => void }) {
   return (
     <div className="grid min-w-0 flex-1 place-items-center overflow-y-auto p-8">
       <div className="w-full max-w-xl">
-        <h2 className="text-xl">
+        <h2 className="text-title">
           {head.pictures.length === 0
             ? t('bench.dropPicturesHere')
             : t('bench.picturesAreHereChooseWhereThey', { count: head.pictures.length })}

@@ -39,7 +39,7 @@ export function SlotsSheet({ onClose }: { onClose?: () => void }) {
       aria-label={t('bench.slots')}
     >
       <header className="flex items-center gap-2 border-b border-line px-5 py-3">
-        <h2 className="text-base">{t('bench.slots')}</h2>
+        <h2 className="text-head">{t('bench.slots')}</h2>
         <span className="text-ink-2">{t('bench.sizeChosen', { size: chosen.size })}</span>
         <span className="flex-1" />
         {onClose && (
@@ -96,7 +96,7 @@ export function SlotsSheet({ onClose }: { onClose?: () => void }) {
                     <SlotShape slot={slot} fallback={1.5} />
                     <span>
                       <span className="block leading-tight font-medium">{slot.name}</span>
-                      <span className="block text-[11px] text-ink-2">{needs(slot)}</span>
+                      <span className="block text-note text-ink-2">{needs(slot)}</span>
                     </span>
                   </label>
                 ))}

@@ -203,7 +203,7 @@ function WallCrop({
           ))}
         </b>
       </p>
-      <p className="text-[12px] leading-4 text-ink-2" style={{ maxWidth: wide }}>
+      <p className="text-small leading-4 text-ink-2" style={{ maxWidth: wide }}>
         {picture.words ?? picture.picture.name}, {slot.slot.name}
       </p>
     </li>

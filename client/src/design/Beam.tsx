@@ -60,16 +60,14 @@ export function Beam({
         )}
         {/* The end gives way to the limit where the two would touch; the limit stands inside the scale at both ends. */}
         {(limit == null || limit / end > 0.16) && (
-          <span className="absolute top-[28px] left-0 text-[10px] leading-none text-ink-2">0</span>
+          <span className="absolute top-[28px] left-0 text-note leading-none text-ink-2">0</span>
         )}
         {(limit == null || limit / end < 0.62) && (
-          <span className="absolute top-[28px] right-0 text-[10px] leading-none text-ink-2">
-            {weight(end)}
-          </span>
+          <span className="absolute top-[28px] right-0 text-note leading-none text-ink-2">{weight(end)}</span>
         )}
         {limit != null && (
           <span
-            className={`absolute top-[28px] text-[10px] leading-none font-semibold whitespace-nowrap ${limit / end > 0.84 ? '-translate-x-full' : limit / end < 0.16 ? '' : '-translate-x-1/2'}`}
+            className={`absolute top-[28px] text-note leading-none font-semibold whitespace-nowrap ${limit / end > 0.84 ? '-translate-x-full' : limit / end < 0.16 ? '' : '-translate-x-1/2'}`}
             style={{ left: at(limit) }}
           >
             {weight(limit)}

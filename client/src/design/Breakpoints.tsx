@@ -64,7 +64,7 @@ export function Breakpoints<T extends Shown>({
       {[from, ...spans.slice(1).map((span) => span.from), to].map((mark, i, all) => (
         <span
           key={mark}
-          className={`absolute top-7 text-[12px] whitespace-nowrap text-ink-2 ${i === 0 ? '' : i === all.length - 1 ? '-translate-x-full' : '-translate-x-1/2'}`}
+          className={`absolute top-7 text-small whitespace-nowrap text-ink-2 ${i === 0 ? '' : i === all.length - 1 ? '-translate-x-full' : '-translate-x-1/2'}`}
           style={{ left: at(mark) }}
         >
           {count(mark)}

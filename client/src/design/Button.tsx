@@ -28,7 +28,7 @@ export function MainLink({ className = '', children, ...rest }: ComponentProps<'
 /** The cap of a key, for saying which key does a thing. */
 export function Key({ children }: { children: string }) {
   return (
-    <kbd className="inline-block min-w-5 rounded-sm border border-current px-1 opacity-75 text-center font-sans text-[11px] leading-[17px]">
+    <kbd className="inline-block min-w-5 rounded-sm border border-current px-1 opacity-75 text-center font-sans text-note leading-[17px]">
       {children}
     </kbd>
   );

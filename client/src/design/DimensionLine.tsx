@@ -16,7 +16,7 @@ export function DimensionLine({
   return (
     <div
       aria-hidden
-      className={`flex items-center text-[11px] leading-none whitespace-nowrap ${across ? 'h-4 flex-row' : 'w-4 flex-col'} ${className}`}
+      className={`flex items-center text-note leading-none whitespace-nowrap ${across ? 'h-4 flex-row' : 'w-4 flex-col'} ${className}`}
       style={across ? { width: length } : { height: length }}
     >
       <Stop across={across} />

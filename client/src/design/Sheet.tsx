@@ -41,7 +41,7 @@ export function Sheet({
             if (before.current instanceof HTMLElement) before.current.focus();
           }}
         >
-          <Dialog.Title className="text-base font-semibold">{title}</Dialog.Title>
+          <Dialog.Title className="text-head font-semibold">{title}</Dialog.Title>
           {children}
           <Dialog.Close asChild>
             <Button className="mt-5">{t('common.close')}</Button>

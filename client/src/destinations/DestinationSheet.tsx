@@ -57,7 +57,7 @@ export function DestinationSheet({
           download
           aria-label={t('destinations.exportRulesOfName', { name: destination.name })}
         >
-          {t('destinations.save')}
+          {t('destinations.export')}
         </a>
         <Button
           className="h-7!"
@@ -118,7 +118,7 @@ function SlotDrawing({
           <Covered clear={slot.clear} />
         </span>
         <span className="mt-1 block truncate font-medium">{slot.name}</span>
-        <span className="block truncate text-[11px] text-ink-2">
+        <span className="block truncate text-note text-ink-2">
           {slot.retired
             ? t('destinations.retired')
             : (slot.ratioText ??

@@ -75,7 +75,7 @@ export function DestinationsScreen({ destination, slot }: { destination?: string
     <div className="grid h-full min-h-0 grid-cols-[1fr_420px]">
       <section className="flex min-h-0 flex-col" aria-label={t('destinations.destinations')}>
         <header className="flex flex-wrap items-center gap-2 px-5 pt-4 pb-3">
-          <h1 className="mr-2 text-base">{t('destinations.destinations')}</h1>
+          <h1 className="mr-2 text-head">{t('destinations.destinations')}</h1>
           <form
             className="flex gap-1.5"
             onSubmit={(event) => {
@@ -161,11 +161,11 @@ export function DestinationsScreen({ destination, slot }: { destination?: string
             onRetire={(retired) => retire.mutate({ slots: [`${place.key}/${slot}`], retired })}
           />
         ) : (
-          <p className="grid h-full place-items-center p-8 text-center text-ink-2">
-            {t('destinations.chooseASlotToSeeAnd')}{' '}
-            <span className="sr-only">{t('destinations.shortcuts')}</span>
+          <p className="flex h-full flex-col items-center justify-center gap-2 p-8 text-center text-ink-2">
+            {t('destinations.chooseASlotToSeeAnd')}
             <span>
-              <Key>B</Key> {t('destinations.back')}
+              <span className="sr-only">{t('destinations.shortcuts')}</span> <Key>B</Key>{' '}
+              {t('destinations.back')}
             </span>
           </p>
         )}

@@ -152,7 +152,7 @@ function AddMark() {
         )}
       </span>
       {fault && (
-        <p role="alert" className="mt-1 text-[12px] text-breaks">
+        <p role="alert" className="mt-1 text-small text-breaks">
           {fault.message}
         </p>
       )}

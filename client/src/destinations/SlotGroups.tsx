@@ -95,7 +95,7 @@ function TypeFields() {
             onSet={(on) => set(on ? [...types, one] : types.filter((type) => type !== one))}
           />
         ))}
-        {fault && <span className="text-[12px] text-breaks">{fault}</span>}
+        {fault && <span className="text-small text-breaks">{fault}</span>}
       </div>
       <Wide columns={4}>
         <RuleTick name={t('destinations.oneFileOfEachTypeInstead')} place="each" />
@@ -204,7 +204,7 @@ function PairFields() {
           value={pair.value !== undefined}
           onSet={(on) => pair.set(on ? { count: 2, gap: 8 } : undefined)}
         />
-        {fault && <span className="text-[12px] text-breaks">{fault}</span>}
+        {fault && <span className="text-small text-breaks">{fault}</span>}
       </Wide>
       {pair.value !== undefined && (
         <>

@@ -31,21 +31,21 @@ export function FolderFigures({
   return (
     <section aria-label={t('folders.figures')} className="border-b border-line bg-sheet-2 px-5 pt-3 pb-2">
       <p>
-        <b className="text-[22px] leading-tight">{weight(figures.bytes)}</b>
+        <b className="text-figure leading-tight">{weight(figures.bytes)}</b>
         <span className="text-ink-2">
           {figures.heaviest && (
             <>
-              {t('folders.heaviestHeaviestHeaviestBytes', {
-                heaviest: figures.heaviest,
-                heaviestBytes: weight(figures.heaviestBytes),
+              {t('folders.heaviest', {
+                path: figures.heaviest,
+                bytes: weight(figures.heaviestBytes),
               })}
             </>
           )}
           {figures.largest && (
             <>
-              {t('folders.largestLargestLargestWidth', {
-                largest: figures.largest,
-                largestWidth: size(figures.largestWidth, figures.largestHeight),
+              {t('folders.largest', {
+                path: figures.largest,
+                pixels: size(figures.largestWidth, figures.largestHeight),
               })}
             </>
           )}

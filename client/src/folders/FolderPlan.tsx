@@ -262,7 +262,7 @@ function Forecast({ folder }: { folder: PictureFolder }) {
       data-testid="forecast"
     >
       <h2>{t('folders.estimate')}</h2>
-      <p className="mt-1 text-[22px] leading-tight font-semibold">
+      <p className="mt-1 text-figure leading-tight font-semibold">
         {exact
           ? t('folders.savesExactly', { saved: weight(forecast.saved) })
           : t('folders.savesAbout', { saved: weight(forecast.saved) })}

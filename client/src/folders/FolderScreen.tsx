@@ -80,7 +80,7 @@ function Folder({ folder }: { folder: PictureFolder }) {
         <Link href="/folders" className="text-ink-2 hover:text-ink hover:underline">
           {t('folders.folders')}
         </Link>
-        <h1 className="min-w-0 flex-1 truncate text-base" title={folder.folder}>
+        <h1 className="min-w-0 flex-1 truncate text-head" title={folder.folder}>
           {folder.folder}
         </h1>
         <Button onClick={() => look.mutate()} disabled={busy}>

@@ -25,7 +25,7 @@ export function FoldersScreen({ intake }: { intake: ReturnType<typeof useFolderI
   return (
     <div className="h-full overflow-y-auto px-5 pt-4 pb-8">
       <header className="flex items-center gap-4">
-        <h1 className="text-base">{t('folders.folders')}</h1>
+        <h1 className="text-head">{t('folders.folders')}</h1>
         <span className="text-ink-2">{t('folders.thePicturesOfAFolderAre')}</span>
       </header>
       <section aria-label={t('folders.addAFolder')} className="mt-4 border border-line bg-sheet px-4 py-3">
@@ -145,7 +145,7 @@ function FolderLine({ folder }: { folder: PictureFolder }) {
         href={`/folders/${folder.id}`}
         className="grid grid-cols-[minmax(0,2fr)_150px_minmax(0,2fr)] items-baseline gap-x-4 px-4 py-2.5 hover:bg-sheet-2"
       >
-        <span className="truncate text-[15px] font-semibold">{folder.folder}</span>
+        <span className="truncate text-head font-semibold">{folder.folder}</span>
         <span className="text-ink-2">
           {figures
             ? t('folders.nPicturesBytes', { n: count(figures.count), bytes: weight(figures.bytes) })

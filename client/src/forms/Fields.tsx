@@ -16,11 +16,11 @@ export function Field({
 }) {
   return (
     <label className="block min-w-0">
-      <span className="block text-[12px] text-ink-2" title={hint}>
+      <span className="block text-small text-ink-2" title={hint}>
         {name}
       </span>
       {children}
-      {fault && <span className="block text-[12px] text-breaks">{fault}</span>}
+      {fault && <span className="block text-small text-breaks">{fault}</span>}
     </label>
   );
 }
@@ -55,7 +55,7 @@ export function TextField({
           readOnly={readOnly}
           onChange={(event) => onSet(event.target.value)}
         />
-        {unit && <span className="text-[12px] text-ink-2">{unit}</span>}
+        {unit && <span className="text-small text-ink-2">{unit}</span>}
       </span>
     </Field>
   );

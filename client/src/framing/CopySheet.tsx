@@ -35,7 +35,7 @@ export function CopySheet({
           className="fixed top-1/2 left-1/2 z-50 flex max-h-[85vh] w-[620px] -translate-x-1/2 -translate-y-1/2 flex-col border border-line bg-sheet"
         >
           <header className="border-b border-line px-6 py-4">
-            <Dialog.Title className="text-base font-semibold">
+            <Dialog.Title className="text-head font-semibold">
               {t('framing.copyTheseFramesAndMarksTo')}
             </Dialog.Title>
             <p className="mt-1 text-ink-2">{t('framing.picturesOfTheSameShapeAre')}</p>

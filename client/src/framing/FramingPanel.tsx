@@ -147,7 +147,7 @@ export function FramingPanel({
           {field(t('framing.width'), 'width', picture.width)}
           {field(t('framing.height'), 'height', picture.height)}
         </div>
-        <p className="mt-1.5 text-[12px] text-ink-2" data-testid="tied">
+        <p className="mt-1.5 text-small text-ink-2" data-testid="tied">
           {byHand ? t('framing.framedByHand') : t('framing.framedAutomatically')}{' '}
           {decision.loose
             ? t('framing.notLinked')

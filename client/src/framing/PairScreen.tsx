@@ -54,7 +54,7 @@ function Pair({ picture, slot, slots }: { picture: JobPicture; slot: JobSlot; sl
     <div className="grid min-h-0 grid-cols-[minmax(0,1fr)_clamp(348px,31vw,396px)]">
       <div className="grid min-h-0 grid-rows-[auto_1fr_auto]">
         <div className="flex items-center gap-1.5 border-b border-line bg-sheet px-5 py-2">
-          <h1 className="min-w-0 flex-1 truncate text-base">{picture.words ?? picture.picture.name}</h1>
+          <h1 className="min-w-0 flex-1 truncate text-head">{picture.words ?? picture.picture.name}</h1>
           <Button className="h-7!" onClick={going.over} title={t('framing.titleFadeAndColoursShownOn')}>
             {t('framing.textAndOverlay')} <Key>O</Key>
           </Button>
@@ -233,7 +233,7 @@ function Panel({
       <section className="border-t border-line px-4 pt-2.5 pb-3" aria-label={t('framing.theActiveSlot')}>
         <SlotHeading slot={slot} />
         <SlotResult cell={cell} detail={detail.data} />
-        <p className="mt-2 text-[12px] text-ink-2">{t('framing.eachPictureIsFramedByIts')}</p>
+        <p className="mt-2 text-small text-ink-2">{t('framing.eachPictureIsFramedByIts')}</p>
         <div className="mt-2 grid grid-cols-2 gap-1.5">
           <KeyButton
             className="h-7!"

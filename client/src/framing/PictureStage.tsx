@@ -105,7 +105,7 @@ export function PictureStage({
                   className="absolute border border-white/90 outline-1 -outline-offset-2 outline-black/35"
                   style={place(other.box)}
                 >
-                  <span className="absolute right-0 bottom-0 bg-black/60 px-1 text-[10px] leading-[14px] whitespace-nowrap text-white">
+                  <span className="absolute right-0 bottom-0 bg-black/60 px-1 text-note leading-[14px] whitespace-nowrap text-white">
                     {other.name}
                   </span>
                 </div>
@@ -208,9 +208,7 @@ function KeepBox({
       className={`pointer-events-none absolute border-2 ${suggested ? 'border-dashed' : ''} border-white mix-blend-normal outline-1 outline-black/50`}
       style={style}
     >
-      <span className="absolute top-0 left-0 bg-white px-1 text-[10px] leading-[14px] text-black">
-        {name}
-      </span>
+      <span className="absolute top-0 left-0 bg-white px-1 text-note leading-[14px] text-black">{name}</span>
     </span>
   );
 }

@@ -9,7 +9,7 @@ export function SlotHeading({ slot }: { slot: JobSlot }) {
         <span className="truncate">{slot.slot.name}</span>
         <span className="truncate font-normal text-ink-2">{slot.destinationName}</span>
       </h2>
-      <p className="truncate text-[12px] text-ink-2" title={needs(slot.slot)}>
+      <p className="truncate text-small text-ink-2" title={needs(slot.slot)}>
         {needs(slot.slot)}
       </p>
     </>

@@ -110,7 +110,7 @@ export const SlotWindow = memo(function SlotWindow({
         title={[slot.slot.name, slot.destinationName, slot.slot.group != null ? windows(slot.slot) : '']
           .filter(Boolean)
           .join(', ')}
-        className="flex w-full items-center gap-1 text-left text-[11px] leading-none"
+        className="flex w-full items-center gap-1 text-left text-note leading-none"
         style={{ height: caption }}
       >
         <VerdictMark verdict={skipped ? 'skipped' : verdict} />

@@ -70,8 +70,8 @@ export function HandingOverScreen() {
             aria-label={t('handingOver.theBundle')}
           >
             <section className="border-b border-line px-5 py-4">
-              <h2 className="text-base break-all">{t('handingOver.nameZip', { name: data.name })}</h2>
-              <p className="mt-1 text-[22px] leading-tight font-semibold" data-testid="bundle-weight">
+              <h2 className="text-head break-all">{t('handingOver.nameZip', { name: data.name })}</h2>
+              <p className="mt-1 text-figure leading-tight font-semibold" data-testid="bundle-weight">
                 {weight(data.bytes)}
               </p>
               <p className="mb-1.5 text-ink-2">{t('handingOver.filesAndTheReport', { count: data.going })}</p>
@@ -134,7 +134,7 @@ export function HandingOverScreen() {
                   onClick={() => folder.mutate()}
                   title={t('handingOver.writeTheSameFilesToA')}
                 >
-                  {t('handingOver.writeToAFolder')}
+                  {t('handingOver.writeToFolder')}
                 </Button>
                 <PlainLink href={addresses.report(store.id, 'csv')}>{t('handingOver.reportCSV')}</PlainLink>
                 <PlainLink href={addresses.report(store.id, 'json')}>{t('handingOver.reportJSON')}</PlainLink>

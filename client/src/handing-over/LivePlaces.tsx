@@ -83,7 +83,7 @@ function Differing({
                 <span className="text-ink-2">{t('handingOver.beingMade')}</span>
               )}
             </div>
-            <figcaption className="bg-sheet px-2 py-0.5 text-[12px] text-ink-2">{name}</figcaption>
+            <figcaption className="bg-sheet px-2 py-0.5 text-small text-ink-2">{name}</figcaption>
           </figure>
         ))}
       </div>

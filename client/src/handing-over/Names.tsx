@@ -125,7 +125,7 @@ export function NameRules() {
       </label>
       <details className="mt-2">
         <summary className="cursor-pointer text-ink-2">{t('handingOver.patternsOfFileNames')}</summary>
-        <p className="mt-1 text-[12px] text-ink-2">
+        <p className="mt-1 text-small text-ink-2">
           {'{picture} {slot} {destination} {density} {width} {height} {ratio} {hash}'}
         </p>
         {destinations.map(([key, name]) => (

@@ -120,7 +120,7 @@ function Place({
         ))}
       {text ? (
         <pre
-          className="max-h-56 overflow-auto px-3 py-2 font-mono text-[12px] leading-[1.5] whitespace-pre-wrap [overflow-wrap:anywhere]"
+          className="max-h-56 overflow-auto px-3 py-2 font-mono text-small leading-[1.5] whitespace-pre-wrap [overflow-wrap:anywhere]"
           tabIndex={0}
           aria-label={t('handingOver.markupForName', { name: page.name })}
         >

@@ -28,7 +28,7 @@ export function PagePictures({ chosen, onChoose }: { chosen: JobPicture; onChoos
             <span className="min-w-0 flex-1">
               <span className="block truncate">{one.words ?? one.picture.name}</span>
               <span
-                className={`block truncate text-[12px] font-normal ${wantsText(one) ? 'text-concedes' : 'text-ink-2'}`}
+                className={`block truncate text-small font-normal ${wantsText(one) ? 'text-concedes' : 'text-ink-2'}`}
               >
                 {one.decisions.ornament
                   ? t('handingOver.decorative')

@@ -38,7 +38,7 @@ export function PagesAside({
             spellCheck={false}
           />
         </label>
-        <p className="mt-1 text-[12px] text-ink-2">{t('handingOver.httpsYourSitePicturesOrPictures')}</p>
+        <p className="mt-1 text-small text-ink-2">{t('handingOver.httpsYourSitePicturesOrPictures')}</p>
       </section>
       <section className="border-b border-line px-5 py-3" aria-label={t('handingOver.alternativeText2')}>
         {missing === 0 ? (

@@ -65,7 +65,7 @@ export function Publication({
             />
             <span>
               {t('handingOver.addressesOfThisVersion')}
-              <span className="block text-[12px] text-ink-2">
+              <span className="block text-small text-ink-2">
                 {fixed
                   ? t('handingOver.browsersKeepTheseFilesForA')
                   : t('handingOver.offTheAddressesAlwaysShowThe')}

@@ -44,7 +44,7 @@ export function ReceiversScreen({ receiver }: { receiver: string | undefined }) 
           >
             <div className="min-h-0 flex-1 overflow-y-auto">
               <header className="flex items-center gap-2 border-b border-line py-2 pr-3 pl-5">
-                <h2 className="flex-1 text-base">{t('handingOver.receivers')}</h2>
+                <h2 className="flex-1 text-head">{t('handingOver.receivers')}</h2>
                 <ReceiverSheet trigger={<Button>{t('handingOver.addReceiver')}</Button>} />
               </header>
               <ul aria-label={t('handingOver.allReceivers')}>

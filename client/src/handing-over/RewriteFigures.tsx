@@ -20,8 +20,8 @@ export function RewriteFigures({
     <>
       {first && (
         <section className="border-b border-line px-5 py-4">
-          <h2 className="text-base break-words">{name}</h2>
-          <p className="mt-1 text-[22px] leading-tight font-semibold" data-testid="mended-weight">
+          <h2 className="text-head break-words">{name}</h2>
+          <p className="mt-1 text-figure leading-tight font-semibold" data-testid="mended-weight">
             {weight(first.after)}
           </p>
           <p className="text-ink-2">

@@ -102,7 +102,7 @@ function Tried({ view }: { view: Survival }) {
           >
             <td className="py-1">
               {size(one.size.width, one.size.height)}
-              {at === 0 && <span className="font-normal text-ink-2">{t('handingOver.asItIs')}</span>}
+              {at === 0 && <span className="font-normal text-ink-2"> {t('handingOver.asItIs')}</span>}
             </td>
             <td className="text-right">{one.quality ?? ''}</td>
             <td className="text-right">{weight(one.bytes)}</td>

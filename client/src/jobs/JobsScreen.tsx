@@ -42,7 +42,7 @@ export function JobsScreen() {
   return (
     <div className="h-full overflow-y-auto px-5 pt-4 pb-8">
       <header className="flex items-center gap-4">
-        <h1 className="text-base">{aside ? t('jobs.archivedJobs') : t('jobs.jobs')}</h1>
+        <h1 className="text-head">{aside ? t('jobs.archivedJobs') : t('jobs.jobs')}</h1>
         <span className="text-ink-2">{t('jobs.aJobIsASetOf')}</span>
         <span className="flex-1" />
         {(put > 0 || aside) && (
@@ -86,14 +86,14 @@ function JobLine({ job, onCopy, onArchive }: { job: JobSummary; onCopy: () => vo
   if (job.fault)
     return (
       <li className="border-b border-line px-4 py-3">
-        <span className="block truncate text-[15px] font-semibold">{job.name}</span>
+        <span className="block truncate text-head font-semibold">{job.name}</span>
         <span className="block text-breaks">{job.fault}</span>
       </li>
     );
   return (
     <li className="grid grid-cols-[minmax(180px,1fr)_300px_minmax(170px,230px)_auto] items-center gap-6 border-b border-line px-4 py-3">
       <Link href={`/job/${job.id}`} className="group min-w-0">
-        <span className="block truncate text-[15px] font-semibold group-hover:underline">{job.name}</span>
+        <span className="block truncate text-head font-semibold group-hover:underline">{job.name}</span>
         <span className="block text-ink-2">
           {t('jobs.picturesFor', { count: job.pictures, slots: t('jobs.slots', { count: job.slots }) })}
         </span>

@@ -35,10 +35,10 @@ export function Colour({
         event.stopPropagation();
         if (hex) copy(hex, hex);
       }}
-      className="flex h-7 min-w-0 items-center gap-1.5 rounded-md border border-line px-1 text-[12px] aria-pressed:bg-sheet-2 aria-pressed:outline-2 aria-pressed:-outline-offset-1 aria-pressed:outline-accent"
+      className="flex h-7 min-w-0 items-center gap-1.5 rounded-md border border-line px-1 text-small aria-pressed:bg-sheet-2 aria-pressed:outline-2 aria-pressed:-outline-offset-1 aria-pressed:outline-accent"
     >
       <span
-        className={`h-4 w-4 shrink-0 rounded-sm border border-ink-2/60 ${hex ? '' : 'grid place-items-center text-[10px]'}`}
+        className={`h-4 w-4 shrink-0 rounded-sm border border-ink-2/60 ${hex ? '' : 'grid place-items-center text-note'}`}
         style={hex ? { background: hex } : undefined}
       >
         {hex ? '' : 'A'}

@@ -77,7 +77,7 @@ export function ColourPicker({
         }}
       >
         <canvas ref={glass} width={side} height={side} className="block" />
-        <p className="bg-sheet text-center text-[12px] leading-5" data-testid="picked">
+        <p className="bg-sheet text-center text-small leading-5" data-testid="picked">
           {at?.ink}
         </p>
       </div>

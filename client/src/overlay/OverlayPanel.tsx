@@ -53,11 +53,11 @@ export function OverlayPanel({
       <header className="border-b border-line px-4 py-2">
         <h2 className="flex items-baseline gap-2">
           <span className="truncate">{t('overlay.textAndOverlay')}</span>
-          <span className="truncate text-[12px] font-normal text-ink-2">
+          <span className="truncate text-small font-normal text-ink-2">
             {slot.slot.name}, {slot.destinationName}
           </span>
         </h2>
-        <p className="truncate text-[12px] text-ink-2">{needs(slot.slot)}</p>
+        <p className="truncate text-small text-ink-2">{needs(slot.slot)}</p>
       </header>
       <div className="min-h-0 flex-1 overflow-y-auto px-4 py-2" data-testid="over-fields">
         <TitlePart
@@ -113,7 +113,7 @@ export function OverlayPanel({
         />
       </div>
       <footer className="border-t border-line px-4 pt-2 pb-3">
-        <p className="mb-1.5 text-[12px] text-ink-2" data-testid="over-whose">
+        <p className="mb-1.5 text-small text-ink-2" data-testid="over-whose">
           {like ? t('overlay.asTheSlotsRuleSays') : t('overlay.forThisPictureOnlyForEvery')}
         </p>
         <div className="grid grid-cols-2 gap-1.5">

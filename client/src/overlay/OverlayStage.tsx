@@ -51,7 +51,7 @@ export function OverlayStage({
       {inside && (
         <>
           <p
-            className="absolute text-[12px] leading-5"
+            className="absolute text-small leading-5"
             style={{ left: (inside.width - width) / 2, top: (inside.height - height) / 2 - 22 }}
           >
             {shown

@@ -45,7 +45,8 @@ export function SavedStyles({
   const fault = keep.error ?? drop.error;
   return (
     <section className="mt-3 border-t border-line pt-2" aria-label={t('overlay.savedStyles')}>
-      <p className="text-[12px] text-ink-2">{t('overlay.savedStyles')}</p>
+      <p className="text-small text-ink-2">{t('overlay.savedStyles')}</p>
+      {all.length === 0 && bare && <p className="mt-1">{t('overlay.noSavedStyles')}</p>}
       {all.map((one) => (
         <p key={one.name} className="mt-1 flex items-center gap-1">
           <Button

@@ -31,7 +31,7 @@ export function TextColourPart({
   const own = ink !== 'auto' && !shown.some((offer) => offer.ink === ink);
   return (
     <section className="mt-2" aria-label={t('overlay.textColour')}>
-      <p className="flex items-end text-[12px] text-ink-2">
+      <p className="flex items-end text-small text-ink-2">
         <span className="flex-1">{t('overlay.textColourWithItsContrastHere')}</span>
         <Button className="h-6! px-2!" aria-pressed={picking} onClick={onPick}>
           {picking ? t('overlay.clickOnThePicture') : t('overlay.pickFromThePicture')}

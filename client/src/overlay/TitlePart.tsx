@@ -41,7 +41,7 @@ export function TitlePart({
   return (
     <section aria-label={t('overlay.title')}>
       <label className="block">
-        <span className="flex items-baseline text-[12px] text-ink-2">
+        <span className="flex items-baseline text-small text-ink-2">
           <span className="flex-1">{t('overlay.title')}</span>
           <span>{t('overlay.shiftEnterStartsANewLine')}</span>
         </span>
@@ -123,13 +123,13 @@ function FontList({
             className="block w-full px-2 py-0.5 text-left aria-pressed:bg-sheet-2 aria-pressed:outline-2 aria-pressed:-outline-offset-2 aria-pressed:outline-accent"
           >
             <span
-              className="block truncate text-[17px] leading-6"
+              className="block truncate text-head leading-6"
               dir="auto"
               style={{ fontFamily: `"${familyOf(family)}"`, fontWeight: weight }}
             >
               {words.trim() || family}
             </span>
-            <span className="block text-[11px] leading-3 text-ink-2">{family}</span>
+            <span className="block text-note leading-3 text-ink-2">{family}</span>
           </button>
         </li>
       ))}
@@ -141,7 +141,7 @@ function FontList({
           onFile={(file) => add.mutate({ name: file.name, content: file })}
         />
         {add.error && (
-          <p role="alert" className="mt-1 text-[12px] text-breaks">
+          <p role="alert" className="mt-1 text-small text-breaks">
             {add.error.message}
           </p>
         )}
@@ -158,7 +158,7 @@ function SizeField({ value, onSet }: { value: number; onSet: (size: number) => v
   );
   return (
     <label className="block w-[68px]">
-      <span className="block text-[12px] text-ink-2">{t('overlay.sizePx')}</span>
+      <span className="block text-small text-ink-2">{t('overlay.sizePx')}</span>
       <input
         inputMode="decimal"
         aria-invalid={wrong}
@@ -186,7 +186,7 @@ function WeightField({
   )[0];
   return (
     <label className="block w-[72px]">
-      <span className="block text-[12px] text-ink-2">{t('overlay.weight')}</span>
+      <span className="block text-small text-ink-2">{t('overlay.weight')}</span>
       <select
         className="h-7 w-full rounded-md border border-line bg-sheet px-1"
         value={nearest ?? title.weight ?? 600}

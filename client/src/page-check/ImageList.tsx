@@ -77,7 +77,7 @@ function ImageLine({
         className="grid w-full grid-cols-[28px_minmax(0,1fr)_auto] gap-x-2 px-4 py-2 text-left"
       >
         <span
-          className={`h-[18px] text-center text-[11px] leading-[18px] font-semibold ${chosen ? 'bg-accent text-on-accent' : 'border border-line'}`}
+          className={`h-[18px] text-center text-note leading-[18px] font-semibold ${chosen ? 'bg-accent text-on-accent' : 'border border-line'}`}
         >
           {number}
         </span>

@@ -29,7 +29,7 @@ export function PageChecksScreen({ intake }: { intake: ReturnType<typeof usePage
   return (
     <div className="h-full overflow-y-auto px-5 pt-4 pb-8">
       <header className="flex items-center gap-4">
-        <h1 className="text-base">{t('pageCheck.pageChecks')}</h1>
+        <h1 className="text-head">{t('pageCheck.pageChecks')}</h1>
         <span className="text-ink-2">{t('pageCheck.aPageCheckOpensAPage')}</span>
       </header>
       <AddPage intake={intake} />
@@ -148,7 +148,7 @@ function CheckLine({ check, onRemove }: { check: PageCheck; onRemove: () => void
   return (
     <li className="grid grid-cols-[minmax(180px,1fr)_minmax(260px,360px)_auto] items-center gap-6 border-b border-line px-4 py-3">
       <Link href={`/page-checks/${check.id}`} className="group min-w-0">
-        <span className="block truncate text-[15px] font-semibold group-hover:underline">{check.name}</span>
+        <span className="block truncate text-head font-semibold group-hover:underline">{check.name}</span>
         <span className="block text-ink-2">
           {t('pageCheck.viewportsPxAtDensities', {
             viewports: check.viewports.join(', '),

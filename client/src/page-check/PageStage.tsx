@@ -74,7 +74,7 @@ export function PageStage({
                   style={{ left, top, width, height }}
                 >
                   <span
-                    className={`absolute top-0 left-0 min-w-5 px-1 text-center text-[11px] leading-[18px] font-semibold ${
+                    className={`absolute top-0 left-0 min-w-5 px-1 text-center text-note leading-[18px] font-semibold ${
                       isChosen ? 'bg-accent text-on-accent' : 'bg-sheet text-ink outline-1 outline-black'
                     }`}
                   >

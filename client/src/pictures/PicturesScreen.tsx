@@ -52,7 +52,7 @@ export function PicturesScreen({ onChoose }: { onChoose: () => void }) {
     <div className="grid h-full min-h-0 grid-cols-[1fr_348px]">
       <section className="flex min-h-0 flex-col" aria-label={t('pictures.pictures')}>
         <header className="flex items-center gap-4 px-5 pt-4 pb-2">
-          <h1 className="text-base">{t('common.pictures', { count: total })}</h1>
+          <h1 className="text-head">{t('common.pictures', { count: total })}</h1>
           <input
             ref={field}
             type="search"
@@ -116,7 +116,7 @@ function Empty({ onChoose }: { onChoose: () => void }) {
   return (
     <div className="grid h-full place-items-center">
       <div className="max-w-md text-center">
-        <h1 className="text-xl">{t('pictures.noPicturesYet')}</h1>
+        <h1 className="text-title">{t('pictures.noPicturesYet')}</h1>
         <p className="mt-2 mb-5 text-ink-2">{t('pictures.dropPicturesAnywhereOnThisPage')}</p>
         <Button kind="main" onClick={onChoose}>
           {t('pictures.addPictures')}

@@ -42,7 +42,7 @@ export function ResponsiveAside({
     >
       <header className="border-b border-line px-5 py-2">
         <h2 className="truncate">{slot.slot.group ?? slot.slot.name}</h2>
-        <p className="truncate text-[12px] text-ink-2">
+        <p className="truncate text-small text-ink-2">
           {picture.words ?? picture.picture.name}, {slot.destinationName}
         </p>
       </header>
@@ -115,7 +115,7 @@ function Files({ slot }: { slot: LadderSlot }) {
         {slot.name}: {t('common.files', { count: slot.files.length })}
       </h3>
       {slot.largest != null && (
-        <p className="text-[12px] text-ink-2">
+        <p className="text-small text-ink-2">
           {t('ladder.leastToLargestPxNeeded', { least: count(slot.least!), largest: count(slot.largest) })}
           {slot.worstWaste != null &&
             t('ladder.atMostWorstWasteUnused', { worstWaste: trim(slot.worstWaste * 100, 0) })}

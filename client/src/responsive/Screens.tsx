@@ -79,7 +79,7 @@ function Taken({ taken }: { taken: TakenRung }) {
     >
       <span className="flex items-baseline justify-between gap-2">
         <span className="font-medium">{count(taken.width)}</span>
-        <span className="text-[12px] text-ink-2">
+        <span className="text-small text-ink-2">
           {short
             ? t('ladder.ofNeeded', { needed: count(taken.needed) })
             : taken.waste === 0

@@ -27,7 +27,7 @@ export function SizesForm({
       aria-label={t('ladder.sizes')}
     >
       <label className="col-span-4 block">
-        <span className="block text-[12px] text-ink-2">{t('ladder.displayWidthSizes')}</span>
+        <span className="block text-small text-ink-2">{t('ladder.displayWidthSizes')}</span>
         <textarea
           className={`h-12 w-full resize-none rounded-md border bg-sheet px-2 py-1 ${fault ? 'border-breaks' : 'border-line'}`}
           value={String(rule.sizes ?? '')}
@@ -37,7 +37,7 @@ export function SizesForm({
         />
       </label>
       {fault && (
-        <p role="alert" className="col-span-4 text-[12px] text-breaks">
+        <p role="alert" className="col-span-4 text-small text-breaks">
           {fault}
         </p>
       )}

@@ -62,7 +62,7 @@ function Levels({ scales: { left, right, top, y } }: { scales: Scales }) {
         x={left - 10}
         y={(y(at) + (i === 0 ? top : y(levels[i - 1]!.at))) / 2 + 4}
         textAnchor="end"
-        className="fill-ink-2 text-[11px]"
+        className="fill-ink-2 text-note"
       >
         {names[word]}
       </text>
@@ -105,7 +105,7 @@ function WeightAxis({ scales: { left, right, bottom, x, ticks } }: { scales: Sca
       {ticks.map((tick) => (
         <g key={tick}>
           <line x1={x(tick)} x2={x(tick)} y1={bottom} y2={bottom + 5} className="stroke-ink-2" />
-          <text x={x(tick)} y={bottom + 17} textAnchor="middle" className="fill-ink-2 text-[11px]">
+          <text x={x(tick)} y={bottom + 17} textAnchor="middle" className="fill-ink-2 text-note">
             {weight(tick)}
           </text>
         </g>
@@ -157,7 +157,7 @@ function Line({
         <text
           x={x(curve.points.at(-1)!.bytes) + 8}
           y={label}
-          className={`stroke-sheet stroke-4 [paint-order:stroke] ${curve.taken ? 'fill-ink text-[11px] font-semibold' : 'fill-ink-2 text-[11px]'}`}
+          className={`stroke-sheet stroke-4 [paint-order:stroke] ${curve.taken ? 'fill-ink text-note font-semibold' : 'fill-ink-2 text-note'}`}
         >
           {typeNames[curve.format]}
         </text>

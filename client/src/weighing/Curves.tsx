@@ -42,7 +42,7 @@ export function Curves({
     >
       {size && any && <Picker {...drawn} size={size} />}
       <KeyButton
-        className="absolute top-2 right-2 h-6! text-[12px]"
+        className="absolute top-2 right-2 h-6! text-small"
         name={others ? t('weighing.slotTypesOnly') : t('weighing.compareFileTypes')}
         title={others ? t('weighing.showOnlyTheTypesThatThe') : t('weighing.showAlsoTheTypesThatThe')}
         k="O"
@@ -56,7 +56,7 @@ export function Curves({
         </p>
       )}
       {working && any && (
-        <span className="absolute right-3 bottom-2 text-[11px] text-ink-2">{t('weighing.weighing2')}</span>
+        <span className="absolute right-3 bottom-2 text-note text-ink-2">{t('weighing.weighing2')}</span>
       )}
     </section>
   );
@@ -135,7 +135,7 @@ function Label({
 }) {
   return (
     <span
-      className="pointer-events-none absolute bg-ink px-1.5 text-[11px] leading-5 whitespace-nowrap text-sheet"
+      className="pointer-events-none absolute bg-ink px-1.5 text-note leading-5 whitespace-nowrap text-sheet"
       style={{ left, top }}
     >
       {typeNames[curve.format]}

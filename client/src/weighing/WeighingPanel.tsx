@@ -60,7 +60,7 @@ export function WeighingPanel({
       <header className="flex items-center gap-1.5 border-b border-line px-5 py-2">
         <div className="min-w-0 flex-1">
           <h2 className="truncate">{slot.slot.name}</h2>
-          <p className="truncate text-[12px] text-ink-2">
+          <p className="truncate text-small text-ink-2">
             {picture.words ?? picture.picture.name}, {slot.destinationName}
           </p>
         </div>
@@ -111,11 +111,11 @@ export function WeighingPanel({
         )}
         {file && (
           <>
-            <p className="mt-1.5 text-[22px] leading-tight font-semibold" data-testid="weight">
+            <p className="mt-1.5 text-figure leading-tight font-semibold" data-testid="weight">
               {weight(file.bytes)}
               {slot.slot.maxBytes != null && (
-                <span className="text-[14px] font-normal text-ink-2">
-                  {t('weighing.ofMaxBytes', { maxBytes: weight(slot.slot.maxBytes) })}
+                <span className="text-head font-normal text-ink-2">
+                  {t('weighing.ofLimit', { limit: weight(slot.slot.maxBytes) })}
                 </span>
               )}
             </p>

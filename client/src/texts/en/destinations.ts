@@ -5,7 +5,7 @@ export const destinations = {
   copyName: 'Copy {{name}}',
   copy: 'Copy',
   exportRulesOfName: 'Export rules of {{name}}',
-  save: 'Save',
+  export: 'Export',
   showItsSlotsForNewJobs: 'Show its slots for new jobs again',
   hideItsSlotsFromNewJobs: 'Hide its slots from new jobs. Jobs that use them keep them.',
   useAgain: 'Use again',

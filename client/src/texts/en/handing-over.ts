@@ -47,7 +47,7 @@ export const handingOver = {
   filesAreInFolder_one: '{{count, number}} file is in {{folder}}',
   filesAreInFolder_other: '{{count, number}} files are in {{folder}}',
   writeTheSameFilesToA: 'Write the same files to a folder on this machine',
-  writeToAFolder: 'Write to a folder',
+  writeToFolder: 'Write to folder',
   reportCSV: 'Report, CSV',
   reportJSON: 'Report, JSON',
   goingSoFar: '{{going}} so far',

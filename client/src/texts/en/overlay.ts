@@ -25,8 +25,8 @@ export const overlay = {
   mainColoursClickOrPressC: 'Main colours: click or press C to copy',
   edgeColoursAndWhetherAPage: 'Edge colours, and whether a page background can continue them',
   edge: '{{side}} edge, {{colour}}',
-  even: 'even',
-  notEven: 'not even',
+  oneColour: 'one colour',
+  severalColours: 'several colours',
   theCSSRule: 'The CSS rule',
   copied2: 'Copied',
   copy: 'Copy',
@@ -86,4 +86,5 @@ export const overlay = {
   theLowestContrastIsHere: 'The lowest contrast is here',
   areaForTheTitleArrowKeys: 'Area for the title. Arrow keys move it.',
   pantometDoesNotAnswerCheckThat: 'Pantomet does not answer. Check that it is still running.',
+  noSavedStyles: 'None yet. Add a title or a fade, then save it as a style.',
 } as const;

@@ -27,7 +27,7 @@ export const weighing = {
   screens: 'Screens',
   width: 'Width',
   theFile: 'The file',
-  ofMaxBytes: 'of {{maxBytes}}',
+  ofLimit: ' of {{limit}}',
   bytesWidth: 'bytes, {{width}}',
   likenessLikeness: 'likeness {{likeness}}',
   showThePlaceThatDiffersMost: 'Show the place that differs most',

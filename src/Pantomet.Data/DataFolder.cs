@@ -195,6 +195,7 @@ public sealed class DataFolder : IDisposable
 
     private static async Task BringUpAsync(PantometDb db, CancellationToken cancel)
     {
+        await MigrationSteps.CompleteAsync(db, cancel);
         var known = db.Database.GetMigrations().ToHashSet();
         if ((await db.Database.GetAppliedMigrationsAsync(cancel)).FirstOrDefault(applied => !known.Contains(applied)) is { } later)
         {

@@ -1,0 +1,92 @@
+using Microsoft.Data.Sqlite;
+using Microsoft.EntityFrameworkCore;
+using Microsoft.EntityFrameworkCore.Infrastructure;
+using Microsoft.EntityFrameworkCore.Migrations;
+using Pantomet.Data;
+
+namespace Pantomet.Server.Tests;
+
+/// <summary>A data folder that any program of before wrote is opened, has the tables of a new one, and keeps what is in it.</summary>
+public sealed class MigrationTests : IDisposable
+{
+    private const string LastBefore = "20261123191904_Jobs";
+    private const string Job = "7a1f0c52-0000-4000-8000-000000000001";
+
+    private readonly string _root = Directory.CreateTempSubdirectory("pantomet-steps-").FullName;
+
+    public static TheoryData<int> Steps => [.. Enumerable.Range(0, MigrationSteps.All.Count + 1)];
+
+    public void Dispose()
+    {
+        SqliteConnection.ClearAllPools();
+        Directory.Delete(_root, recursive: true);
+    }
+
+    [Theory]
+    [MemberData(nameof(Steps))]
+    public async Task A_folder_of_in_between_gets_what_it_lacks_and_keeps_what_it_has(int done)
+    {
+        var old = Path.Combine(_root, "old");
+        await WriteAsync(old, done);
+        Assert.Equal(await SchemaAsync(Path.Combine(_root, "new")), await SchemaAsync(old));
+        Assert.Equal([Job], await ColumnAsync(old, "SELECT lower(Id) FROM Jobs"));
+        Assert.Equal(
+            await ColumnAsync(Path.Combine(_root, "new"), "SELECT MigrationId FROM __EFMigrationsHistory ORDER BY 1"),
+            await ColumnAsync(old, "SELECT MigrationId FROM __EFMigrationsHistory ORDER BY 1")
+        );
+    }
+
+    // As the program of then left it: three migrations, and the first so many of the steps.
+    private static async Task WriteAsync(string root, int steps)
+    {
+        Directory.CreateDirectory(root);
+        await using var db = new PantometDb(
+            new DbContextOptionsBuilder<PantometDb>().UseSqlite($"Data Source={Path.Combine(root, "pantomet.db")};Pooling=False").Options
+        );
+        await db.GetService<IMigrator>().MigrateAsync(LastBefore);
+        await db.Database.ExecuteSqlAsync(
+            $"INSERT INTO Jobs (Id, Text, CreatedAt, Run) VALUES ({Job.ToUpperInvariant()}, {""}, {"2026-11-24 10:00:00"}, {"Paused"})"
+        );
+        foreach (var step in MigrationSteps.All.Take(steps))
+        {
+            foreach (var (sql, _) in step.Parts())
+            {
+                await db.Database.ExecuteSqlRawAsync(sql.Replace("{", "{{", StringComparison.Ordinal).Replace("}", "}}", StringComparison.Ordinal));
+            }
+
+            await db.Database.ExecuteSqlAsync(
+                $"INSERT INTO __EFMigrationsHistory (MigrationId, ProductVersion) VALUES ({step.Name}, {"10.0.0"})"
+            );
+        }
+    }
+
+    private static async Task<IReadOnlyList<string>> SchemaAsync(string root)
+    {
+        using (var folder = new DataFolder(root))
+        {
+            await using var db = new PantometDb(new DbContextOptionsBuilder<PantometDb>().UseSqlite(folder.ConnectionString + ";Pooling=False").Options);
+            await folder.PrepareAsync(db, CancellationToken.None);
+        }
+
+        return await ColumnAsync(
+            root,
+            "SELECT type || ' ' || name || ' ' || coalesce(replace(replace(sql, char(10), ' '), '  ', ' '), '') FROM sqlite_master ORDER BY type, name"
+        );
+    }
+
+    private static async Task<IReadOnlyList<string>> ColumnAsync(string root, string sql)
+    {
+        await using var connection = new SqliteConnection($"Data Source={Path.Combine(root, "pantomet.db")};Pooling=False");
+        await connection.OpenAsync();
+        await using var command = connection.CreateCommand();
+        command.CommandText = sql;
+        await using var reader = await command.ExecuteReaderAsync();
+        var all = new List<string>();
+        while (await reader.ReadAsync())
+        {
+            all.Add(reader.GetString(0));
+        }
+
+        return all;
+    }
+}

@@ -47,11 +47,11 @@ await page.waitForTimeout(5000);
 await shoot('weighing');
 await shoot('handing-over', `/job/${id}/handing-over`);
 const handed = async (job, name) => {
-  const sendings = await (await fetch(`${base}/api/jobs/${job}/sendings`)).json();
+  const sendings = await (await fetch(`${base}/api/jobs/${job}/deliveries`)).json();
   const { id: receiver } = sendings.find((one) => one.receiver.rule.name === name).receiver;
-  await fetch(`${base}/api/jobs/${job}/sendings/${receiver}`, { method: 'POST' });
+  await fetch(`${base}/api/jobs/${job}/deliveries/${receiver}`, { method: 'POST' });
   for (;;) {
-    const now = await (await fetch(`${base}/api/jobs/${job}/sendings`)).json();
+    const now = await (await fetch(`${base}/api/jobs/${job}/deliveries`)).json();
     if (now.find((one) => one.receiver.id === receiver).state !== 'waiting') return receiver;
     await page.waitForTimeout(1000);
   }

@@ -63,7 +63,7 @@ public record WorkOptions
     public TimeSpan LongestAnswer { get; init; } = TimeSpan.FromMinutes(1);
 
     /// <summary>The pauses after which a file is handed to a receiver again that could not take it; after the last it is given up.</summary>
-    public IReadOnlyList<TimeSpan> SendingPauses { get; init; } = [TimeSpan.FromSeconds(2), TimeSpan.FromSeconds(10)];
+    public IReadOnlyList<TimeSpan> DeliveryPauses { get; init; } = [TimeSpan.FromSeconds(2), TimeSpan.FromSeconds(10)];
 
     /// <summary>
     /// The pauses after which a file that could not be made is tried again; after the last it is given up until somebody asks for it.

@@ -64,14 +64,7 @@ internal static partial class MigrationSteps
     {
         using var stream = typeof(MigrationSteps).Assembly.GetManifestResourceStream("steps.sql")!;
         using var reader = new StreamReader(stream);
-        return
-        [
-            .. Head()
-                .Split(reader.ReadToEnd())
-                .Skip(1)
-                .Chunk(2)
-                .Select(step => new MigrationStep(step[0], step[1])),
-        ];
+        return [.. Head().Split(reader.ReadToEnd()).Skip(1).Chunk(2).Select(step => new MigrationStep(step[0], step[1]))];
     }
 
     [GeneratedRegex("^-- step (.+)$", RegexOptions.Multiline)]

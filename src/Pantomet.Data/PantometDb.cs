@@ -64,10 +64,10 @@ public sealed class PantometDb(DbContextOptions<PantometDb> options) : DbContext
     public DbSet<ReceiverRow> Receivers => Set<ReceiverRow>();
 
     /// <summary>Jobs as they were handed to receivers last.</summary>
-    public DbSet<SendingRow> Sendings => Set<SendingRow>();
+    public DbSet<ReceiverDeliveryRow> ReceiverDeliveries => Set<ReceiverDeliveryRow>();
 
     /// <summary>The files of those, and what became of each.</summary>
-    public DbSet<SentFileRow> SentFiles => Set<SentFileRow>();
+    public DbSet<ReceiverFileRow> ReceiverFiles => Set<ReceiverFileRow>();
 
     /// <summary>What was tried to see which files receivers show best.</summary>
     public DbSet<SurvivalRow> Survivals => Set<SurvivalRow>();
@@ -157,7 +157,6 @@ public sealed class PantometDb(DbContextOptions<PantometDb> options) : DbContext
             variant.HasOne<PictureRow>().WithMany().HasForeignKey(row => row.PictureId).OnDelete(DeleteBehavior.Cascade);
             variant.Property(row => row.Format).HasConversion<string>();
             variant.Property(row => row.Verdict).HasConversion<string>();
-            variant.Property(row => row.Placeholder).HasColumnName("StandIn");
             variant.Ignore(row => row.Worst);
             variant.HasIndex(row => row.ContentHash);
         });
@@ -193,7 +192,7 @@ public sealed class PantometDb(DbContextOptions<PantometDb> options) : DbContext
 
     private static void OfReceivers(ModelBuilder modelBuilder)
     {
-        modelBuilder.Entity<SendingRow>(sending =>
+        modelBuilder.Entity<ReceiverDeliveryRow>(sending =>
         {
             sending.Property(row => row.State).HasConversion<string>();
             sending.HasIndex(row => new { row.JobId, row.ReceiverId }).IsUnique();
@@ -212,7 +211,7 @@ public sealed class PantometDb(DbContextOptions<PantometDb> options) : DbContext
                 .IsUnique();
             survival.HasOne<ReceiverRow>().WithMany().HasForeignKey(row => row.ReceiverId).OnDelete(DeleteBehavior.Cascade);
         });
-        modelBuilder.Entity<SentFileRow>(file =>
+        modelBuilder.Entity<ReceiverFileRow>(file =>
         {
             file.Property(row => row.State).HasConversion<string>();
             file.HasKey(row => new

@@ -11,9 +11,9 @@ public static class DeliveryServices
             .AddSingleton<ReceiverStore>()
             .AddSingleton<ReceiverLines>()
             .AddSingleton<DeliveryVerification>()
-            .AddSingleton<SendingStore>()
-            .AddSingleton<Sender>()
-            .AddHostedService(provider => provider.GetRequiredService<Sender>())
+            .AddSingleton<ReceiverDeliveryStore>()
+            .AddSingleton<DeliveryWorker>()
+            .AddHostedService(provider => provider.GetRequiredService<DeliveryWorker>())
             .AddSingleton<SurvivalTrials>()
             .AddHostedService(provider => provider.GetRequiredService<SurvivalTrials>());
 }

@@ -74,8 +74,8 @@ public sealed class ReceiverStore(IServiceScopeFactory scopes, IDataProtectionPr
                 var before = RuleOf(row);
                 if (Place(before) != Place(rule))
                 {
-                    await db.SentFiles.Where(file => file.ReceiverId == id).ExecuteDeleteAsync(CancellationToken.None);
-                    await db.Sendings.Where(sending => sending.ReceiverId == id).ExecuteDeleteAsync(CancellationToken.None);
+                    await db.ReceiverFiles.Where(file => file.ReceiverId == id).ExecuteDeleteAsync(CancellationToken.None);
+                    await db.ReceiverDeliveries.Where(sending => sending.ReceiverId == id).ExecuteDeleteAsync(CancellationToken.None);
                 }
 
                 row.Secret =

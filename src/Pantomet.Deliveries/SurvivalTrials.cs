@@ -24,7 +24,14 @@ namespace Pantomet.Deliveries;
 /// <param name="Tried">What was tried, the file as it is first.</param>
 /// <param name="Best">The place of the one of which the receiver shows most; null where none can be compared.</param>
 /// <param name="Rule">True where the slot's rule can ask for that one.</param>
-public sealed record SurvivalView(SendingState State, string? Trouble, bool IsThis, IReadOnlyList<SurvivalTry> Tried, int? Best, bool Rule);
+public sealed record SurvivalView(
+    ReceiverDeliveryState State,
+    string? Trouble,
+    bool IsThis,
+    IReadOnlyList<SurvivalTry> Tried,
+    int? Best,
+    bool Rule
+);
 
 /// <summary>
 /// Tries on a test receiver which file it shows best, when it makes its own copies: one after the other, each put down as it comes, so that
@@ -41,7 +48,7 @@ public sealed class SurvivalTrials(
     Writer writer,
     TimeProvider clock,
     ILogger<SurvivalTrials> log
-) : QueueWorker<SendingProgress>(log)
+) : QueueWorker<ReceiverDeliveryProgress>(log)
 {
     /// <summary>Asks for it; a sentence when it cannot be tried.</summary>
     public async Task<string?> AskAsync(Guid job, Guid receiver, string path, CancellationToken cancel)
@@ -78,7 +85,7 @@ public sealed class SurvivalTrials(
                         ReceiverId = receiver,
                         Path = path,
                         ContentHash = file.File.Row!.ContentHash,
-                        State = SendingState.Waiting,
+                        State = ReceiverDeliveryState.Waiting,
                         Tried = StoredJson.Write<IReadOnlyList<SurvivalTry>>([]),
                         AskedAt = clock.GetUtcNow().UtcDateTime,
                     }
@@ -101,7 +108,7 @@ public sealed class SurvivalTrials(
         }
 
         var tried = TriedOf(row);
-        if (row.State != SendingState.Done)
+        if (row.State != ReceiverDeliveryState.Done)
         {
             return new(row.State, row.Trouble, false, tried, null, false);
         }
@@ -120,7 +127,7 @@ public sealed class SurvivalTrials(
 
     /// <summary>The slot of a file, and its rule by which what survives best is made; null where it cannot ask for that.</summary>
     public async Task<(string Address, Slot Slot)?> RuleAsync(Guid job, Guid receiver, string path, CancellationToken cancel) =>
-        await OneAsync(job, receiver, path, cancel) is { State: SendingState.Done } row
+        await OneAsync(job, receiver, path, cancel) is { State: ReceiverDeliveryState.Done } row
         && await FileAsync(job, path, cancel) is { } file
         && RuleOf(file.Cell.Slot.Slot, TriedOf(row)) is { } slot
             ? (file.Cell.Place.Address, slot)
@@ -134,7 +141,7 @@ public sealed class SurvivalTrials(
         {
             row = await Db(scope)
                 .Survivals.AsNoTracking()
-                .Where(one => one.State == SendingState.Waiting)
+                .Where(one => one.State == ReceiverDeliveryState.Waiting)
                 .OrderBy(one => one.AskedAt)
                 .FirstOrDefaultAsync(stopping);
         }
@@ -151,7 +158,7 @@ public sealed class SurvivalTrials(
                 ChangeAsync(
                     row.Id,
                     set =>
-                        set.SetProperty(one => one.State, trouble is null ? SendingState.Done : SendingState.Failed)
+                        set.SetProperty(one => one.State, trouble is null ? ReceiverDeliveryState.Done : ReceiverDeliveryState.Failed)
                             .SetProperty(one => one.Trouble, trouble)
                 ),
             stopping
@@ -171,7 +178,7 @@ public sealed class SurvivalTrials(
 
         if (!receivers.TryOpen(receiver, out var secret))
         {
-            return Sender.Unsealed;
+            return DeliveryWorker.Unsealed;
         }
 
         if (

@@ -197,7 +197,7 @@ public static class PantometServer
         CellEndpoints.Map(api);
         BundleEndpoints.Map(api);
         ReceiverEndpoints.Map(api);
-        SendingEndpoints.Map(api);
+        ReceiverDeliveryEndpoints.Map(api);
         PageEndpoints.Map(api);
         PageCheckEndpoints.Map(api);
         PageMendEndpoints.Map(api);

@@ -27,7 +27,7 @@ public sealed partial class DeliveryTests
         var (job, _) = await MadeJobAsync(["DSC_0412.JPG"], "website/grid-square");
         var store = await ReceiverAsync("s3", odd.Address, new { bucket = "skerry", user = "KEY" }, "secret");
         var file = Files(await SentAsync(job, store))[0];
-        Assert.NotEqual("taken", file.GetProperty("standing").GetString());
+        Assert.NotEqual("accepted", file.GetProperty("standing").GetString());
         Assert.StartsWith(sentence, Said(file)[0], StringComparison.Ordinal);
     }
 
@@ -67,7 +67,7 @@ public sealed partial class DeliveryTests
         foreach (var file in Files(sent))
         {
             var isLarge = file.GetProperty("path").GetString()!.Contains("@2x", StringComparison.Ordinal);
-            Assert.Equal(isLarge ? "failed" : "taken", file.GetProperty("standing").GetString());
+            Assert.Equal(isLarge ? "notDelivered" : "accepted", file.GetProperty("standing").GetString());
         }
     }
 
@@ -101,7 +101,7 @@ public sealed partial class DeliveryTests
         var sent = await SentAsync(job, await ReceiverAsync("form", $"{odd.Address}/posts", new { }));
         foreach (var file in Files(sent))
         {
-            Assert.Equal("taken", file.GetProperty("standing").GetString());
+            Assert.Equal("accepted", file.GetProperty("standing").GetString());
             Assert.StartsWith(trouble, file.GetProperty("shown")[0].GetProperty("trouble").GetString(), StringComparison.Ordinal);
         }
     }
@@ -113,16 +113,16 @@ public sealed partial class DeliveryTests
         var (job, _) = await MadeJobAsync(["DSC_0412.JPG"], "website/grid-square");
         var slow = await ReceiverAsync("put", odd.Address, new { });
         var shop = await ReceiverAsync("put", "/shop/files", new { });
-        await server.SendAsync(HttpMethod.Post, $"/api/jobs/{job}/sendings/{slow}");
+        await server.SendAsync(HttpMethod.Post, $"/api/jobs/{job}/deliveries/{slow}");
         Assert.Equal("done", (await SentAsync(job, shop)).GetProperty("state").GetString());
         Assert.Equal("waiting", (await ViewAsync(job, slow)).GetProperty("state").GetString());
 
-        await server.SendAsync(HttpMethod.Post, $"/api/jobs/{job}/sendings/{slow}/stop");
+        await server.SendAsync(HttpMethod.Post, $"/api/jobs/{job}/deliveries/{slow}/stop");
         Assert.Equal("stopped", (await ViewAsync(job, slow)).GetProperty("state").GetString());
-        await server.SendAsync(HttpMethod.Post, $"/api/jobs/{job}/sendings/{slow}");
+        await server.SendAsync(HttpMethod.Post, $"/api/jobs/{job}/deliveries/{slow}");
         await server.SendAsync(HttpMethod.Delete, $"/api/receivers/{slow}");
         Assert.DoesNotContain(
-            (await server.SendAsync(HttpMethod.Get, $"/api/jobs/{job}/sendings")).EnumerateArray(),
+            (await server.SendAsync(HttpMethod.Get, $"/api/jobs/{job}/deliveries")).EnumerateArray(),
             view => view.GetProperty("receiver").GetProperty("id").GetString() == slow
         );
     }
@@ -137,13 +137,13 @@ public sealed partial class DeliveryTests
         );
         var (job, _) = await MadeJobAsync(["DSC_0412.JPG"], "website/grid-square");
         var receiver = await ReceiverAsync("put", odd.Address, new { });
-        await server.SendAsync(HttpMethod.Post, $"/api/jobs/{job}/sendings/{receiver}");
-        await UntilAsync(job, receiver, view => Files(view).Any(file => file.GetProperty("standing").GetString() == "taken"));
+        await server.SendAsync(HttpMethod.Post, $"/api/jobs/{job}/deliveries/{receiver}");
+        await UntilAsync(job, receiver, view => Files(view).Any(file => file.GetProperty("standing").GetString() == "accepted"));
         hold = false;
         await server.RestartAsync();
         var view = await UntilAsync(job, receiver, view => view.GetProperty("state").GetString() != "waiting");
         Assert.Equal("done", view.GetProperty("state").GetString());
-        Assert.All(Files(view), file => Assert.Equal("taken", file.GetProperty("standing").GetString()));
+        Assert.All(Files(view), file => Assert.Equal("accepted", file.GetProperty("standing").GetString()));
         // The first one was not sent again.
         Assert.Single(
             odd.Requests,

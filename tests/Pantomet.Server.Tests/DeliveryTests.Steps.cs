@@ -71,19 +71,19 @@ public sealed partial class DeliveryTests
 
     private async Task<JsonElement> SentAsync(string job, string receiver)
     {
-        await server.SendAsync(HttpMethod.Post, $"/api/jobs/{job}/sendings/{receiver}");
+        await server.SendAsync(HttpMethod.Post, $"/api/jobs/{job}/deliveries/{receiver}");
         return await UntilAsync(job, receiver, view => view.GetProperty("state").GetString() != "waiting");
     }
 
     private async Task<JsonElement> UntilAsync(string job, string receiver, Func<JsonElement, bool> isIt) =>
-        Of(await server.UntilAsync($"/api/jobs/{job}/sendings", all => isIt(Of(all, receiver))), receiver);
+        Of(await server.UntilAsync($"/api/jobs/{job}/deliveries", all => isIt(Of(all, receiver))), receiver);
 
     private async Task<JsonElement> ViewAsync(string job, string receiver) =>
-        Of(await server.SendAsync(HttpMethod.Get, $"/api/jobs/{job}/sendings"), receiver);
+        Of(await server.SendAsync(HttpMethod.Get, $"/api/jobs/{job}/deliveries"), receiver);
 
     private async Task<List<JsonElement>> SaidAsync(string job, string slot) =>
         [
-            .. (await server.SendAsync(HttpMethod.Get, $"/api/jobs/{job}/sendings/said"))
+            .. (await server.SendAsync(HttpMethod.Get, $"/api/jobs/{job}/deliveries/said"))
                 .EnumerateArray()
                 .Where(one => one.GetProperty("slot").GetString() == slot),
         ];

@@ -18,7 +18,7 @@ public sealed partial class DeliveryTests(StockedServerFixture server) : IClassF
         var sent = await SentAsync(job, market);
         Assert.Equal("done", sent.GetProperty("state").GetString());
         var taken = File(sent, "listing.jpg");
-        Assert.Equal("taken", taken.GetProperty("standing").GetString());
+        Assert.Equal("accepted", taken.GetProperty("standing").GetString());
         Assert.True(System.IO.File.Exists(Path.Combine(_folder, "market", Path.GetFileName(taken.GetProperty("path").GetString()!))));
         var refused = File(sent, "@2x.jpg");
         Assert.Equal("refused", refused.GetProperty("standing").GetString());
@@ -55,7 +55,7 @@ public sealed partial class DeliveryTests(StockedServerFixture server) : IClassF
         var shop = await ReceiverAsync("put", "/shop/files", new { });
         var first = Files(await SentAsync(job, shop));
         Assert.Equal(2, first.Count);
-        Assert.All(first, file => Assert.Equal("taken", file.GetProperty("standing").GetString()));
+        Assert.All(first, file => Assert.Equal("accepted", file.GetProperty("standing").GetString()));
         // The store shows what it was given: the same bytes.
         Assert.All(first, file => Assert.True(file.GetProperty("shown")[0].GetProperty("isSame").GetBoolean()));
         var before = Times();
@@ -75,8 +75,8 @@ public sealed partial class DeliveryTests(StockedServerFixture server) : IClassF
             }
         );
         var renamed = await ViewAsync(job, shop);
-        Assert.Equal(2, Files(renamed).Count(file => file.GetProperty("standing").GetString() == "new"));
-        Assert.Equal(2, Files(renamed).Count(file => file.GetProperty("standing").GetString() == "left"));
+        Assert.Equal(2, Files(renamed).Count(file => file.GetProperty("standing").GetString() == "notSent"));
+        Assert.Equal(2, Files(renamed).Count(file => file.GetProperty("standing").GetString() == "noLongerDelivered"));
         await SentAsync(job, shop);
         Assert.Equal(4, Times().Count);
 
@@ -104,7 +104,7 @@ public sealed partial class DeliveryTests(StockedServerFixture server) : IClassF
         // People judge it by eye: it comes from the receiver, and nothing in it runs.
         using var picture = await server.Client.GetAsync(
             new Uri(
-                $"/api/jobs/{job}/sendings/{network}/shown?path={Uri.EscapeDataString(file.GetProperty("path").GetString()!)}",
+                $"/api/jobs/{job}/deliveries/{network}/shown?path={Uri.EscapeDataString(file.GetProperty("path").GetString()!)}",
                 UriKind.Relative
             )
         );
@@ -124,7 +124,7 @@ public sealed partial class DeliveryTests(StockedServerFixture server) : IClassF
             "tidewrack-demo"
         );
         var path = File(await SentAsync(job, network), "listing.jpg").GetProperty("path").GetString()!;
-        var address = $"/api/jobs/{job}/sendings/{network}/survival";
+        var address = $"/api/jobs/{job}/deliveries/{network}/survival";
         await server.SendAsync(HttpMethod.Post, $"{address}?path={Uri.EscapeDataString(path)}");
         var found = await server.UntilAsync(
             $"{address}?path={Uri.EscapeDataString(path)}",
@@ -153,7 +153,7 @@ public sealed partial class DeliveryTests(StockedServerFixture server) : IClassF
         // Where nobody said where it may be tried, nothing is.
         var library = await ReceiverAsync("form", "/media-library/media", new { user = "skerry", shownAt = "/sizes" }, "library-demo");
         using var refused = await server.Client.PostAsync(
-            new Uri($"/api/jobs/{job}/sendings/{library}/survival?path={Uri.EscapeDataString(path)}", UriKind.Relative),
+            new Uri($"/api/jobs/{job}/deliveries/{library}/survival?path={Uri.EscapeDataString(path)}", UriKind.Relative),
             null
         );
         Assert.Equal(HttpStatusCode.Conflict, refused.StatusCode);
@@ -187,7 +187,7 @@ public sealed partial class DeliveryTests(StockedServerFixture server) : IClassF
         var store = await ReceiverAsync("s3", "/objects", more, "objects-demo-secret");
         Assert.True((await server.SendAsync(HttpMethod.Post, $"/api/receivers/{store}/try")).GetProperty("reached").GetBoolean());
         var sent = await SentAsync(job, store);
-        Assert.All(Files(sent), file => Assert.Equal("taken", file.GetProperty("standing").GetString()));
+        Assert.All(Files(sent), file => Assert.Equal("accepted", file.GetProperty("standing").GetString()));
         var path = File(sent, "square.jpg").GetProperty("path").GetString()!;
         Assert.True(System.IO.File.Exists(Path.Combine(_folder, "objects", path)));
 
@@ -213,7 +213,7 @@ public sealed partial class DeliveryTests(StockedServerFixture server) : IClassF
         await System.IO.File.WriteAllTextAsync(taken, "somebody's own");
         var sent = await SentAsync(job, folder);
         var states = Files(sent).Select(file => file.GetProperty("standing").GetString()).Order(StringComparer.Ordinal);
-        Assert.Equal(["refused", "taken"], states);
+        Assert.Equal(["accepted", "refused"], states);
         Assert.Equal("somebody's own", await System.IO.File.ReadAllTextAsync(taken));
         Assert.DoesNotContain(
             Directory.GetFiles(place, "*", SearchOption.AllDirectories),
@@ -248,7 +248,7 @@ public sealed partial class DeliveryTests(StockedServerFixture server) : IClassF
                 },
             }
         );
-        Assert.All(Files(await ViewAsync(job, shop)), file => Assert.Equal("new", file.GetProperty("standing").GetString()));
+        Assert.All(Files(await ViewAsync(job, shop)), file => Assert.Equal("notSent", file.GetProperty("standing").GetString()));
     }
 
     [Fact]

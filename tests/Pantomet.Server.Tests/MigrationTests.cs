@@ -36,6 +36,31 @@ public sealed class MigrationTests : IDisposable
         );
     }
 
+    [Fact]
+    public async Task What_receivers_have_is_known_by_its_new_names()
+    {
+        var old = Path.Combine(_root, "old");
+        await WriteAsync(old, MigrationSteps.All.Count);
+        await using (var connection = new SqliteConnection($"Data Source={Path.Combine(old, "pantomet.db")};Pooling=False"))
+        {
+            await connection.OpenAsync();
+            await using var command = connection.CreateCommand();
+            command.CommandText = """
+                INSERT INTO Receivers (Id, Rule, AddedAt) VALUES ('A', '{}', '2026-11-27 10:00:00');
+                INSERT INTO Sendings (Id, JobId, ReceiverId, State, AskedAt) VALUES ('S', 'J', 'A', 'Done', '2026-11-27 10:00:00');
+                INSERT INTO SentFiles (ReceiverId, JobId, Path, PictureId, Slot, ContentHash, Bytes, State, Said, Shown, At)
+                VALUES ('A', 'J', 'a.jpg', 'P', 'd/s', 'h', 9, 'Taken', '[]', '{}', '2026-11-27 10:00:00'),
+                  ('A', 'J', 'b.jpg', 'P', 'd/s', 'h', 9, 'Failed', '[]', '{}', '2026-11-27 10:00:00'),
+                  ('A', 'J', 'c.jpg', 'P', 'd/s', 'h', 9, 'Refused', '[]', '{}', '2026-11-27 10:00:00');
+                """;
+            await command.ExecuteNonQueryAsync();
+        }
+
+        await SchemaAsync(old);
+        Assert.Equal(["Accepted", "NotDelivered", "Refused"], await ColumnAsync(old, "SELECT State FROM ReceiverFiles ORDER BY Path"));
+        Assert.Equal(["S Done"], await ColumnAsync(old, "SELECT Id || ' ' || State FROM ReceiverDeliveries"));
+    }
+
     // As the program of then left it: three migrations, and the first so many of the steps.
     private static async Task WriteAsync(string root, int steps)
     {
@@ -51,7 +76,9 @@ public sealed class MigrationTests : IDisposable
         {
             foreach (var (sql, _) in step.Parts())
             {
-                await db.Database.ExecuteSqlRawAsync(sql.Replace("{", "{{", StringComparison.Ordinal).Replace("}", "}}", StringComparison.Ordinal));
+                await db.Database.ExecuteSqlRawAsync(
+                    sql.Replace("{", "{{", StringComparison.Ordinal).Replace("}", "}}", StringComparison.Ordinal)
+                );
             }
 
             await db.Database.ExecuteSqlAsync(
@@ -64,7 +91,9 @@ public sealed class MigrationTests : IDisposable
     {
         using (var folder = new DataFolder(root))
         {
-            await using var db = new PantometDb(new DbContextOptionsBuilder<PantometDb>().UseSqlite(folder.ConnectionString + ";Pooling=False").Options);
+            await using var db = new PantometDb(
+                new DbContextOptionsBuilder<PantometDb>().UseSqlite(folder.ConnectionString + ";Pooling=False").Options
+            );
             await folder.PrepareAsync(db, CancellationToken.None);
         }
 

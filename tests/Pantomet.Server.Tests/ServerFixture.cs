@@ -54,7 +54,7 @@ public class ServerFixture : IAsyncLifetime
                 // It would read files that a test has damaged, and mend them before the test looks.
                 IntegrityBegins = TimeSpan.FromHours(1),
                 Engine = Engine,
-                SendingPauses = [TimeSpan.FromMilliseconds(50)],
+                DeliveryPauses = [TimeSpan.FromMilliseconds(50)],
             },
             builder => builder.Logging.ClearProviders().AddProvider(Log)
         );

@@ -91,12 +91,12 @@ export type Receiver = Omit<Schemas['ReceiverView'], 'rule'> & { rule: ReceiverR
 export type ShownFile = Omit<Required<Schemas['ShownFile']>, 'likenessWord'> & {
   likenessWord: LikenessWord | null;
 };
-export type SentFile = Omit<Schemas['SentFileView'], 'shown'> & { shown: ShownFile[] };
+export type ReceiverFile = Omit<Schemas['ReceiverFileView'], 'shown'> & { shown: ShownFile[] };
 export type SaidAtCell = Schemas['SaidAtCell'];
-export type SentStanding = Schemas['SentStanding'];
-export type Sending = Omit<Schemas['SendingView'], 'receiver' | 'files'> & {
+export type ReceiverFileStanding = Schemas['ReceiverFileStanding'];
+export type ReceiverDelivery = Omit<Schemas['ReceiverDeliveryView'], 'receiver' | 'files'> & {
   receiver: Receiver;
-  files: SentFile[];
+  files: ReceiverFile[];
 };
 type SurvivalTry = Omit<Schemas['SurvivalTry'], 'shown' | 'size'> & {
   shown: ShownFile | null;
@@ -153,7 +153,7 @@ export const addresses = {
     `/api/jobs/${job}/page/pictures/${viewport}/${side}?v=${encodeURIComponent(version)}`,
   mendedPage: (job: string) => `/api/jobs/${job}/page/mended.zip`,
   shown: (job: string, receiver: string, path: string, at: number) =>
-    `/api/jobs/${job}/sendings/${receiver}/shown?path=${encodeURIComponent(path)}&at=${at}`,
+    `/api/jobs/${job}/deliveries/${receiver}/shown?path=${encodeURIComponent(path)}&at=${at}`,
   folder: (id: string) => `/api/folders/${id}/folder.zip`,
   bundle: (job: string) => `/api/jobs/${job}/bundle.zip`,
   report: (job: string, type: 'json' | 'csv') => `/api/jobs/${job}/report.${type}`,

@@ -9,7 +9,7 @@ import {
   type PictureFolder,
   type PageElement,
   type PageOfJob,
-  type Sending,
+  type ReceiverDelivery,
   type Survival,
   take,
 } from './client';
@@ -158,13 +158,13 @@ export function usePageOfJob(id: string) {
 }
 
 /** Each receiver and where the job's files stand with it; asked for again while one is under way, and when the job changes. */
-export function useSendings(job: string, sequence: number) {
+export function useReceiverDeliveries(job: string, sequence: number) {
   return useQuery({
-    queryKey: ['sendings', job, sequence],
+    queryKey: ['deliveries', job, sequence],
     queryFn: async ({ signal }) =>
       (await take(
-        api.GET('/api/jobs/{id}/sendings', { signal, params: { path: { id: job } } }),
-      )) as Sending[],
+        api.GET('/api/jobs/{id}/deliveries', { signal, params: { path: { id: job } } }),
+      )) as ReceiverDelivery[],
     placeholderData: (previous) => previous,
     refetchInterval: ({ state }) => (state.data?.some((one) => one.state === 'waiting') ? second : false),
     gcTime: 10_000,
@@ -177,7 +177,7 @@ export function useSurvival(job: string, receiver: string, path: string) {
     queryKey: ['survival', job, receiver, path],
     queryFn: async ({ signal }) =>
       (await take<Survival | undefined>(
-        api.GET('/api/jobs/{id}/sendings/{receiver}/survival', {
+        api.GET('/api/jobs/{id}/deliveries/{receiver}/survival', {
           signal,
           params: { path: { id: job, receiver }, query: { path } },
         }) as Promise<{ data?: Survival; response: Response }>,

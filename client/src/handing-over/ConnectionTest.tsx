@@ -18,7 +18,7 @@ export function ConnectionTest({ receiver }: { receiver: Receiver }) {
         }),
       ),
     onSuccess: () => trial.reset(),
-    onSettled: () => void cache.invalidateQueries({ queryKey: ['sendings'] }),
+    onSettled: () => void cache.invalidateQueries({ queryKey: ['deliveries'] }),
   });
   const seen = trial.data?.hostKey;
   return (

@@ -1,5 +1,5 @@
 import { Link } from 'wouter';
-import { addresses, type Sending, type SentFile, type ShownFile } from '../api/client';
+import { addresses, type ReceiverDelivery, type ReceiverFile, type ShownFile } from '../api/client';
 import { sentence, size, weight } from '../design/figures';
 import { useHead, useJobStore } from '../jobs/useJob';
 import { shownWords, standings } from './deliveries';
@@ -10,13 +10,13 @@ import { t } from '../texts/texts';
 const most = 200;
 
 /** The files that go to a receiver, those that want a look first, with what it said and what it shows. */
-export function DeliveredFiles({ sending }: { sending: Sending }) {
-  const byStanding = Map.groupBy(sending.files, (file) => file.standing);
+export function DeliveredFiles({ delivery }: { delivery: ReceiverDelivery }) {
+  const byStanding = Map.groupBy(delivery.files, (file) => file.standing);
   return (
     <div className="min-h-0 overflow-y-auto px-5 py-4">
-      {sending.files.length === 0 && (
+      {delivery.files.length === 0 && (
         <p className="text-ink-2">
-          {t('handingOver.thisJobHasNoFilesFor', { name: sending.receiver.rule.name })}
+          {t('handingOver.thisJobHasNoFilesFor', { name: delivery.receiver.rule.name })}
         </p>
       )}
       {standings.map(([standing, title]) => {
@@ -29,7 +29,7 @@ export function DeliveredFiles({ sending }: { sending: Sending }) {
               </h2>
               <ul className="mt-1 border-t border-line bg-sheet">
                 {files.slice(0, most).map((file) => (
-                  <SentLine key={file.path} sending={sending} file={file} />
+                  <SentLine key={file.path} delivery={delivery} file={file} />
                 ))}
               </ul>
               {files.length > most && (
@@ -45,12 +45,12 @@ export function DeliveredFiles({ sending }: { sending: Sending }) {
   );
 }
 
-function SentLine({ sending, file }: { sending: Sending; file: SentFile }) {
+function SentLine({ delivery, file }: { delivery: ReceiverDelivery; file: ReceiverFile }) {
   const store = useJobStore();
   const head = useHead();
   const picture = head.pictures.find((one) => one.picture.id === file.picture);
   const slot = head.slots.find((one) => one.address === file.slot);
-  const tries = sending.receiver.rule.trialAddress !== null && file.shown.some((one) => !one.isSame);
+  const tries = delivery.receiver.rule.trialAddress !== null && file.shown.some((one) => !one.isSame);
   return (
     <li className="flex gap-3 border-b border-line px-3 py-2">
       <span className="h-11 w-14 shrink-0">
@@ -86,17 +86,17 @@ function SentLine({ sending, file }: { sending: Sending; file: SentFile }) {
       </div>
       <div className="min-w-0 flex-1">
         {file.said.map((one) => (
-          <p key={one} className={file.standing === 'taken' ? 'text-ink-2' : 'text-breaks'}>
+          <p key={one} className={file.standing === 'accepted' ? 'text-ink-2' : 'text-breaks'}>
             {sentence(one)}
           </p>
         ))}
         {file.shown.map((one, at) => (
-          <Shown key={one.address} receiver={sending.receiver.id} file={file} shown={one} at={at} />
+          <Shown key={one.address} receiver={delivery.receiver.id} file={file} shown={one} at={at} />
         ))}
       </div>
       {tries && (
         <div className="shrink-0">
-          <SurvivalSheet receiver={sending.receiver} file={file} />
+          <SurvivalSheet receiver={delivery.receiver} file={file} />
         </div>
       )}
     </li>
@@ -110,7 +110,7 @@ function Shown({
   at,
 }: {
   receiver: string;
-  file: SentFile;
+  file: ReceiverFile;
   shown: ShownFile;
   at: number;
 }) {

@@ -76,7 +76,7 @@ function ReceiverForm({ receiver, onDone }: { receiver?: Receiver; onDone: () =>
       region: rule?.region ?? 'us-east-1',
     },
   });
-  const settled = () => void cache.invalidateQueries({ queryKey: ['sendings'] });
+  const settled = () => void cache.invalidateQueries({ queryKey: ['deliveries'] });
   const save = useMutation({
     mutationFn: (draft: Draft) => {
       const isHttp = way === 'put' || way === 'form';

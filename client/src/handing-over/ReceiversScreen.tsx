@@ -1,7 +1,7 @@
 import { useMutation, useQueryClient } from '@tanstack/react-query';
 import { Link, useLocation } from 'wouter';
-import { api, type Sending, take } from '../api/client';
-import { useSendings } from '../api/queries';
+import { api, type ReceiverDelivery, take } from '../api/client';
+import { useReceiverDeliveries } from '../api/queries';
 import { useShortcuts } from '../design/useShortcuts';
 import { Button, Key } from '../design/Button';
 import { files, weight } from '../design/figures';
@@ -20,9 +20,9 @@ export function ReceiversScreen({ receiver }: { receiver: string | undefined }) 
   const store = useJobStore();
   const [, go] = useLocation();
   const sequence = useJob((job) => job.sequence);
-  const sendings = useSendings(store.id, sequence);
+  const deliveries = useReceiverDeliveries(store.id, sequence);
   useShortcuts({ b: () => go(`/job/${store.id}`) });
-  const all = sendings.data ?? [];
+  const all = deliveries.data ?? [];
   const chosen =
     all.find((one) => one.receiver.id === receiver) ?? all.find((one) => one.files.length > 0) ?? all[0];
   return (
@@ -31,13 +31,13 @@ export function ReceiversScreen({ receiver }: { receiver: string | undefined }) 
         <JobBar stage="handing-over" />
       </div>
       <HandOverTabs part="receivers" />
-      {sendings.isError ? (
-        <Notice>{sendings.error.message}</Notice>
-      ) : !sendings.data ? (
+      {deliveries.isError ? (
+        <Notice>{deliveries.error.message}</Notice>
+      ) : !deliveries.data ? (
         <Notice>{t('handingOver.loadingReceivers')}</Notice>
       ) : chosen ? (
         <div className="grid min-h-0 grid-cols-[minmax(0,1fr)_348px]">
-          <DeliveredFiles key={chosen.receiver.id} sending={chosen} />
+          <DeliveredFiles key={chosen.receiver.id} delivery={chosen} />
           <aside
             className="flex min-h-0 flex-col border-l border-line bg-sheet"
             aria-label={t('handingOver.receivers')}
@@ -49,11 +49,11 @@ export function ReceiversScreen({ receiver }: { receiver: string | undefined }) 
               </header>
               <ul aria-label={t('handingOver.allReceivers')}>
                 {all.map((one) => (
-                  <ReceiverLine key={one.receiver.id} sending={one} chosen={one === chosen} />
+                  <ReceiverLine key={one.receiver.id} delivery={one} chosen={one === chosen} />
                 ))}
               </ul>
             </div>
-            <HandOver key={chosen.receiver.id} sending={chosen} />
+            <HandOver key={chosen.receiver.id} delivery={chosen} />
           </aside>
         </div>
       ) : (
@@ -67,41 +67,43 @@ export function ReceiversScreen({ receiver }: { receiver: string | undefined }) 
   );
 }
 
-function ReceiverLine({ sending, chosen }: { sending: Sending; chosen: boolean }) {
+function ReceiverLine({ delivery, chosen }: { delivery: ReceiverDelivery; chosen: boolean }) {
   const store = useJobStore();
-  const { refused, failed } = counts(sending.files);
-  const bad = sending.state === 'failed' || refused + failed > 0;
+  const { refused, notDelivered } = counts(delivery.files);
+  const bad = delivery.state === 'failed' || refused + notDelivered > 0;
   return (
     <li className="border-b border-line">
       <Link
-        href={`/job/${store.id}/handing-over/receivers/${sending.receiver.id}`}
+        href={`/job/${store.id}/handing-over/receivers/${delivery.receiver.id}`}
         aria-current={chosen ? 'true' : undefined}
-        className={`block border-l-4 py-2 pr-3 pl-4 hover:bg-sheet-2 ${chosen ? 'border-accent bg-sheet-2' : 'border-transparent'} ${sending.files.length === 0 ? 'text-ink-2' : ''}`}
+        className={`block border-l-4 py-2 pr-3 pl-4 hover:bg-sheet-2 ${chosen ? 'border-accent bg-sheet-2' : 'border-transparent'} ${delivery.files.length === 0 ? 'text-ink-2' : ''}`}
       >
-        <span className="block truncate font-semibold">{sending.receiver.rule.name}</span>
-        <span className={`block ${bad ? 'text-breaks' : 'text-ink-2'}`}>{summary(sending)}</span>
+        <span className="block truncate font-semibold">{delivery.receiver.rule.name}</span>
+        <span className={`block ${bad ? 'text-breaks' : 'text-ink-2'}`}>{summary(delivery)}</span>
       </Link>
     </li>
   );
 }
 
 /** What is known of the chosen receiver, and the next step. */
-function HandOver({ sending }: { sending: Sending }) {
+function HandOver({ delivery }: { delivery: ReceiverDelivery }) {
   const store = useJobStore();
   const cache = useQueryClient();
-  const { receiver, state, trouble, progress } = sending;
+  const { receiver, state, trouble, progress } = delivery;
   const path = { params: { path: { id: store.id, receiver: receiver.id } } };
-  const settled = () => void cache.invalidateQueries({ queryKey: ['sendings'] });
+  const settled = () => void cache.invalidateQueries({ queryKey: ['deliveries'] });
   const send = useMutation({
-    mutationFn: () => take(api.POST('/api/jobs/{id}/sendings/{receiver}', path)),
+    mutationFn: () => take(api.POST('/api/jobs/{id}/deliveries/{receiver}', path)),
     onSettled: settled,
   });
   const stop = useMutation({
-    mutationFn: () => take(api.POST('/api/jobs/{id}/sendings/{receiver}/stop', path)),
+    mutationFn: () => take(api.POST('/api/jobs/{id}/deliveries/{receiver}/stop', path)),
     onSettled: settled,
   });
-  const waiting = sending.files.filter((file) => file.standing !== 'taken' && file.standing !== 'left');
-  const going = sending.files.filter((file) => file.standing !== 'left');
+  const waiting = delivery.files.filter(
+    (file) => file.standing !== 'accepted' && file.standing !== 'noLongerDelivered',
+  );
+  const going = delivery.files.filter((file) => file.standing !== 'noLongerDelivered');
   useShortcuts({ d: () => waiting.length > 0 && state !== 'waiting' && send.mutate() });
   return (
     <section

@@ -1,7 +1,7 @@
 import { useMutation, useQueryClient } from '@tanstack/react-query';
 import { useState } from 'react';
 import { Link } from 'wouter';
-import { api, type Receiver, type SentFile, type Survival, take } from '../api/client';
+import { api, type Receiver, type ReceiverFile, type Survival, take } from '../api/client';
 import { useSurvival } from '../api/queries';
 import { Button } from '../design/Button';
 import { sentence, size, weight } from '../design/figures';
@@ -15,7 +15,7 @@ import { t } from '../texts/texts';
 const about = 8;
 
 /** Which file a receiver that makes its own copies shows best, found by trying on its test receiver. */
-export function SurvivalSheet({ receiver, file }: { receiver: Receiver; file: SentFile }) {
+export function SurvivalSheet({ receiver, file }: { receiver: Receiver; file: ReceiverFile }) {
   return (
     <Sheet
       title={t('handingOver.whatSurvivesRecompression')}
@@ -27,13 +27,13 @@ export function SurvivalSheet({ receiver, file }: { receiver: Receiver; file: Se
   );
 }
 
-function Inside({ receiver, file }: { receiver: Receiver; file: SentFile }) {
+function Inside({ receiver, file }: { receiver: Receiver; file: ReceiverFile }) {
   const store = useJobStore();
   const cache = useQueryClient();
   const found = useSurvival(store.id, receiver.id, file.path);
   const asked = { params: { path: { id: store.id, receiver: receiver.id }, query: { path: file.path } } };
   const ask = useMutation({
-    mutationFn: () => take(api.POST('/api/jobs/{id}/sendings/{receiver}/survival', asked)),
+    mutationFn: () => take(api.POST('/api/jobs/{id}/deliveries/{receiver}/survival', asked)),
     onSettled: () => void cache.invalidateQueries({ queryKey: ['survival'] }),
   });
   const view = found.data;
@@ -125,14 +125,14 @@ function Tried({ view }: { view: Survival }) {
 }
 
 /** What it came to, and the step from there: the slot's rule asks for what survives. */
-function Outcome({ view, receiver, file }: { view: Survival; receiver: Receiver; file: SentFile }) {
+function Outcome({ view, receiver, file }: { view: Survival; receiver: Receiver; file: ReceiverFile }) {
   const store = useJobStore();
   const cache = useQueryClient();
   const [taken, setTaken] = useState<string | null>(null);
   const change = useMutation({
     mutationFn: async () => {
       const { slot, draft } = await take(
-        api.GET('/api/jobs/{id}/sendings/{receiver}/survival/rule', {
+        api.GET('/api/jobs/{id}/deliveries/{receiver}/survival/rule', {
           params: { path: { id: store.id, receiver: receiver.id }, query: { path: file.path } },
         }),
       );

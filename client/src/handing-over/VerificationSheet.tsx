@@ -1,5 +1,5 @@
 import { useState } from 'react';
-import { addresses, type SentFile, type ShownFile } from '../api/client';
+import { addresses, type ReceiverFile, type ShownFile } from '../api/client';
 import { Divider, useDivider } from '../design/Divider';
 import { weight } from '../design/figures';
 import { Sheet } from '../design/Sheet';
@@ -10,7 +10,15 @@ import { shownWords } from './deliveries';
 import { t } from '../texts/texts';
 
 /** What a receiver was given and what it shows, at the true pixels of what it shows. */
-export function VerificationSheet({ receiver, file, at }: { receiver: string; file: SentFile; at: number }) {
+export function VerificationSheet({
+  receiver,
+  file,
+  at,
+}: {
+  receiver: string;
+  file: ReceiverFile;
+  at: number;
+}) {
   const shown = file.shown[at]!;
   return (
     <Sheet
@@ -35,7 +43,7 @@ function Both({
   at,
 }: {
   receiver: string;
-  file: SentFile;
+  file: ReceiverFile;
   shown: ShownFile;
   at: number;
 }) {

@@ -1,5 +1,11 @@
 import { expect, test } from 'vitest';
-import type { Receiver, Sending, SentFile, SentStanding, ShownFile } from '../api/client';
+import type {
+  Receiver,
+  ReceiverDelivery,
+  ReceiverFile,
+  ReceiverFileStanding,
+  ShownFile,
+} from '../api/client';
 import { hostOf, shownWords, standings, summary } from './deliveries';
 
 const receiver = (way: Receiver['rule']['way'], address: string): Receiver => ({
@@ -20,7 +26,7 @@ const receiver = (way: Receiver['rule']['way'], address: string): Receiver => ({
   },
 });
 
-const file = (standing: SentStanding): SentFile => ({
+const file = (standing: ReceiverFileStanding): ReceiverFile => ({
   picture: 'p',
   slot: 'd/s',
   id: 'f',
@@ -35,7 +41,7 @@ const file = (standing: SentStanding): SentFile => ({
   at: null,
 });
 
-const sending = (files: SentFile[], more: Partial<Sending> = {}): Sending => ({
+const delivery = (files: ReceiverFile[], more: Partial<ReceiverDelivery> = {}): ReceiverDelivery => ({
   receiver: receiver('put', 'https://shop.example/files'),
   state: null,
   trouble: null,
@@ -60,19 +66,19 @@ const shown = (more: Partial<ShownFile>): ShownFile => ({
 });
 
 test('a line says how the files stand, and where none goes', () => {
-  expect(summary(sending([file('taken'), file('taken'), file('refused'), file('left')]))).toBe(
-    '2 accepted, 1 refused',
-  );
-  expect(summary(sending([file('new'), file('changed'), file('failed')]))).toBe(
+  expect(
+    summary(delivery([file('accepted'), file('accepted'), file('refused'), file('noLongerDelivered')])),
+  ).toBe('2 accepted, 1 refused');
+  expect(summary(delivery([file('notSent'), file('changed'), file('notDelivered')]))).toBe(
     '1 not delivered, 1 changed, 1 not sent',
   );
-  expect(summary(sending([]))).toBe('no files');
+  expect(summary(delivery([]))).toBe('no files');
 });
 
 test('what is under way is told by how far it is', () => {
-  const files = [file('new')];
-  expect(summary(sending(files, { state: 'waiting' }))).toBe('waiting');
-  expect(summary(sending(files, { state: 'waiting', progress: { done: 3, of: 9, waits: null } }))).toBe(
+  const files = [file('notSent')];
+  expect(summary(delivery(files, { state: 'waiting' }))).toBe('waiting');
+  expect(summary(delivery(files, { state: 'waiting', progress: { done: 3, of: 9, waits: null } }))).toBe(
     '3 of 9 sent',
   );
 });
@@ -80,11 +86,11 @@ test('what is under way is told by how far it is', () => {
 test('every standing has a place in the list, those that want a look first', () => {
   expect(standings.map(([standing]) => standing)).toEqual([
     'refused',
-    'failed',
+    'notDelivered',
     'changed',
-    'new',
-    'taken',
-    'left',
+    'notSent',
+    'accepted',
+    'noLongerDelivered',
   ]);
 });
 

@@ -1,4 +1,11 @@
-import type { Receiver, ReceiverWay, Sending, SentFile, SentStanding, ShownFile } from '../api/client';
+import type {
+  Receiver,
+  ReceiverWay,
+  ReceiverDelivery,
+  ReceiverFile,
+  ReceiverFileStanding,
+  ShownFile,
+} from '../api/client';
 import { size, weight } from '../design/figures';
 import { likenessWords } from '../design/likeness';
 import { typeName } from '../design/typeNames';
@@ -14,13 +21,13 @@ export const wayWords: Record<ReceiverWay, string> = {
 };
 
 /** What stands above the files of each standing, those that want a look first. */
-export const standings: readonly (readonly [SentStanding, string])[] = [
+export const standings: readonly (readonly [ReceiverFileStanding, string])[] = [
   ['refused', t('handingOver.refused')],
-  ['failed', t('handingOver.notDelivered')],
+  ['notDelivered', t('handingOver.notDelivered')],
   ['changed', t('handingOver.changedSinceDelivery')],
-  ['new', t('handingOver.notSent')],
-  ['taken', t('handingOver.accepted')],
-  ['left', t('handingOver.noLongerDelivered')],
+  ['notSent', t('handingOver.notSent')],
+  ['accepted', t('handingOver.accepted')],
+  ['noLongerDelivered', t('handingOver.noLongerDelivered')],
 ];
 
 /** The host of a receiver, or its folder. */
@@ -30,26 +37,26 @@ export function hostOf({ rule }: Receiver): string {
 }
 
 /** How many files stand how. */
-export function counts(files: readonly SentFile[]): Record<SentStanding, number> {
-  const all = { new: 0, changed: 0, taken: 0, refused: 0, failed: 0, left: 0 };
+export function counts(files: readonly ReceiverFile[]): Record<ReceiverFileStanding, number> {
+  const all = { notSent: 0, changed: 0, accepted: 0, refused: 0, notDelivered: 0, noLongerDelivered: 0 };
   for (const file of files) all[file.standing] += 1;
   return all;
 }
 
 /** Where the files of a job stand with a receiver, in a line. */
-export function summary({ files, state, progress }: Sending): string {
-  const { taken, refused, failed, changed, new: fresh } = counts(files);
+export function summary({ files, state, progress }: ReceiverDelivery): string {
+  const { accepted, refused, notDelivered, changed, notSent } = counts(files);
   if (state === 'waiting')
     return progress
       ? t('handingOver.doneOfOfSent', { done: progress.done, of: progress.of })
       : t('handingOver.waiting2');
   if (files.length === 0) return t('handingOver.noFiles');
   const parts = [
-    taken > 0 ? t('handingOver.takenAccepted', { taken }) : '',
-    refused > 0 ? t('handingOver.refusedRefused', { refused }) : '',
-    failed > 0 ? t('handingOver.failedNotDelivered', { failed }) : '',
-    changed > 0 ? t('handingOver.changedChanged', { changed }) : '',
-    fresh > 0 ? t('handingOver.freshNotSent', { fresh }) : '',
+    accepted > 0 ? t('handingOver.countAccepted', { n: accepted }) : '',
+    refused > 0 ? t('handingOver.countRefused', { n: refused }) : '',
+    notDelivered > 0 ? t('handingOver.countNotDelivered', { n: notDelivered }) : '',
+    changed > 0 ? t('handingOver.countChanged', { n: changed }) : '',
+    notSent > 0 ? t('handingOver.countNotSent', { n: notSent }) : '',
   ];
   return parts.filter(Boolean).join(', ');
 }

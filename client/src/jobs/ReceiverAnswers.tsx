@@ -8,8 +8,8 @@ import { t } from '../texts/texts';
 /** What receivers said of the files of a cell: those that were not taken first, the others in a line. */
 export function ReceiverAnswers({ said }: { said: readonly Said[] }) {
   const store = useJobStore();
-  const unwanted = said.filter((one) => one.standing !== 'taken');
-  const taken = [...new Set(said.filter((one) => one.standing === 'taken').map((one) => one.receiver))];
+  const unwanted = said.filter((one) => one.standing !== 'accepted');
+  const taken = [...new Set(said.filter((one) => one.standing === 'accepted').map((one) => one.receiver))];
   return (
     <>
       {unwanted.map((one, at) => (

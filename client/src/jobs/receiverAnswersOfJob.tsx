@@ -10,10 +10,10 @@ const Said = createContext<ReadonlyMap<string, readonly SaidAtCell[]>>(new Map()
 /** What receivers said of the files that the cells have now, for all that lies within. */
 export function SaidOfJob({ job, children }: { job: string; children: ReactNode }) {
   const said = useQuery({
-    queryKey: ['sendings', job, 'said'],
+    queryKey: ['deliveries', job, 'said'],
     queryFn: async ({ signal }) =>
       (await take(
-        api.GET('/api/jobs/{id}/sendings/said', { signal, params: { path: { id: job } } }),
+        api.GET('/api/jobs/{id}/deliveries/said', { signal, params: { path: { id: job } } }),
       )) as SaidAtCell[],
     staleTime: 0,
     // A file that changes takes with it what was said of the one before.
@@ -32,4 +32,4 @@ export function useSaid(picture: string, slot: string): readonly SaidAtCell[] {
 }
 
 /** True where a receiver did not take a file of a cell. */
-export const isUnwanted = (said: readonly SaidAtCell[]) => said.some((one) => one.standing !== 'taken');
+export const isUnwanted = (said: readonly SaidAtCell[]) => said.some((one) => one.standing !== 'accepted');

@@ -5,7 +5,7 @@ import { t } from '../texts/texts';
 
 const stateWords: Record<Arrival['state'], string> = {
   waiting: t('pictures.waiting'),
-  sending: t('pictures.beingSent'),
+  delivery: t('pictures.beingSent'),
   checking: t('pictures.beingChecked'),
   kept: t('pictures.added'),
   already: t('pictures.alreadyInTheLibrary'),

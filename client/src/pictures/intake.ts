@@ -9,7 +9,7 @@ export interface Arrival {
   bytes: number;
   /** Bytes sent so far. */
   sent: number;
-  state: 'waiting' | 'sending' | 'checking' | 'kept' | 'already' | 'refused' | 'stopped';
+  state: 'waiting' | 'delivery' | 'checking' | 'kept' | 'already' | 'refused' | 'stopped';
   /** The refusal, or a remark, as a sentence. */
   words?: string;
   pictureId?: string;
@@ -70,7 +70,7 @@ export function useIntake(onKept: (pictures: string[], into: string | null) => v
       };
       request.onerror = () => end({ state: 'refused', words: t('pictures.theFileCouldNotBeSent') });
       request.onabort = () => end({ state: 'stopped', words: t('pictures.stoppedNothingOfThisFileWas') });
-      change(key, { state: 'sending' });
+      change(key, { state: 'delivery' });
       request.send(file);
     }
   }, [cache, change, handOn]);

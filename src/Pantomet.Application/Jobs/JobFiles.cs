@@ -10,8 +10,8 @@ namespace Pantomet.Application.Jobs;
 public sealed class JobFiles(OpenJobs jobs, Writer writer, CellJudge judge, JobNotifier notifier)
 {
     /// <summary>Makes the files of some cells again; null when there is no such job.</summary>
-    public Task<SendResult?> AgainAsync(Guid id, IReadOnlyCollection<CellTables.Key> cells, CancellationToken cancel) =>
-        writer.WriteAsync<SendResult?>(
+    public Task<CommandResult?> AgainAsync(Guid id, IReadOnlyCollection<CellTables.Key> cells, CancellationToken cancel) =>
+        writer.WriteAsync<CommandResult?>(
             async db =>
             {
                 if (await jobs.OpenAsync(id, CancellationToken.None) is not { } board)

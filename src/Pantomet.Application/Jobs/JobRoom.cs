@@ -16,7 +16,7 @@ namespace Pantomet.Application.Jobs;
 /// <param name="Gesture">Commands of one gesture are one step. Null stands alone.</param>
 /// <param name="Actor">Who decided.</param>
 /// <param name="Within">A gesture that ended longer ago than this is another; null for however long ago.</param>
-public sealed record Sending(
+public sealed record CommandBatch(
     IReadOnlyList<JobCommand> Commands,
     string? Id = null,
     string? Gesture = null,
@@ -25,7 +25,7 @@ public sealed record Sending(
 );
 
 /// <summary>What came of a change: the sequence that was reached, or a refusal.</summary>
-public sealed record SendResult(long Sequence, RefusedCommand? Refused);
+public sealed record CommandResult(long Sequence, RefusedCommand? Refused);
 
 /// <summary>Jobs and everything that is decided about them: read the tables, apply, store in one transaction, take over, tell.</summary>
 public sealed class JobRoom(
@@ -71,7 +71,7 @@ public sealed class JobRoom(
     }
 
     /// <summary>Applies commands; null when there is no such job.</summary>
-    public async Task<SendResult?> SendAsync(Guid id, Sending sending, CancellationToken cancel)
+    public async Task<CommandResult?> SendAsync(Guid id, CommandBatch batch, CancellationToken cancel)
     {
         var book = await jobs.SlotsAsync(cancel);
         if (await jobs.OpenAsync(id, cancel) is null)
@@ -79,7 +79,7 @@ public sealed class JobRoom(
             return null;
         }
 
-        return await writer.WriteAsync<SendResult?>(
+        return await writer.WriteAsync<CommandResult?>(
             async db =>
             {
                 if (await jobs.OpenAsync(id, CancellationToken.None) is not { } board)
@@ -88,7 +88,7 @@ public sealed class JobRoom(
                 }
 
                 if (
-                    sending.Id is { } sent
+                    batch.Id is { } sent
                     && await db
                         .Commands.Where(row => row.JobId == id && row.Sender == sent)
                         .Select(row => (long?)row.Sequence)
@@ -99,8 +99,8 @@ public sealed class JobRoom(
                     return (new(known, null), null);
                 }
 
-                var around = await CommandContext.OfAsync(db, board, board.State, book, sending.Commands, CancellationToken.None);
-                if (!JobCommands.TryApply(board.State.Job, sending.Commands, around, out var applied, out var refused))
+                var around = await CommandContext.OfAsync(db, board, board.State, book, batch.Commands, CancellationToken.None);
+                if (!JobCommands.TryApply(board.State.Job, batch.Commands, around, out var applied, out var refused))
                 {
                     return (new(board.State.Sequence, refused), null);
                 }
@@ -110,16 +110,16 @@ public sealed class JobRoom(
                     return (new(board.State.Sequence, null), null);
                 }
 
-                var step = await JobSteps.ForAsync(db, id, sending, Now);
+                var step = await JobSteps.ForAsync(db, id, batch, Now);
                 var row = new CommandRow
                 {
                     JobId = id,
-                    Sender = sending.Id,
-                    Actor = sending.Actor,
+                    Sender = batch.Id,
+                    Actor = batch.Actor,
                     At = Now,
                     Kind = "commands",
                     Step = step,
-                    Body = StoredJson.Write(sending.Commands),
+                    Body = StoredJson.Write(batch.Commands),
                     Inverse = StoredJson.Write(applied.Inverse),
                 };
                 var change = await StoreAsync(db, board, applied, row, around.Fresh, book);
@@ -153,10 +153,10 @@ public sealed class JobRoom(
     }
 
     /// <summary>Goes one step back or forward; null when there is no such job.</summary>
-    public async Task<SendResult?> StepAsync(Guid id, bool back, string actor, CancellationToken cancel)
+    public async Task<CommandResult?> StepAsync(Guid id, bool back, string actor, CancellationToken cancel)
     {
         var book = await jobs.SlotsAsync(cancel);
-        return await writer.WriteAsync<SendResult?>(
+        return await writer.WriteAsync<CommandResult?>(
             async db =>
             {
                 if (await jobs.OpenAsync(id, CancellationToken.None) is not { } board)
@@ -197,8 +197,8 @@ public sealed class JobRoom(
     }
 
     /// <summary>Runs, pauses or stops the making of files, or puts a job aside; null when there is no such job.</summary>
-    public Task<SendResult?> SetAsync(Guid id, Func<BoardState, BoardState> set, CancellationToken cancel) =>
-        writer.WriteAsync<SendResult?>(
+    public Task<CommandResult?> SetAsync(Guid id, Func<BoardState, BoardState> set, CancellationToken cancel) =>
+        writer.WriteAsync<CommandResult?>(
             async db =>
             {
                 if (await jobs.OpenAsync(id, CancellationToken.None) is not { } board)

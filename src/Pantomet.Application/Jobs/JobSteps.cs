@@ -10,14 +10,14 @@ namespace Pantomet.Application.Jobs;
 internal static class JobSteps
 {
     /// <summary>The step that commands belong to: a new one, or that of their gesture.</summary>
-    public static async Task<long> ForAsync(PantometDb db, Guid id, Sending sending, DateTime now)
+    public static async Task<long> ForAsync(PantometDb db, Guid id, CommandBatch batch, DateTime now)
     {
         var top = await db.Steps.Where(step => step.JobId == id).OrderByDescending(step => step.Number).FirstOrDefaultAsync();
         if (
             top is { State: StepState.Done }
-            && sending.Gesture is { } gesture
+            && batch.Gesture is { } gesture
             && top.Gesture == gesture
-            && (sending.Within is null || now - top.At < sending.Within)
+            && (batch.Within is null || now - top.At < batch.Within)
             && await db
                 .Commands.Where(row => row.JobId == id && row.Step == top.Number)
                 .OrderByDescending(row => row.Id)
@@ -37,7 +37,7 @@ internal static class JobSteps
         {
             JobId = id,
             Number = 1 + (top?.Number ?? 0),
-            Gesture = sending.Gesture,
+            Gesture = batch.Gesture,
             At = now,
             State = StepState.Done,
         };

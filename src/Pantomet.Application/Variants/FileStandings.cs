@@ -11,7 +11,7 @@ public sealed class FileStandings
 {
     // What is shown of a file among many comes first; the rest is read where one is looked at.
     private const string Shown = "Id, PictureId, ContentHash, Format, Width, Height, Bytes, Quality, Likeness, Verdict, Reasons";
-    private const string All = $"{Shown}, WorstPlace, Encodes, MadeAt, Want, WantedAt, StandIn, Edge, Dressed";
+    private const string All = $"{Shown}, WorstPlace, Encodes, MadeAt, Want, WantedAt, Placeholder, Edge, Dressed";
 
     private readonly Dictionary<string, VariantRow> _made = [];
     private readonly Dictionary<string, FailureRow> _failed = [];

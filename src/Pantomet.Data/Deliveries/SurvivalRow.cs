@@ -19,7 +19,7 @@ public sealed class SurvivalRow
     public required string ContentHash { get; set; }
 
     /// <summary>Where it stands.</summary>
-    public SendingState State { get; set; }
+    public ReceiverDeliveryState State { get; set; }
 
     /// <summary>Why it ended before all was known: a sentence.</summary>
     public string? Trouble { get; set; }

@@ -17,28 +17,7 @@ namespace Pantomet.Data.Migrations
 #pragma warning disable 612, 618
             modelBuilder.HasAnnotation("ProductVersion", "10.0.13");
 
-            modelBuilder.Entity("Pantomet.Data.Deliveries.ReceiverRow", b =>
-                {
-                    b.Property<Guid>("Id")
-                        .ValueGeneratedOnAdd()
-                        .HasColumnType("TEXT");
-
-                    b.Property<DateTime>("AddedAt")
-                        .HasColumnType("TEXT");
-
-                    b.Property<string>("Rule")
-                        .IsRequired()
-                        .HasColumnType("TEXT");
-
-                    b.Property<string>("Secret")
-                        .HasColumnType("TEXT");
-
-                    b.HasKey("Id");
-
-                    b.ToTable("Receivers");
-                });
-
-            modelBuilder.Entity("Pantomet.Data.Deliveries.SendingRow", b =>
+            modelBuilder.Entity("Pantomet.Data.Deliveries.ReceiverDeliveryRow", b =>
                 {
                     b.Property<Guid>("Id")
                         .ValueGeneratedOnAdd()
@@ -70,10 +49,10 @@ namespace Pantomet.Data.Migrations
                     b.HasIndex("JobId", "ReceiverId")
                         .IsUnique();
 
-                    b.ToTable("Sendings");
+                    b.ToTable("ReceiverDeliveries");
                 });
 
-            modelBuilder.Entity("Pantomet.Data.Deliveries.SentFileRow", b =>
+            modelBuilder.Entity("Pantomet.Data.Deliveries.ReceiverFileRow", b =>
                 {
                     b.Property<Guid>("JobId")
                         .HasColumnType("TEXT");
@@ -120,7 +99,28 @@ namespace Pantomet.Data.Migrations
 
                     b.HasIndex("ReceiverId");
 
-                    b.ToTable("SentFiles");
+                    b.ToTable("ReceiverFiles");
+                });
+
+            modelBuilder.Entity("Pantomet.Data.Deliveries.ReceiverRow", b =>
+                {
+                    b.Property<Guid>("Id")
+                        .ValueGeneratedOnAdd()
+                        .HasColumnType("TEXT");
+
+                    b.Property<DateTime>("AddedAt")
+                        .HasColumnType("TEXT");
+
+                    b.Property<string>("Rule")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<string>("Secret")
+                        .HasColumnType("TEXT");
+
+                    b.HasKey("Id");
+
+                    b.ToTable("Receivers");
                 });
 
             modelBuilder.Entity("Pantomet.Data.Deliveries.SurvivalRow", b =>
@@ -1107,6 +1107,9 @@ namespace Pantomet.Data.Migrations
                     b.Property<Guid>("PictureId")
                         .HasColumnType("TEXT");
 
+                    b.Property<string>("Placeholder")
+                        .HasColumnType("TEXT");
+
                     b.Property<int?>("Quality")
                         .HasColumnType("INTEGER");
 
@@ -1116,9 +1119,6 @@ namespace Pantomet.Data.Migrations
 
                     b.Property<string>("Recipe")
                         .IsRequired()
-                        .HasColumnType("TEXT");
-
-                    b.Property<string>("StandIn")
                         .HasColumnType("TEXT");
 
                     b.Property<string>("Verdict")
@@ -1147,7 +1147,7 @@ namespace Pantomet.Data.Migrations
                     b.ToTable("Variants");
                 });
 
-            modelBuilder.Entity("Pantomet.Data.Deliveries.SendingRow", b =>
+            modelBuilder.Entity("Pantomet.Data.Deliveries.ReceiverDeliveryRow", b =>
                 {
                     b.HasOne("Pantomet.Data.Deliveries.ReceiverRow", null)
                         .WithMany()
@@ -1156,7 +1156,7 @@ namespace Pantomet.Data.Migrations
                         .IsRequired();
                 });
 
-            modelBuilder.Entity("Pantomet.Data.Deliveries.SentFileRow", b =>
+            modelBuilder.Entity("Pantomet.Data.Deliveries.ReceiverFileRow", b =>
                 {
                     b.HasOne("Pantomet.Data.Deliveries.ReceiverRow", null)
                         .WithMany()

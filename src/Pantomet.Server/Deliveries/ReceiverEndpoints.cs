@@ -60,7 +60,7 @@ internal static class ReceiverEndpoints
         Guid id,
         ReceiverDraft draft,
         ReceiverStore store,
-        Sender sender
+        DeliveryWorker worker
     )
     {
         if (Refusal(draft) is { } refusal)
@@ -69,13 +69,13 @@ internal static class ReceiverEndpoints
         }
 
         // What is under way would put down what another place said.
-        await sender.StopAllAsync(id);
+        await worker.StopAllAsync(id);
         return await store.ChangeAsync(id, draft.Rule, draft.Secret) is { } row ? TypedResults.Ok(ReceiverStore.ViewOf(row)) : None();
     }
 
-    private static async Task<Results<NoContent, ProblemHttpResult>> RemoveAsync(Guid id, ReceiverStore store, Sender sender)
+    private static async Task<Results<NoContent, ProblemHttpResult>> RemoveAsync(Guid id, ReceiverStore store, DeliveryWorker worker)
     {
-        await sender.StopAllAsync(id);
+        await worker.StopAllAsync(id);
         return await store.RemoveAsync(id) ? TypedResults.NoContent() : None();
     }
 
@@ -93,7 +93,7 @@ internal static class ReceiverEndpoints
 
         if (!store.TryOpen(row, out var secret))
         {
-            return TypedResults.Ok(new ReceiverTrial(false, Sender.Unsealed));
+            return TypedResults.Ok(new ReceiverTrial(false, DeliveryWorker.Unsealed));
         }
 
         await using var line = lines.Open(ReceiverStore.RuleOf(row), secret);

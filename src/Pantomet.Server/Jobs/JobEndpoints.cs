@@ -296,7 +296,7 @@ internal static class JobEndpoints
 
     private static string ActorOf(HttpContext context) => context.Request.Headers.ContainsKey("Sec-Fetch-Site") ? "browser" : "program";
 
-    private static Results<Ok<Reached>, ProblemHttpResult> Answer(SendResult? result) =>
+    private static Results<Ok<Reached>, ProblemHttpResult> Answer(CommandResult? result) =>
         result is null ? Problem.NoJob()
         : result.Refused is { } refused ? Problem.Of(refused, "$.commands")
         : TypedResults.Ok(new Reached(result.Sequence));

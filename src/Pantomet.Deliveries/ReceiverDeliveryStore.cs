@@ -9,25 +9,25 @@ using Pantomet.Data.Deliveries;
 namespace Pantomet.Deliveries;
 
 /// <summary>Where a file stands with a receiver.</summary>
-public enum SentStanding
+public enum ReceiverFileStanding
 {
-    /// <summary>It was never handed to it.</summary>
-    New,
+    /// <summary>The file was never sent to the receiver.</summary>
+    NotSent,
 
-    /// <summary>It is another than the one that it has.</summary>
+    /// <summary>The file changed since it was sent.</summary>
     Changed,
 
-    /// <summary>It has the file.</summary>
-    Taken,
+    /// <summary>The receiver accepted the file.</summary>
+    Accepted,
 
-    /// <summary>It does not want the file.</summary>
+    /// <summary>The receiver refused the file.</summary>
     Refused,
 
-    /// <summary>The file did not get there.</summary>
-    Failed,
+    /// <summary>The file could not be delivered.</summary>
+    NotDelivered,
 
-    /// <summary>It has a file that goes out no more.</summary>
-    Left,
+    /// <summary>The receiver has a file that the job no longer delivers.</summary>
+    NoLongerDelivered,
 }
 
 /// <summary>A file and what a receiver said of it.</summary>
@@ -43,7 +43,7 @@ public enum SentStanding
 /// <param name="Said">What the receiver said, in sentences.</param>
 /// <param name="Shown">What the receiver shows of it.</param>
 /// <param name="At">When it was handed over last, UTC; null where it never was.</param>
-public sealed record SentFileView(
+public sealed record ReceiverFileView(
     Guid Picture,
     string Slot,
     string? Id,
@@ -52,7 +52,7 @@ public sealed record SentFileView(
     int? Width,
     int? Height,
     long Bytes,
-    SentStanding Standing,
+    ReceiverFileStanding Standing,
     IReadOnlyList<string> Said,
     IReadOnlyList<ShownFile> Shown,
     DateTime? At
@@ -70,7 +70,7 @@ public sealed record SaidAtCell(
     string Slot,
     string Receiver,
     Guid ReceiverId,
-    SentStanding Standing,
+    ReceiverFileStanding Standing,
     IReadOnlyList<string> Said
 );
 
@@ -78,7 +78,7 @@ public sealed record SaidAtCell(
 /// <param name="Done">How many files were handed over or given up.</param>
 /// <param name="Of">How many there are.</param>
 /// <param name="Waits">Why it pauses: a sentence; null where it does not.</param>
-public sealed record SendingProgress(int Done, int Of, string? Waits = null);
+public sealed record ReceiverDeliveryProgress(int Done, int Of, string? Waits = null);
 
 /// <summary>A receiver, and where the files of a job stand with it.</summary>
 /// <param name="Receiver">The receiver.</param>
@@ -87,24 +87,24 @@ public sealed record SendingProgress(int Done, int Of, string? Waits = null);
 /// <param name="Progress">How far it is; null where it is not under way.</param>
 /// <param name="EndedAt">When it ended last, UTC.</param>
 /// <param name="Files">The files that go to it, and those that it has from before.</param>
-public sealed record SendingView(
+public sealed record ReceiverDeliveryView(
     ReceiverView Receiver,
-    SendingState? State,
+    ReceiverDeliveryState? State,
     string? Trouble,
-    SendingProgress? Progress,
+    ReceiverDeliveryProgress? Progress,
     DateTime? EndedAt,
-    IReadOnlyList<SentFileView> Files
+    IReadOnlyList<ReceiverFileView> Files
 );
 
 /// <summary>Which files of which jobs were handed to which receivers.</summary>
-public sealed class SendingStore(IServiceScopeFactory scopes, Writer writer, TimeProvider clock)
+public sealed class ReceiverDeliveryStore(IServiceScopeFactory scopes, Writer writer, TimeProvider clock)
 {
     /// <summary>Asks for it.</summary>
     public Task<bool> AskAsync(Guid job, Guid receiver) =>
         writer.WriteAsync<bool>(
             async db =>
             {
-                var row = await db.Sendings.SingleOrDefaultAsync(
+                var row = await db.ReceiverDeliveries.SingleOrDefaultAsync(
                     one => one.JobId == job && one.ReceiverId == receiver,
                     CancellationToken.None
                 );
@@ -116,10 +116,15 @@ public sealed class SendingStore(IServiceScopeFactory scopes, Writer writer, Tim
                         JobId = job,
                         ReceiverId = receiver,
                     };
-                    db.Sendings.Add(row);
+                    db.ReceiverDeliveries.Add(row);
                 }
 
-                (row.State, row.Trouble, row.AskedAt, row.EndedAt) = (SendingState.Waiting, null, clock.GetUtcNow().UtcDateTime, null);
+                (row.State, row.Trouble, row.AskedAt, row.EndedAt) = (
+                    ReceiverDeliveryState.Waiting,
+                    null,
+                    clock.GetUtcNow().UtcDateTime,
+                    null
+                );
                 await db.SaveChangesAsync(CancellationToken.None);
                 return (true, null);
             },
@@ -127,30 +132,32 @@ public sealed class SendingStore(IServiceScopeFactory scopes, Writer writer, Tim
         );
 
     /// <summary>One; null for none.</summary>
-    public async Task<SendingRow?> OneAsync(Guid job, Guid receiver, CancellationToken cancel)
-    {
-        await using var scope = scopes.CreateAsyncScope();
-        return await Db(scope).Sendings.AsNoTracking().SingleOrDefaultAsync(row => row.JobId == job && row.ReceiverId == receiver, cancel);
-    }
-
-    /// <summary>The one that waits longest, but for some; null when none does.</summary>
-    public async Task<SendingRow?> NextAsync(IReadOnlyCollection<Guid> but, CancellationToken cancel)
+    public async Task<ReceiverDeliveryRow?> OneAsync(Guid job, Guid receiver, CancellationToken cancel)
     {
         await using var scope = scopes.CreateAsyncScope();
         return await Db(scope)
-            .Sendings.AsNoTracking()
-            .Where(row => row.State == SendingState.Waiting && !but.Contains(row.Id))
+            .ReceiverDeliveries.AsNoTracking()
+            .SingleOrDefaultAsync(row => row.JobId == job && row.ReceiverId == receiver, cancel);
+    }
+
+    /// <summary>The one that waits longest, but for some; null when none does.</summary>
+    public async Task<ReceiverDeliveryRow?> NextAsync(IReadOnlyCollection<Guid> but, CancellationToken cancel)
+    {
+        await using var scope = scopes.CreateAsyncScope();
+        return await Db(scope)
+            .ReceiverDeliveries.AsNoTracking()
+            .Where(row => row.State == ReceiverDeliveryState.Waiting && !but.Contains(row.Id))
             .OrderBy(row => row.AskedAt)
             .FirstOrDefaultAsync(cancel);
     }
 
     /// <summary>Puts down how one ended, unless it was asked for anew meanwhile.</summary>
-    public Task<bool> EndAsync(SendingRow ended, SendingState state, string? trouble) =>
+    public Task<bool> EndAsync(ReceiverDeliveryRow ended, ReceiverDeliveryState state, string? trouble) =>
         writer.WriteAsync<bool>(
             async db =>
                 (
                     await db
-                        .Sendings.Where(row => row.Id == ended.Id && row.AskedAt == ended.AskedAt)
+                        .ReceiverDeliveries.Where(row => row.Id == ended.Id && row.AskedAt == ended.AskedAt)
                         .ExecuteUpdateAsync(
                             set =>
                                 set.SetProperty(row => row.State, state)
@@ -164,11 +171,11 @@ public sealed class SendingStore(IServiceScopeFactory scopes, Writer writer, Tim
         );
 
     /// <summary>The files of a job that a receiver was given, by path.</summary>
-    public async Task<Dictionary<string, SentFileRow>> FilesAsync(Guid job, Guid receiver, CancellationToken cancel)
+    public async Task<Dictionary<string, ReceiverFileRow>> FilesAsync(Guid job, Guid receiver, CancellationToken cancel)
     {
         await using var scope = scopes.CreateAsyncScope();
         return await Db(scope)
-            .SentFiles.AsNoTracking()
+            .ReceiverFiles.AsNoTracking()
             .Where(row => row.JobId == job && row.ReceiverId == receiver)
             .ToDictionaryAsync(row => row.Path, StringComparer.Ordinal, cancel);
     }
@@ -178,7 +185,7 @@ public sealed class SendingStore(IServiceScopeFactory scopes, Writer writer, Tim
     {
         await using var scope = scopes.CreateAsyncScope();
         var row = await Db(scope)
-            .SentFiles.AsNoTracking()
+            .ReceiverFiles.AsNoTracking()
             .SingleOrDefaultAsync(one => one.JobId == job && one.ReceiverId == receiver && one.Path == path, cancel);
         return row is null ? null : StoredJson.Read<IReadOnlyList<ShownFile>>(row.Shown).ElementAtOrDefault(at);
     }
@@ -187,20 +194,20 @@ public sealed class SendingStore(IServiceScopeFactory scopes, Writer writer, Tim
     /// <param name="sending">The sending; where the receiver is gone, or at another place now, so is that.</param>
     /// <param name="file">The file.</param>
     /// <returns>False where it is gone.</returns>
-    public Task<bool> PutDownAsync(Guid sending, SentFileRow file) =>
+    public Task<bool> PutDownAsync(Guid sending, ReceiverFileRow file) =>
         writer.WriteAsync<bool>(
             async db =>
             {
-                if (!await db.Sendings.AnyAsync(row => row.Id == sending, CancellationToken.None))
+                if (!await db.ReceiverDeliveries.AnyAsync(row => row.Id == sending, CancellationToken.None))
                 {
                     return (false, null);
                 }
 
                 await db
-                    .SentFiles.Where(row => row.JobId == file.JobId && row.ReceiverId == file.ReceiverId && row.Path == file.Path)
+                    .ReceiverFiles.Where(row => row.JobId == file.JobId && row.ReceiverId == file.ReceiverId && row.Path == file.Path)
                     .ExecuteDeleteAsync(CancellationToken.None);
                 file.At = clock.GetUtcNow().UtcDateTime;
-                db.SentFiles.Add(file);
+                db.ReceiverFiles.Add(file);
                 await db.SaveChangesAsync(CancellationToken.None);
                 return (true, null);
             },
@@ -213,7 +220,7 @@ public sealed class SendingStore(IServiceScopeFactory scopes, Writer writer, Tim
         await using var scope = scopes.CreateAsyncScope();
         var db = Db(scope);
         var rows = await db
-            .SentFiles.AsNoTracking()
+            .ReceiverFiles.AsNoTracking()
             .Where(row => row.JobId == job)
             .Where(row =>
                 db.Wants.Any(want =>
@@ -244,20 +251,20 @@ public sealed class SendingStore(IServiceScopeFactory scopes, Writer writer, Tim
     /// <param name="receivers">The receivers.</param>
     /// <param name="progress">How far one is that is under way.</param>
     /// <param name="cancel">Stops.</param>
-    public async Task<IReadOnlyList<SendingView>> ViewsAsync(
+    public async Task<IReadOnlyList<ReceiverDeliveryView>> ViewsAsync(
         BundleContents contents,
         IReadOnlyList<ReceiverRow> receivers,
-        Func<Guid, SendingProgress?> progress,
+        Func<Guid, ReceiverDeliveryProgress?> progress,
         CancellationToken cancel
     )
     {
         var job = contents.State.Id;
         await using var scope = scopes.CreateAsyncScope();
         var sendings = await Db(scope)
-            .Sendings.AsNoTracking()
+            .ReceiverDeliveries.AsNoTracking()
             .Where(row => row.JobId == job)
             .ToDictionaryAsync(row => row.ReceiverId, cancel);
-        var sent = (await Db(scope).SentFiles.AsNoTracking().Where(row => row.JobId == job).ToListAsync(cancel)).ToLookup(row =>
+        var sent = (await Db(scope).ReceiverFiles.AsNoTracking().Where(row => row.JobId == job).ToListAsync(cancel)).ToLookup(row =>
             row.ReceiverId
         );
         return
@@ -265,7 +272,7 @@ public sealed class SendingStore(IServiceScopeFactory scopes, Writer writer, Tim
             .. receivers.Select(receiver =>
             {
                 var sending = sendings.GetValueOrDefault(receiver.Id);
-                return new SendingView(
+                return new ReceiverDeliveryView(
                     ReceiverStore.ViewOf(receiver),
                     sending?.State,
                     sending?.Trouble,
@@ -282,12 +289,12 @@ public sealed class SendingStore(IServiceScopeFactory scopes, Writer writer, Tim
     }
 
     /// <summary>True where a receiver has this very file.</summary>
-    public static bool Has(SentFileRow? known, BundleFile file) =>
-        known is { State: SentState.Taken } && known.ContentHash == file.File.Row!.ContentHash;
+    public static bool Has(ReceiverFileRow? known, BundleFile file) =>
+        known is { State: ReceiverFileState.Accepted } && known.ContentHash == file.File.Row!.ContentHash;
 
-    private static List<SentFileView> FilesOf(BundleContents contents, ReceiverRule rule, Dictionary<string, SentFileRow> known)
+    private static List<ReceiverFileView> FilesOf(BundleContents contents, ReceiverRule rule, Dictionary<string, ReceiverFileRow> known)
     {
-        List<SentFileView> files = [];
+        List<ReceiverFileView> files = [];
         foreach (var file in contents.Going.Where(file => rule.Takes(file.Cell.Place.Destination)))
         {
             known.Remove(file.Path!, out var row);
@@ -302,10 +309,10 @@ public sealed class SendingStore(IServiceScopeFactory scopes, Writer writer, Tim
                     file.File.Row.Width,
                     file.File.Row.Height,
                     file.File.Row.Bytes,
-                    row is null ? SentStanding.New
+                    row is null ? ReceiverFileStanding.NotSent
                         : !isThis
-                            ? row.HeldHash is null ? SentStanding.New
-                                : SentStanding.Changed
+                            ? row.HeldHash is null ? ReceiverFileStanding.NotSent
+                                : ReceiverFileStanding.Changed
                         : StandingOf(row.State),
                     isThis ? StoredJson.Read<IReadOnlyList<string>>(row!.Said) : [],
                     isThis ? StoredJson.Read<IReadOnlyList<ShownFile>>(row!.Shown) : [],
@@ -319,7 +326,7 @@ public sealed class SendingStore(IServiceScopeFactory scopes, Writer writer, Tim
             known
                 .Values.Where(row => row.HeldHash is not null)
                 .OrderBy(row => row.Path, StringComparer.Ordinal)
-                .Select(row => new SentFileView(
+                .Select(row => new ReceiverFileView(
                     row.PictureId,
                     row.Slot,
                     null,
@@ -328,7 +335,7 @@ public sealed class SendingStore(IServiceScopeFactory scopes, Writer writer, Tim
                     null,
                     null,
                     row.Bytes,
-                    SentStanding.Left,
+                    ReceiverFileStanding.NoLongerDelivered,
                     [],
                     [],
                     row.At
@@ -337,12 +344,12 @@ public sealed class SendingStore(IServiceScopeFactory scopes, Writer writer, Tim
         return files;
     }
 
-    private static SentStanding StandingOf(SentState state) =>
+    private static ReceiverFileStanding StandingOf(ReceiverFileState state) =>
         state switch
         {
-            SentState.Taken => SentStanding.Taken,
-            SentState.Refused => SentStanding.Refused,
-            _ => SentStanding.Failed,
+            ReceiverFileState.Accepted => ReceiverFileStanding.Accepted,
+            ReceiverFileState.Refused => ReceiverFileStanding.Refused,
+            _ => ReceiverFileStanding.NotDelivered,
         };
 
     private static PantometDb Db(AsyncServiceScope scope) => scope.ServiceProvider.GetRequiredService<PantometDb>();

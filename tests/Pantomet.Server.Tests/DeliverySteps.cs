@@ -3,7 +3,7 @@ using System.Text.Json;
 namespace Pantomet.Server.Tests;
 
 /// <summary>Steps of tests that send files one by one, and wait for what is done in the background.</summary>
-internal static class SendingSteps
+internal static class DeliverySteps
 {
     /// <summary>Asks again and again until an answer is as it should be.</summary>
     /// <exception cref="TimeoutException">It is not within a minute and a half.</exception>

@@ -21,14 +21,14 @@ namespace Pantomet.Server.Deliveries;
 public sealed record SurvivalRule(string Slot, SlotDraft Draft);
 
 /// <summary>A job's files on their way to receivers.</summary>
-internal static class SendingEndpoints
+internal static class ReceiverDeliveryEndpoints
 {
     /// <summary>Adds the addresses.</summary>
     public static void Map(IEndpointRouteBuilder routes)
     {
-        var job = routes.MapGroup("/api/jobs/{id:guid}/sendings").WithTags("Handing over").ProducesProblem(StatusCodes.Status404NotFound);
+        var job = routes.MapGroup("/api/jobs/{id:guid}/deliveries").WithTags("Handing over").ProducesProblem(StatusCodes.Status404NotFound);
         job.MapGet("/", AllAsync)
-            .WithName("listSendings")
+            .WithName("listReceiverDeliveries")
             .WithSummary("Each receiver, where the job's files stand with it, and what it said.");
         job.MapGet("/said", SaidAsync).WithName("listSaid").WithSummary("What receivers said of the files that the job's cells have now.");
         job.MapPost("/{receiver:guid}", SendAsync)
@@ -36,7 +36,7 @@ internal static class SendingEndpoints
             .WithSummary("Hands the job's files to a receiver: those that it does not have, and those that changed.")
             .ProducesProblem(StatusCodes.Status409Conflict);
         job.MapPost("/{receiver:guid}/stop", StopAsync)
-            .WithName("stopSending")
+            .WithName("stopReceiverDelivery")
             .WithSummary("Stops handing over; what was handed over stays.");
         job.MapGet("/{receiver:guid}/shown", ShownAsync)
             .WithName("getShown")
@@ -54,13 +54,13 @@ internal static class SendingEndpoints
             .WithSummary("The rule of the file's slot by which what survives best is made; it is put as any other rule is.");
     }
 
-    private static async Task<Results<Ok<IReadOnlyList<SendingView>>, ProblemHttpResult>> AllAsync(
+    private static async Task<Results<Ok<IReadOnlyList<ReceiverDeliveryView>>, ProblemHttpResult>> AllAsync(
         Guid id,
         JobRoom room,
         PantometDb db,
-        SendingStore store,
+        ReceiverDeliveryStore store,
         ReceiverStore receivers,
-        Sender sender,
+        DeliveryWorker worker,
         CancellationToken cancel
     ) =>
         await room.OpenAsync(id, cancel) is not { } board
@@ -69,7 +69,7 @@ internal static class SendingEndpoints
                 await store.ViewsAsync(
                     await BundleContents.OfAsync(db, board, cancel),
                     await receivers.AllAsync(cancel),
-                    sender.ProgressOf,
+                    worker.ProgressOf,
                     cancel
                 )
             );
@@ -77,7 +77,7 @@ internal static class SendingEndpoints
     private static async Task<Results<Ok<IReadOnlyList<SaidAtCell>>, ProblemHttpResult>> SaidAsync(
         Guid id,
         JobRoom room,
-        SendingStore store,
+        ReceiverDeliveryStore store,
         CancellationToken cancel
     ) => await room.OpenAsync(id, cancel) is null ? Problem.NoJob() : TypedResults.Ok(await store.SaidAsync(id, cancel));
 
@@ -87,7 +87,7 @@ internal static class SendingEndpoints
         JobRoom room,
         PantometDb db,
         ReceiverStore receivers,
-        Sender sender,
+        DeliveryWorker worker,
         CancellationToken cancel
     )
     {
@@ -113,12 +113,12 @@ internal static class SendingEndpoints
             return Problem.Of(StatusCodes.Status409Conflict, "nothing-to-hand-over", ReceiverTexts.NoFileForIsReady(rule.Name));
         }
 
-        await sender.AskAsync(id, receiver);
+        await worker.AskAsync(id, receiver);
         return TypedResults.NoContent();
     }
 
-    private static async Task<Results<NoContent, ProblemHttpResult>> StopAsync(Guid id, Guid receiver, Sender sender) =>
-        await sender.StopAsync(id, receiver)
+    private static async Task<Results<NoContent, ProblemHttpResult>> StopAsync(Guid id, Guid receiver, DeliveryWorker worker) =>
+        await worker.StopAsync(id, receiver)
             ? TypedResults.NoContent()
             : Problem.Of(StatusCodes.Status404NotFound, "not-sent", ReceiverTexts.NoFileOfThisJobWas);
 
@@ -126,7 +126,7 @@ internal static class SendingEndpoints
         Guid id,
         Guid receiver,
         string path,
-        SendingStore store,
+        ReceiverDeliveryStore store,
         ReceiverStore receivers,
         ReceiverLines lines,
         HttpResponse response,

@@ -17,9 +17,9 @@ namespace Pantomet.Deliveries;
 /// Hands the files of jobs to receivers, some at once, so that a slow one holds up nobody else. Each file is put down as soon as the receiver
 /// has answered for it: ended at any moment it goes on with the next one, and a second time only what changed is sent.
 /// </summary>
-public sealed partial class Sender(
+public sealed partial class DeliveryWorker(
     IServiceScopeFactory scopes,
-    SendingStore store,
+    ReceiverDeliveryStore store,
     ReceiverStore receivers,
     ReceiverLines lines,
     DeliveryVerification look,
@@ -27,8 +27,8 @@ public sealed partial class Sender(
     FileDesk desk,
     BundleWriter bundles,
     WorkOptions options,
-    ILogger<Sender> log
-) : QueueWorker<SendingProgress>(log)
+    ILogger<DeliveryWorker> log
+) : QueueWorker<ReceiverDeliveryProgress>(log)
 {
     /// <summary>What is said when what is secret of a receiver cannot be opened.</summary>
     public const string Unsealed = ReceiverTexts.ThePasswordCanNoLongerBe;
@@ -59,9 +59,9 @@ public sealed partial class Sender(
             return false;
         }
 
-        if (row.State == SendingState.Waiting)
+        if (row.State == ReceiverDeliveryState.Waiting)
         {
-            await store.EndAsync(row, SendingState.Stopped, null);
+            await store.EndAsync(row, ReceiverDeliveryState.Stopped, null);
         }
 
         await StopAsync(row.Id);
@@ -74,7 +74,7 @@ public sealed partial class Sender(
         await using var scope = scopes.CreateAsyncScope();
         var ids = scope
             .ServiceProvider.GetRequiredService<PantometDb>()
-            .Sendings.Where(row => row.ReceiverId == receiver)
+            .ReceiverDeliveries.Where(row => row.ReceiverId == receiver)
             .Select(row => row.Id)
             .ToList();
         await Task.WhenAll(ids.Select(StopAsync));
@@ -108,14 +108,14 @@ public sealed partial class Sender(
         await Task.WhenAll(_underWay.Values);
     }
 
-    private async Task OneAsync(SendingRow row, CancellationToken stopping)
+    private async Task OneAsync(ReceiverDeliveryRow row, CancellationToken stopping)
     {
         try
         {
             await RunAsync(
                 row.Id,
                 (tells, stop) => SendAsync(row, tells, stop),
-                trouble => store.EndAsync(row, trouble is null ? SendingState.Done : SendingState.Failed, trouble),
+                trouble => store.EndAsync(row, trouble is null ? ReceiverDeliveryState.Done : ReceiverDeliveryState.Failed, trouble),
                 stopping
             );
         }
@@ -137,7 +137,7 @@ public sealed partial class Sender(
         }
     }
 
-    private async Task<string?> SendAsync(SendingRow row, Action<SendingProgress> tells, CancellationToken stop)
+    private async Task<string?> SendAsync(ReceiverDeliveryRow row, Action<ReceiverDeliveryProgress> tells, CancellationToken stop)
     {
         if (await receivers.OneAsync(row.ReceiverId, stop) is not { } receiver || await room.OpenAsync(row.JobId, stop) is not { } board)
         {
@@ -158,7 +158,7 @@ public sealed partial class Sender(
 
         var known = await store.FilesAsync(row.JobId, row.ReceiverId, stop);
         var going = contents.Going.Where(file => rule.Takes(file.Cell.Place.Destination)).ToList();
-        var wanted = going.Where(file => !SendingStore.Has(known.GetValueOrDefault(file.Path!), file)).ToList();
+        var wanted = going.Where(file => !ReceiverDeliveryStore.Has(known.GetValueOrDefault(file.Path!), file)).ToList();
         await using var line = lines.Open(rule, secret);
         var (trouble, taken) = await SendAsync(line, row, wanted, known, tells, stop);
         if (taken > 0)
@@ -167,7 +167,7 @@ public sealed partial class Sender(
             await bundles.RememberAsync(
                 contents,
                 "sent",
-                [.. going.Where(file => SendingStore.Has(has.GetValueOrDefault(file.Path!), file))]
+                [.. going.Where(file => ReceiverDeliveryStore.Has(has.GetValueOrDefault(file.Path!), file))]
             );
         }
 
@@ -176,10 +176,10 @@ public sealed partial class Sender(
 
     private async Task<(string? Trouble, int Taken)> SendAsync(
         IReceiverLine line,
-        SendingRow row,
+        ReceiverDeliveryRow row,
         List<BundleFile> wanted,
-        Dictionary<string, SentFileRow> known,
-        Action<SendingProgress> tells,
+        Dictionary<string, ReceiverFileRow> known,
+        Action<ReceiverDeliveryProgress> tells,
         CancellationToken stop
     )
     {
@@ -227,18 +227,24 @@ public sealed partial class Sender(
         {
             var handed = await line.HandAsync(file, stop);
             stop.ThrowIfCancellationRequested();
-            if (handed.Meaning != AnswerMeaning.Later || !again || tries == options.SendingPauses.Count)
+            if (handed.Meaning != AnswerMeaning.Later || !again || tries == options.DeliveryPauses.Count)
             {
                 return handed;
             }
 
-            var pause = handed.After ?? options.SendingPauses[tries];
+            var pause = handed.After ?? options.DeliveryPauses[tries];
             waits(ReceiverTexts.PantometTriesAgainInS(handed.Said[0], pause.TotalSeconds));
             await Task.Delay(pause, stop);
         }
     }
 
-    private static SentFileRow RowOf(SendingRow row, BundleFile file, Outgoing outgoing, Handed handed, IReadOnlyList<ShownFile> shown) =>
+    private static ReceiverFileRow RowOf(
+        ReceiverDeliveryRow row,
+        BundleFile file,
+        Outgoing outgoing,
+        Handed handed,
+        IReadOnlyList<ShownFile> shown
+    ) =>
         new()
         {
             JobId = row.JobId,
@@ -250,15 +256,15 @@ public sealed partial class Sender(
             Bytes = outgoing.Bytes.Length,
             State = handed.Meaning switch
             {
-                AnswerMeaning.Taken => SentState.Taken,
-                AnswerMeaning.Refused => SentState.Refused,
-                _ => SentState.Failed,
+                AnswerMeaning.Taken => ReceiverFileState.Accepted,
+                AnswerMeaning.Refused => ReceiverFileState.Refused,
+                _ => ReceiverFileState.NotDelivered,
             },
             Said = StoredJson.Write(handed.Said),
             Shown = StoredJson.Write(shown),
             HeldHash = handed.Meaning == AnswerMeaning.Taken ? outgoing.Hash : outgoing.HeldHash,
         };
 
-    [LoggerMessage(Level = LogLevel.Error, Message = "Handing over {Sending} stumbled and goes on in a while.")]
-    private static partial void Stumbled(ILogger log, Guid sending, Exception fault);
+    [LoggerMessage(Level = LogLevel.Error, Message = "Handing over {Delivery} stumbled and goes on in a while.")]
+    private static partial void Stumbled(ILogger log, Guid delivery, Exception fault);
 }

@@ -1,7 +1,7 @@
 namespace Pantomet.Data.Deliveries;
 
 /// <summary>Where handing a job's files to a receiver stands.</summary>
-public enum SendingState
+public enum ReceiverDeliveryState
 {
     /// <summary>It waits for its turn or is under way.</summary>
     Waiting,
@@ -17,7 +17,7 @@ public enum SendingState
 }
 
 /// <summary>The last time that a job's files were handed to a receiver.</summary>
-public sealed class SendingRow
+public sealed class ReceiverDeliveryRow
 {
     /// <summary>Identity.</summary>
     public Guid Id { get; set; }
@@ -29,7 +29,7 @@ public sealed class SendingRow
     public Guid ReceiverId { get; set; }
 
     /// <summary>Where it stands.</summary>
-    public SendingState State { get; set; }
+    public ReceiverDeliveryState State { get; set; }
 
     /// <summary>Why it ended before all was handed over: a sentence.</summary>
     public string? Trouble { get; set; }
@@ -42,20 +42,20 @@ public sealed class SendingRow
 }
 
 /// <summary>What became of a file at a receiver.</summary>
-public enum SentState
+public enum ReceiverFileState
 {
-    /// <summary>The receiver has it.</summary>
-    Taken,
+    /// <summary>The receiver accepted the file.</summary>
+    Accepted,
 
-    /// <summary>The receiver does not want it.</summary>
+    /// <summary>The receiver refused the file.</summary>
     Refused,
 
-    /// <summary>It did not get there.</summary>
-    Failed,
+    /// <summary>The file could not be delivered.</summary>
+    NotDelivered,
 }
 
 /// <summary>A file as it was handed to a receiver last.</summary>
-public sealed class SentFileRow
+public sealed class ReceiverFileRow
 {
     /// <summary>The receiver.</summary>
     public Guid ReceiverId { get; set; }
@@ -79,7 +79,7 @@ public sealed class SentFileRow
     public long Bytes { get; set; }
 
     /// <summary>What became of it.</summary>
-    public SentState State { get; set; }
+    public ReceiverFileState State { get; set; }
 
     /// <summary>What the receiver said, as a list of sentences in JSON.</summary>
     public required string Said { get; set; }

@@ -1,5 +1,5 @@
 import { expect } from '@playwright/test';
-import { frameFor } from '../client/src/framing/solver';
+import { frameFor } from '../client/src/domain/solver';
 import { command, figures, makeJob, openFraming, readJob, settled, test } from './support';
 
 // Framing across slots: shared and loose frames, keep boxes and focus, straightening, copying.

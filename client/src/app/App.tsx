@@ -1,13 +1,13 @@
-import { type ReactNode, useEffect, useRef, useState } from 'react';
+import { useEffect, useRef, useState } from 'react';
 import { Link, Route, Switch, useLocation, useRoute } from 'wouter';
 import { api, take } from '../api/client';
 import { BenchScreen } from '../bench/BenchScreen';
-import { DestinationsScreen } from '../destinations/DestinationsScreen';
 import { Notice } from '../design/Notice';
-import { FramingScreen } from '../framing/FramingScreen';
+import { DestinationsScreen } from '../destinations/DestinationsScreen';
 import { FolderScreen } from '../folders/FolderScreen';
 import { FoldersScreen } from '../folders/FoldersScreen';
 import { useFolderIntake } from '../folders/useFolderIntake';
+import { FramingScreen } from '../framing/FramingScreen';
 import { HandingOverScreen } from '../handing-over/HandingOverScreen';
 import { LiveScreen } from '../handing-over/LiveScreen';
 import { OriginalPageScreen } from '../handing-over/OriginalPageScreen';
@@ -17,18 +17,17 @@ import { JobBar } from '../jobs/JobBar';
 import { JobsScreen } from '../jobs/JobsScreen';
 import { SaidOfJob } from '../jobs/receiverAnswersOfJob';
 import { JobRoom } from '../jobs/useJob';
-import { ResponsiveScreen } from '../responsive/ResponsiveScreen';
-import { PageChecksScreen } from '../page-check/PageChecksScreen';
 import { PageCheckScreen } from '../page-check/PageCheckScreen';
+import { PageChecksScreen } from '../page-check/PageChecksScreen';
 import { usePageIntake } from '../page-check/usePageIntake';
 import { AddingPictures } from '../pictures/AddingPictures';
 import { useIntake } from '../pictures/intake';
 import { PicturesScreen } from '../pictures/PicturesScreen';
+import { ResponsiveScreen } from '../responsive/ResponsiveScreen';
+import { t } from '../texts/texts';
 import { WeighingScreen } from '../weighing/WeighingScreen';
 import { DropEverywhere } from './DropEverywhere';
-import { ShortcutsHelp } from './ShortcutsHelp';
-import { SurroundSwitch } from './SurroundSwitch';
-import { t } from '../texts/texts';
+import { TopBar } from './TopBar';
 
 export function App() {
   const [, go] = useLocation();
@@ -187,58 +186,5 @@ function Nowhere() {
     >
       {t('app.thereIsNoPageAtThis')}
     </Notice>
-  );
-}
-
-/** The name, the parts of the application, and what went wrong with what was dropped. */
-function TopBar({ inJob, fault }: { inJob: boolean; fault: string | null }) {
-  return (
-    <header className="flex items-center gap-6 border-b border-line bg-sheet px-5">
-      <Link href="/" className="flex items-center gap-2.5 text-head font-bold">
-        <svg viewBox="0 0 32 20" width="30" height="19" aria-hidden className="text-accent">
-          <path d="M3 1v18M29 1v18M3 10h8M21 10h8" stroke="currentColor" strokeWidth="2.4" fill="none" />
-          <path d="M13 10h6" stroke="currentColor" strokeWidth="2.4" strokeDasharray="1.6 1.6" fill="none" />
-        </svg>
-        Pantomet
-      </Link>
-      <nav aria-label={t('app.main')} className="flex h-full items-stretch gap-1">
-        <Tab href="/" on={inJob || location.pathname === '/'}>
-          {t('app.jobs')}
-        </Tab>
-        <Tab href="/pictures" on={location.pathname === '/pictures'}>
-          {t('app.pictures')}
-        </Tab>
-        <Tab href="/destinations" on={location.pathname.startsWith('/destinations')}>
-          {t('app.destinations')}
-        </Tab>
-        <Tab href="/page-checks" on={location.pathname.startsWith('/page-checks')}>
-          {t('app.pageChecks')}
-        </Tab>
-        <Tab href="/folders" on={location.pathname.startsWith('/folders')}>
-          {t('app.folders')}
-        </Tab>
-      </nav>
-      <span className="flex-1">
-        {fault && (
-          <span role="alert" className="text-breaks">
-            {fault}
-          </span>
-        )}
-      </span>
-      <SurroundSwitch />
-      <ShortcutsHelp />
-    </header>
-  );
-}
-
-function Tab({ href, on, children }: { href: string; on: boolean; children: ReactNode }) {
-  return (
-    <Link
-      href={href}
-      aria-current={on ? 'page' : undefined}
-      className={`flex items-center border-b-2 px-3 ${on ? 'border-accent font-semibold' : 'border-transparent text-ink-2 hover:text-ink'}`}
-    >
-      {children}
-    </Link>
   );
 }

@@ -1,6 +1,5 @@
-import { useVirtualizer, type VirtualItem } from '@tanstack/react-virtual';
+import { useVirtualizer } from '@tanstack/react-virtual';
 import {
-  memo,
   type PointerEvent as ReactPointerEvent,
   type RefObject,
   useEffect,
@@ -9,18 +8,16 @@ import {
   useRef,
   useState,
 } from 'react';
-import { addresses, type JobPicture, type JobSlot } from '../api/client';
-import { sentence, weight } from '../design/figures';
+import { type JobPicture, type JobSlot } from '../api/client';
+import { sentence } from '../design/figures';
 import { needs, windows } from '../design/needs';
-import { useJobStore } from '../jobs/useJob';
 import { pointIn } from '../jobs/actions';
-import { BenchCell } from './CellView';
+import { useJobStore } from '../jobs/useJob';
+import { t } from '../texts/texts';
+import { BenchRow, headWidth } from './BenchRow';
 import { headHeight, type Layout, type View } from './layout';
 import { Rest } from './rest';
 import type { At } from './useSelection';
-import { t } from '../texts/texts';
-
-export const headWidth = 124;
 
 /** Pictures down, slots across; only what is on screen is in the page. */
 export function BenchGrid({
@@ -238,90 +235,6 @@ export function BenchGrid({
     </div>
   );
 }
-
-/** One picture: its head and those of its cells that are on screen. Drawn again only when it changes itself. */
-const BenchRow = memo(function BenchRow({
-  picture,
-  index,
-  top,
-  height,
-  width,
-  slots,
-  shown,
-  view,
-  active,
-  isSelected,
-  rest,
-  onSelect,
-}: {
-  picture: JobPicture;
-  index: number;
-  top: number;
-  height: number;
-  width: number;
-  slots: readonly JobSlot[];
-  shown: readonly VirtualItem[];
-  view: View;
-  /** The column of the active cell, if it is in this row. */
-  active: number | null;
-  isSelected: (row: number, column: number) => boolean;
-  rest: Rest;
-  onSelect: (from: At, to: At) => void;
-}) {
-  return (
-    <div
-      role="row"
-      aria-rowindex={index + 2}
-      className="absolute left-0 border-b border-line/60"
-      style={{ top, height, width }}
-    >
-      <div
-        role="rowheader"
-        className="sticky left-0 z-20 h-full border-r border-line bg-sheet"
-        style={{ width: headWidth }}
-      >
-        <button
-          type="button"
-          tabIndex={-1}
-          onClick={() => onSelect({ row: index, column: 0 }, { row: index, column: slots.length - 1 })}
-          className="flex h-full w-full flex-col justify-center gap-0.5 px-3 text-left hover:bg-sheet-2"
-          title={picture.picture.name}
-        >
-          <img
-            src={addresses.preview(picture.picture.id, picture.shown, 480)}
-            alt=""
-            decoding="async"
-            className="max-h-14 max-w-20 object-contain object-left"
-            style={{ maxHeight: Math.max(24, height - 62) }}
-          />
-          <span className="line-clamp-2 w-full leading-4 font-medium wrap-anywhere">
-            {picture.words ?? picture.picture.name}
-          </span>
-          <span className="w-full truncate text-note text-ink-2">
-            {picture.parts
-              ? t('bench.partsSideBySide', { parts: picture.parts.length })
-              : `${picture.width}×${picture.height}, ${weight(picture.picture.bytes)}`}
-          </span>
-        </button>
-      </div>
-      {shown.map((column) => (
-        <BenchCell
-          key={slots[column.index]!.address}
-          id={`cell-${index}-${column.index}`}
-          picture={picture}
-          slot={slots[column.index]!}
-          view={view}
-          left={headWidth + column.start}
-          width={column.size}
-          height={height}
-          rest={rest}
-          active={active === column.index}
-          selected={isSelected(index, column.index)}
-        />
-      ))}
-    </div>
-  );
-});
 
 function shapeWords({ slot }: JobSlot): string {
   const ratio = slot.ratioText ? `${slot.ratioText}, ` : '';

@@ -14,8 +14,9 @@ import {
   useSaveSlot,
   useSlotForm,
 } from '../forms/slotForm';
-import { SlotGroups, useClear } from './SlotGroups';
+import { SlotGroups } from './SlotGroups';
 import { t } from '../texts/texts';
+import { useClear } from './SeenFields';
 
 const newRule: Rule = {
   key: 'new-slot',

@@ -1,14 +1,15 @@
 import { useMutation, useQueryClient } from '@tanstack/react-query';
 import { useForm } from 'react-hook-form';
 import { Trans } from 'react-i18next';
-import { addresses, api, type PictureFolder, type FolderRule, take } from '../api/client';
+import { addresses, api, type FolderRule, type PictureFolder, take } from '../api/client';
 import { Button, MainLink } from '../design/Button';
-import { count, duration, trim, weight } from '../design/figures';
+import { count, trim, weight } from '../design/figures';
 import { ProgressBar } from '../design/ProgressBar';
-import { Sheet } from '../design/Sheet';
-import { figure } from './figure';
-import { stateWords } from './state';
 import { t } from '../texts/texts';
+import { figure } from './figure';
+import { Forecast } from './Forecast';
+import { Originals } from './Originals';
+import { stateWords } from './state';
 
 interface Draft {
   side: string;
@@ -199,92 +200,6 @@ export function FolderPlan({
         )}
       </section>
     </aside>
-  );
-}
-
-/** The originals that are kept, and the ways back for as long as they are. */
-function Originals({
-  kept,
-  chosen,
-  disabled,
-  onBack,
-  onLetGo,
-}: {
-  kept: number;
-  chosen: ReadonlySet<string>;
-  disabled: boolean;
-  onBack: (paths: string[] | null) => void;
-  onLetGo: () => void;
-}) {
-  return (
-    <section className="border-b border-line px-5 py-3" aria-label={t('folders.originals')}>
-      <h2>{t('folders.originalsAreKept', { count: kept })}</h2>
-      <div className="mt-2 flex flex-wrap gap-1.5">
-        {chosen.size > 0 && (
-          <Button disabled={disabled} onClick={() => onBack([...chosen])}>
-            {t('folders.restoreSize', { size: chosen.size })}
-          </Button>
-        )}
-        <Button disabled={disabled} onClick={() => onBack(null)}>
-          {t('folders.restoreAll')}
-        </Button>
-        <Sheet
-          title={t('folders.deleteTheOriginals')}
-          trigger={<Button disabled={disabled}>{t('folders.deleteOriginals')}</Button>}
-        >
-          <p className="mt-3">{t('folders.theOriginalsAreDeletedAndCan', { count: kept })}</p>
-          <Button kind="main" className="mt-4" onClick={onLetGo}>
-            {t('folders.deleteOriginals2', { count: kept })}
-          </Button>
-        </Sheet>
-      </div>
-    </section>
-  );
-}
-
-function Forecast({ folder }: { folder: PictureFolder }) {
-  const { trial, figures } = folder;
-  if (!trial)
-    return (
-      <section className="border-b border-line px-5 py-3 text-ink-2">
-        {t('folders.mendableOfNPicturesCanBe', {
-          mendable: count(figures!.mendable),
-          n: count(figures!.count),
-        })}
-      </section>
-    );
-  const { forecast } = trial;
-  const exact = forecast.all;
-  return (
-    <section
-      className="border-b border-line px-5 py-3"
-      aria-label={t('folders.estimate')}
-      data-testid="forecast"
-    >
-      <h2>{t('folders.estimate')}</h2>
-      <p className="mt-1 text-figure leading-tight font-semibold">
-        {exact
-          ? t('folders.savesExactly', { saved: weight(forecast.saved) })
-          : t('folders.savesAbout', { saved: weight(forecast.saved) })}
-      </p>
-      <p className="text-ink-2">
-        {exact || forecast.giveOrTake === null
-          ? t('folders.ofBytes', {
-              bytes: weight(figures!.mendableBytes),
-              duration: duration(forecast.seconds),
-            })
-          : t('folders.ofBytesAbout', {
-              bytes: weight(figures!.mendableBytes),
-              error: weight(forecast.giveOrTake),
-              duration: duration(forecast.seconds),
-            })}
-      </p>
-      <p className="mt-1 text-ink-2">
-        {exact
-          ? t('folders.triedAll', { count: forecast.tried, lighter: count(forecast.lighter) })
-          : t('folders.triedSome', { count: forecast.tried, lighter: count(forecast.lighter) })}
-      </p>
-    </section>
   );
 }
 

@@ -3,17 +3,18 @@ import type { Cell, Decisions, JobPicture, JobSlot } from '../api/client';
 import { useCellDetail } from '../api/queries';
 import { Breakpoints } from '../design/Breakpoints';
 import { KeyButton } from '../design/Button';
+import { useElementSize } from '../design/useElementSize';
+import { type Box, withFigure } from '../domain/box';
 import { decisionFor } from '../domain/decisions';
 import { useCells, useJobStore } from '../jobs/useJob';
-import { type Box, withFigure } from '../domain/box';
-import { FigureField } from './FigureField';
-import { arranged } from './arranged';
-import { SlotHeading } from './SlotHeading';
-import { SlotWindow } from './SlotWindow';
-import { SlotResult } from './SlotResult';
-import { useElementSize } from '../design/useElementSize';
-import { useInHand } from './useInHand';
 import { t } from '../texts/texts';
+import { arranged } from './arranged';
+import { dressedFile } from './dressedFile';
+import { FigureField } from './FigureField';
+import { SlotHeading } from './SlotHeading';
+import { SlotResult } from './SlotResult';
+import { SlotWindow } from './SlotWindow';
+import { useInHand } from './useInHand';
 
 /** All slots of the picture at a glance, in two columns, and the active one in figures. */
 export function FramingPanel({
@@ -194,10 +195,4 @@ export function FramingPanel({
       </section>
     </aside>
   );
-}
-
-/** The file to be seen in a slot's window: where a dress is laid over it, the picture alone is not what is handed over. */
-function dressedFile(slot: JobSlot, cell: Cell | undefined, decisions: Decisions): string | null {
-  const dressed = slot.slot.dress != null || decisionFor(decisions, slot.address).dress != null;
-  return dressed && cell?.state === 'done' ? (cell.files.find((file) => file.made)?.id ?? null) : null;
 }

@@ -7,19 +7,20 @@ import { Notice } from '../design/Notice';
 import { decided, edgesOf } from '../domain/commands';
 import { decisionFor } from '../domain/decisions';
 import { JobBar } from '../jobs/JobBar';
-import { cellKey } from '../jobs/JobStore';
+import { cellKey } from '../domain/jobState';
 import { useHead, useJob, useJobStore } from '../jobs/useJob';
 import { type Box, frameOf, moved, zoomed } from '../domain/box';
 import { CopySheet } from './CopySheet';
 import { FramingPanel } from './FramingPanel';
 import { MarksBar } from './MarksBar';
-import { PictureStage, type Tool } from './PictureStage';
+import { PictureStage } from './PictureStage';
 import { OverlayScreen } from '../overlay/OverlayScreen';
 import { PairScreen } from './PairScreen';
 import { frameFor } from '../domain/solver';
 import { useForetoldFiles } from './useForetoldFiles';
 import { useGoing } from './useGoing';
 import { t } from '../texts/texts';
+import type { Tool } from './useStageGestures';
 
 /** One picture and all its slots: frames are set in the slots, marks on the picture. */
 export function FramingScreen({ pictureId }: { pictureId: string }) {

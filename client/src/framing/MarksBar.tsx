@@ -2,8 +2,8 @@ import { useEffect, useState } from 'react';
 import type { Decisions, JobPicture } from '../api/client';
 import { Button, Key } from '../design/Button';
 import { size } from '../design/figures';
-import type { Tool } from './PictureStage';
 import { t } from '../texts/texts';
+import type { Tool } from './useStageGestures';
 
 const settleAfter = 250;
 

@@ -1,19 +1,15 @@
-import { useGesture } from '@use-gesture/react';
-import { useEffect, useRef } from 'react';
 import { addresses, type Edges, type JobPicture, type JobSlot } from '../api/client';
 import { DimensionLine } from '../design/DimensionLine';
 import { count } from '../design/figures';
-import { type Box, type Corner, cornerTo, moved, zoomed } from '../domain/box';
-import { toBox } from '../domain/solver';
 import { useElementSize } from '../design/useElementSize';
+import { type Box, type Corner } from '../domain/box';
+import { toBox } from '../domain/solver';
 import { t } from '../texts/texts';
+import { CornerGrip, KeepBox, TrimMarks } from './StageMarks';
+import { type Tool, useStageGestures } from './useStageGestures';
 
 const margin = 56;
 const corners: Corner[] = ['top-left', 'top-right', 'bottom-left', 'bottom-right'];
-const settleAfter = 220;
-/** Frames of kindred shapes share edges: their names take turns at the corners. */
-
-export type Tool = 'frame' | 'keep' | 'focus';
 
 /** The picture large, the frames of all slots as thin lines, the active one with its measures; keep boxes and focus are set on it. */
 export function PictureStage({
@@ -169,180 +165,4 @@ export function PictureStage({
       )}
     </div>
   );
-}
-
-const trims = [
-  'top-0 left-0 border-t border-l',
-  'top-0 right-0 border-t border-r',
-  'bottom-0 left-0 border-b border-l',
-  'right-0 bottom-0 border-r border-b',
-];
-
-/** The corners of another shape's frame: lines that cross lines cannot be read. */
-function TrimMarks({ style }: { style: React.CSSProperties }) {
-  return (
-    <div data-testid="trim-marks" className="absolute" style={style}>
-      {trims.map((corner) => (
-        <span
-          key={corner}
-          className={`absolute h-2.5 w-2.5 border-white drop-shadow-[0_0_1px_black] ${corner}`}
-        />
-      ))}
-    </div>
-  );
-}
-
-function KeepBox({
-  style,
-  name,
-  suggested = false,
-}: {
-  style: { left: number; top: number; width: number; height: number };
-  name: string;
-  suggested?: boolean;
-}) {
-  return (
-    <span
-      aria-hidden
-      data-testid={suggested ? 'suggestion' : 'keep'}
-      className={`pointer-events-none absolute border-2 ${suggested ? 'border-dashed' : ''} border-white mix-blend-normal outline-1 outline-black/50`}
-      style={style}
-    >
-      <span className="absolute top-0 left-0 bg-white px-1 text-note leading-[14px] text-black">{name}</span>
-    </span>
-  );
-}
-
-function CornerGrip({ corner }: { corner: Corner }) {
-  const right = corner.endsWith('right');
-  const bottom = corner.startsWith('bottom');
-  return (
-    <span
-      data-part={corner}
-      className={`absolute h-6 w-6 ${right ? '-right-3' : '-left-3'} ${bottom ? '-bottom-3' : '-top-3'} ${right === bottom ? 'cursor-nwse-resize' : 'cursor-nesw-resize'}`}
-    >
-      {/* Trim marks, as printers cut by: outside the frame, so that they cover nothing of it. */}
-      <span
-        aria-hidden
-        className={`pointer-events-none absolute h-0.5 w-3 bg-white outline-1 outline-black/60 ${right ? 'left-3.5' : 'right-3.5'} ${bottom ? 'bottom-[11px]' : 'top-[11px]'}`}
-      />
-      <span
-        aria-hidden
-        className={`pointer-events-none absolute h-3 w-0.5 bg-white outline-1 outline-black/60 ${bottom ? 'top-3.5' : 'bottom-3.5'} ${right ? 'right-[11px]' : 'left-[11px]'}`}
-      />
-    </span>
-  );
-}
-
-/** Drag moves the frame or draws a corner or a keep box; wheel and pinch tighten around the pointer. */
-function useStageGestures({
-  picture,
-  slot,
-  box,
-  scale,
-  tool,
-  onHold,
-  onCommit,
-  onDraw,
-  onFocus,
-}: {
-  picture: JobPicture;
-  slot: JobSlot;
-  box: Box;
-  scale: number;
-  tool: Tool;
-  onHold: (address: string, box: Box) => void;
-  onCommit: (address: string, box: Box) => void;
-  onDraw: (edges: Edges, done: boolean) => void;
-  onFocus: (at: { x: number; y: number }) => void;
-}) {
-  const target = useRef<HTMLDivElement>(null);
-  const settle = useRef<ReturnType<typeof setTimeout>>(undefined);
-  const latest = useRef(box);
-  const commitLatest = useRef(onCommit);
-  useEffect(() => {
-    latest.current = box;
-    commitLatest.current = onCommit;
-  });
-  useEffect(() => () => clearTimeout(settle.current), []);
-  const address = slot.address;
-  const ratio = slot.slot.ratio;
-
-  const at = (clientX: number, clientY: number) => {
-    const edges = target.current!.getBoundingClientRect();
-    return { x: (clientX - edges.left) / scale, y: (clientY - edges.top) / scale };
-  };
-  const part = (clientX: number, clientY: number) => {
-    const point = at(clientX, clientY);
-    const inUnit = (value: number) => Math.min(1, Math.max(0, value));
-    return { x: inUnit(point.x / picture.width), y: inUnit(point.y / picture.height) };
-  };
-  const tighten = (from: Box, factor: number, clientX: number, clientY: number) => {
-    const next = zoomed(from, factor, at(clientX, clientY), picture, ratio);
-    latest.current = next;
-    onHold(address, next);
-    return next;
-  };
-
-  useGesture(
-    {
-      onDrag: ({ first, last, movement: [mx, my], initial: [ix, iy], xy: [x, y], event, memo, pinching }) => {
-        if (pinching) return memo;
-        if (tool === 'focus') {
-          if (last) onFocus(part(x, y));
-          return memo;
-        }
-        if (tool === 'keep') {
-          const [from, to] = [part(ix, iy), part(x, y)];
-          onDraw(
-            {
-              left: Math.min(from.x, to.x),
-              top: Math.min(from.y, to.y),
-              right: Math.max(from.x, to.x),
-              bottom: Math.max(from.y, to.y),
-            },
-            last,
-          );
-          return memo;
-        }
-        const start =
-          first || !memo
-            ? { box: latest.current, part: (event.target as HTMLElement).dataset?.part }
-            : (memo as { box: Box; part?: string });
-        if (!start.part || (mx === 0 && my === 0)) return start;
-        const next =
-          start.part === 'frame'
-            ? moved(start.box, mx / scale, my / scale, picture)
-            : cornerTo(start.box, start.part as Corner, at(x, y), picture, ratio);
-        if (last) onCommit(address, next);
-        else onHold(address, next);
-        return start;
-      },
-      onWheel: ({ event, delta: [, dy] }) => {
-        event.preventDefault();
-        // With the control key it is a pinch on a touch pad, and comes through onPinch as well.
-        // The end of a turn of the wheel is told as well, with nothing left to do.
-        if (event.ctrlKey || dy === 0) return;
-        const next = tighten(latest.current, Math.exp(dy * 0.0012), event.clientX, event.clientY);
-        clearTimeout(settle.current);
-        settle.current = setTimeout(() => {
-          // Something else may have set the frame since; then this is no longer what is wanted.
-          if (latest.current === next) commitLatest.current(address, next);
-        }, settleAfter);
-      },
-      onPinch: ({ first, last, origin: [x, y], movement: [factor], memo }) => {
-        const start = first ? latest.current : (memo as Box);
-        const next = tighten(start, 1 / factor, x, y);
-        if (last) onCommit(address, next);
-        return start;
-      },
-    },
-    {
-      target,
-      eventOptions: { passive: false },
-      drag: { threshold: 0, pointer: { keys: false } },
-      wheel: { preventDefault: true },
-    },
-  );
-  return target;
 }

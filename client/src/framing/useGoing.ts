@@ -1,7 +1,7 @@
 import { useCallback } from 'react';
 import { useLocation, useSearchParams } from 'wouter';
 import type { JobPicture, JobSlot } from '../api/client';
-import { cellKey } from '../jobs/JobStore';
+import { cellKey } from '../domain/jobState';
 import { useHead, useJobStore } from '../jobs/useJob';
 
 /** Where one goes from a picture in a slot: to another slot, another picture, the next look, on and back. */

@@ -1,27 +1,13 @@
 import { useMutation, useQueryClient } from '@tanstack/react-query';
 import { type ReactNode, useState } from 'react';
-import { useForm, type UseFormRegister } from 'react-hook-form';
-import { api, type Receiver, type ReceiverRule, take } from '../api/client';
-import { useDestinations } from '../api/queries';
+import { useForm } from 'react-hook-form';
+import { api, type Receiver, take } from '../api/client';
 import { Button } from '../design/Button';
 import { Choice } from '../design/Choice';
 import { Sheet } from '../design/Sheet';
-import { ConnectionTest } from './ConnectionTest';
 import { t } from '../texts/texts';
-
-interface Draft {
-  name: string;
-  address: string;
-  user: string;
-  secret: string;
-  field: string;
-  shownAt: string;
-  trialAddress: string;
-  bucket: string;
-  region: string;
-}
-
-type Way = ReceiverRule['way'];
+import { ConnectionTest } from './ConnectionTest';
+import { box, Destinations, type Draft, Labelled, type Way, WayFields } from './ReceiverFields';
 
 const ways: readonly (readonly [Way, string])[] = [
   ['put', t('handingOver.address')],
@@ -38,8 +24,6 @@ const examples: Record<Way, string> = {
   sftp: 'sftp://host.example/pictures',
   folder: '/srv/pictures',
 };
-
-const box = 'h-8 w-full rounded-md border border-line bg-sheet px-2 placeholder:text-ink-2';
 
 /** A receiver to add, or one to change. */
 export function ReceiverSheet({ receiver, trigger }: { receiver?: Receiver; trigger: ReactNode }) {
@@ -150,128 +134,5 @@ function ReceiverForm({ receiver, onDone }: { receiver?: Receiver; onDone: () =>
         )}
       </div>
     </form>
-  );
-}
-
-/** What is to be known beside the address, by the way that files come. */
-function WayFields({
-  way,
-  kept,
-  register,
-}: {
-  way: Way;
-  /** True where a secret is kept already; it is never shown. */
-  kept: boolean;
-  register: UseFormRegister<Draft>;
-}) {
-  return (
-    <>
-      {way === 's3' && (
-        <>
-          <Labelled name={t('handingOver.bucket')}>
-            <input className={box} {...register('bucket')} />
-          </Labelled>
-          <Labelled name={t('handingOver.region')}>
-            <input className={box} {...register('region')} />
-          </Labelled>
-        </>
-      )}
-      {way !== 'folder' && (
-        <>
-          <Labelled name={way === 's3' ? t('handingOver.key') : t('handingOver.user')}>
-            <input className={box} autoComplete="off" {...register('user')} />
-          </Labelled>
-          <Labelled
-            name={
-              way === 's3'
-                ? t('handingOver.secret')
-                : way === 'sftp'
-                  ? t('handingOver.passwordOrPrivateKey')
-                  : t('handingOver.passwordOrToken')
-            }
-          >
-            {way === 'sftp' ? (
-              <textarea
-                rows={1}
-                className={`${box} py-1.5 leading-4`}
-                placeholder={kept ? t('handingOver.saved') : ''}
-                {...register('secret')}
-              />
-            ) : (
-              <input
-                type="password"
-                autoComplete="new-password"
-                className={box}
-                placeholder={kept ? t('handingOver.saved') : ''}
-                {...register('secret')}
-              />
-            )}
-          </Labelled>
-        </>
-      )}
-      {way === 'form' && (
-        <>
-          <Labelled name={t('handingOver.fieldThatHoldsTheFile')}>
-            <input className={box} {...register('field')} />
-          </Labelled>
-          <Labelled name={t('handingOver.fieldOfTheAnswerWithThe')}>
-            <input
-              className={box}
-              placeholder={t('handingOver.locationHeaderOrSizes')}
-              {...register('shownAt')}
-            />
-          </Labelled>
-        </>
-      )}
-      {(way === 'put' || way === 'form') && (
-        <Labelled name={t('handingOver.testAddressNobodySeesTheseFiles')} wide>
-          <input className={box} placeholder={t('handingOver.none')} {...register('trialAddress')} />
-        </Labelled>
-      )}
-    </>
-  );
-}
-
-function Labelled({ name, wide = false, children }: { name: string; wide?: boolean; children: ReactNode }) {
-  return (
-    <label className={`block min-w-0 ${wide ? 'col-span-2' : ''}`}>
-      <span className="block text-ink-2">{name}</span>
-      {children}
-    </label>
-  );
-}
-
-/** The destinations whose files it takes; none ticked means all. */
-function Destinations({
-  chosen,
-  onChoose,
-}: {
-  chosen: readonly string[];
-  onChoose: (keys: readonly string[]) => void;
-}) {
-  const destinations = useDestinations();
-  return (
-    <fieldset className="col-span-2">
-      <legend className="text-ink-2">
-        {t('handingOver.filesOfChosen', {
-          chosen: chosen.length === 0 ? t('handingOver.allDestinations') : t('handingOver.theseDestinations'),
-        })}
-      </legend>
-      <div className="mt-1 flex flex-wrap gap-x-4 gap-y-1">
-        {destinations.data?.map(({ key, name }) => (
-          <label key={key} className="flex items-center gap-1.5">
-            <input
-              type="checkbox"
-              className="accent-(--pm-accent)"
-              checked={chosen.includes(key)}
-              onChange={() =>
-                onChoose(chosen.includes(key) ? chosen.filter((one) => one !== key) : [...chosen, key])
-              }
-            />
-            {name}
-          </label>
-        ))}
-      </div>
-    </fieldset>
   );
 }

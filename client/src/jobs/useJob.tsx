@@ -1,7 +1,8 @@
 import { createContext, type ReactNode, useContext, useEffect, useState, useSyncExternalStore } from 'react';
 import type { Cell, JobHead } from '../api/client';
 import { Notice } from '../design/Notice';
-import { cellKey, type Cells, JobStore } from './JobStore';
+import { cellKey } from '../domain/jobState';
+import { type Cells, JobStore } from './JobStore';
 import { t } from '../texts/texts';
 
 const Context = createContext<JobStore | null>(null);

@@ -2,7 +2,7 @@ import type { JobPicture, JobSlot, LadderSlot, LadderView } from '../api/client'
 import { Button } from '../design/Button';
 import { count, sentence, trim, weight } from '../design/figures';
 import type { Rule } from '../forms/rule';
-import { cellKey } from '../jobs/JobStore';
+import { cellKey } from '../domain/jobState';
 import { useHead, useJob } from '../jobs/useJob';
 import { PageColumn } from './PageColumn';
 import { SizesForm } from './SizesForm';

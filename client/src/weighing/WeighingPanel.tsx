@@ -1,23 +1,19 @@
-import { useEffect, useState } from 'react';
 import { Link } from 'wouter';
 import { addresses, type Cell, type Choice, type JobPicture, type JobSlot, type Trial } from '../api/client';
 import { Beam } from '../design/Beam';
 import { Button, buttonShape, Key, KeyButton, MainLink } from '../design/Button';
-import { count, sentence, size, trim, weight } from '../design/figures';
+import { count, sentence, size, weight } from '../design/figures';
 import { likenessWords } from '../design/likeness';
-import { VerdictMark } from '../design/VerdictMark';
 import { typeNames } from '../design/typeNames';
+import { VerdictMark } from '../design/VerdictMark';
 import { descriptorsOf } from '../domain/decisions';
 import { useJobStore } from '../jobs/useJob';
-import { typesOf } from './useCurves';
-import type { Wish } from './WeighingScreen';
 import { ReachedContrast } from '../overlay/TextColourPart';
 import { t } from '../texts/texts';
-
-/** The words of the core, as they stand on a screen. */
-const settleAfter = 150;
-const rates = [1.5, 5, 20, 100];
-const rateKey = 'pantomet-rate';
+import { Loading } from './LoadingTimes';
+import { QualityRange } from './QualityRange';
+import { typesOf } from './useCurves';
+import type { Wish } from './WeighingScreen';
 
 /** The figures of the very file that is handed over, and the choice there is about it. */
 export function WeighingPanel({
@@ -233,95 +229,5 @@ export function WeighingPanel({
         )}
       </section>
     </aside>
-  );
-}
-
-/** What a visitor is saved, in bytes and in time at a stated connection. */
-function Loading({ file, original }: { file: number; original: number }) {
-  const [rate, setRate] = useState(() => Number(localStorage.getItem(rateKey)) || 5);
-  const seconds = (bytes: number) => (bytes * 8) / (rate * 1e6);
-  const time = (bytes: number) => {
-    const value = seconds(bytes);
-    return value < 1
-      ? t('weighing.milliseconds', { n: Math.max(1, Math.round(value * 1000)) })
-      : t('weighing.seconds', { n: trim(value, value < 10 ? 1 : 0) });
-  };
-  return (
-    <div className="mt-3" data-testid="loading">
-      <p>
-        {file < original
-          ? t('weighing.savesVisitors', {
-              saved: weight(original - file),
-              whole: weight(original),
-              times: trim(original / file, 1),
-            })
-          : t('weighing.theOriginalWeighsOriginal', { original: weight(original) })}
-      </p>
-      <p className="mt-1 text-ink-2">
-        {file < original
-          ? t('weighing.loadsInOriginal', { file: time(file), original: time(original) })
-          : t('weighing.loadsIn', { file: time(file) })}{' '}
-        <select
-          aria-label={t('weighing.connection')}
-          className="rounded-sm border border-line bg-sheet px-1"
-          value={rate}
-          onChange={(event) => {
-            setRate(Number(event.target.value));
-            localStorage.setItem(rateKey, event.target.value);
-          }}
-        >
-          {rates.map((one) => (
-            <option key={one} value={one}>
-              {t('weighing.mbitPerSecond', { rate: one })}
-            </option>
-          ))}
-        </select>
-      </p>
-    </div>
-  );
-}
-
-function QualityRange({
-  wish,
-  found,
-  ceiling,
-  onTry,
-}: {
-  wish: Wish;
-  found: number | null;
-  ceiling: number;
-  onTry: (choice: Choice) => void;
-}) {
-  // What the hand shows while it moves; taken over when it rests.
-  const [draft, setDraft] = useState<number | null>(null);
-  useEffect(() => {
-    if (draft === null) return;
-    const timer = setTimeout(() => {
-      onTry({ format: wish.format, quality: draft });
-      setDraft(null);
-    }, settleAfter);
-    return () => clearTimeout(timer);
-  }, [draft, wish.format, onTry]);
-  const value = draft ?? wish.quality ?? found ?? ceiling;
-  return (
-    <>
-      <div className="flex items-center justify-between">
-        <label htmlFor="quality" className="font-semibold">
-          {t('weighing.qualityOf', { quality: value })}
-        </label>
-        <span className="text-ink-2">
-          {wish.quality === null && draft === null ? t('weighing.automatic') : t('weighing.byHand')}
-        </span>
-      </div>
-      <input
-        id="quality"
-        type="range"
-        min={1}
-        max={100}
-        value={value}
-        onChange={(event) => setDraft(Number(event.target.value))}
-        className="mt-1 w-full accent-(--pm-accent)"
-      />
-    </>
   );
 }

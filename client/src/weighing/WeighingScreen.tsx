@@ -7,7 +7,7 @@ import { sentence } from '../design/figures';
 import { Notice } from '../design/Notice';
 import { decisionFor, descriptorsOf } from '../domain/decisions';
 import { JobBar } from '../jobs/JobBar';
-import { cellKey } from '../jobs/JobStore';
+import { cellKey } from '../domain/jobState';
 import { useHead, useJob, useJobStore } from '../jobs/useJob';
 import { Compare } from './Compare';
 import { Curves } from './Curves';

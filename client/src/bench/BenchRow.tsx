@@ -1,0 +1,95 @@
+import { type VirtualItem } from '@tanstack/react-virtual';
+import { memo } from 'react';
+import { addresses, type JobPicture, type JobSlot } from '../api/client';
+import { weight } from '../design/figures';
+import { t } from '../texts/texts';
+import { BenchCell } from './CellView';
+import { type View } from './layout';
+import { Rest } from './rest';
+import type { At } from './useSelection';
+
+export const headWidth = 124;
+
+/** One picture: its head and those of its cells that are on screen. Drawn again only when it changes itself. */
+export const BenchRow = memo(function BenchRow({
+  picture,
+  index,
+  top,
+  height,
+  width,
+  slots,
+  shown,
+  view,
+  active,
+  isSelected,
+  rest,
+  onSelect,
+}: {
+  picture: JobPicture;
+  index: number;
+  top: number;
+  height: number;
+  width: number;
+  slots: readonly JobSlot[];
+  shown: readonly VirtualItem[];
+  view: View;
+  /** The column of the active cell, if it is in this row. */
+  active: number | null;
+  isSelected: (row: number, column: number) => boolean;
+  rest: Rest;
+  onSelect: (from: At, to: At) => void;
+}) {
+  return (
+    <div
+      role="row"
+      aria-rowindex={index + 2}
+      className="absolute left-0 border-b border-line/60"
+      style={{ top, height, width }}
+    >
+      <div
+        role="rowheader"
+        className="sticky left-0 z-20 h-full border-r border-line bg-sheet"
+        style={{ width: headWidth }}
+      >
+        <button
+          type="button"
+          tabIndex={-1}
+          onClick={() => onSelect({ row: index, column: 0 }, { row: index, column: slots.length - 1 })}
+          className="flex h-full w-full flex-col justify-center gap-0.5 px-3 text-left hover:bg-sheet-2"
+          title={picture.picture.name}
+        >
+          <img
+            src={addresses.preview(picture.picture.id, picture.shown, 480)}
+            alt=""
+            decoding="async"
+            className="max-h-14 max-w-20 object-contain object-left"
+            style={{ maxHeight: Math.max(24, height - 62) }}
+          />
+          <span className="line-clamp-2 w-full leading-4 font-medium wrap-anywhere">
+            {picture.words ?? picture.picture.name}
+          </span>
+          <span className="w-full truncate text-note text-ink-2">
+            {picture.parts
+              ? t('bench.partsSideBySide', { parts: picture.parts.length })
+              : `${picture.width}×${picture.height}, ${weight(picture.picture.bytes)}`}
+          </span>
+        </button>
+      </div>
+      {shown.map((column) => (
+        <BenchCell
+          key={slots[column.index]!.address}
+          id={`cell-${index}-${column.index}`}
+          picture={picture}
+          slot={slots[column.index]!}
+          view={view}
+          left={headWidth + column.start}
+          width={column.size}
+          height={height}
+          rest={rest}
+          active={active === column.index}
+          selected={isSelected(index, column.index)}
+        />
+      ))}
+    </div>
+  );
+});

@@ -86,7 +86,7 @@ test('pictures are put side by side on the bench, follow their marks and their o
   // In another order, as one step.
   const names = () => parts.getByRole('listitem').allInnerTexts();
   const before = await names();
-  await parts.getByRole('button', { name: /one place to the left/ }).click();
+  await parts.getByRole('button', { name: /^Move .* to the left/ }).click();
   await expect.poll(async () => (await names())[0]).toContain('IMG_2102');
   await page.goto(`/job/${id}`);
   await expect(page.getByRole('rowheader')).toHaveCount(3);
@@ -103,5 +103,5 @@ test('pictures are put side by side on the bench, follow their marks and their o
   await page.keyboard.press('Delete');
   await expect(page.getByRole('rowheader')).toHaveCount(2);
   await page.getByRole('gridcell', { name: /\+ .* in Two: breaks, to review: Part missing/ }).click();
-  await expect(page.getByText('"IMG_2102.jpg" is not in this job any more', { exact: false })).toBeVisible();
+  await expect(page.getByText('"IMG_2102.jpg" is no longer in this job', { exact: false })).toBeVisible();
 });

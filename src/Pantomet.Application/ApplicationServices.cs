@@ -10,10 +10,14 @@ using Pantomet.Application.Engine;
 using Pantomet.Application.Jobs;
 using Pantomet.Application.Keeping;
 using Pantomet.Application.Live;
+using Pantomet.Application.Pages;
 using Pantomet.Application.Pictures;
 using Pantomet.Application.Upgrades;
 using Pantomet.Application.Variants;
 using Pantomet.Data;
+using Pantomet.Data.Jobs;
+using Pantomet.Data.Pictures;
+using Pantomet.Data.Variants;
 
 namespace Pantomet.Application;
 
@@ -52,6 +56,14 @@ public static class ApplicationServices
         services.AddSingleton<IntegritySweep>().AddHostedService(provider => provider.GetRequiredService<IntegritySweep>());
         services.AddSingleton<SubjectDetection>().AddHostedService(provider => provider.GetRequiredService<SubjectDetection>());
         services.AddSingleton<WorkCall>().AddSingleton<AllowedFolders>();
+        services
+            .AddSingleton<DeliveredFiles>()
+            .AddScoped<PictureQueries>()
+            .AddScoped<VariantQueries>()
+            .AddScoped<HandOverQueries>()
+            .AddScoped<BundleReader>()
+            .AddScoped<PublicationReader>()
+            .AddScoped<ResponsivePreview>();
         services.AddSealing();
         return services.AddHostedService<JobRunner>().AddHostedService<Housekeeping>();
     }

@@ -19,6 +19,8 @@ using Pantomet.Application.Upgrades;
 using Pantomet.Batch;
 using Pantomet.Core.Texts;
 using Pantomet.Data;
+using Pantomet.Data.Jobs;
+using Pantomet.Data.Pictures;
 using Pantomet.Deliveries;
 using Pantomet.PageChecks;
 using Pantomet.Server.Bundles;
@@ -125,9 +127,10 @@ public static class PantometServer
             own.GetRequiredService<Writer>(),
             own.GetRequiredService<OpenJobs>(),
             own.GetRequiredService<JobRoom>(),
-            own.GetRequiredService<PantometDb>(),
+            own.GetRequiredService<PictureQueries>(),
+            own.GetRequiredService<HandOverQueries>(),
+            own.GetRequiredService<PublicationReader>(),
             own.GetRequiredService<Publishing>(),
-            own.GetRequiredService<LiveLinkStore>(),
             own.GetRequiredService<PageCheckStore>(),
             own.GetRequiredService<PageChecker>(),
             own.GetRequiredService<ReceiverStore>()

@@ -1,4 +1,3 @@
-using Microsoft.EntityFrameworkCore;
 using Pantomet.Application.Destinations;
 using Pantomet.Application.Jobs;
 using Pantomet.Application.Live;
@@ -6,7 +5,9 @@ using Pantomet.Application.Pictures;
 using Pantomet.Core.Jobs.Commands;
 using Pantomet.Core.Rules;
 using Pantomet.Data;
+using Pantomet.Data.Jobs;
 using Pantomet.Data.Pages;
+using Pantomet.Data.Pictures;
 using Pantomet.Deliveries;
 using Pantomet.PageChecks;
 using Pantomet.Server.Deliveries;
@@ -20,9 +21,10 @@ public sealed class Seeding
     private readonly Writer _writer;
     private readonly OpenJobs _jobs;
     private readonly JobRoom _room;
-    private readonly PantometDb _db;
+    private readonly PictureQueries _pictures;
+    private readonly HandOverQueries _handOvers;
+    private readonly PublicationReader _publications;
     private readonly Publishing _publishing;
-    private readonly LiveLinkStore _store;
     private readonly PageCheckStore _pages;
     private readonly PageChecker _checker;
     private readonly ReceiverStore _receivers;
@@ -32,21 +34,23 @@ public sealed class Seeding
         Writer writer,
         OpenJobs jobs,
         JobRoom room,
-        PantometDb db,
+        PictureQueries pictures,
+        HandOverQueries handOvers,
+        PublicationReader publications,
         Publishing publishing,
-        LiveLinkStore store,
         PageCheckStore pages,
         PageChecker checker,
         ReceiverStore receivers
     ) =>
-        (_intake, _writer, _jobs, _room, _db, _publishing, _store, _pages, _checker, _receivers) = (
+        (_intake, _writer, _jobs, _room, _pictures, _handOvers, _publications, _publishing, _pages, _checker, _receivers) = (
             intake,
             writer,
             jobs,
             room,
-            db,
+            pictures,
+            handOvers,
+            publications,
             publishing,
-            store,
             pages,
             checker,
             receivers
@@ -121,7 +125,7 @@ public sealed class Seeding
     /// <returns>The elements for pages, by the path of the place.</returns>
     public async Task<IReadOnlyDictionary<string, string>> PublishAsync(string name, CancellationToken cancel)
     {
-        var id = await _db.Jobs.Where(row => row.Name == name).Select(row => row.Id).FirstAsync(cancel);
+        var id = await _handOvers.JobNamedAsync(name, cancel) ?? throw new InvalidDataException($"there is no job \"{name}\"");
         var board = await _room.OpenAsync(id, cancel) ?? throw new InvalidDataException($"there is no job \"{name}\"");
         while (
             board.State.Rows.Values.Any(row => !row.SubjectSought)
@@ -133,7 +137,7 @@ public sealed class Seeding
         }
 
         await _publishing.PublishAsync(board, null, cancel);
-        var published = await Publications.OfAsync(_db, board, _store, "/", cancel);
+        var published = await _publications.OfAsync(board, "/", cancel);
         return published.Places.Where(place => place.Html is not null).ToDictionary(place => place.Path, place => place.Html!);
     }
 
@@ -153,7 +157,7 @@ public sealed class Seeding
     )
     {
         ArgumentNullException.ThrowIfNull(pictures);
-        var rows = await _db.Pictures.ToDictionaryAsync(row => row.Name, row => row.Id, cancel);
+        var rows = await _pictures.IdsByNameAsync(cancel);
         var mine = pictures
             .Select(picture =>
                 (

@@ -39,6 +39,8 @@ export class JobStore {
   reading = false;
   private state: JobState = emptyJobState;
   private early: JobEvent[] | null = null;
+  /** What is told while a call is under way; null while none is. */
+  private held: JobEvent[] | null = null;
   private loads = 0;
   private sent = 0;
   private readonly listeners = new Set<() => void>();
@@ -137,6 +139,7 @@ export class JobStore {
 
   apply(event: JobEvent) {
     if (this.early !== null) this.early.push(event);
+    else if (this.held !== null) this.held.push(event);
     else if (this.state.told && missed(this.state, event)) void this.load();
     else this.step({ type: 'event', event });
   }
@@ -159,13 +162,14 @@ export class JobStore {
   /** Calls one after the other; a refusal is said and stops nothing. True once the change is told. */
   private call(call: () => Promise<Answer>, id?: number): Promise<boolean> {
     const done = this.line.then(async () => {
+      // An event that has this change in it may come before the answer: it waits, or the change would be shown twice.
+      this.held = [];
+      let reached: number;
       try {
-        const { sequence } = await take(call());
+        reached = (await take(call())).sequence;
         this.fault = null;
-        if (id !== undefined) this.step({ type: 'answer', id, sequence });
+        if (id !== undefined) this.step({ type: 'answer', id, sequence: reached });
         this.tell();
-        await this.seen(sequence);
-        return true;
       } catch (fault) {
         const sentence = (fault as Error).message;
         this.say(sentence);
@@ -175,7 +179,13 @@ export class JobStore {
           void this.load().then(() => this.say(sentence));
         }
         return false;
+      } finally {
+        const held = this.held ?? [];
+        this.held = null;
+        for (const event of held) this.apply(event);
       }
+      await this.seen(reached);
+      return true;
     });
     this.line = done;
     return done;

@@ -71,17 +71,13 @@ public sealed record PublishedPlace(
 /// <param name="Places">Every place of the job, and those that it has no more.</param>
 public sealed record PublicationView(string? Key, DateTime? At, int OldAnswersDays, IReadOnlyList<PublishedPlace> Places);
 
-/// <summary>Holds what is published of a job against the job as it is.</summary>
-public static class Publications
+/// <summary>Compares what is published of a job with the job as it is.</summary>
+/// <param name="db">The database.</param>
+/// <param name="store">The live links.</param>
+public sealed class PublicationReader(PantometDb db, LiveLinkStore store)
 {
     /// <summary>What is published of a job, beside what the job has now.</summary>
-    public static async Task<PublicationView> OfAsync(
-        PantometDb db,
-        JobBoard board,
-        LiveLinkStore store,
-        string address,
-        CancellationToken cancel
-    )
+    public async Task<PublicationView> OfAsync(JobBoard board, string address, CancellationToken cancel)
     {
         ArgumentNullException.ThrowIfNull(board);
         var id = board.State.Id;

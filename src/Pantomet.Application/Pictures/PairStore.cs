@@ -54,15 +54,15 @@ public sealed class PairStore(JobRoom room, Writer writer, PreviewMaker previews
     }
 
     /// <summary>A small copy of pictures side by side; null when they cannot be drawn, or one of them is gone.</summary>
-    /// <param name="db">The database.</param>
+    /// <param name="pictures">What is asked about pictures.</param>
     /// <param name="row">Their entry.</param>
     /// <param name="side">The longest side in pixels.</param>
     /// <param name="turns">How each is turned, as text; null where none is.</param>
     /// <param name="cancel">Stops waiting.</param>
-    public async Task<string?> PreviewAsync(PantometDb db, PictureRow row, int side, string? turns, CancellationToken cancel)
+    public async Task<string?> PreviewAsync(PictureQueries pictures, PictureRow row, int side, string? turns, CancellationToken cancel)
     {
         var ids = row.Parts!.Select(part => part.Id).ToList();
-        var rows = await db.Pictures.AsNoTracking().Where(one => ids.Contains(one.Id)).ToDictionaryAsync(one => one.Id, cancel);
+        var rows = await pictures.SomeAsync(ids, cancel);
         if (ids.Exists(id => !rows.ContainsKey(id)))
         {
             return null;

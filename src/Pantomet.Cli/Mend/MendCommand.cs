@@ -111,7 +111,7 @@ internal static class MendCommand
             report.Sources.Count,
             Figures.Weight(weights.Values.Sum()),
             lighter.Count,
-            (dry ? CommandTexts.CanBeMadeLighter : "lightened"),
+            (dry ? CommandTexts.CanBeMadeLighter : CommandTexts.MadeLighter),
             Figures.Weight(saved),
             (dry ? "less" : "saved"),
             Figures.Number(report.Totals.Seconds, 1)

@@ -197,4 +197,6 @@ public static class CommandTexts
         $"{name} takes numbers from {least} to {most}, separated by commas";
 
     public static string TakesAtMostNumbers(string name, int mostOfEach) => $"{name} takes at most {mostOfEach} numbers";
+
+    public const string MadeLighter = "made lighter";
 }

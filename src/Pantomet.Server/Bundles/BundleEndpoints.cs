@@ -89,21 +89,20 @@ internal static class BundleEndpoints
 
     private static async Task<Results<Ok<HandOverView>, ProblemHttpResult>> GetAsync(
         Guid id,
-        JobRoom room,
-        PantometDb db,
+        BundleReader bundles,
         CancellationToken cancel
-    ) => await ContentsAsync(id, room, db, cancel) is { } contents ? TypedResults.Ok(View(contents)) : Problem.NoJob();
+    ) => await bundles.OfJobAsync(id, cancel) is { } contents ? TypedResults.Ok(View(contents)) : Problem.NoJob();
 
     private static async Task<IResult> ZipAsync(
         Guid id,
         JobRoom room,
         BundleWriter writer,
-        PantometDb db,
+        BundleReader bundles,
         HttpContext context,
         CancellationToken cancel
     )
     {
-        if (await ContentsAsync(id, room, db, cancel) is not { } contents)
+        if (await bundles.OfJobAsync(id, cancel) is not { } contents)
         {
             return Problem.NoJob();
         }
@@ -126,11 +125,11 @@ internal static class BundleEndpoints
         Guid id,
         JobRoom room,
         BundleWriter writer,
-        PantometDb db,
+        BundleReader bundles,
         CancellationToken cancel
     )
     {
-        if (await ContentsAsync(id, room, db, cancel) is not { } contents)
+        if (await bundles.OfJobAsync(id, cancel) is not { } contents)
         {
             return Problem.NoJob();
         }
@@ -144,8 +143,8 @@ internal static class BundleEndpoints
         return TypedResults.Ok(new WrittenFolder(folder, files));
     }
 
-    private static async Task<IResult> ReportJsonAsync(Guid id, JobRoom room, PantometDb db, CancellationToken cancel) =>
-        await ContentsAsync(id, room, db, cancel) is { } contents
+    private static async Task<IResult> ReportJsonAsync(Guid id, BundleReader bundles, CancellationToken cancel) =>
+        await bundles.OfJobAsync(id, cancel) is { } contents
             ? TypedResults.File(
                 Encoding.UTF8.GetBytes(contents.Report().ToJson()),
                 "application/json",
@@ -153,17 +152,14 @@ internal static class BundleEndpoints
             )
             : Problem.NoJob();
 
-    private static async Task<IResult> ReportCsvAsync(Guid id, JobRoom room, PantometDb db, CancellationToken cancel) =>
-        await ContentsAsync(id, room, db, cancel) is { } contents
+    private static async Task<IResult> ReportCsvAsync(Guid id, BundleReader bundles, CancellationToken cancel) =>
+        await bundles.OfJobAsync(id, cancel) is { } contents
             ? TypedResults.File(
                 Encoding.UTF8.GetBytes(ReportTable.Of(contents.Report())),
                 "text/csv; charset=utf-8",
                 $"{BundleWriter.NameOf(contents)}-report.csv"
             )
             : Problem.NoJob();
-
-    private static async Task<BundleContents?> ContentsAsync(Guid id, JobRoom room, PantometDb db, CancellationToken cancel) =>
-        await room.OpenAsync(id, cancel) is { } board ? await BundleContents.OfAsync(db, board, cancel) : null;
 
     /// <summary>Why a job cannot be handed over; null when it can.</summary>
     internal static ProblemHttpResult? Unnamed(BundleContents contents) =>

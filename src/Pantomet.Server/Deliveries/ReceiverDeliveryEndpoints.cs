@@ -57,7 +57,7 @@ internal static class ReceiverDeliveryEndpoints
     private static async Task<Results<Ok<IReadOnlyList<ReceiverDeliveryView>>, ProblemHttpResult>> AllAsync(
         Guid id,
         JobRoom room,
-        PantometDb db,
+        BundleReader bundles,
         ReceiverDeliveryStore store,
         ReceiverStore receivers,
         DeliveryWorker worker,
@@ -66,12 +66,7 @@ internal static class ReceiverDeliveryEndpoints
         await room.OpenAsync(id, cancel) is not { } board
             ? Problem.NoJob()
             : TypedResults.Ok(
-                await store.ViewsAsync(
-                    await BundleContents.OfAsync(db, board, cancel),
-                    await receivers.AllAsync(cancel),
-                    worker.ProgressOf,
-                    cancel
-                )
+                await store.ViewsAsync(await bundles.OfAsync(board, cancel), await receivers.AllAsync(cancel), worker.ProgressOf, cancel)
             );
 
     private static async Task<Results<Ok<IReadOnlyList<SaidAtCell>>, ProblemHttpResult>> SaidAsync(
@@ -85,7 +80,7 @@ internal static class ReceiverDeliveryEndpoints
         Guid id,
         Guid receiver,
         JobRoom room,
-        PantometDb db,
+        BundleReader bundles,
         ReceiverStore receivers,
         DeliveryWorker worker,
         CancellationToken cancel
@@ -101,7 +96,7 @@ internal static class ReceiverDeliveryEndpoints
             return ReceiverEndpoints.None();
         }
 
-        var contents = await BundleContents.OfAsync(db, board, cancel);
+        var contents = await bundles.OfAsync(board, cancel);
         if (BundleEndpoints.Unnamed(contents) is { } refusal)
         {
             return refusal;

@@ -3,13 +3,12 @@ using Microsoft.AspNetCore.Builder;
 using Microsoft.AspNetCore.Http;
 using Microsoft.AspNetCore.Http.HttpResults;
 using Microsoft.AspNetCore.Routing;
-using Microsoft.EntityFrameworkCore;
 using Pantomet.Application.Destinations;
 using Pantomet.Core.Geometry;
 using Pantomet.Core.Naming;
 using Pantomet.Core.Rules;
 using Pantomet.Core.Texts;
-using Pantomet.Data;
+using Pantomet.Data.Jobs;
 using Pantomet.Server.Problems;
 
 namespace Pantomet.Server.Destinations;
@@ -91,7 +90,7 @@ internal static class DestinationEndpoints
         var json = await reader.ReadToEndAsync(cancel);
         return !RulesReader.TryRead(json, out var book, out var fault)
             ? Problem.Of(StatusCodes.Status400BadRequest, RuleStore.BadRules, fault!.ToString(), fault.Path)
-            : await door.ChangeAsync(now => merge ? Merged(now, book!) : book!, cancel);
+            : await door.ChangeAsync(now => merge ? RuleBooks.Merged(now, book!) : book!, cancel);
     }
 
     private static async Task<Results<ContentHttpResult, ProblemHttpResult>> ExportAsync(
@@ -257,7 +256,8 @@ internal static class DestinationEndpoints
         string destination,
         string slot,
         SlotDraft draft,
-        PantometDb db,
+        HandOverQueries queries,
+        DeliveredFiles files,
         CancellationToken cancel
     )
     {
@@ -268,13 +268,13 @@ internal static class DestinationEndpoints
             );
         }
 
-        var delivered = await DeliveredAsync(destination, slot, db, cancel);
+        var delivered = await files.OfAsync(destination, slot, queries, cancel);
         var breaches = delivered
             .Select(one => (one, reasons: DeliveredCheck.Against(read!, one.File)))
             .Where(one => one.reasons.Count > 0)
             .ToList();
         var jobs = breaches.Select(one => one.one.Job).Distinct().ToList();
-        var names = await db.Jobs.Where(row => jobs.Contains(row.Id)).ToDictionaryAsync(row => row.Id, row => row.Name, cancel);
+        var names = await queries.JobNamesAsync(jobs, cancel);
         return TypedResults.Ok(
             new DraftCheck(
                 null,
@@ -287,81 +287,6 @@ internal static class DestinationEndpoints
                 ]
             )
         );
-    }
-
-    private sealed record Delivered(Guid Job, string Path, DeliveredFile File);
-
-    // Read once for as long as nothing else is delivered: a rule is checked at every pause of typing.
-    private static volatile KnownDelivered _delivered = new("", default, []);
-
-    private sealed record KnownDelivered(string Place, (int Count, DateTime? Last) Key, IReadOnlyList<Delivered> Files);
-
-    private static async Task<IReadOnlyList<Delivered>> DeliveredAsync(
-        string destination,
-        string slot,
-        PantometDb db,
-        CancellationToken cancel
-    )
-    {
-        var place = $"{db.Database.GetConnectionString()}|{destination}/{slot}";
-        var key = (
-            await db.Deliveries.CountAsync(cancel),
-            await db.Deliveries.OrderByDescending(row => row.At).Select(row => (DateTime?)row.At).FirstOrDefaultAsync(cancel)
-        );
-        var known = _delivered;
-        if (known.Place == place && known.Key == key)
-        {
-            return known.Files;
-        }
-
-        // What was delivered last of each job for this slot is what is out there; other slots may have gone elsewhere since.
-        var last = db.Deliveries.Where(row =>
-            row.Number
-            == db.Deliveries.Where(other =>
-                    other.JobId == row.JobId
-                    && db.DeliveredFiles.Any(file => file.DeliveryId == other.Id && file.Destination == destination && file.Slot == slot)
-                )
-                .Max(other => other.Number)
-        );
-        var delivered = await db
-            .DeliveredFiles.AsNoTracking()
-            .Where(file => file.Destination == destination && file.Slot == slot)
-            .Join(
-                last,
-                file => file.DeliveryId,
-                delivery => delivery.Id,
-                (file, delivery) =>
-                    new
-                    {
-                        file.Path,
-                        file.File,
-                        delivery.JobId,
-                    }
-            )
-            .ToListAsync(cancel);
-        List<Delivered> files = [.. delivered.Select(row => new Delivered(row.JobId, row.Path, StoredJson.Read<DeliveredFile>(row.File)))];
-        _delivered = new(place, key, files);
-        return files;
-    }
-
-    private static RuleBook Merged(RuleBook book, RuleBook file)
-    {
-        var theirs = file.Destinations.ToDictionary(destination => destination.Key, StringComparer.OrdinalIgnoreCase);
-        var kept = book.Destinations.Select(mine => theirs.Remove(mine.Key, out var other) ? Merged(mine, other) : mine).ToList();
-        // A dressing of the same name is replaced, all others stay.
-        List<NamedDress> dressings =
-        [
-            .. book.Dressings.Where(one => file.Dressings.All(other => other.Name != one.Name)),
-            .. file.Dressings,
-        ];
-        return new([.. kept, .. file.Destinations.Where(destination => theirs.ContainsKey(destination.Key))]) { Dressings = dressings };
-    }
-
-    private static Destination Merged(Destination mine, Destination other)
-    {
-        var theirs = other.Slots.ToDictionary(slot => slot.Key, StringComparer.OrdinalIgnoreCase);
-        var kept = mine.Slots.Select(slot => theirs.Remove(slot.Key, out var newer) ? newer : slot).ToList();
-        return mine with { Name = other.Name, Slots = [.. kept, .. other.Slots.Where(slot => theirs.ContainsKey(slot.Key))] };
     }
 
     private static ProblemHttpResult? NameFault(string? name) =>

@@ -264,7 +264,7 @@ internal static class CellEndpoints
         ResponsiveWidthsRequest request,
         JobRoom room,
         JobList list,
-        PantometDb db,
+        ResponsivePreview previews,
         CancellationToken cancel
     )
     {
@@ -283,7 +283,7 @@ internal static class CellEndpoints
             || request.Visitors.Any(one => one.Share is not (>= 0 and <= 1e9));
         return bad
             ? Problem.Of(StatusCodes.Status400BadRequest, "bad-viewport", JobTexts.ViewportsMustBeWholeCSSPixels(Density.Most, MostScreens))
-            : TypedResults.Ok(await LadderLook.OfAsync(at.Cell, request, db, cancel));
+            : TypedResults.Ok(await previews.OfAsync(at.Cell, request, cancel));
     }
 
     // A cell as it would be once some commands were sent.

@@ -42,7 +42,7 @@ internal static class PublicationEndpoints
         string? @base,
         JobRoom room,
         LiveLinkStore store,
-        PantometDb db,
+        PublicationReader publications,
         CancellationToken cancel
     )
     {
@@ -52,7 +52,7 @@ internal static class PublicationEndpoints
         }
 
         return await room.OpenAsync(id, cancel) is { } board
-            ? TypedResults.Ok(await Publications.OfAsync(db, board, store, address.Length > 0 ? address : "/", cancel))
+            ? TypedResults.Ok(await publications.OfAsync(board, address.Length > 0 ? address : "/", cancel))
             : Problem.NoJob();
     }
 

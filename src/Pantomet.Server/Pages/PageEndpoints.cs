@@ -79,8 +79,7 @@ internal static class PageEndpoints
         Guid id,
         Guid? picture,
         string? @base,
-        JobRoom room,
-        PantometDb db,
+        BundleReader bundles,
         DataFolder folder,
         CancellationToken cancel
     )
@@ -90,26 +89,19 @@ internal static class PageEndpoints
             return fault;
         }
 
-        return await PagesAsync(id, picture, address, room, db, folder, cancel) is { } pages
+        return await PagesAsync(id, picture, address, bundles, folder, cancel) is { } pages
             ? TypedResults.Ok<IReadOnlyList<PageView>>([.. pages.Select(View)])
             : Problem.NoJob();
     }
 
-    private static async Task<IResult> TextAsync(
-        Guid id,
-        string? @base,
-        JobRoom room,
-        PantometDb db,
-        DataFolder folder,
-        CancellationToken cancel
-    )
+    private static async Task<IResult> TextAsync(Guid id, string? @base, BundleReader bundles, DataFolder folder, CancellationToken cancel)
     {
         if (Address(@base, out var address) is { } fault)
         {
             return fault;
         }
 
-        return await PagesAsync(id, null, address, room, db, folder, cancel) is { } pages
+        return await PagesAsync(id, null, address, bundles, folder, cancel) is { } pages
             ? TypedResults.Text(AllOf(pages), "text/plain; charset=utf-8", Encoding.UTF8)
             : Problem.NoJob();
     }
@@ -121,8 +113,7 @@ internal static class PageEndpoints
         string? @base,
         int[] viewports,
         decimal[] densities,
-        JobRoom room,
-        PantometDb db,
+        BundleReader bundles,
         DataFolder folder,
         CancellationToken cancel
     )
@@ -145,7 +136,7 @@ internal static class PageEndpoints
             return fault;
         }
 
-        if (await PagesAsync(id, picture, address, room, db, folder, cancel) is not { } pages)
+        if (await PagesAsync(id, picture, address, bundles, folder, cancel) is not { } pages)
         {
             return Problem.NoJob();
         }
@@ -176,14 +167,10 @@ internal static class PageEndpoints
         Guid id,
         Guid? picture,
         string address,
-        JobRoom room,
-        PantometDb db,
+        BundleReader bundles,
         DataFolder folder,
         CancellationToken cancel
-    ) =>
-        await room.OpenAsync(id, cancel) is { } board
-            ? await JobPages.OfAsync(await BundleContents.OfAsync(db, board, cancel), address, folder, picture, cancel)
-            : null;
+    ) => await bundles.OfJobAsync(id, cancel) is { } contents ? await JobPages.OfAsync(contents, address, folder, picture, cancel) : null;
 
     private static ProblemHttpResult? Address(string? text, out string address) =>
         BaseAddress.TryParse(text ?? "", out address, out var error)

@@ -1,9 +1,7 @@
 using Microsoft.AspNetCore.Http;
 using Microsoft.AspNetCore.Http.HttpResults;
-using Microsoft.EntityFrameworkCore;
 using Pantomet.Application.Pictures;
 using Pantomet.Core.Texts;
-using Pantomet.Data;
 using Pantomet.Data.Pictures;
 using Pantomet.Server.Problems;
 
@@ -26,7 +24,7 @@ internal static class LibraryPages
         string? search,
         int? from,
         int? count,
-        PantometDb db,
+        PictureQueries pictures,
         CancellationToken cancel
     )
     {
@@ -36,31 +34,7 @@ internal static class LibraryPages
         }
 
         var words = (search ?? "").Split(' ', StringSplitOptions.RemoveEmptyEntries | StringSplitOptions.TrimEntries).Take(MostWords);
-        var found = words.Aggregate(
-            db.Pictures.AsNoTracking().Where(row => row.RemovedAt == null && row.Parts == null),
-            (rows, word) => Holding(db, rows, word)
-        );
-        // One look through the names, for the count and for the page.
-        var ids = await found.OrderByDescending(row => row.AddedAt).ThenBy(row => row.Name).Select(row => row.Id).ToListAsync(cancel);
-        var page = ids.Skip(from ?? 0).Take(count ?? MostAtOnce).ToList();
-        var rows = await db.Pictures.AsNoTracking().Where(row => page.Contains(row.Id)).ToDictionaryAsync(row => row.Id, cancel);
-        return TypedResults.Ok(
-            new LibraryPage(ids.Count, from ?? 0, [.. page.Where(rows.ContainsKey).Select(id => PictureView.Of(rows[id]))])
-        );
-    }
-
-    // A word stands in the picture's name, or in what was written about it in some job.
-    private static IQueryable<PictureRow> Holding(PantometDb db, IQueryable<PictureRow> rows, string word)
-    {
-        var literal = word.Replace("\\", "\\\\", StringComparison.Ordinal)
-            .Replace("%", "\\%", StringComparison.Ordinal)
-            .Replace("_", "\\_", StringComparison.Ordinal);
-        var like = $"%{literal}%";
-        // Those that the words name are looked up once, not for each picture.
-        var named = db
-            .JobPictures.Where(one => one.Keywords != "" || one.Alternative != "")
-            .Where(one => EF.Functions.Like(one.Keywords, like, "\\") || EF.Functions.Like(one.Alternative, like, "\\"))
-            .Select(one => one.PictureId);
-        return rows.Where(row => EF.Functions.Like(row.Name, like, "\\") || named.Contains(row.Id));
+        var (total, rows) = await pictures.FindAsync(words, from ?? 0, count ?? MostAtOnce, cancel);
+        return TypedResults.Ok(new LibraryPage(total, from ?? 0, [.. rows.Select(PictureView.Of)]));
     }
 }

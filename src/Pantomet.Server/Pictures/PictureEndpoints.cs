@@ -2,7 +2,6 @@ using Microsoft.AspNetCore.Builder;
 using Microsoft.AspNetCore.Http;
 using Microsoft.AspNetCore.Http.HttpResults;
 using Microsoft.AspNetCore.Routing;
-using Microsoft.EntityFrameworkCore;
 using Pantomet.Application.Live;
 using Pantomet.Application.Pictures;
 using Pantomet.Application.Variants;
@@ -12,6 +11,7 @@ using Pantomet.Core.Mending;
 using Pantomet.Core.Rules;
 using Pantomet.Core.Texts;
 using Pantomet.Data;
+using Pantomet.Data.Pictures;
 using Pantomet.Server.Door;
 using Pantomet.Server.Problems;
 
@@ -130,25 +130,23 @@ internal static class PictureEndpoints
             : TypedResults.Created($"/api/pictures/{row.Id}", new Intake(view, false));
     }
 
-    private static async Task<Ok<IReadOnlyList<PictureView>>> ListAsync(PantometDb db, CancellationToken cancel)
+    private static async Task<Ok<IReadOnlyList<PictureView>>> ListAsync(PictureQueries pictures, CancellationToken cancel)
     {
-        var rows = await db
-            .Pictures.AsNoTracking()
-            .Where(row => row.RemovedAt == null && row.Parts == null)
-            .OrderByDescending(row => row.AddedAt)
-            .ThenBy(row => row.Name)
-            .ToListAsync(cancel);
+        var rows = await pictures.LibraryAsync(cancel);
         return TypedResults.Ok<IReadOnlyList<PictureView>>([.. rows.Select(PictureView.Of)]);
     }
 
-    private static async Task<Results<Ok<PictureView>, ProblemHttpResult>> GetAsync(Guid id, PantometDb db, CancellationToken cancel) =>
-        await db.Pictures.FindAsync([id], cancel) is { } row ? TypedResults.Ok(PictureView.Of(row)) : Problem.NoPicture();
+    private static async Task<Results<Ok<PictureView>, ProblemHttpResult>> GetAsync(
+        Guid id,
+        PictureQueries pictures,
+        CancellationToken cancel
+    ) => await pictures.OneAsync(id, cancel) is { } row ? TypedResults.Ok(PictureView.Of(row)) : Problem.NoPicture();
 
     private static async Task<Results<PhysicalFileHttpResult, ProblemHttpResult>> PreviewAsync(
         Guid id,
         int side,
         string? turn,
-        PantometDb db,
+        PictureQueries pictures,
         PreviewMaker previews,
         PairStore pairs,
         HttpResponse response,
@@ -164,14 +162,14 @@ internal static class PictureEndpoints
             );
         }
 
-        if (await db.Pictures.FindAsync([id], cancel) is not { } row)
+        if (await pictures.OneAsync(id, cancel) is not { } row)
         {
             return Problem.NoPicture();
         }
 
         if (row.Parts is not null)
         {
-            return Previewed(await pairs.PreviewAsync(db, row, side, turn, cancel), response);
+            return Previewed(await pairs.PreviewAsync(pictures, row, side, turn, cancel), response);
         }
 
         if (!Turn.TryParse(turn ?? Turn.None.ToString(), out var turned))
@@ -199,7 +197,7 @@ internal static class PictureEndpoints
     private static async Task<Results<PhysicalFileHttpResult, ProblemHttpResult>> OriginalAsync(
         Guid id,
         int? revision,
-        PantometDb db,
+        PictureQueries pictures,
         DataFolder folder,
         Revisions revisions,
         HttpResponse response,
@@ -207,7 +205,7 @@ internal static class PictureEndpoints
     )
     {
         response.Headers.ContentSecurityPolicy = Gatekeeper.PolicyOfFiles;
-        if (await db.Pictures.FindAsync([id], cancel) is not { } row)
+        if (await pictures.OneAsync(id, cancel) is not { } row)
         {
             return Problem.NoPicture();
         }
@@ -227,13 +225,13 @@ internal static class PictureEndpoints
             : Problem.NoRevision();
     }
 
-    private static async Task<Ok<IReadOnlyList<RemovedPicture>>> RemovedAsync(PantometDb db, TimeProvider clock, CancellationToken cancel)
+    private static async Task<Ok<IReadOnlyList<RemovedPicture>>> RemovedAsync(
+        PictureQueries pictures,
+        TimeProvider clock,
+        CancellationToken cancel
+    )
     {
-        var rows = await db
-            .Pictures.AsNoTracking()
-            .Where(row => row.RemovedAt != null)
-            .OrderByDescending(row => row.RemovedAt)
-            .ToListAsync(cancel);
+        var rows = await pictures.RemovedAsync(cancel);
         var now = clock.GetUtcNow().UtcDateTime;
         return TypedResults.Ok<IReadOnlyList<RemovedPicture>>([
             .. rows.Select(row => new RemovedPicture(
@@ -269,22 +267,22 @@ internal static class PictureEndpoints
 
     private static async Task<Results<Ok<PictureView>, ProblemHttpResult>> RestoreAsync(
         Guid id,
-        PantometDb db,
+        PictureQueries pictures,
         Revisions revisions,
         CancellationToken cancel
     ) =>
-        await revisions.RestoreAsync(id, cancel) && await db.Pictures.FindAsync([id], CancellationToken.None) is { } row
+        await revisions.RestoreAsync(id, cancel) && await pictures.OneAsync(id, CancellationToken.None) is { } row
             ? TypedResults.Ok(PictureView.Of(row))
             : Problem.NoPicture();
 
     private static async Task<Results<Ok<IReadOnlyList<RevisionView>>, ProblemHttpResult>> RevisionsAsync(
         Guid id,
-        PantometDb db,
+        PictureQueries pictures,
         Revisions revisions,
         CancellationToken cancel
     )
     {
-        if (await db.Pictures.FindAsync([id], cancel) is not { } row)
+        if (await pictures.OneAsync(id, cancel) is not { } row)
         {
             return Problem.NoPicture();
         }
@@ -304,11 +302,11 @@ internal static class PictureEndpoints
         Guid id,
         string? name,
         HttpRequest request,
-        PantometDb db,
+        PictureQueries pictures,
         Revisions revisions,
         CancellationToken cancel
     ) =>
-        await db.Pictures.FindAsync([id], cancel) is not { } row ? Problem.NoPicture()
+        await pictures.OneAsync(id, cancel) is not { } row ? Problem.NoPicture()
         : row.Parts is not null ? NoOriginal()
         : await revisions.ReplaceAsync(id, name, request.Body, request.ContentLength, cancel) is { } result ? Answer(result)
         : Problem.NoPicture();
@@ -316,12 +314,12 @@ internal static class PictureEndpoints
     private static async Task<Results<Ok<Intake>, ProblemHttpResult>> PutRightAsync(
         Guid id,
         OriginalFixRequest wish,
-        PantometDb db,
+        PictureQueries pictures,
         OriginalFix putting,
         CancellationToken cancel
     )
     {
-        if (await db.Pictures.AsNoTracking().SingleOrDefaultAsync(one => one.Id == id, cancel) is not { } row)
+        if (await pictures.OneAsync(id, cancel) is not { } row)
         {
             return Problem.NoPicture();
         }
@@ -350,11 +348,11 @@ internal static class PictureEndpoints
     private static async Task<Results<Ok<Intake>, ProblemHttpResult>> PutBackAsync(
         Guid id,
         int number,
-        PantometDb db,
+        PictureQueries pictures,
         Revisions revisions,
         CancellationToken cancel
     ) =>
-        await db.Pictures.FindAsync([id], cancel) is null ? Problem.NoPicture()
+        await pictures.OneAsync(id, cancel) is null ? Problem.NoPicture()
         : await revisions.PutBackAsync(id, number, cancel) is { } result ? Answer(result)
         : Problem.NoRevision();
 

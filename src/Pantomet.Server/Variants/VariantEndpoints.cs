@@ -2,13 +2,13 @@ using Microsoft.AspNetCore.Builder;
 using Microsoft.AspNetCore.Http;
 using Microsoft.AspNetCore.Http.HttpResults;
 using Microsoft.AspNetCore.Routing;
-using Microsoft.EntityFrameworkCore;
 using Microsoft.Net.Http.Headers;
 using Pantomet.Application.Jobs;
 using Pantomet.Application.Variants;
 using Pantomet.Core.Facts;
 using Pantomet.Core.Texts;
 using Pantomet.Data;
+using Pantomet.Data.Pictures;
 using Pantomet.Data.Variants;
 using Pantomet.Server.Door;
 using Pantomet.Server.Problems;
@@ -32,14 +32,14 @@ internal static class VariantEndpoints
     private static async Task<Results<FileContentHttpResult, ProblemHttpResult>> FileAsync(
         string id,
         string? name,
-        PantometDb db,
+        VariantQueries variants,
         VariantStore store,
         JobFiles files,
         HttpResponse response,
         CancellationToken cancel
     )
     {
-        if (await db.Variants.AsNoTracking().FirstOrDefaultAsync(row => row.Id == id, cancel) is not { } row)
+        if (await variants.OneAsync(id, cancel) is not { } row)
         {
             return Problem.NoVariant();
         }
@@ -59,14 +59,14 @@ internal static class VariantEndpoints
 
     private static async Task<Results<PhysicalFileHttpResult, ProblemHttpResult>> SmallAsync(
         string id,
-        PantometDb db,
+        VariantQueries variants,
         DataFolder folder,
         VariantStore store,
         HttpResponse response,
         CancellationToken cancel
     )
     {
-        if (await FindAsync(id, db, folder, cancel) is not { } row)
+        if (await FindAsync(id, variants, folder, cancel) is not { } row)
         {
             return Problem.NoVariant();
         }
@@ -78,7 +78,8 @@ internal static class VariantEndpoints
 
     private static async Task<Results<FileContentHttpResult, ProblemHttpResult>> ReferenceAsync(
         string id,
-        PantometDb db,
+        VariantQueries variants,
+        PictureQueries pictures,
         DataFolder folder,
         VariantStore store,
         HttpResponse response,
@@ -86,8 +87,8 @@ internal static class VariantEndpoints
     )
     {
         if (
-            await FindAsync(id, db, folder, cancel) is not { } row
-            || await db.Pictures.FindAsync([row.PictureId], cancel) is not { } picture
+            await FindAsync(id, variants, folder, cancel) is not { } row
+            || await pictures.OneAsync(row.PictureId, cancel) is not { } picture
             || await store.ReferenceAsync(row, picture, cancel) is not { } png
         )
         {
@@ -105,9 +106,6 @@ internal static class VariantEndpoints
         response.Headers.ContentSecurityPolicy = Gatekeeper.PolicyOfFiles;
     }
 
-    private static async Task<VariantRow?> FindAsync(string id, PantometDb db, DataFolder folder, CancellationToken cancel) =>
-        await db.Variants.AsNoTracking().FirstOrDefaultAsync(row => row.Id == id, cancel) is { } row
-        && await folder.Variants.IsWholeAsync(row.ContentHash, cancel)
-            ? row
-            : null;
+    private static async Task<VariantRow?> FindAsync(string id, VariantQueries variants, DataFolder folder, CancellationToken cancel) =>
+        await variants.OneAsync(id, cancel) is { } row && await folder.Variants.IsWholeAsync(row.ContentHash, cancel) ? row : null;
 }

@@ -83,10 +83,11 @@ public sealed record LadderView(
 );
 
 /// <summary>Works out what the files of one picture in one place do for those who come.</summary>
-public static class LadderLook
+/// <param name="db">The database.</param>
+public sealed class ResponsivePreview(PantometDb db)
 {
     /// <summary>What each screen loads of the files of a cell, with a rule that is tried where one is given.</summary>
-    public static async Task<LadderView> OfAsync(BoardCell cell, ResponsiveWidthsRequest request, PantometDb db, CancellationToken cancel)
+    public async Task<LadderView> OfAsync(BoardCell cell, ResponsiveWidthsRequest request, CancellationToken cancel)
     {
         ArgumentNullException.ThrowIfNull(request);
         if (SlotsOf(cell, request.Draft, out var slots) is { } fault)
@@ -97,7 +98,7 @@ public static class LadderLook
         var made = new List<Made>();
         foreach (var slot in slots!)
         {
-            made.Add(await MadeAsync(cell, slot, db, cancel));
+            made.Add(await MadeAsync(cell, slot, cancel));
         }
 
         var shown = made.Where(one => one.Markup.Files.Count > 0).ToList();
@@ -150,7 +151,7 @@ public static class LadderLook
         return null;
     }
 
-    private static async Task<Made> MadeAsync(BoardCell cell, Slot slot, PantometDb db, CancellationToken cancel)
+    private async Task<Made> MadeAsync(BoardCell cell, Slot slot, CancellationToken cancel)
     {
         var place = new JobSlot(cell.Place.Destination, slot.Key, cell.Place.Slot == slot.Key ? cell.Place.Choice : null);
         slot = cell.Slot.Files.Now.Named(cell.Mine.Decisions.Dressed(slot, place.Address));

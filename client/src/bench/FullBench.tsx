@@ -1,17 +1,15 @@
 import { useEffect, useMemo, useRef, useState } from 'react';
 import { useLocation } from 'wouter';
-import type { JobPicture, JobSlot } from '../api/client';
-import { Button, Key } from '../design/Button';
 import { useElementSize } from '../design/useElementSize';
 import { useShortcuts } from '../design/useShortcuts';
 import { actionKeys, type Chosen, middleOf } from '../jobs/actions';
 import { useCells, useHead, useJob, useJobStore } from '../jobs/useJob';
-import { listOr } from '../texts/numbers';
-import { t } from '../texts/texts';
+import { BenchBar } from './BenchBar';
 import { BenchGrid } from './BenchGrid';
 import { headWidth } from './BenchRow';
 import { fittingHeight, fittingScale, heights, layOut, scales, type View } from './layout';
-import { countToReview, type Reason, ReviewFilter } from './ReviewFilter';
+import { pairing, useStableLayout } from './pairing';
+import { countToReview, type Reason } from './ReviewFilter';
 import { Tray } from './Tray';
 import { type At, useSelection } from './useSelection';
 
@@ -152,60 +150,22 @@ export function FullBench({
 
   return (
     <div className="grid min-h-0 min-w-0 flex-1 grid-rows-[auto_1fr_auto]">
-      <div className="flex flex-wrap items-center gap-x-1.5 gap-y-1 border-b border-line bg-sheet px-5 py-1.5">
-        <ReviewFilter counts={counts} reason={null} reading={reading} onReason={onReason}>
-          <Button onClick={nextLook} className="h-7!">
-            {t('bench.next')} <Key>E</Key>
-          </Button>
-        </ReviewFilter>
-        <span className="flex-1" />
-        {pair && (
-          <Button className="h-7!" disabled={!pair.may} title={pair.title} onClick={putSideBySide}>
-            {t('bench.sideBySide')} <Key>D</Key>
-          </Button>
-        )}
-        {canTakeOut && (
-          <Button className="h-7!" onClick={() => void store.removePictures([...wholeRows])}>
-            {t('bench.removePictures', { count: wholeRows.size })} <Key>Del</Key>
-          </Button>
-        )}
-        <label className="flex items-center gap-2">
-          <input
-            type="range"
-            min={range.least}
-            max={range.most}
-            step={range.step}
-            value={value}
-            aria-label={toScale ? t('bench.scale') : t('bench.cropHeight')}
-            title={t('bench.toScaleViewAnd', {
-              toScale: toScale ? t('bench.scale') : t('bench.cropHeight'),
-              view: sizeWords(view),
-            })}
-            aria-valuetext={sizeWords(view)}
-            onChange={(event) => larger(Number(event.target.value))}
-            className="w-20 accent-(--pm-accent)"
-          />
-          <span className="w-10 text-right whitespace-nowrap text-ink-2">{sizeWords(view)}</span>
-        </label>
-        <Button
-          className={`h-7! ${toScale ? 'border-ink! bg-sheet-2!' : ''}`}
-          aria-pressed={toScale}
-          title={t('bench.drawAllCropsToOneScale')}
-          onClick={() => setToScale(!toScale)}
-        >
-          {t('bench.trueScale')} <Key>P</Key>
-        </Button>
-        <Button className="h-7!" onClick={onChoose}>
-          {t('bench.addPictures')} <Key>R</Key>
-        </Button>
-        <Button
-          className={`h-7! ${places ? 'border-ink! bg-sheet-2!' : ''}`}
-          aria-pressed={places}
-          onClick={onPlaces}
-        >
-          {t('bench.slots')} <Key>S</Key>
-        </Button>
-      </div>
+      <BenchBar
+        counts={counts}
+        reading={reading}
+        view={view}
+        range={range}
+        toScale={toScale}
+        places={places}
+        pair={pair && { ...pair, act: putSideBySide }}
+        removable={canTakeOut ? wholeRows : null}
+        onReason={onReason}
+        onNext={nextLook}
+        onSize={larger}
+        onScale={() => setToScale(!toScale)}
+        onChoose={onChoose}
+        onPlaces={onPlaces}
+      />
       <div ref={room} className="grid min-h-0 min-w-0">
         <BenchGrid
           pictures={pictures}
@@ -226,24 +186,4 @@ export function FullBench({
       {chosen.length > 0 && <Tray chosen={chosen} focusAt={point} />}
     </div>
   );
-}
-
-/** Whether the chosen pictures can stand side by side; null where no slot of the job takes such, or one picture is chosen. */
-function pairing(pictures: readonly JobPicture[], slots: readonly JobSlot[]) {
-  const counts = [...new Set(slots.flatMap(({ slot }) => slot.pair ?? []))].sort();
-  if (counts.length === 0 || pictures.length < 2 || pictures.length > 4) return null;
-  if (pictures.some((one) => one.parts))
-    return { may: false, title: t('bench.thesePicturesAreAlreadyCombinedChoose') };
-  return counts.includes(pictures.length)
-    ? { may: true, title: t('bench.combineTheChosenPicturesSideBy') }
-    : { may: false, title: t('bench.theSlotsOfThisJobCombine', { counts: listOr(counts.map(String)) }) };
-}
-
-const sizeWords = (view: View) =>
-  view.kind === 'scale' ? `${Math.round(view.scale * 100)} %` : t('bench.heightPx', { height: view.height });
-
-/** The same object while the sizes are the same: a new one would measure the whole bench again. */
-function useStableLayout<T>(layout: T): T {
-  const text = JSON.stringify(layout);
-  return useMemo(() => JSON.parse(text) as T, [text]);
 }

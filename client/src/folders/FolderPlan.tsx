@@ -1,34 +1,17 @@
 import { useMutation, useQueryClient } from '@tanstack/react-query';
 import { useForm } from 'react-hook-form';
 import { Trans } from 'react-i18next';
-import { addresses, api, type FolderRule, type PictureFolder, take } from '../api/client';
+import { addresses, api, type PictureFolder, take } from '../api/client';
 import { Button, MainLink } from '../design/Button';
-import { count, trim, weight } from '../design/figures';
+import { count, weight } from '../design/figures';
 import { ProgressBar } from '../design/ProgressBar';
 import { t } from '../texts/texts';
-import { figure } from './figure';
+import { type Draft, draftOf, FolderSettings, ruleOf } from './FolderSettings';
 import { Forecast } from './Forecast';
 import { Originals } from './Originals';
 import { stateWords } from './state';
 
-interface Draft {
-  side: string;
-  weight: string;
-  likeness: string;
-  share: string;
-}
-
-function ruleOf(draft: Draft): FolderRule {
-  const [side, kilobytes] = [figure(draft.side), figure(draft.weight)];
-  return {
-    maxSide: side === null ? null : Math.round(side),
-    maxBytes: kilobytes === null ? null : Math.round(kilobytes * 1000),
-    likeness: figure(draft.likeness) ?? 0.995,
-    atLeast: (figure(draft.share) ?? 10) / 100,
-  };
-}
-
-/** What the pictures are lightened to, what that comes to, and what was done. */
+/** The settings of a folder, the estimate, what was done, and the next step. */
 export function FolderPlan({
   folder,
   chosen,
@@ -44,14 +27,7 @@ export function FolderPlan({
 }) {
   const cache = useQueryClient();
   const { rule, outcome, state } = folder;
-  const form = useForm<Draft>({
-    defaultValues: {
-      side: rule.maxSide?.toString() ?? '',
-      weight: rule.maxBytes === null || rule.maxBytes === undefined ? '' : trim(rule.maxBytes / 1000, 1),
-      likeness: `${rule.likeness}`,
-      share: trim((rule.atLeast ?? 0.1) * 100, 1),
-    },
-  });
+  const form = useForm<Draft>({ defaultValues: draftOf(rule) });
   const path = { params: { path: { id: folder.id } } };
   const settled = () => void cache.invalidateQueries({ queryKey: ['folders'] });
   const trying = useMutation({
@@ -79,38 +55,7 @@ export function FolderPlan({
       className="row-span-2 flex min-h-0 flex-col overflow-y-auto border-l border-line bg-sheet"
       aria-label={t('folders.optimise')}
     >
-      <form id="rule" className="border-b border-line px-5 py-4" onSubmit={(event) => event.preventDefault()}>
-        <h2>{t('folders.settings')}</h2>
-        <div className="mt-2 grid grid-cols-[1fr_84px_34px] items-center gap-x-2 gap-y-1.5">
-          <Field
-            label={t('folders.longerSideAtMost')}
-            unit="px"
-            placeholder={t('folders.all')}
-            {...form.register('side')}
-            disabled={busy}
-          />
-          <Field
-            label={t('folders.weightAtMost')}
-            unit="kB"
-            placeholder={t('folders.any')}
-            {...form.register('weight')}
-            disabled={busy}
-          />
-          <Field
-            label={t('folders.likenessAtLeast')}
-            unit=""
-            {...form.register('likeness')}
-            disabled={busy}
-          />
-          <Field
-            label={t('folders.replaceOnlyIfItSaves')}
-            unit="%"
-            {...form.register('share')}
-            disabled={busy}
-          />
-        </div>
-        <p className="mt-2 text-ink-2">{t('folders.namesAndTypesStayTheSame')}</p>
-      </form>
+      <FolderSettings form={form} disabled={busy} />
       <Forecast folder={folder} />
       {outcome.looked > 0 && (
         <section className="border-b border-line px-5 py-3" aria-label={t('folders.doneSoFar')}>
@@ -200,19 +145,5 @@ export function FolderPlan({
         )}
       </section>
     </aside>
-  );
-}
-
-function Field({ label, unit, ...input }: { label: string; unit: string } & React.ComponentProps<'input'>) {
-  return (
-    <label className="contents">
-      <span>{label}</span>
-      <input
-        {...input}
-        inputMode="decimal"
-        className="h-8 w-full rounded-md border border-line bg-sheet px-2 text-right hover:border-ink-2 disabled:opacity-60"
-      />
-      <span className="text-ink-2">{unit}</span>
-    </label>
   );
 }

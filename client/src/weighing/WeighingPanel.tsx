@@ -1,18 +1,17 @@
-import { Link } from 'wouter';
-import { addresses, type Cell, type Choice, type JobPicture, type JobSlot, type Trial } from '../api/client';
+import { type Cell, type Choice, type JobPicture, type JobSlot, type Trial } from '../api/client';
 import { Beam } from '../design/Beam';
-import { Button, buttonShape, Key, KeyButton, MainLink } from '../design/Button';
+import { Button, Key, KeyButton } from '../design/Button';
 import { count, sentence, size, weight } from '../design/figures';
 import { likenessWords } from '../design/likeness';
 import { typeNames } from '../design/typeNames';
 import { VerdictMark } from '../design/VerdictMark';
-import { descriptorsOf } from '../domain/decisions';
-import { useJobStore } from '../jobs/useJob';
 import { ReachedContrast } from '../overlay/TextColourPart';
 import { t } from '../texts/texts';
+import { FileDownload } from './FileDownload';
 import { Loading } from './LoadingTimes';
 import { QualityRange } from './QualityRange';
 import { typesOf } from './useCurves';
+import { WeighingHead } from './WeighingHead';
 import type { Wish } from './WeighingScreen';
 
 /** The figures of the very file that is handed over, and the choice there is about it. */
@@ -44,56 +43,14 @@ export function WeighingPanel({
   onAutomatic: () => void;
   onWorst: () => void;
 }) {
-  const store = useJobStore();
   const file = variant?.file ?? null;
-  const descriptors = descriptorsOf(cell, slot);
   const types = typesOf(slot.slot.types);
   return (
     <aside
       className="flex min-h-0 flex-col overflow-y-auto border-l border-line bg-sheet"
       aria-label={t('weighing.weight')}
     >
-      <header className="flex items-center gap-1.5 border-b border-line px-5 py-2">
-        <div className="min-w-0 flex-1">
-          <h2 className="truncate">{slot.slot.name}</h2>
-          <p className="truncate text-small text-ink-2">
-            {picture.words ?? picture.picture.name}, {slot.destinationName}
-          </p>
-        </div>
-        {(slot.slot.responsive || slot.slot.group) && (
-          <Link
-            href={`/job/${store.id}/ladder/${picture.picture.id}/${slot.address}`}
-            className={`${buttonShape} h-7! border-line bg-sheet hover:border-ink-2`}
-            title={t('weighing.whichScreenLoadsWhichFile')}
-          >
-            {t('weighing.screens')}
-          </Link>
-        )}
-        {descriptors.length > 4 ? (
-          <select
-            className="h-7 rounded-md border border-line bg-sheet px-1.5"
-            aria-label={t('weighing.width')}
-            value={wish.descriptor}
-            onChange={(event) => onDescriptor(event.target.value)}
-          >
-            {descriptors.map((descriptor) => (
-              <option key={descriptor}>{descriptor}</option>
-            ))}
-          </select>
-        ) : (
-          descriptors.length > 1 &&
-          descriptors.map((descriptor) => (
-            <Button
-              key={descriptor}
-              aria-pressed={descriptor === wish.descriptor}
-              className={`h-7! ${descriptor === wish.descriptor ? 'border-ink! bg-sheet-2!' : ''}`}
-              onClick={() => onDescriptor(descriptor)}
-            >
-              {descriptor}
-            </Button>
-          ))
-        )}
-      </header>
+      <WeighingHead picture={picture} slot={slot} cell={cell} wish={wish} onDescriptor={onDescriptor} />
       <section
         className="border-b border-line px-5 pt-3 pb-4"
         aria-label={t('weighing.theFile')}
@@ -197,37 +154,7 @@ export function WeighingPanel({
       <p className="px-5 py-3 text-ink-2">
         {t('weighing.dragTheDividerOrHold')} <Key>S</Key> {t('weighing.toSeeTheLosslessPictureIt')}
       </p>
-      <section
-        className="sticky bottom-0 mt-auto border-t border-line bg-sheet px-5 py-3"
-        aria-label={t('weighing.handOver')}
-      >
-        {file && variant?.verdict === 'breaks' && (
-          <p className="mb-2">
-            {cell?.files.some((one) => one.id === file.id && one.letThrough)
-              ? t('weighing.theFileBreaksALimitAnd')
-              : t('weighing.theFileBreaksALimitIt')}
-          </p>
-        )}
-        {file && (
-          <p className="mb-2 break-all text-ink-2" data-testid="file-name">
-            {file.name}
-          </p>
-        )}
-        {file && !working ? (
-          <MainLink
-            data-download
-            href={addresses.download(file.id, file.name)}
-            download={file.name}
-            className="w-full"
-          >
-            {t('weighing.downloadThisFile')} <Key>D</Key>
-          </MainLink>
-        ) : (
-          <Button kind="main" disabled className="w-full">
-            {t('weighing.downloadThisFile')}
-          </Button>
-        )}
-      </section>
+      <FileDownload cell={cell} variant={variant} working={working} />
     </aside>
   );
 }

@@ -1,0 +1,102 @@
+import { Button, Key } from '../design/Button';
+import { useJobStore } from '../jobs/useJob';
+import { t } from '../texts/texts';
+import type { View } from './layout';
+import { type Reason, type ReviewCounts, ReviewFilter } from './ReviewFilter';
+
+const sizeWords = (view: View) =>
+  view.kind === 'scale' ? `${Math.round(view.scale * 100)} %` : t('bench.heightPx', { height: view.height });
+
+/** The bar over the bench: what is to review, what can be done with whole rows, and the size of the crops. */
+export function BenchBar({
+  counts,
+  reading,
+  view,
+  range,
+  toScale,
+  places,
+  pair,
+  removable,
+  onReason,
+  onNext,
+  onSize,
+  onScale,
+  onChoose,
+  onPlaces,
+}: {
+  counts: ReviewCounts;
+  reading: boolean;
+  view: View;
+  range: { least: number; most: number; step: number };
+  toScale: boolean;
+  places: boolean;
+  /** Null where the chosen pictures cannot be combined here. */
+  pair: { may: boolean; title: string; act: () => void } | null;
+  /** The pictures of the rows that are chosen whole; null where there is none. */
+  removable: ReadonlySet<string> | null;
+  onReason: (reason: Reason | null) => void;
+  onNext: () => void;
+  onSize: (to: number) => void;
+  onScale: () => void;
+  onChoose: () => void;
+  onPlaces: () => void;
+}) {
+  const store = useJobStore();
+  const value = view.kind === 'scale' ? view.scale : view.height;
+  return (
+    <div className="flex flex-wrap items-center gap-x-1.5 gap-y-1 border-b border-line bg-sheet px-5 py-1.5">
+      <ReviewFilter counts={counts} reason={null} reading={reading} onReason={onReason}>
+        <Button onClick={onNext} className="h-7!">
+          {t('bench.next')} <Key>E</Key>
+        </Button>
+      </ReviewFilter>
+      <span className="flex-1" />
+      {pair && (
+        <Button className="h-7!" disabled={!pair.may} title={pair.title} onClick={pair.act}>
+          {t('bench.sideBySide')} <Key>D</Key>
+        </Button>
+      )}
+      {removable && (
+        <Button className="h-7!" onClick={() => void store.removePictures([...removable])}>
+          {t('bench.removePictures', { count: removable.size })} <Key>Del</Key>
+        </Button>
+      )}
+      <label className="flex items-center gap-2">
+        <input
+          type="range"
+          min={range.least}
+          max={range.most}
+          step={range.step}
+          value={value}
+          aria-label={toScale ? t('bench.scale') : t('bench.cropHeight')}
+          title={t('bench.toScaleViewAnd', {
+            toScale: toScale ? t('bench.scale') : t('bench.cropHeight'),
+            view: sizeWords(view),
+          })}
+          aria-valuetext={sizeWords(view)}
+          onChange={(event) => onSize(Number(event.target.value))}
+          className="w-20 accent-(--pm-accent)"
+        />
+        <span className="w-10 text-right whitespace-nowrap text-ink-2">{sizeWords(view)}</span>
+      </label>
+      <Button
+        className={`h-7! ${toScale ? 'border-ink! bg-sheet-2!' : ''}`}
+        aria-pressed={toScale}
+        title={t('bench.drawAllCropsToOneScale')}
+        onClick={onScale}
+      >
+        {t('bench.trueScale')} <Key>P</Key>
+      </Button>
+      <Button className="h-7!" onClick={onChoose}>
+        {t('bench.addPictures')} <Key>R</Key>
+      </Button>
+      <Button
+        className={`h-7! ${places ? 'border-ink! bg-sheet-2!' : ''}`}
+        aria-pressed={places}
+        onClick={onPlaces}
+      >
+        {t('bench.slots')} <Key>S</Key>
+      </Button>
+    </div>
+  );
+}

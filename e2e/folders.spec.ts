@@ -43,7 +43,7 @@ test('a folder of the machine is looked through, tried, put right, and put back'
   await expect(page.getByRole('button', { name: 'Remove' })).toBeDisabled();
 
   // One comes back, then some, then all.
-  await list.getByRole('row').nth(1).getByRole('button', { name: 'Restore original' }).click();
+  await list.getByRole('row').nth(1).getByRole('button', { name: 'Restore', exact: true }).click();
   await expect(page.getByRole('heading', { name: '6 originals are kept' })).toBeVisible({ timeout: 30_000 });
   const boxes = list.getByRole('checkbox');
   await expect(boxes).toHaveCount(6);

@@ -49,7 +49,7 @@ export function Tray({
           </>
         )}
       </div>
-      <div className="grid w-[656px] shrink-0 grid-cols-5 content-center gap-1.5">
+      <div className="grid w-[636px] shrink-0 grid-cols-5 content-center gap-1.5">
         <KeyButton
           name={t('bench.accept')}
           k="A"

@@ -101,7 +101,7 @@ function ImageDetail({ image, screen }: { image: PageImage; screen: PageScreen }
   return (
     <div className="px-4 pb-3 pl-[52px]">
       <dl className="grid grid-cols-[64px_1fr] gap-x-2 text-ink-2">
-        <dt>{t('pageCheck.weight')}</dt>
+        <dt>{t('pageCheck.loadedFile')}</dt>
         <dd className="text-ink">
           {image.format ? typeName(image.format) : t('pageCheck.noPicture')}
           {image.natural && `, ${size(image.natural[0]!, image.natural[1]!)}`}, {weight(image.bytes)}

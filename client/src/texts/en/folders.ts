@@ -28,7 +28,7 @@ export const folders = {
   wrongFileExtension: 'wrong file extension',
   animation: 'animation',
   choosePath: 'Choose {{path}}',
-  restoreOriginal: 'Restore original',
+  restoreOriginal: 'Restore',
   doneOfOfPictures: ': {{done}} of {{of}} pictures',
   secondsLeftLeft: ', {{secondsLeft}} left',
   receivingTheFiles: 'Receiving the files.',

@@ -44,7 +44,7 @@ export const pageCheck = {
   notShown: 'Not shown',
   gainLess: '{{gain}} less',
   noProblems: 'no problems',
-  weight: 'Weight',
+  loadedFile: 'Loaded',
   noPicture: 'no picture',
   shown: 'Shown',
   notOnThisScreen: 'not on this screen',

@@ -32,7 +32,7 @@ test('a page is sent as a folder, measured, and looked at picture by picture', a
   await expect(page.getByRole('alert')).toContainText('begins with http');
   await page.getByLabel("Choose a page's folder").setInputFiles(folder);
 
-  // It is measured in the background; what it loads stands over what would do.
+  // It is measured in the background; what it loads stands over what would be enough.
   const totals = page.getByTestId('screen-totals');
   await expect(page.getByText(/Measuring|Making lighter files|Waiting/)).toBeVisible();
   await expect(totals).toContainText('would be enough', { timeout: 120_000 });
@@ -81,7 +81,7 @@ test('a page is sent as a folder, measured, and looked at picture by picture', a
   expect(rule).toMatchObject({ size: { width: 640 }, densities: [1, 1.5, 2] });
   await page.keyboard.press('Escape');
 
-  // Other screens have other totals; what is taken away is gone.
+  // Other screens have other totals; what is removed is gone.
   const before = await totals.textContent();
   await page.getByRole('radio', { name: '360 px at 1x' }).click();
   await expect(totals).not.toHaveText(before!);

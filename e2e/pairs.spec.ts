@@ -65,7 +65,7 @@ test('pictures are put side by side on the bench, follow their marks and their o
   const first = await file();
   expect(await columnsOf(page, first, [255, 0, 255])).toEqual([197, 198, 199, 200, 201, 202, 203]);
 
-  // A keep box of a part: the pair is made anew.
+  // A keep box of a part: the pair is made again.
   const parts = page.getByRole('list', { name: 'The combined pictures' });
   await parts.getByRole('button', { name: 'Frame' }).first().click();
   const stage = page.getByTestId('stage');

@@ -130,7 +130,7 @@ test('12 pictures for 8 slots take at most 10 actions, and an exception at most 
   await allMade(page, 300_000);
   const toBundle = done.length;
 
-  // One exception: the next cell that wants a look is looked at and accepted.
+  // One exception: the next cell that is to review is looked at and accepted.
   const before = await page.getByTestId('looks').textContent();
   await act('exception: next look', () => page.keyboard.press('e'));
   await act('exception: accept', () => page.keyboard.press('a'));

@@ -8,7 +8,7 @@ public record WorkOptions
     /// <summary>The data folder, made if missing.</summary>
     public required string Data { get; init; }
 
-    /// <summary>The folder of the marks and fonts that rules name; null without a data folder.</summary>
+    /// <summary>The folder of the logos and fonts that rules name; null without a data folder.</summary>
     public string? SideFiles => Data.Length == 0 ? null : Path.Combine(Path.GetFullPath(Data), DataFolder.SideFilesName);
 
     /// <summary>The most bytes of one upload: 200 MB unless set otherwise.</summary>
@@ -53,7 +53,7 @@ public record WorkOptions
     /// <summary>Where others use the server: the hosts of its own machine or network that its owner lets them name, with their ports.</summary>
     public IReadOnlyList<string> PrivateHosts { get; init; } = [];
 
-    /// <summary>The folders of this machine whose pictures may be put right, with all that lies in them; none unless the owner says so.</summary>
+    /// <summary>The folders of this machine whose pictures may be optimised, with all that lies in them; none unless the owner says so.</summary>
     public IReadOnlyList<string> PictureFolders { get; init; } = [];
 
     /// <summary>How long the check of one page may take before its process is ended: twenty minutes unless set otherwise.</summary>

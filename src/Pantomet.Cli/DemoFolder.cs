@@ -24,7 +24,7 @@ internal static class DemoFolder
 
     /// <summary>Lays it anew.</summary>
     /// <param name="demo">The folder of the demo's files.</param>
-    /// <param name="folder">Where it lies; what lay there is taken away.</param>
+    /// <param name="folder">Where it lies; what lay there is removed.</param>
     public static void Lay(string demo, string folder)
     {
         if (Directory.Exists(folder))

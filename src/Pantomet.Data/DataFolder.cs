@@ -15,7 +15,7 @@ public sealed class DataFolder : IDisposable
     private const int WouldBlock = 11;
     private const int SharingViolation = unchecked((int)0x80070020);
 
-    /// <summary>The name of the folder of marks and fonts that rules name.</summary>
+    /// <summary>The name of the folder of logos and fonts that rules name.</summary>
     public const string SideFilesName = "side-files";
 
     private const string DatabaseName = "pantomet.db";
@@ -66,13 +66,13 @@ public sealed class DataFolder : IDisposable
     /// <summary>The files made.</summary>
     public ContentFolder Variants { get; }
 
-    /// <summary>Folder of the marks and fonts that rules name, each under the name of its content.</summary>
+    /// <summary>Folder of the logos and fonts that rules name, each under the name of its content.</summary>
     public string SideFiles { get; }
 
     /// <summary>Folder of pages that were checked, a folder each.</summary>
     public string Pages { get; }
 
-    /// <summary>The folder of the lists and originals of folders that are put right.</summary>
+    /// <summary>The folder of the lists and originals of folders that are optimised.</summary>
     public string PictureFolders { get; }
 
     /// <summary>Folder of the keys that seal what is secret of receivers; without it those have to be entered anew.</summary>

@@ -54,7 +54,7 @@ public sealed class PantometDb(DbContextOptions<PantometDb> options) : DbContext
     /// <summary>Jobs that were made of pages.</summary>
     public DbSet<PageJobRow> PageJobs => Set<PageJobRow>();
 
-    /// <summary>Folders of pictures that are put right.</summary>
+    /// <summary>Folders of pictures that are optimised.</summary>
     public DbSet<PictureFolderRow> PictureFolders => Set<PictureFolderRow>();
 
     /// <summary>The files of what was handed over.</summary>

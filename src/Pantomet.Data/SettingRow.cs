@@ -9,7 +9,7 @@ public sealed class SettingRow
     /// <summary>How many bytes of files that nothing wants are kept at most.</summary>
     public const string MostUnwanted = "files.most-unwanted-bytes";
 
-    /// <summary>How often a mark or a font under a known name was exchanged or taken away.</summary>
+    /// <summary>How often a mark or a font under a known name was exchanged or removed.</summary>
     public const string SideFileExchanges = "side-files.exchanges";
 
     /// <summary>The name.</summary>

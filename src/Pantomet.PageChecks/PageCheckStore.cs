@@ -42,7 +42,7 @@ public sealed record PageDraft
 /// <param name="Progress">How far it is; null where it is not under way.</param>
 /// <param name="Images">How many pictures it has; null until it is measured.</param>
 /// <param name="Mean">What a screen loads of them in the mean, in bytes; null until it is measured.</param>
-/// <param name="Possible">What would do, in bytes; null until it is measured.</param>
+/// <param name="Possible">What would be enough, in bytes; null until it is measured.</param>
 /// <param name="AddedAt">When it was asked for, UTC.</param>
 public sealed record PageCheckView(
     Guid Id,

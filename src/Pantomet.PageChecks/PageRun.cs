@@ -13,7 +13,7 @@ using Pantomet.Platform;
 
 namespace Pantomet.PageChecks;
 
-/// <summary>Measures a page in a browser, and makes the files that would do.</summary>
+/// <summary>Measures a page in a browser, and makes the files that would be enough.</summary>
 /// <param name="request">What is asked.</param>
 /// <param name="tells">Told how far it is.</param>
 public sealed class PageRun(PageCheckRequest request, Action<PageProgress>? tells = null)
@@ -220,7 +220,7 @@ public sealed class PageRun(PageCheckRequest request, Action<PageProgress>? tell
         return $"made/{Path.GetFileName(folder)}/{name}";
     }
 
-    // What does not reach the likeness would do only on paper.
+    // What does not reach the likeness would be enough only on paper.
     private static bool IsGood(MadeVariant? made) =>
         made is { File: not null, Likeness: var likeness } && !(likeness?.Score < MendRule.UsualLikeness);
 

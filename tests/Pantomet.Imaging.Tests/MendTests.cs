@@ -111,7 +111,7 @@ public sealed class MendTests : IDisposable
         Shell("cp \"$0\" \"$1\"/$'caf\\xe9.jpg'", Workplace.Photographs[1], Library);
         var answer = Programs.Pantomet(["mend", Library, "--keep", Kept, "--max-side", "1200", "--at-least", "0.5"]);
         Assert.Equal(1, answer.Code);
-        // It cannot be taken away by its name either.
+        // It cannot be removed by its name either.
         Shell("rm \"$0\"/caf*", Library);
         Assert.Contains("The file name is not UTF-8", answer.Error, StringComparison.Ordinal);
         Assert.Equal("1200", Programs.Identify("%w", Path.Combine(Library, "deep/photograph.jpg")));

@@ -26,7 +26,7 @@ public sealed class PageCheckTests(ServerFixture server) : IClassFixture<ServerF
             report.GetProperty("totals").GetProperty("possible").GetInt64()
         );
 
-        // The page, what it loads and what would do.
+        // The page, what it loads and what would be enough.
         foreach (
             var (address, type) in new[]
             {

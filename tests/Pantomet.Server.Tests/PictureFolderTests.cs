@@ -5,7 +5,7 @@ using System.Text.Json;
 
 namespace Pantomet.Server.Tests;
 
-/// <summary>A folder of the server's machine: looked through, tried, put right, held, and put back.</summary>
+/// <summary>A folder of the server's machine: scanned, tried, put right, held, and restored.</summary>
 public sealed class PictureFolderTests(ServerFixture server) : IClassFixture<ServerFixture>
 {
     [Fact]

@@ -16,7 +16,7 @@ public sealed class PictureTests(ServerFixture server) : IClassFixture<ServerFix
         var answer = await server.SendAsync("rain gauge.jpg", bytes);
         Assert.Contains(answer.StatusCode, new[] { HttpStatusCode.Created, HttpStatusCode.OK });
         var picture = (await answer.Content.ReadFromJsonAsync<JsonElement>()).GetProperty("picture");
-        // It lies on its side in the file; its size is told as displayed.
+        // It is rotated by tag in the file; its size is told as displayed.
         Assert.Equal(
             (3000, 3750, 6),
             (

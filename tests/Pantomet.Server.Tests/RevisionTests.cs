@@ -48,7 +48,7 @@ public sealed class RevisionTests(ServerFixture server) : IClassFixture<ServerFi
     [Fact]
     public async Task An_original_is_put_right_as_a_newer_one_and_the_first_is_always_there()
     {
-        // It lies on its side.
+        // It is rotated by tag.
         var id = await server.PictureAsync("DSC_0431.JPG");
         var before = await server.SendAsync(HttpMethod.Get, $"/api/pictures/{id}");
         Assert.Equal(6, before.GetProperty("orientation").GetInt32());

@@ -30,7 +30,7 @@ public class ServerFixture : IAsyncLifetime
 
     public string Data { get; } = Directory.CreateTempSubdirectory("pantomet-server-").FullName;
 
-    /// <summary>The folder whose pictures may be put right.</summary>
+    /// <summary>The folder whose pictures may be optimised.</summary>
     public string Pictures { get; } = Directory.CreateTempSubdirectory("pantomet-folder-").FullName;
 
     public HttpClient Client { get; private set; } = new();
@@ -261,7 +261,7 @@ public class ServerFixture : IAsyncLifetime
 }
 
 /// <summary>
-/// A server whose data folder already holds the demo's pictures, with their subjects sought. They are read in once for all classes of tests;
+/// A server whose data folder already holds the demo's pictures, with their subjects sought. They are added once for all classes of tests;
 /// each class gets a copy of that folder, so that nothing one of them does is met by another.
 /// </summary>
 public sealed class StockedServerFixture : ServerFixture

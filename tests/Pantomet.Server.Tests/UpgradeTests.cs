@@ -51,7 +51,7 @@ public sealed class UpgradeTests : IDisposable
                 Assert.Equal(was![member]!.ToJsonString(), its![member]!.ToJsonString());
             }
 
-            // The files are known by another hash; that each is made, and let through where it was, is what counts.
+            // The files are known by another hash; that each is made, and allowed anyway where it was, is what counts.
             Assert.Equal(was!["files"]!.AsArray().Select(WithoutId), its!["files"]!.AsArray().Select(WithoutId));
         }
 

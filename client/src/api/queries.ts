@@ -189,7 +189,7 @@ export function useSurvival(job: string, receiver: string, path: string) {
 const isBusy = (one: PictureFolder | undefined) =>
   one !== undefined && one.state !== 'ready' && one.state !== 'paused' && one.state !== 'receiving';
 
-/** The folders of pictures that are put right; asked for again while something is under way. */
+/** The folders of pictures that are optimised; asked for again while something is under way. */
 export function useFolders() {
   return useQuery({
     queryKey: ['folders'],
@@ -242,7 +242,7 @@ export function usePageElements(id: string, viewport: number, version: string, w
   });
 }
 
-/** The marks and fonts that rules can name. */
+/** The logos and fonts that rules can name. */
 export const sideFilesQuery = {
   queryKey: ['side-files'],
   queryFn: ({ signal }: Asked) => take(api.GET('/api/side-files', { signal })),

@@ -13,7 +13,7 @@ export interface UploadTarget {
   file: (id: string, path: string, changed: number) => string;
   /** Says that all are there. */
   finish: (id: string) => Promise<unknown>;
-  /** Takes it away: half of it is of no use. */
+  /** Removes it: half of it is of no use. */
   drop: (id: string) => Promise<unknown>;
   /** The page that shows it. */
   page: (id: string) => string;

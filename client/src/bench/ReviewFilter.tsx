@@ -3,7 +3,7 @@ import type { JobPicture, ReasonCode } from '../api/client';
 import { byGravity, reasonWord } from '../domain/reasons';
 import { t } from '../texts/texts';
 
-/** What is worked off on the wall: one reason, or all that want a look. */
+/** What is worked off on the wall: one reason, or all that are to review. */
 export type Reason = ReasonCode | 'any';
 
 export interface ReviewCounts {
@@ -12,7 +12,7 @@ export interface ReviewCounts {
   byReason: ReadonlyMap<ReasonCode, number>;
 }
 
-/** How many cells still want a look, by reason; picking one leaves the bench for the wall. */
+/** How many cells still are to review, by reason; picking one leaves the bench for the wall. */
 export function ReviewFilter({
   counts,
   reason,

@@ -10,7 +10,7 @@ import { Tray } from './Tray';
 import { keyOf, WallCrop } from './WallCrop';
 
 /**
- * The cells that want a look for one reason, large, in reading order, to be worked off by keys: what is settled leaves, and the next is under
+ * The cells that are to review for one reason, large, in reading order, to be worked off by keys: what is settled leaves, and the next is under
  * the hand. When none is left the bench is there again.
  */
 export function Wall({ reason, onReason }: { reason: Reason; onReason: (reason: Reason | null) => void }) {

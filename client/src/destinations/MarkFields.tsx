@@ -9,7 +9,7 @@ import { RuleSelect, RuleText, Wide } from '../forms/RuleFields';
 import { usePlace } from '../forms/slotForm';
 import { t } from '../texts/texts';
 
-/** The maker's mark in a corner: its forms, its corner and its measures. */
+/** The logo in a corner: its forms, its corner and its measures. */
 export function MarkFields() {
   const mark = usePlace('dress.mark');
   const marks = (useQuery(sideFilesQuery).data ?? []).filter(isMark);

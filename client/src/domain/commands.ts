@@ -12,7 +12,7 @@ import { turned } from './turn';
 import { decisionFor, withCell } from './decisions';
 
 /** What the page knows of a cell while a command is applied to it. */
-/** What a command asks of a cell: its frame, and what wants a look. */
+/** What a command asks of a cell: its frame, and what is to review. */
 export type CellOf = (picture: string, slot: string) => Pick<Cell, 'frame' | 'looks'> | undefined;
 
 export const edgesOf = (frame: readonly number[]): Edges => ({

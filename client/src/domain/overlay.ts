@@ -34,7 +34,7 @@ export interface MarkRule {
   opacity?: number;
 }
 
-/** What is laid over a picture, as a rules file has it. */
+/** What is drawn over a picture, as a rules file has it. */
 export interface OverlayRule {
   fade?: FadeRule;
   title?: TitleRule;
@@ -190,5 +190,5 @@ export const commandsToLook = (draft: Draft, picture: string, slot: string): Job
 export const isLikeSlot = (draft: Draft, slot: JobSlot) =>
   written(draft.dress) === written(read(slot.slot.dress));
 
-/** True where nothing is laid over. */
+/** True where nothing is drawn over. */
 export const isBare = (draft: Draft) => isNothing(draft.dress);

@@ -11,7 +11,7 @@ import { stateWords } from './state';
 import type { useFolderIntake } from './useFolderIntake';
 import { t } from '../texts/texts';
 
-/** Folders of the server's machine whose pictures are put right; another one is the next step. */
+/** Folders of the server's machine whose pictures are optimised; another one is the next step. */
 export function FoldersScreen({ intake }: { intake: ReturnType<typeof useFolderIntake> }) {
   const list = useFolders();
   if (list.isPending) return <Notice>{t('folders.loadingTheFolders')}</Notice>;
@@ -98,7 +98,7 @@ function AddFolder({ allowed }: { allowed: readonly string[] }) {
   );
 }
 
-/** A folder of somebody else's machine: it is sent, and taken home when it is put right. */
+/** A folder of somebody else's machine: it is sent, and taken home when it is optimised. */
 function SendFolder({ intake }: { intake: ReturnType<typeof useFolderIntake> }) {
   const input = useRef<HTMLInputElement>(null);
   return (

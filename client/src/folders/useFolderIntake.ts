@@ -12,5 +12,5 @@ const target: UploadTarget = {
   key: 'folders',
 };
 
-/** Sends a folder of pictures, and has it looked through. */
+/** Sends a folder of pictures, and has it scanned. */
 export const useFolderIntake = () => useFolderUpload(target);

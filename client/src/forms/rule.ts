@@ -10,7 +10,7 @@ const inner = (rule: Rule, key: string): Rule => (rule[key] as Rule | undefined)
 export const valueAt = (rule: Rule, place: string): unknown =>
   place.split('.').reduce<unknown>((part, key) => (part as Rule | undefined)?.[key], rule);
 
-/** The rule with another value at a place; undefined takes it away, and groups that are empty then with it. */
+/** The rule with another value at a place; undefined removes it, and groups that are empty then with it. */
 export function withValue(rule: Rule, place: string, value: unknown): Rule {
   const [key = '', ...rest] = place.split('.');
   const inside = rest.length > 0 ? withValue(inner(rule, key), rest.join('.'), value) : value;

@@ -29,7 +29,7 @@ export function MarksBar({
   onDecline: () => void;
   onClear: () => void;
   onTurn: (quarters: number, degrees: number) => void;
-  /** To what is laid over the picture. */
+  /** To what is drawn over the picture. */
   onOver: () => void;
   onCopy: () => void;
   onNext: () => void;

@@ -21,7 +21,7 @@ interface Props {
   skipped: boolean;
   verdict: Verdict;
   wants: boolean;
-  /** The file as it was made, where something is laid over the picture and no hand is on the frame. */
+  /** The file as it was made, where something is drawn over the picture and no hand is on the frame. */
   made: string | null;
   onPoint: (address: string | null) => void;
   onActive: (address: string) => void;
@@ -172,7 +172,7 @@ export const SlotWindow = memo(function SlotWindow({
   );
 }, same);
 
-/** Boxes are made anew with every frame of a drag; only what moved is drawn again. */
+/** Boxes are made again with every frame of a drag; only what moved is drawn again. */
 function same(before: Props, after: Props): boolean {
   return (Object.keys(after) as (keyof Props)[]).every((key) =>
     key === 'box'

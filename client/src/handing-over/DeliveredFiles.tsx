@@ -9,7 +9,7 @@ import { t } from '../texts/texts';
 
 const most = 200;
 
-/** The files that go to a receiver, those that want a look first, with what it said and what it shows. */
+/** The files that go to a receiver, those that are to review first, with what it said and what it shows. */
 export function DeliveredFiles({ delivery }: { delivery: ReceiverDelivery }) {
   const byStanding = Map.groupBy(delivery.files, (file) => file.standing);
   return (

@@ -20,7 +20,7 @@ export const wayWords: Record<ReceiverWay, string> = {
   sftp: t('handingOver.fileTransferOverSSH'),
 };
 
-/** What stands above the files of each standing, those that want a look first. */
+/** What stands above the files of each standing, those that are to review first. */
 export const standings: readonly (readonly [ReceiverFileStanding, string])[] = [
   ['refused', t('handingOver.refused')],
   ['notDelivered', t('handingOver.notDelivered')],

@@ -5,7 +5,7 @@ import { corners, isMark } from '../forms/marks';
 import type { MarkRule } from '../domain/overlay';
 import { t } from '../texts/texts';
 
-/** The maker's mark over this picture: whether it is there, and in which corner. Its forms and measures are the rule's. */
+/** The logo over this picture: whether it is there, and in which corner. Its forms and measures are the rule's. */
 export function LogoPart({
   mark,
   onMark,

@@ -11,7 +11,7 @@ import { SavedStyles } from './SavedStyles';
 import { TitlePart } from './TitlePart';
 import { t } from '../texts/texts';
 
-/** Everything that is laid over the picture, in figures and words; the picture beside it follows. */
+/** Everything that is drawn over the picture, in figures and words; the picture beside it follows. */
 export function OverlayPanel({
   picture,
   slot,

@@ -19,7 +19,7 @@ import { OverlayPanel } from './OverlayPanel';
 import { OverlayStage } from './OverlayStage';
 import { useOverlayPreview } from './useOverlayPreview';
 
-/** What is laid over one picture in one slot, on the very file: words, a fade, inks. */
+/** What is drawn over one picture in one slot, on the very file: words, a fade, inks. */
 export function OverlayScreen({ picture, slot }: { picture: JobPicture; slot: JobSlot }) {
   const store = useJobStore();
   const head = useHead();

@@ -10,7 +10,7 @@ import { t } from '../texts/texts';
 const margin = 40;
 const corners = ['left top', 'right top', 'left bottom', 'right bottom'] as const;
 
-/** The very file of a slot, with what is laid over it; where it may stand is placed by hand. */
+/** The very file of a slot, with what is drawn over it; where it may stand is placed by hand. */
 export function OverlayStage({
   name,
   look,

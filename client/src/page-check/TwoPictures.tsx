@@ -8,7 +8,7 @@ import { isOn } from './screens';
 import { DividerLabel } from '../design/DividerLabel';
 import { t } from '../texts/texts';
 
-/** What a screen loads for a picture and what would do, at true pixels, with a divider between them. */
+/** What a screen loads for a picture and what would be enough, at true pixels, with a divider between them. */
 export function TwoPictures({
   check,
   image,

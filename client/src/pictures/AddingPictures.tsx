@@ -13,7 +13,7 @@ const stateWords: Record<Arrival['state'], string> = {
   stopped: t('pictures.stopped'),
 };
 
-/** What is being read in, and what came of it. */
+/** What is being added, and what came of it. */
 export function AddingPictures({
   arrivals,
   onStop,

@@ -6,7 +6,7 @@ import { Sheet } from '../design/Sheet';
 import { day } from '../texts/numbers';
 import { t } from '../texts/texts';
 
-/** Pictures that were removed and can still be put back. */
+/** Pictures that were removed and can still be restored. */
 export function RemovedPictures() {
   const cache = useQueryClient();
   const removed = useRemoved();

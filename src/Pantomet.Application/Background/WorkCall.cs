@@ -120,7 +120,7 @@ public sealed partial class WorkCall(WorkOptions options, ILogger<WorkCall> log)
             UseShellExecute = false,
         };
         start.Environment["MALLOC_ARENA_MAX"] = "2";
-        // What it lays down for the time being lies where it can be taken away with it.
+        // What it lays down for the time being lies where it can be removed with it.
         var temporary = TemporaryFolder.Make("work", isPassed: true);
         start.Environment["TMPDIR"] = temporary;
         HelperProcess.Limit(

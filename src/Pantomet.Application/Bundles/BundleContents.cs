@@ -22,7 +22,7 @@ public enum HandOver
     /// <summary>It goes out.</summary>
     Goes,
 
-    /// <summary>It breaks a limit and is held back, until it is let through.</summary>
+    /// <summary>It breaks a limit and is held back, until it is allowed anyway.</summary>
     Held,
 
     /// <summary>It is still to be made.</summary>

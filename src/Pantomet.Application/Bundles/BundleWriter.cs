@@ -56,7 +56,7 @@ public sealed class BundleWriter(DataFolder folder, FileDesk desk, Writer writer
     }
 
     /// <summary>
-    /// Writes the same as a folder of the data folder; what an earlier bundle of this name left there and this one has not is taken away.
+    /// Writes the same as a folder of the data folder; what an earlier bundle of this name left there and this one has not is removed.
     /// </summary>
     /// <returns>The folder, and how many files it holds.</returns>
     public async Task<(string Folder, int Files)> WriteFolderAsync(BundleContents contents, CancellationToken cancel)

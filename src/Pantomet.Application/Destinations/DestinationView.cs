@@ -59,7 +59,7 @@ public sealed record LadderRuleView(string Sizes, int From, int To, decimal? Was
 /// <param name="ShownAt">The viewports at which a slot of a group is shown; empty for a slot of its own.</param>
 /// <param name="Extend">True where the canvas is extended to hold keep boxes that no frame holds.</param>
 /// <param name="Pair">How many pictures stand side by side there; null where a single one does.</param>
-/// <param name="Dress">What is laid over every picture, as the value of <c>dress</c> in a rules file; null for nothing.</param>
+/// <param name="Dress">What is drawn over every picture, as the value of <c>dress</c> in a rules file; null for nothing.</param>
 /// <param name="SetWidth">How wide it is shown in CSS px, whatever picture it gets; null where that depends on the picture.</param>
 /// <param name="Toward">Where the frame goes when nothing else says it: across and down, 0 to 1.</param>
 /// <param name="Inline">Files up to this weight are given as data in the markup.</param>

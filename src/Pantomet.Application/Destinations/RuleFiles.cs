@@ -6,7 +6,7 @@ using Pantomet.Imaging.Hosting;
 
 namespace Pantomet.Application.Destinations;
 
-/// <summary>The marks and fonts that rules name: taken from beside a rules file, for a run without the application's data.</summary>
+/// <summary>The logos and fonts that rules name: taken from beside a rules file, for a run without the application's data.</summary>
 public static class RuleFiles
 {
     /// <summary>

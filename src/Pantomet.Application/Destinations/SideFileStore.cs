@@ -19,9 +19,9 @@ namespace Pantomet.Application.Destinations;
 /// <param name="Content">The name of its content: another one is another file.</param>
 public sealed record SideFileView(string Name, long Bytes, string Content);
 
-/// <summary>The names of marks and fonts as they are now.</summary>
+/// <summary>The names of logos and fonts as they are now.</summary>
 /// <param name="ByName">The names of contents by those that rules give.</param>
-/// <param name="Exchanges">How often a file under a known name was exchanged or taken away.</param>
+/// <param name="Exchanges">How often a file under a known name was exchanged or removed.</param>
 public sealed record SideNames(ImmutableDictionary<string, string> ByName, long Exchanges)
 {
     /// <summary>No names.</summary>
@@ -35,7 +35,7 @@ public sealed record SideNames(ImmutableDictionary<string, string> ByName, long 
 }
 
 /// <summary>
-/// The marks and fonts that rules name, in the data folder: each lies under the name of its content, so that what was published keeps the
+/// The logos and fonts that rules name, in the data folder: each lies under the name of its content, so that what was published keeps the
 /// mark it was published with.
 /// </summary>
 public sealed class SideFileStore

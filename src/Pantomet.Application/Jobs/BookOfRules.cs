@@ -13,8 +13,8 @@ namespace Pantomet.Application.Jobs;
 /// <param name="BytesKey">Its rule as far as bytes depend on it.</param>
 /// <param name="Rank">Where it stands in the book, from 0, those of a group next to each other.</param>
 /// <param name="LaidOutBy">A hash of all that a cell's layout depends on besides picture and decisions.</param>
-/// <param name="Asked">The slot as the book has it; <see cref="Slot"/> names its marks and fonts by their content.</param>
-/// <param name="Files">The marks and fonts that rules can name.</param>
+/// <param name="Asked">The slot as the book has it; <see cref="Slot"/> names its logos and fonts by their content.</param>
+/// <param name="Files">The logos and fonts that rules can name.</param>
 public sealed record BoardSlot(
     Destination Destination,
     Slot Slot,
@@ -25,7 +25,7 @@ public sealed record BoardSlot(
     SideFileStore Files
 )
 {
-    /// <summary>The slot as it is for one picture: with its own title, and what is laid over it alone.</summary>
+    /// <summary>The slot as it is for one picture: with its own title, and what is drawn over it alone.</summary>
     /// <param name="decisions">What was decided about the picture.</param>
     /// <param name="address">The slot's address.</param>
     public (Slot Slot, string BytesKey) For(Decisions decisions, string address)

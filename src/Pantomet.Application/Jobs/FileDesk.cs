@@ -141,7 +141,7 @@ public sealed partial class FileDesk(
                     .Select(row => row.FileId)
                     .Take(Statements.AtOnce)
                     .ToListAsync();
-                // The tries are kept: only that it rests is taken away.
+                // The tries are kept: only that it rests is removed.
                 await db
                     .Failures.Where(row => due.Contains(row.FileId))
                     .ExecuteUpdateAsync(set =>

@@ -88,7 +88,7 @@ public sealed record BoardCell(PictureRow Picture, JobPicture Mine, JobSlot Plac
 /// <param name="Failed">Files that could not be made.</param>
 /// <param name="Bytes">What the made files weigh.</param>
 /// <param name="Left">The work of the files that are still to be made.</param>
-/// <param name="Looks">Cells that want a look.</param>
+/// <param name="Looks">Cells that are to review.</param>
 public readonly record struct Tally(int Files, int Done, int Failed, long Bytes, long Left, int Looks)
 {
     /// <summary>Adds two counts.</summary>

@@ -211,7 +211,7 @@ public sealed class JobChange
 
             foreach (var (address, slot) in next.Slots)
             {
-                // A title stands where the slot writes one, or something else is laid over this picture alone.
+                // A title stands where the slot writes one, or something else is drawn over this picture alone.
                 var titled =
                     patch.Title is not null
                     && (slot.Slot.Dress.Title is not null || next.Job.Find(picture)?.Decisions.For(address).Dress is not null);

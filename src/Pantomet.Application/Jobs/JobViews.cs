@@ -27,13 +27,13 @@ public sealed record JobProgress(int Files, int Done, int Failed, int Making, lo
 /// <param name="Id">Identity in addresses.</param>
 /// <param name="Name">Name for people.</param>
 /// <param name="CreatedAt">When it was made, UTC.</param>
-/// <param name="Archived">True when it was put aside.</param>
+/// <param name="Archived">True when it was archived.</param>
 /// <param name="Run">Whether its files are being made.</param>
 /// <param name="Pictures">How many pictures.</param>
 /// <param name="Slots">How many slots.</param>
 /// <param name="First">The first pictures, for a glance.</param>
-/// <param name="Progress">How far it is; null for one that is put aside.</param>
-/// <param name="Looks">How many cells want a look.</param>
+/// <param name="Progress">How far it is; null for one that is archived.</param>
+/// <param name="Looks">How many cells are to review.</param>
 /// <param name="Fault">Why it cannot be read and was set aside, as a sentence; null for all others.</param>
 public sealed record JobSummary(
     Guid Id,
@@ -214,7 +214,7 @@ public enum CellState
 /// <param name="State">What stands in it.</param>
 /// <param name="Verdict">The gravest verdict of its files.</param>
 /// <param name="Codes">All reasons, by code.</param>
-/// <param name="Looks">The reasons that want a look.</param>
+/// <param name="Looks">The reasons that are to review.</param>
 /// <param name="Files">The files, by density and type.</param>
 public sealed record CellView(
     Guid Picture,
@@ -236,7 +236,7 @@ public sealed record CellView(
 /// <param name="Prefix">Words that every file's name begins with.</param>
 /// <param name="Numbered">True when pictures without words are named after the job and counted.</param>
 /// <param name="Patterns">Patterns of names by destination.</param>
-/// <param name="Archived">True when it was put aside.</param>
+/// <param name="Archived">True when it was archived.</param>
 /// <param name="CanUndo">True when there is a step back.</param>
 /// <param name="CanRedo">True when there is a step forward.</param>
 /// <param name="Missing">Addresses of slots that the book no longer has.</param>
@@ -270,7 +270,7 @@ public sealed record JobTitle(
 /// <param name="Prefix">Words that every file's name begins with.</param>
 /// <param name="Numbered">True when pictures without words are named after the job and counted.</param>
 /// <param name="Patterns">Patterns of names by destination.</param>
-/// <param name="Archived">True when it was put aside.</param>
+/// <param name="Archived">True when it was archived.</param>
 /// <param name="CanUndo">True when there is a step back.</param>
 /// <param name="CanRedo">True when there is a step forward.</param>
 /// <param name="Missing">Addresses of slots that the book no longer has.</param>

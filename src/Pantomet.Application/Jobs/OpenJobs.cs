@@ -54,7 +54,7 @@ public sealed partial class OpenJobs(IServiceScopeFactory scopes, SideFileStore 
     }
 
     /// <summary>Takes over a book that was stored.</summary>
-    /// <remarks>Before the marks and fonts are read that it names, it is read again when it is asked for.</remarks>
+    /// <remarks>Before the logos and fonts are read that it names, it is read again when it is asked for.</remarks>
     public void SetBook(RuleBook book) =>
         _slots = !files.IsRead ? null : BookOfRules.SlotsOf(book, files, _slots ?? new Dictionary<string, BoardSlot>());
 

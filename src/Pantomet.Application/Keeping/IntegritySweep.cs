@@ -18,7 +18,7 @@ namespace Pantomet.Application.Keeping;
 public sealed record IntegrityView(int Checked, int Of, DateTime? FinishedAt, int Remade, IReadOnlyList<string> DamagedOriginals);
 
 /// <summary>
-/// Reads every stored file again and again, slowly, and holds it against its hash: a disk that loses bits tells nobody. A damaged file is taken away
+/// Reads every stored file again and again, slowly, and holds it against its hash: a disk that loses bits tells nobody. A damaged file is removed
 /// and made again; a damaged original is named.
 /// </summary>
 public sealed partial class IntegritySweep(

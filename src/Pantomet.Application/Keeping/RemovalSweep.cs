@@ -7,7 +7,7 @@ using Pantomet.Data;
 namespace Pantomet.Application.Keeping;
 
 /// <summary>
-/// Removes for good what was removed and not put back within the grace period. The only place where an original is deleted. It counts the
+/// Removes for good what was removed and not restored within the grace period. The only place where an original is deleted. It counts the
 /// days that it has seen pass:
 /// a clock that was set wrong, or a year on the shelf, is one day.
 /// </summary>

@@ -6,7 +6,7 @@ namespace Pantomet.Application.Pictures;
 /// <summary>A picture as the client sees it.</summary>
 /// <param name="Id">Identity in addresses.</param>
 /// <param name="Name">The file name as it arrived.</param>
-/// <param name="AddedAt">When it was read in, UTC.</param>
+/// <param name="AddedAt">When it was added, UTC.</param>
 /// <param name="Width">Pixels across, as displayed.</param>
 /// <param name="Height">Pixels down, as displayed.</param>
 /// <param name="Bytes">Weight.</param>
@@ -90,7 +90,7 @@ public sealed record Intake(PictureView Picture, bool AlreadyHere);
 /// <summary>One original that a picture has or had.</summary>
 /// <param name="Number">1 for the first.</param>
 /// <param name="Name">The file name as it arrived.</param>
-/// <param name="AddedAt">When it was read in, UTC.</param>
+/// <param name="AddedAt">When it was added, UTC.</param>
 /// <param name="Current">True for the one in use.</param>
 public sealed record RevisionView(int Number, string Name, DateTime AddedAt, bool Current);
 

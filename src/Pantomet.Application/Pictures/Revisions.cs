@@ -18,7 +18,7 @@ public sealed class Revisions(
     TimeProvider clock
 )
 {
-    /// <summary>How many days a removed picture can be put back.</summary>
+    /// <summary>How many days a removed picture can be restored.</summary>
     public const int GraceDays = 30;
 
     // Two originals are of one shape when their ratios differ by less: rounding of other sizes of the same picture.
@@ -125,7 +125,7 @@ public sealed class Revisions(
             cancel
         );
 
-    /// <summary>Takes a picture out of the library; jobs no longer show it. It can be put back until the grace period is over.</summary>
+    /// <summary>Takes a picture out of the library; jobs no longer show it. It can be restored until the grace period is over.</summary>
     public Task<bool> RemoveAsync(Guid picture, CancellationToken cancel) =>
         SetRemovedAsync(picture, clock.GetUtcNow().UtcDateTime, cancel);
 

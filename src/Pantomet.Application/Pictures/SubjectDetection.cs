@@ -12,7 +12,7 @@ using Pantomet.Imaging.Hosting;
 namespace Pantomet.Application.Pictures;
 
 /// <summary>
-/// Looks for the subjects of pictures that were read in, in the background, those first that jobs wait for; a restart goes on where the last
+/// Looks for the subjects of pictures that were added, in the background, those first that jobs wait for; a restart goes on where the last
 /// run ended.
 /// </summary>
 public sealed partial class SubjectDetection(
@@ -31,7 +31,7 @@ public sealed partial class SubjectDetection(
 
     private readonly JobNotifier _notifier = new();
 
-    /// <summary>Says that a picture was read in.</summary>
+    /// <summary>Says that a picture was added.</summary>
     public void Ring() => _notifier.Ring();
 
     /// <inheritdoc/>

@@ -4,7 +4,7 @@ using Pantomet.Core.Verdicts;
 
 namespace Pantomet.Application.Variants;
 
-/// <summary>What became of what is laid over a picture. Boxes are left, top, right, bottom in pixels of the file.</summary>
+/// <summary>What became of what is drawn over a picture. Boxes are left, top, right, bottom in pixels of the file.</summary>
 /// <param name="Fade">The amount of the fade, 0 to 1; null without one.</param>
 /// <param name="Ink">The ink; null where there is none.</param>
 /// <param name="Contrast">The contrast that the worst hundredth of the pixels reaches; null where there is no ink.</param>
@@ -53,7 +53,7 @@ public sealed record InkView(string Ink, double Ratio, double Fade, bool Reached
 /// <param name="Even">True when a page can continue it in that colour.</param>
 public sealed record EdgeView(string Colour, bool Even);
 
-/// <summary>The colours of a file before anything is laid over it.</summary>
+/// <summary>The colours of a file before anything is drawn over it.</summary>
 /// <param name="Leading">The few that lead, the largest first.</param>
 /// <param name="Edges">Those of its edges: left, top, right, bottom.</param>
 /// <param name="Background">The rule of a page that continues the edge; null where no one colour does.</param>

@@ -299,7 +299,7 @@ public sealed class VariantStore(DataFolder folder, ImagingProcessPool engine, T
         }
         catch (Exception fault) when (fault is IOException or UnauthorizedAccessException)
         {
-            // The next start takes it away.
+            // The next start removes it.
         }
     }
 

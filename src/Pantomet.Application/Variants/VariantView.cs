@@ -18,7 +18,7 @@ namespace Pantomet.Application.Variants;
 /// <param name="LikenessWord">The same as people read it.</param>
 /// <param name="WorstPlace">Where it differs most, in pixels of the file: left, top, right, bottom.</param>
 /// <param name="Encodes">How many trial encodes it took.</param>
-/// <param name="Dress">What became of what is laid over the picture; null where nothing is.</param>
+/// <param name="Dress">What became of what is drawn over the picture; null where nothing is.</param>
 /// <param name="Sha256">Hash of the file, lower-case hexadecimal.</param>
 public sealed record VariantFileView(
     string Id,

@@ -14,7 +14,7 @@ public sealed record PictureFolderTrial(MendForecast Forecast, PictureFolderRule
 /// <param name="work">That folder.</param>
 public sealed class PictureFolderLists(string work)
 {
-    /// <summary>The code of a picture whose original was put back.</summary>
+    /// <summary>The code of a picture whose original was restored.</summary>
     public const string PutBack = "put-back";
 
     private string FiguresPath => Path.Combine(work, "figures.json");
@@ -24,7 +24,7 @@ public sealed class PictureFolderLists(string work)
     /// <summary>Where the originals are kept.</summary>
     public string Kept => Path.Combine(work, "kept");
 
-    /// <summary>The pictures as they were when it was looked through.</summary>
+    /// <summary>The pictures as they were when it was scanned.</summary>
     public LineFile<SurveyedPicture> Pictures => new(Path.Combine(work, "pictures.jsonl"));
 
     /// <summary>What became of pictures, the newest last.</summary>
@@ -47,7 +47,7 @@ public sealed class PictureFolderLists(string work)
     /// <summary>Puts down what was tried.</summary>
     public void WriteTrial(PictureFolderTrial trial) => WholeFile.Write(TrialPath, WorkLines.Write(trial));
 
-    /// <summary>What the folder comes to; null until it was looked through.</summary>
+    /// <summary>What the folder comes to; null until it was scanned.</summary>
     public PictureFolderFigures? Figures() => WholeFile.Text(FiguresPath) is { } text ? WorkLines.Read<PictureFolderFigures>(text) : null;
 
     /// <summary>What was tried; null until something was.</summary>

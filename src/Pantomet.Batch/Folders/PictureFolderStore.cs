@@ -17,11 +17,11 @@ namespace Pantomet.Batch.Folders;
 /// <param name="Folder">What people call it: the allowed folder's name and the way from there, or the name of what was dropped.</param>
 /// <param name="IsSent">True where its files were sent, and are taken home as a zip.</param>
 /// <param name="State">Where it stands.</param>
-/// <param name="Mended">True once all of it was put right by its rule.</param>
+/// <param name="Mended">True once all of it was optimised by its rule.</param>
 /// <param name="Trouble">What went wrong with what was done last: a sentence.</param>
 /// <param name="Progress">How far it is; null where nothing is under way.</param>
 /// <param name="SecondsLeft">How much longer it takes at this pace; null until that can be told.</param>
-/// <param name="Figures">What it comes to; null until it was looked through.</param>
+/// <param name="Figures">What it comes to; null until it was scanned.</param>
 /// <param name="Rule">What its pictures are lightened to.</param>
 /// <param name="Trial">What trying some of them came to; null until that was done.</param>
 /// <param name="Outcome">What was done to it so far.</param>
@@ -41,13 +41,13 @@ public sealed record PictureFolderView(
 );
 
 /// <summary>What was done to a folder of pictures so far.</summary>
-/// <param name="Looked">How many pictures were looked at to be put right.</param>
+/// <param name="Looked">How many pictures were looked at to be optimised.</param>
 /// <param name="Mended">How many are lighter.</param>
 /// <param name="Before">What those weighed.</param>
 /// <param name="After">What they weigh.</param>
 /// <param name="Kept">How many originals are kept.</param>
 /// <param name="Troubles">How many of those could not be read or written.</param>
-/// <param name="InTrouble">How many could not when the folder was looked through, or then.</param>
+/// <param name="InTrouble">How many could not when the folder was scanned, or then.</param>
 public sealed record PictureFolderOutcome(int Looked, int Mended, long Before, long After, int Kept, int Troubles, int InTrouble);
 
 /// <summary>Which pictures of a folder are wanted.</summary>
@@ -62,7 +62,7 @@ public enum PictureFolderShow
     /// <summary>Those near 1 MB.</summary>
     Near,
 
-    /// <summary>Those that lie on their side.</summary>
+    /// <summary>Those that are rotated by tag.</summary>
     OnSide,
 
     /// <summary>Those that tell where they were taken.</summary>
@@ -82,7 +82,7 @@ public enum PictureFolderShow
 }
 
 /// <summary>A picture of a folder, and what became of it.</summary>
-/// <param name="Picture">As it was when the folder was looked through.</param>
+/// <param name="Picture">As it was when the folder was scanned.</param>
 /// <param name="Result">What became of it; null where nothing did.</param>
 public sealed record PictureFolderPicture(SurveyedPicture Picture, MendedPicture? Result);
 

@@ -14,16 +14,16 @@ namespace Pantomet.Batch.Folders;
 [JsonConverter(typeof(JsonStringEnumConverter<PictureFolderStep>))]
 public enum PictureFolderStep
 {
-    /// <summary>It is looked through.</summary>
+    /// <summary>It is scanned.</summary>
     Look,
 
     /// <summary>Some pictures are made, and nothing is touched.</summary>
     Try,
 
-    /// <summary>It is put right.</summary>
+    /// <summary>It is optimised.</summary>
     Mend,
 
-    /// <summary>Originals are put back.</summary>
+    /// <summary>Originals are restored.</summary>
     Restore,
 }
 
@@ -63,7 +63,7 @@ public sealed record PictureFolderRule(
 /// <param name="Folder">The folder.</param>
 /// <param name="Work">Where lists and originals are kept.</param>
 /// <param name="Rule">What pictures are lightened to.</param>
-/// <param name="Paths">Which originals are put back; null for all.</param>
+/// <param name="Paths">Which originals are restored; null for all.</param>
 /// <param name="Jobs">How many pictures are worked on at once.</param>
 public sealed record PictureFolderOrder(
     PictureFolderStep Step,

@@ -110,7 +110,7 @@ public sealed class FolderOptimisation(
     /// <param name="folder">The folder, held.</param>
     /// <param name="keep">Where the originals are kept.</param>
     /// <param name="only">Which of them, from the folder's root; null for all.</param>
-    /// <param name="tells">Told of each that was put back.</param>
+    /// <param name="tells">Told of each that was restored.</param>
     /// <param name="cancel">Stops between two.</param>
     /// <returns>How many were, and what was changed by somebody since and stays.</returns>
     public static (int Restored, IReadOnlyList<string> Changed) Restore(
@@ -180,7 +180,7 @@ public sealed class FolderOptimisation(
         {
             using var place = folder.Place(path);
             using var file = place.Open();
-            // By time and size alone: of a library that was put right nothing is read again.
+            // By time and size alone: of a library that was optimised nothing is read again.
             if (known.TryGetValue(path, out var mended) && mended.By == _by && IsSame(file.Facts, mended))
             {
                 return (new() { File = path, Bytes = file.Facts.Bytes }, Left(path, new(ReasonCodes.LightEnough, KnownAlready)));

@@ -15,7 +15,7 @@ public sealed record Dress
     /// <summary>Words over the picture.</summary>
     public Title? Title { get; init; }
 
-    /// <summary>The maker's mark in a corner.</summary>
+    /// <summary>The logo in a corner.</summary>
     public MakersMark? Mark { get; init; }
 
     /// <summary>The files that have to lie beside the rules for it.</summary>

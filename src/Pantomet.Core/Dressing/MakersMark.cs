@@ -18,7 +18,7 @@ public enum Corner
     TopLeft,
 }
 
-/// <summary>The maker's mark that is laid into a corner.</summary>
+/// <summary>The logo that is laid into a corner.</summary>
 public sealed record MakersMark
 {
     /// <summary>The most that a mark's file weighs, in bytes: a drawing or a small picture, not a photograph.</summary>

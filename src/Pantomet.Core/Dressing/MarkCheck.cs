@@ -6,7 +6,7 @@ using Pantomet.Core.Texts;
 namespace Pantomet.Core.Dressing;
 
 /// <summary>
-/// Looks through a drawing that is to be laid over other people's pictures: it brings everything with it, runs nothing, and is small enough
+/// Looks through a drawing that is to be drawn over other people's pictures: it brings everything with it, runs nothing, and is small enough
 /// to be drawn for every file.
 /// </summary>
 public static partial class MarkCheck

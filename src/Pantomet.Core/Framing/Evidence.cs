@@ -14,7 +14,7 @@ internal sealed record Evidence(float[] Values, int Width, int Height)
     /// </summary>
     public double Apart { get; private set; }
 
-    // How much of what all cells have in common is taken away before cells are compared; measured (docs/subjects.md).
+    // How much of what all cells have in common is removed before cells are compared; measured (docs/subjects.md).
     private const float InCommon = 0.7f;
 
     // How many cells of the border a cell is compared with: those most like it.

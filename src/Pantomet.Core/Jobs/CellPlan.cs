@@ -73,7 +73,7 @@ public sealed record CellPlan(Frame Frame, SolvedFrame Solved, IReadOnlyList<Fil
     /// <param name="decisions">What was decided about the pair.</param>
     /// <param name="slot">The slot.</param>
     /// <param name="place">The slot in the job.</param>
-    /// <remarks>Each part is framed by its own marks; by its own frame where it was let loose in this slot.</remarks>
+    /// <remarks>Each part is framed by its own marks; by its own frame where it was unlinked in this slot.</remarks>
     public static CellPlan OfPair(
         IReadOnlyList<(PictureFacts Facts, Decisions Decisions)> parts,
         Decisions decisions,

@@ -43,7 +43,7 @@ public sealed record CellDecision
     public Choice? Choice { get; init; }
 
     /// <summary>
-    /// What is laid over the picture in this slot instead of what the slot lays over all, as the value of <c>dress</c> in a rules file; null
+    /// What is drawn over the picture in this slot instead of what the slot lays over all, as the value of <c>dress</c> in a rules file; null
     /// follows the slot.
     /// </summary>
     public string? Dress { get; init; }

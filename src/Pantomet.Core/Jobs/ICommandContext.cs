@@ -4,7 +4,7 @@ using Pantomet.Core.Rules;
 namespace Pantomet.Core.Jobs;
 
 /// <summary>What stands in a cell now, as far as decisions ask for it.</summary>
-/// <param name="Looks">The reasons that want a look, by code.</param>
+/// <param name="Looks">The reasons that are to review, by code.</param>
 /// <param name="Broken">
 /// What the files that break a limit are wanted as, by their identity: the one stays when the program makes them otherwise.
 /// </param>

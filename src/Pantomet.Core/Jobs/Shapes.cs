@@ -3,7 +3,7 @@ using Pantomet.Core.Rules;
 
 namespace Pantomet.Core.Jobs;
 
-/// <summary>Which slots are kin: those whose frames have one shape move together until one is let loose.</summary>
+/// <summary>Which slots are kin: those whose frames have one shape move together until one is unlinked.</summary>
 public static class Shapes
 {
     /// <summary>Slots that show any part of the picture, in any shape.</summary>

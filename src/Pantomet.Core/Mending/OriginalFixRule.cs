@@ -7,7 +7,7 @@ using Pantomet.Core.Weight;
 namespace Pantomet.Core.Mending;
 
 /// <summary>
-/// What an original of the library is put right to: always upright and without the place where it was taken; of another type, smaller, or on a
+/// What an original of the library is fixed to: always upright and without the place where it was taken; of another type, smaller, or on a
 /// ground where something shows through, if that is asked for. What comes of it is a newer original; the first one stays.
 /// </summary>
 public sealed record OriginalFixRule

@@ -95,7 +95,7 @@ public sealed record PictureFolderFigures
     /// <summary>What those weigh together.</summary>
     public long OverBytes { get; init; }
 
-    /// <summary>How many lie on their side until a tag turns them.</summary>
+    /// <summary>How many are rotated by tag until a tag turns them.</summary>
     public int OnSide { get; init; }
 
     /// <summary>How many tell where they were taken.</summary>

@@ -3,7 +3,7 @@ using Pantomet.Core.Rules;
 
 namespace Pantomet.Core.PageChecks;
 
-/// <summary>A file that would do for a picture on some screens: a part of it, at so many pixels.</summary>
+/// <summary>A file that would be enough for a picture on some screens: a part of it, at so many pixels.</summary>
 /// <param name="Part">The part that is seen.</param>
 /// <param name="Size">Its pixels, never more than the part has.</param>
 /// <param name="Screens">The screens that it serves.</param>
@@ -61,7 +61,7 @@ public sealed record PossiblePlace(Frame Part, PixelSize Size, IReadOnlyList<Scr
             Aims = new() { Likeness = likeness, Quality = new(Weight.QualityRange.Unusable, Weight.QualityRange.Highest) },
         };
 
-    // At one scale for both sides, also where the page squashes it: what is squashed is put right, not copied.
+    // At one scale for both sides, also where the page squashes it: what is squashed is corrected, not copied.
     private static PixelSize SizeFor(ShownImage shown, PixelSize natural)
     {
         var scale = Math.Min(1, shown.Enlarged(natural));

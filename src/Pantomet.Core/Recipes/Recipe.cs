@@ -16,7 +16,7 @@ namespace Pantomet.Core.Recipes;
 /// <param name="Place">Where in the file it lies; null for the middle of all of it.</param>
 public sealed record RecipePart(string Content, Turn Turn, Crop Crop, Crop? Place = null);
 
-/// <summary>Something that is laid over the pixels, from below upwards.</summary>
+/// <summary>Something that is drawn over the pixels, from below upwards.</summary>
 /// <param name="Kind">What it is.</param>
 /// <param name="Values">Its figures and words by name.</param>
 public sealed record RecipeLayer(string Kind, IReadOnlyDictionary<string, string> Values);
@@ -29,7 +29,7 @@ public sealed record RecipeLayer(string Kind, IReadOnlyDictionary<string, string
 public sealed record Recipe
 {
     /// <summary>
-    /// Raised whenever the same recipe would make other bytes than before; every file is then made anew, and nothing that people decided is
+    /// Raised whenever the same recipe would make other bytes than before; every file is then made again, and nothing that people decided is
     /// lost.
     /// </summary>
     public const int CurrentVersion = 10;
@@ -61,7 +61,7 @@ public sealed record Recipe
     /// <summary>What else tells files of one cell apart, by name, such as a page of several; only what changes bytes stands here.</summary>
     public IReadOnlyDictionary<string, string> Axes { get; init; } = NoValues;
 
-    /// <summary>What is laid over the pixels.</summary>
+    /// <summary>What is drawn over the pixels.</summary>
     public IReadOnlyList<RecipeLayer> Layers { get; init; } = [];
 
     private static readonly Dictionary<string, string> NoValues = [];

@@ -2,7 +2,7 @@ using Pantomet.Core.Texts;
 
 namespace Pantomet.Core.Rules;
 
-/// <summary>Names of files that lie beside a rules file: marks and fonts.</summary>
+/// <summary>Names of files that lie beside a rules file: logos and fonts.</summary>
 public static class SideFile
 {
     private const int LongestName = 120;

@@ -346,7 +346,7 @@ public sealed record Destination(string Key, string Name, IReadOnlyList<Slot> Sl
 /// <param name="Destinations">At least one.</param>
 public sealed record RuleBook(IReadOnlyList<Destination> Destinations)
 {
-    /// <summary>The most dressings that are kept.</summary>
+    /// <summary>The most saved styles that are kept.</summary>
     public const int MostDressings = 100;
 
     /// <summary>Dressings that were given a name, to be put on any slot; in the order in which they were.</summary>
@@ -355,5 +355,5 @@ public sealed record RuleBook(IReadOnlyList<Destination> Destinations)
 
 /// <summary>A dress that was given a name.</summary>
 /// <param name="Name">1 to 80 characters, unique in its book.</param>
-/// <param name="Dress">What is laid over.</param>
+/// <param name="Dress">What is drawn over.</param>
 public sealed record NamedDress(string Name, Dress Dress);

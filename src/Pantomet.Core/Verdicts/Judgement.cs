@@ -36,7 +36,7 @@ public static class Judgement
     }
 
     /// <summary>
-    /// The reasons that want a look: all but the remarks, and a suggestion only where it is in doubt or much of it is cut away.
+    /// The reasons that are to review: all but the remarks, and a suggestion only where it is in doubt or much of it is cut away.
     /// </summary>
     /// <param name="reasons">All reasons.</param>
     /// <param name="suggested">The suggestion that frames it; null where none does.</param>

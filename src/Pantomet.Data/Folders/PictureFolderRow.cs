@@ -6,26 +6,26 @@ public enum PictureFolderState
     /// <summary>Its files are still coming.</summary>
     Receiving,
 
-    /// <summary>It is looked through, or waits for that.</summary>
+    /// <summary>It is scanned, or waits for that.</summary>
     Looking,
 
-    /// <summary>It was looked through; nothing is under way.</summary>
+    /// <summary>It was scanned; nothing is under way.</summary>
     Ready,
 
     /// <summary>Some of its pictures are tried, or wait for that.</summary>
     Trying,
 
-    /// <summary>It is put right, or waits for that.</summary>
+    /// <summary>It is optimised, or waits for that.</summary>
     Mending,
 
     /// <summary>It is held, and can go on.</summary>
     Paused,
 
-    /// <summary>Originals are put back, or wait for that.</summary>
+    /// <summary>Originals are restored, or wait for that.</summary>
     Restoring,
 }
 
-/// <summary>A folder of pictures of the server's machine that is put right. Its lists and originals lie in a folder under its id.</summary>
+/// <summary>A folder of pictures of the server's machine that is optimised. Its lists and originals lie in a folder under its id.</summary>
 public sealed class PictureFolderRow
 {
     /// <summary>Identity in addresses, and the name of its folder.</summary>
@@ -46,13 +46,13 @@ public sealed class PictureFolderRow
     /// <summary>Where it stands.</summary>
     public PictureFolderState State { get; set; }
 
-    /// <summary>Which originals are put back, as JSON; null for all.</summary>
+    /// <summary>Which originals are restored, as JSON; null for all.</summary>
     public string? Paths { get; set; }
 
     /// <summary>What went wrong with what was done last: a sentence.</summary>
     public string? Trouble { get; set; }
 
-    /// <summary>True once all of it was put right by its rule.</summary>
+    /// <summary>True once all of it was optimised by its rule.</summary>
     public bool Mended { get; set; }
 
     /// <summary>When it was added, UTC.</summary>

@@ -40,7 +40,7 @@ public sealed class JobRow
     /// <summary>When it was made, UTC.</summary>
     public DateTime CreatedAt { get; set; }
 
-    /// <summary>When it was put aside, UTC; null while it is at work.</summary>
+    /// <summary>When it was archived, UTC; null while it is at work.</summary>
     public DateTime? ArchivedAt { get; set; }
 
     /// <summary>Whether its files are being made.</summary>
@@ -67,7 +67,7 @@ public sealed class JobRow
     /// <summary>The work of the files that are still to be made: pixels, and a share for every file.</summary>
     public long Left { get; set; }
 
-    /// <summary>Cells that want a look.</summary>
+    /// <summary>Cells that are to review.</summary>
     public int Looks { get; set; }
 }
 
@@ -169,7 +169,7 @@ public sealed class JobDecisionRow
     /// <summary>True when a choice was made, if only that both are to be found.</summary>
     public bool Chosen { get; set; }
 
-    /// <summary>What is laid over the picture here, as in a rules file; null follows the slot.</summary>
+    /// <summary>What is drawn over the picture here, as in a rules file; null follows the slot.</summary>
     public string? Dress { get; set; }
 }
 
@@ -285,7 +285,7 @@ public sealed class CellRow
     /// <summary>The gravest verdict of its files and its frame.</summary>
     public required string Verdict { get; set; }
 
-    /// <summary>The reasons that want a look, by code, with commas.</summary>
+    /// <summary>The reasons that are to review, by code, with commas.</summary>
     public string Looks { get; set; } = "";
 }
 

@@ -52,7 +52,7 @@ public sealed class PageCheckRow
     /// <summary>What a screen loads of them in the mean, in bytes; null until it is measured.</summary>
     public long? Mean { get; set; }
 
-    /// <summary>What would do, in bytes; null until it is measured.</summary>
+    /// <summary>What would be enough, in bytes; null until it is measured.</summary>
     public long? Possible { get; set; }
 
     /// <summary>When it was asked for, UTC.</summary>

@@ -21,7 +21,7 @@ public sealed class PictureRow
     /// <summary>SHA-256 of the original, lower-case hexadecimal: also its name in the folder of originals.</summary>
     public required string ContentHash { get; set; }
 
-    /// <summary>When it was read in, UTC.</summary>
+    /// <summary>When it was added, UTC.</summary>
     public DateTime AddedAt { get; set; }
 
     /// <summary>File type by content.</summary>
@@ -81,7 +81,7 @@ public sealed class PictureRow
     /// <summary>The pictures that it lays side by side, from left to right; null for a picture with an original of its own.</summary>
     public IReadOnlyList<PartOfPair>? Parts { get; set; }
 
-    /// <summary>When it was removed, UTC; it can be put back until the grace period is over. Null while it is in the library.</summary>
+    /// <summary>When it was removed, UTC; it can be restored until the grace period is over. Null while it is in the library.</summary>
     public DateTime? RemovedAt { get; set; }
 
     /// <summary>How many days were seen to pass since it was removed: a clock that jumps counts as one.</summary>

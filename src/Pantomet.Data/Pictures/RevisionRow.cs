@@ -15,7 +15,7 @@ public sealed class RevisionRow
     /// <summary>The file name as it arrived.</summary>
     public required string Name { get; set; }
 
-    /// <summary>When it was read in, UTC.</summary>
+    /// <summary>When it was added, UTC.</summary>
     public DateTime AddedAt { get; set; }
 
     /// <summary>What was read from it, as JSON.</summary>

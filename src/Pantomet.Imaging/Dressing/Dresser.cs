@@ -55,7 +55,7 @@ public static class Dresser
     }
 
     /// <summary>The colours of pixels, and inks for what a dress writes over them: where its title stands, else where its fade must serve.</summary>
-    /// <param name="plain">The pixels before anything was laid over.</param>
+    /// <param name="plain">The pixels before anything was drawn over.</param>
     /// <param name="dress">The dress.</param>
     /// <param name="dressed">What became of it.</param>
     public static DressColours Colours(RenderedPixels plain, Dress dress, Dressed? dressed)

@@ -9,7 +9,7 @@ using Pantomet.Imaging.Reading;
 namespace Pantomet.Imaging.Dressing;
 
 /// <summary>
-/// The files that rules name: marks and fonts. Whoever draws knows them by a name made of their content, so that a file under an old name with
+/// The files that rules name: logos and fonts. Whoever draws knows them by a name made of their content, so that a file under an old name with
 /// new content is another file.
 /// </summary>
 public static class SideFiles

@@ -25,7 +25,7 @@ public abstract record ImagingRequest(string Path)
     /// <summary>How many threads it may use.</summary>
     public int Threads { get; init; } = 1;
 
-    /// <summary>The folder of the marks and fonts that rules name; null where there is none.</summary>
+    /// <summary>The folder of the logos and fonts that rules name; null where there is none.</summary>
     public string? SideFiles { get; init; }
 
     /// <summary>The pictures that stand side by side, from left to right, the first of them also as the path; null for a single one.</summary>
@@ -75,13 +75,13 @@ public sealed record CompareRequest(string Path, string Reference) : ImagingRequ
 public sealed record DressRequest(string Path, PictureFacts Facts, Turn Turn, string Rules, VariantPlan Plan, string Output, bool Colours)
     : ImagingRequest(Path);
 
-/// <summary>What came of a dress that was laid over for a look.</summary>
+/// <summary>What came of a dress that was drawn over for a look.</summary>
 /// <param name="Size">The size of the pixels.</param>
-/// <param name="Dressed">What became of it; null where nothing was laid over.</param>
+/// <param name="Dressed">What became of it; null where nothing was drawn over.</param>
 /// <param name="Colours">The colours, where they were asked for.</param>
 public sealed record DressPreview(PixelSize Size, Dressed? Dressed, DressColours? Colours);
 
-/// <summary>The colours of a variant before anything is laid over it.</summary>
+/// <summary>The colours of a variant before anything is drawn over it.</summary>
 /// <param name="Leading">Those that lead.</param>
 /// <param name="Edge">Those of its edges.</param>
 /// <param name="Inks">Inks for what is written on it, the one that needs least fade first.</param>

@@ -151,7 +151,7 @@ public static class VariantMaker
         }
     }
 
-    // What is laid over is not of the original: it may leave a few colours of a photograph, and letters have no damage to keep.
+    // What is drawn over is not of the original: it may leave a few colours of a photograph, and letters have no damage to keep.
     private static PictureFacts FactsOf(RenderedPixels pixels, PictureFacts facts) =>
         pixels.Dressed is not { } dressed
             ? facts

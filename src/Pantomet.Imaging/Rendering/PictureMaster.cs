@@ -113,7 +113,7 @@ public sealed class PictureMaster : IDisposable
         using var scope = new Scope();
         var (load, block) = Scales(facts, plans, turn);
         var part = whole ? Crop.All(facts.Size) : Part(facts, plans);
-        // A picture that lies on its side is read in another order than it is stored: it needs all of its pixels at hand.
+        // A picture that is rotated by tag is read in another order than it is stored: it needs all of its pixels at hand.
         var access = facts.Orientation == 1 && turn.IsNone ? Enums.Access.Sequential : Enums.Access.Random;
         var image = scope.Own(PictureReader.Open(path, facts.Format, load, access, frame));
         if (facts.Orientation != 1)

@@ -8,12 +8,12 @@ using Pantomet.Server.Problems;
 
 namespace Pantomet.Server.Destinations;
 
-/// <summary>A dressing that was given a name.</summary>
+/// <summary>A saved style that was given a name.</summary>
 /// <param name="Name">Its name.</param>
 /// <param name="Dress">The value of <c>dress</c> as a rules file has it.</param>
 public sealed record DressingView(string Name, string Dress);
 
-/// <summary>What a dressing is to be.</summary>
+/// <summary>What a saved style is to be.</summary>
 /// <param name="Dress">The value of <c>dress</c> as a rules file has it.</param>
 public sealed record DressingRequest(string Dress);
 

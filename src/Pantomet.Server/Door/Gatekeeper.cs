@@ -65,7 +65,7 @@ internal static partial class Gatekeeper
             }
         );
 
-    /// <summary>A picture is read in by its bytes alone; its own limit holds there.</summary>
+    /// <summary>A picture is added by its bytes alone; its own limit holds there.</summary>
     private static bool TakesPictures(HttpRequest request) =>
         HttpMethods.IsPost(request.Method)
         && request.Path.StartsWithSegments("/api/pictures", out var rest)

@@ -16,7 +16,7 @@ namespace Pantomet.Server.Folders;
 /// <param name="Name">What people call one whose files are sent.</param>
 public sealed record PictureFolderDraft(string? Folder = null, string? Name = null);
 
-/// <summary>Which originals are put back.</summary>
+/// <summary>Which originals are restored.</summary>
 /// <param name="Paths">Their paths from the folder's root; null for all.</param>
 public sealed record PictureFolderRestore(IReadOnlyList<string>? Paths);
 
@@ -25,7 +25,7 @@ public sealed record PictureFolderRestore(IReadOnlyList<string>? Paths);
 /// <param name="Folders">Those that were added, the newest first.</param>
 public sealed record PictureFolderList(IReadOnlyList<string> Allowed, IReadOnlyList<PictureFolderView> Folders);
 
-/// <summary>Folders of pictures put right: looked through, tried, lightened under their own names, and put back.</summary>
+/// <summary>Folders of pictures put right: scanned, tried, lightened under their own names, and restored.</summary>
 internal static class PictureFolderEndpoints
 {
     // The end of the year 9999.

@@ -36,7 +36,7 @@ public sealed record TrialView(Verdict Verdict, IReadOnlyList<Reason> Reasons, V
 /// <param name="Commands">The commands that it would send.</param>
 public sealed record AheadRequest(IReadOnlyList<JobCommand> Commands);
 
-/// <summary>What is about to be laid over a picture.</summary>
+/// <summary>What is about to be drawn over a picture.</summary>
 /// <param name="Commands">The commands that would decide it.</param>
 /// <param name="Colours">True to find the colours that lead, the edge's, and inks.</param>
 public sealed record ViewportRequest(IReadOnlyList<JobCommand> Commands, bool Colours);

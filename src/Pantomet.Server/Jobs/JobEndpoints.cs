@@ -48,7 +48,7 @@ public sealed record CellName(Guid Picture, string Slot);
 /// <param name="Run">The state.</param>
 public sealed record RunRequest(RunState Run);
 
-/// <summary>Whether a job is to be put aside.</summary>
+/// <summary>Whether a job is to be archived.</summary>
 /// <param name="Archived">True to put it aside.</param>
 public sealed record ArchiveRequest(bool Archived);
 

@@ -17,7 +17,7 @@ using Pantomet.Server.Problems;
 
 namespace Pantomet.Server.Pictures;
 
-/// <summary>What an original is put right to, beside being turned upright and losing the place where it was taken.</summary>
+/// <summary>What an original is fixed to, beside being turned upright and losing the place where it was taken.</summary>
 /// <param name="MaxSide">The most pixels of the longer side; null leaves them all.</param>
 /// <param name="Type">The type; null for its own.</param>
 /// <param name="Ground">The colour that it is laid on where something shows through, as #ffffff; null leaves that.</param>

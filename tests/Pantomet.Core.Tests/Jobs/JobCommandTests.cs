@@ -84,7 +84,7 @@ public sealed class JobCommandTests
         job = Done(job, new Accept(One, "site/square", ["too-small"]), new Accept(One, "site/square", ["other-shape", "too-small"]));
         Assert.Equal(["too-small", "other-shape"], job.Find(One)!.Decisions.For("site/square").Accepted);
         Assert.False(job.Find(One)!.Decisions.OtherShape);
-        // Without codes, what wants a look now is meant.
+        // Without codes, what is to review now is meant.
         Assert.Equal(["keep-cut"], Done(Begun, new Accept(Two, "site/wide")).Find(Two)!.Decisions.For("site/wide").Accepted);
     }
 

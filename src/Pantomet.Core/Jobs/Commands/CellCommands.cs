@@ -4,10 +4,10 @@ using Pantomet.Core.Verdicts;
 
 namespace Pantomet.Core.Jobs.Commands;
 
-/// <summary>Finds a cell good as it is: these reasons no longer want a look.</summary>
+/// <summary>Finds a cell good as it is: these reasons are no longer to review.</summary>
 /// <param name="Picture">The picture.</param>
 /// <param name="Slot">The slot's address.</param>
-/// <param name="Reasons">The reasons by code; null for all that want a look now.</param>
+/// <param name="Reasons">The reasons by code; null for all that are to review now.</param>
 public sealed record Accept(Guid Picture, string Slot, IReadOnlyList<string>? Reasons = null) : JobCommand
 {
     private const int MostCodes = 40;

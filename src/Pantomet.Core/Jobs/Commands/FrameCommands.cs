@@ -9,7 +9,7 @@ namespace Pantomet.Core.Jobs.Commands;
 public sealed record CellAddress(Guid Picture, string Slot);
 
 /// <summary>
-/// Sets a frame by hand. With a slot, it is the frame of that slot alone where it was let loose, else of all slots of its shape; with a
+/// Sets a frame by hand. With a slot, it is the frame of that slot alone where it was unlinked, else of all slots of its shape; with a
 /// shape, of all slots of
 /// that shape that are not loose.
 /// </summary>

@@ -24,7 +24,7 @@ public sealed record SetKeepBoxes(Guid Picture, IReadOnlyList<Frame> Boxes) : Jo
 
 /// <summary>Sets the focus point. A focus means nothing beside a keep box, so the boxes give way.</summary>
 /// <param name="Picture">The picture.</param>
-/// <param name="Focus">The point; null takes it away.</param>
+/// <param name="Focus">The point; null removes it.</param>
 public sealed record SetFocus(Guid Picture, FocusPoint? Focus) : JobCommand
 {
     internal override Outcome On(Job job, ICommandContext around) =>

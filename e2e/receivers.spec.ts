@@ -26,7 +26,7 @@ test('files are handed to a marketplace, which refuses one in its own words, at 
 
   // It stands at the cell.
   await page.goto(`/job/${job.id}`);
-  const cell = page.locator('[data-cell]', { hasText: 'refused' });
+  const cell = page.locator('[data-cell]', { hasText: 'not accepted' });
   await expect(cell).toHaveCount(1);
   await cell.click();
   await expect(page.getByText(/refused the file:.*File names may have 44 characters/)).toBeVisible();

@@ -51,7 +51,7 @@ export const BenchCell = memo(function BenchCell({
         picture: picture.picture.name,
         slot: slot.slot.name,
         state: words(cell),
-        unwanted: unwanted ? t('bench.refusedByAReceiver') : '',
+        unwanted: unwanted ? t('bench.notAcceptedByAReceiver') : '',
       })}
       data-cell={`${picture.picture.id}|${slot.address}`}
       className={`absolute top-0 flex ${beside ? 'justify-center' : 'flex-col'} [contain:layout_style] ${selected ? 'bg-sheet' : ''} ${active ? 'z-10 outline-2 -outline-offset-2 outline-accent' : ''}`}
@@ -132,7 +132,7 @@ function Caption({
     <>
       <VerdictMark verdict={cell.verdict} />
       {unwanted && !look ? (
-        <span className="font-semibold">{t('bench.refused')}</span>
+        <span className="font-semibold">{t('bench.notAccepted')}</span>
       ) : look && wide ? (
         <span className="overflow-hidden font-semibold text-ellipsis">{reasonWord(look)}</span>
       ) : (

@@ -47,7 +47,7 @@ export const reasonWord = (code: ReasonCode) => words[code];
 /** What is to be decided, where a reason leaves something to decide. */
 const questions: Partial<Record<ReasonCode, string>> = {
   suggested: t('jobs.isTheCropRight'),
-  'keep-cut': t('jobs.mayTheSubjectBeCutHere'),
+  'keep-cut': t('jobs.mayTheKeepBoxBeCut'),
   'keep-covered': t('jobs.mayTheKeepBoxBeCovered'),
   'subject-share': t('jobs.isItLargeEnough'),
   reshaped: t('jobs.isTheCropStillRight'),

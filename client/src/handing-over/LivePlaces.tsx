@@ -8,7 +8,7 @@ import { t } from '../texts/texts';
 const words: Record<PublishedPlace['state'], string> = {
   fresh: t('handingOver.notLiveYet'),
   live: t('handingOver.liveAndCurrent'),
-  differs: t('handingOver.notPublishedYetChanges'),
+  differs: t('handingOver.unpublishedChanges'),
   gone: t('handingOver.noLongerInTheJob'),
 };
 /** What differs from what is live, side by side, and then every place of the job. */
@@ -27,7 +27,7 @@ export function LivePlaces({
   return (
     <div className="min-h-0 overflow-y-auto px-5 py-4">
       {differing.length > 0 && (
-        <section className="mb-5" aria-label={t('handingOver.notPublishedYetChanges')}>
+        <section className="mb-5" aria-label={t('handingOver.unpublishedChanges')}>
           <h2>{t('handingOver.placesHaveUnpublishedChanges', { count: differing.length })}</h2>
           <ul className="mt-2 grid grid-cols-[repeat(auto-fill,minmax(340px,1fr))] gap-3">
             {differing.map((place) => (

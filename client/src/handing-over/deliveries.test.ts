@@ -83,7 +83,7 @@ test('what is under way is told by how far it is', () => {
   );
 });
 
-test('every standing has a place in the list, those that want a look first', () => {
+test('every standing has a place in the list, those that are to review first', () => {
   expect(standings.map(([standing]) => standing)).toEqual([
     'refused',
     'notDelivered',

@@ -1,8 +1,8 @@
 /** Texts of the bench and the wall of cells to review. */
 export const bench = {
-  refusedByAReceiver: ', refused by a receiver',
+  notAcceptedByAReceiver: ', not accepted by a receiver',
   cell: '{{picture}} in {{slot}}: {{state}}{{unwanted}}',
-  refused: 'refused',
+  notAccepted: 'not accepted',
   notHere: 'not here',
   skipped: 'skipped',
   making: 'making',

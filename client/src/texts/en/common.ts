@@ -1,4 +1,4 @@
-/** Texts of texts that several screens share, and words for figures. */
+/** Texts that several screens share, and words for figures. */
 export const common = {
   pantometDoesNotAnswerCheckThat: 'Pantomet does not answer. Check that it is still running.',
   somethingWentWrong: 'Something went wrong.',

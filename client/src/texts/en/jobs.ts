@@ -40,7 +40,7 @@ export const jobs = {
   lightEnough: 'Light enough',
   notMadeYet: 'Not made yet',
   isTheCropRight: 'Is the crop right?',
-  mayTheSubjectBeCutHere: 'May the subject be cut here?',
+  mayTheKeepBoxBeCut: 'May the keep box be cut here?',
   mayTheKeepBoxBeCovered: 'May the keep box be covered here?',
   isItLargeEnough: 'Is it large enough?',
   isTheCropStillRight: 'Is the crop still right?',

@@ -1,6 +1,6 @@
 import { useMutation, useQueryClient } from '@tanstack/react-query';
 import { useForm } from 'react-hook-form';
-import { Trans } from 'react-i18next';
+import { RichText } from '../texts/RichText';
 import { addresses, api, type PictureFolder, take } from '../api/client';
 import { Button, MainLink } from '../design/Button';
 import { count, weight } from '../design/figures';
@@ -61,15 +61,15 @@ export function FolderPlan({
         <section className="border-b border-line px-5 py-3" aria-label={t('folders.doneSoFar')}>
           <h2>{t('folders.doneSoFar')}</h2>
           <p className="mt-1">
-            <Trans
-              i18nKey="folders.lighterSoFar"
+            <RichText
+              text="folders.lighterSoFar"
               values={{
                 mended: count(outcome.mended),
                 looked: count(outcome.looked),
                 before: weight(outcome.before),
                 after: weight(outcome.after),
               }}
-              components={{ b: <b /> }}
+              elements={{ b: <b /> }}
             />
           </p>
           {outcome.troubles > 0 && (

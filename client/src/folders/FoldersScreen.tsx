@@ -5,7 +5,7 @@ import { api, type PictureFolder, take } from '../api/client';
 import { useFolders } from '../api/queries';
 import { Button } from '../design/Button';
 import { count, weight } from '../design/figures';
-import { Trans } from 'react-i18next';
+import { RichText } from '../texts/RichText';
 import { Notice } from '../design/Notice';
 import { stateWords } from './state';
 import type { useFolderIntake } from './useFolderIntake';
@@ -33,7 +33,7 @@ export function FoldersScreen({ intake }: { intake: ReturnType<typeof useFolderI
           <AddFolder allowed={allowed} />
         ) : (
           <p className="text-ink-2">
-            <Trans i18nKey="folders.noneAllowed" components={{ code: <code /> }} />
+            <RichText text="folders.noneAllowed" values={{}} elements={{ code: <code /> }} />
           </p>
         )}
         <SendFolder intake={intake} />

@@ -1,4 +1,4 @@
-import { Trans } from 'react-i18next';
+import { RichText } from '../texts/RichText';
 import { Button, Key } from '../design/Button';
 import { t } from '../texts/texts';
 
@@ -46,10 +46,10 @@ export function PagesAside({
         ) : (
           <>
             <p>
-              <Trans
-                i18nKey="handingOver.noText"
-                count={missing}
-                components={{ b: <b className="font-semibold" data-testid="no-text" /> }}
+              <RichText
+                text="handingOver.noText"
+                values={{ count: missing }}
+                elements={{ b: <b className="font-semibold" data-testid="no-text" /> }}
               />
             </p>
             <Button className="mt-2 w-full" onClick={onNextMissing}>

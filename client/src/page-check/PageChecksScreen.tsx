@@ -157,7 +157,7 @@ function CheckLine({ check, onRemove }: { check: PageCheck; onRemove: () => void
         </span>
       </Link>
       <span>
-        {check.state === 'done' && check.mean != null && check.possible != null ? (
+        {check.state === 'done' && check.mean != null && check.possible != null && check.images != null ? (
           <>
             <span className="block">
               {t('pageCheck.meanLoadedPerScreenPossibleWould', {

@@ -1,4 +1,4 @@
-import { Trans } from 'react-i18next';
+import { RichText } from '../texts/RichText';
 import type { PageReport } from '../api/client';
 import { Choice } from '../design/Choice';
 import { count, trim, weight } from '../design/figures';
@@ -32,10 +32,10 @@ export function ScreenChoice({
         )}
       />
       <p className="min-w-0" data-testid="screen-totals">
-        <Trans
-          i18nKey="pageCheck.pictureBytes"
+        <RichText
+          text="pageCheck.pictureBytes"
           values={{ loaded: weight(screen.bytes), enough: weight(screen.possible) }}
-          components={{ b: <b /> }}
+          elements={{ b: <b /> }}
         />{' '}
         <span className="text-ink-2">
           {t('pageCheck.otherOfOtherFilesSecondsS', {

@@ -1,4 +1,4 @@
-import { Trans } from 'react-i18next';
+import { RichText } from '../texts/RichText';
 import type { LadderView, Visitors } from '../api/client';
 import { Button } from '../design/Button';
 import { count, trim, weight } from '../design/figures';
@@ -28,14 +28,14 @@ export function VisitorsTable({
             <span className="text-ink-2">{t('ladder.calculatedWhenTheFilesAreMade')}</span>
           ) : (
             <>
-              <Trans
-                i18nKey="ladder.typicalLoads"
+              <RichText
+                text="ladder.typicalLoads"
                 values={{
                   loaded: weight(Math.round(view.typical)),
                   bytes: weight(view.oneFile),
                   times: trim(view.oneFile / Math.max(1, view.typical), 1),
                 }}
-                components={{ b: <b className="font-semibold" /> }}
+                elements={{ b: <b className="font-semibold" /> }}
               />
             </>
           )}

@@ -2,9 +2,9 @@ import { useQuery } from '@tanstack/react-query';
 import { fontsQuery } from '../api/queries';
 import { TickField } from '../forms/Fields';
 import { MarkFields } from './MarkFields';
-import type { Rule } from '../forms/rule';
 import { RuleSelect, RuleText, RuleTick, Wide } from '../forms/RuleFields';
 import { usePlace } from '../forms/slotForm';
+import { type FadeRule, fixedFade, neededFade } from '../domain/overlay';
 import { t } from '../texts/texts';
 
 const aligns = [
@@ -30,10 +30,10 @@ export function DressFields() {
         <TickField
           name={t('destinations.fadeToAColour')}
           value={fade.value !== undefined}
-          onSet={(on) => fade.set(on ? { to: '#ffffff', amount: 0.5 } : undefined)}
+          onSet={(on) => fade.set(on ? fixedFade(undefined) : undefined)}
         />
       </Wide>
-      {fade.value !== undefined && <FadeFields rule={fade.value as Rule} set={fade.set} />}
+      {fade.value !== undefined && <FadeFields rule={fade.value as FadeRule} set={fade.set} />}
       <Wide columns={4}>
         <TickField
           name={t('destinations.withATitle')}
@@ -47,7 +47,7 @@ export function DressFields() {
   );
 }
 
-function FadeFields({ rule, set }: { rule: Rule; set: (value: unknown) => void }) {
+function FadeFields({ rule, set }: { rule: FadeRule; set: (value: unknown) => void }) {
   const solved = rule.ink !== undefined;
   return (
     <>
@@ -60,33 +60,21 @@ function FadeFields({ rule, set }: { rule: Rule; set: (value: unknown) => void }
             placeholder="#222222"
             read={(text) => text}
           />
-          <RuleText name={t('destinations.contrast')} place="dress.fade.contrast" placeholder="4.5" />
+          <RuleText name={t('destinations.contrast')} place="dress.fade.contrast" />
         </>
       ) : (
         <RuleText name={t('destinations.amount0To1')} place="dress.fade.amount" placeholder="0.5" />
       )}
       <span className={solved ? '' : 'col-span-2'} />
       <Wide columns={2}>
-        <RuleSelect
-          name={t('destinations.areaOfTheFade')}
-          place="dress.fade.reach"
-          usual="all"
-          options={reaches}
-        />
+        <RuleSelect name={t('destinations.areaOfTheFade')} place="dress.fade.reach" options={reaches} />
       </Wide>
       <Area place="dress.fade.area" />
       <Wide columns={4}>
         <TickField
           name={t('destinations.asStrongAsTheTextNeeds')}
           value={solved}
-          onSet={(on) =>
-            set({
-              to: rule.to,
-              ...(on ? { ink: '#222222', contrast: 4.5 } : { amount: 0.5 }),
-              ...(rule.area !== undefined && { area: rule.area }),
-              ...(rule.reach !== undefined && { reach: rule.reach }),
-            })
-          }
+          onSet={(on) => set(on ? neededFade(rule) : fixedFade(rule))}
         />
       </Wide>
     </>
@@ -102,26 +90,24 @@ function TitleFields() {
         <RuleText
           name={t('destinations.text')}
           place="dress.title.text"
-          hint={t('destinations.titleIsReplacedByThePictures')}
-          placeholder="{title}"
+
           read={(text) => text || undefined}
         />
       </Wide>
       <Wide columns={2}>
-        <RuleSelect name={t('destinations.font')} place="dress.title.font" usual="Archivo" options={names} />
+        <RuleSelect name={t('destinations.font')} place="dress.title.font" options={names} />
       </Wide>
       <RuleText name={t('destinations.size')} place="dress.title.size" unit="px" />
       <RuleSelect
         name={t('destinations.weight')}
         place="dress.title.weight"
-        usual="600"
         options={letters}
         read={Number}
       />
       <RuleText
         name={t('destinations.textColour')}
         place="dress.title.ink"
-        placeholder="auto"
+
         read={(text) => text || undefined}
       />
       <RuleText
@@ -130,12 +116,7 @@ function TitleFields() {
         placeholder={t('destinations.bySize')}
       />
       <Area place="dress.title.area" />
-      <RuleSelect
-        name={t('destinations.alignment')}
-        place="dress.title.align"
-        usual="left"
-        options={aligns}
-      />
+      <RuleSelect name={t('destinations.alignment')} place="dress.title.align" options={aligns} />
       <span className="col-span-3 self-end pb-1">
         <RuleTick name={t('destinations.fadeThePictureAsFarAs')} place="dress.title.fade" />
       </span>
@@ -150,7 +131,7 @@ function Area({ place }: { place: string }) {
       <RuleText
         name={t('destinations.area')}
         place={place}
-        hint={t('destinations.leftTopRightAndBottomEach')}
+
         placeholder={t('destinations.allOfIt')}
         show={(value) => (Array.isArray(value) ? value.join(' ') : String(value ?? ''))}
         read={(text) => {

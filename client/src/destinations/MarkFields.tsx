@@ -7,6 +7,7 @@ import { Field, TickField } from '../forms/Fields';
 import { corners, isMark } from '../forms/marks';
 import { RuleSelect, RuleText, Wide } from '../forms/RuleFields';
 import { usePlace } from '../forms/slotForm';
+import { usualLogo } from '../domain/overlay';
 import { t } from '../texts/texts';
 
 /** The logo in a corner: its forms, its corner and its measures. */
@@ -19,9 +20,7 @@ export function MarkFields() {
         <TickField
           name={t('destinations.withALogo')}
           value={mark.value !== undefined}
-          onSet={(on) =>
-            mark.set(on ? { file: marks[0]?.name ?? 'mark.svg', share: 0.12, margin: 0.03 } : undefined)
-          }
+          onSet={(on) => mark.set(on ? usualLogo(marks[0]?.name ?? 'mark.svg') : undefined)}
         />
       </Wide>
       {mark.value !== undefined && (
@@ -34,28 +33,13 @@ export function MarkFields() {
             none="none"
           />
           <AddMark />
-          <RuleSelect
-            name={t('destinations.corner')}
-            place="dress.mark.at"
-            usual="bottom-right"
-            options={corners}
-          />
-          <RuleText
-            name={t('destinations.share')}
-            place="dress.mark.share"
-            hint={t('destinations.widthOfTheLogoAsA')}
-            placeholder="0.12"
-          />
-          <RuleText
-            name={t('destinations.margin')}
-            place="dress.mark.margin"
-            hint={t('destinations.distanceFromBothEdgesAsA')}
-            placeholder="0.03"
-          />
+          <RuleSelect name={t('destinations.corner')} place="dress.mark.at" options={corners} />
+          <RuleText name={t('destinations.share')} place="dress.mark.share" />
+          <RuleText name={t('destinations.margin')} place="dress.mark.margin" />
           <RuleText
             name={t('destinations.opacity')}
             place="dress.mark.opacity"
-            hint={t('destinations.n0To1')}
+
             placeholder="1"
           />
         </>

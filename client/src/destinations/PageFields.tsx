@@ -24,14 +24,14 @@ export function PageFields() {
       <RuleText
         name={t('destinations.group')}
         place="group"
-        hint={t('destinations.slotsOfOneGroupAreOne')}
+
         placeholder={t('destinations.none')}
       />
       <Wide columns={3}>
         <RuleText
           name={t('destinations.shownWhenMediaQuery')}
           place="media"
-          hint={t('destinations.neededForEachSlotOfA')}
+
           placeholder="(min-width: 60em)"
         />
       </Wide>
@@ -58,7 +58,7 @@ function LadderFields({ rule }: { rule: Rule }) {
         <RuleText
           name={t('destinations.displayWidthSizes')}
           place="responsive.sizes"
-          hint={t('destinations.likeTheSizesAttributeInHTML')}
+
           placeholder="(min-width: 60em) 655px, 100vw"
           read={(text) => text || undefined}
         />
@@ -66,14 +66,13 @@ function LadderFields({ rule }: { rule: Rule }) {
       <RulePair
         name={t('destinations.viewports')}
         place="responsive.viewports"
-        placeholders={['320', '1920']}
+
         names={[t('destinations.windowWidthFrom'), t('destinations.toPx')]}
       />
       <RuleText
         name={t('destinations.screens')}
         place="responsive.densities"
-        hint={t('destinations.pixelDensitiesForExample12')}
-        placeholder="1, 2, 3"
+
         show={(value) => (value === undefined ? '' : densitiesText(value))}
         read={densitiesTyped}
       />
@@ -83,7 +82,7 @@ function LadderFields({ rule }: { rule: Rule }) {
         <RuleText
           name={t('destinations.surplusPixelsAtMost')}
           place="responsive.waste"
-          hint={t('destinations.aShareOfThePixels0')}
+
           placeholder="0.5"
         />
       )}

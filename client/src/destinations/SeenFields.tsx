@@ -2,6 +2,7 @@ import { TextField, TickField } from '../forms/Fields';
 import { typed } from '../forms/rule';
 import { RulePair, RuleSelect, RuleText, RuleTick, Wide } from '../forms/RuleFields';
 import { usePlace, useSlotFormHere } from '../forms/slotForm';
+import { usual } from '../domain/ruleKeys';
 import { t } from '../texts/texts';
 
 export function SeenFields() {
@@ -11,7 +12,7 @@ export function SeenFields() {
       <RuleText
         name={t('destinations.subjectShare')}
         place="subjectShare"
-        hint={t('destinations.theShareOfTheClearArea')}
+
         placeholder={t('destinations.asWideAsPossible')}
       />
       <RulePair
@@ -23,13 +24,12 @@ export function SeenFields() {
       <RuleText
         name={t('destinations.background')}
         place="background"
-        hint={t('destinations.rrggbbOrEdgeForTheColour')}
+
         placeholder="#ffffff"
       />
       <RuleSelect
         name={t('destinations.sharpen')}
         place="sharpen"
-        usual="mild"
         options={[
           ['off', t('destinations.none')],
           ['mild', t('destinations.mild')],
@@ -39,7 +39,6 @@ export function SeenFields() {
       <RuleSelect
         name={t('destinations.animation')}
         place="frames"
-        usual="first"
         options={[
           ['first', t('destinations.firstFrame')],
           ['all', t('destinations.allFrames')],
@@ -73,20 +72,20 @@ function PairFields() {
           <RuleText
             name={t('destinations.numberOfPictures')}
             place="pair.count"
-            hint={t('destinations.n2To4')}
+
             placeholder="2"
           />
           <RuleText
             name={t('destinations.gap')}
             place="pair.gap"
             unit="px"
-            hint={t('destinations.betweenTwoPictures')}
+
             placeholder="0"
           />
           <RuleText
             name={t('destinations.colourOfTheGap')}
             place="pair.background"
-            hint={t('destinations.rrggbb')}
+
             placeholder="#ffffff"
             read={(text) => text || undefined}
           />
@@ -123,8 +122,8 @@ function ClearFields() {
 export function useClear() {
   const { value, set, fault } = usePlace('clear');
   return {
-    clear: (value as number[] | undefined) ?? [0, 0, 1, 1],
-    set: (next: number[]) => set(next.join() === '0,0,1,1' ? undefined : next),
+    clear: (value as number[] | undefined) ?? usual<number[]>('clear'),
+    set: (next: number[]) => set(next.join() === usual<number[]>('clear').join() ? undefined : next),
     fault,
   };
 }

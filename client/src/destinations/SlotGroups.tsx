@@ -5,6 +5,7 @@ import { weightText } from '../forms/rule';
 import { RulePair, RuleSelect, RuleText, RuleTick, Wide } from '../forms/RuleFields';
 import { SizeFields } from '../forms/SizeFields';
 import { usePlace, useSlotFormHere } from '../forms/slotForm';
+import { usual } from '../domain/ruleKeys';
 import { t } from '../texts/texts';
 import { DressFields } from './DressFields';
 import { PageFields } from './PageFields';
@@ -77,7 +78,7 @@ function NameFields({ isNew }: { isNew: boolean }) {
 
 function TypeFields() {
   const { value, set, fault } = usePlace('types');
-  const types = (value as string[] | undefined) ?? ['jpeg'];
+  const types = (value as string[] | undefined) ?? usual<string[]>('types');
   return (
     <>
       <div className="col-span-4 flex flex-wrap items-center gap-x-4 gap-y-1">
@@ -149,7 +150,6 @@ function WrittenFields() {
       <RuleSelect
         name={t('destinations.colourProfile')}
         place="profile"
-        usual="srgb"
         options={[
           ['srgb', t('destinations.convertToSRGB')],
           ['keep', t('destinations.keep')],
@@ -158,7 +158,6 @@ function WrittenFields() {
       <RuleSelect
         name={t('destinations.tagsKept')}
         place="metadata"
-        usual="drop"
         options={[
           ['drop', t('destinations.none')],
           ['copyright', 'copyright'],

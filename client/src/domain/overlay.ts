@@ -1,5 +1,6 @@
 import type { JobCommand, JobPicture, JobSlot } from '../api/client';
 import { decisionFor } from './decisions';
+import { usual, writtenAt } from './ruleKeys';
 
 /** Left, top, right and bottom as fractions of the slot. */
 export type Area = [number, number, number, number];
@@ -47,7 +48,7 @@ export interface Draft {
   words: string;
 }
 
-const own = '{title}';
+const own = usual<string>('dress.title.text');
 
 const read = (text: string | null | undefined): OverlayRule =>
   text ? (JSON.parse(text) as OverlayRule) : {};
@@ -98,9 +99,9 @@ export const withFade = (draft: Draft, fade: FadeRule | undefined): Draft => ({
 /** The area that a hand places: the title's, else the fade's. */
 export const areaOf = ({ dress }: Draft): Area | null =>
   dress.title
-    ? (dress.title.area ?? [0, 0, 1, 1])
+    ? (dress.title.area ?? usual<Area>('dress.title.area'))
     : dress.fade?.ink
-      ? (dress.fade.area ?? [0, 0, 1, 1])
+      ? (dress.fade.area ?? usual<Area>('dress.fade.area'))
       : null;
 
 export const withArea = (draft: Draft, area: Area): Draft =>
@@ -129,42 +130,34 @@ export function movedArea(area: Area, dx: number, dy: number, edges: string): Ar
   ];
 }
 
+/** A logo as it is drawn where nothing more is said of it. */
+export const usualLogo = (file: string): MarkRule => ({
+  file,
+  at: usual('dress.mark.at'),
+  share: usual('dress.mark.share'),
+  margin: usual('dress.mark.margin'),
+});
+
+/** A fade by an amount, or as strong as a text needs; what else was said of a fade is kept. */
+export const fixedFade = (kept: Partial<FadeRule> | undefined, amount = 0.5): FadeRule => ({
+  to: '#ffffff',
+  ...kept,
+  ink: undefined,
+  contrast: undefined,
+  amount,
+});
+export const neededFade = (kept: Partial<FadeRule> | undefined): FadeRule => ({
+  to: '#ffffff',
+  ...kept,
+  amount: undefined,
+  ink: '#222222',
+  contrast: usual('dress.fade.contrast'),
+});
+
 const isNothing = (dress: OverlayRule) => !dress.fade && !dress.title && !dress.mark;
 
-const whole = (area: Area | undefined) => (area && area.join() === '0,0,1,1' ? undefined : area);
-
 /** A dress as text, as the server writes it: in one order, and what is usual left out where it is. */
-export function written({ fade, title, mark }: OverlayRule): string {
-  return JSON.stringify({
-    fade: fade && {
-      to: fade.to,
-      amount: fade.amount,
-      ink: fade.ink,
-      contrast: fade.ink === undefined ? undefined : (fade.contrast ?? 4.5),
-      area: whole(fade.area),
-      reach: fade.reach === 'all' ? undefined : fade.reach,
-    },
-    title: title && {
-      text: title.text ?? own,
-      font: title.font ?? 'Archivo',
-      weight: title.weight ?? 600,
-      size: title.size,
-      ink: title.ink ?? 'auto',
-      area: whole(title.area),
-      align: title.align === 'left' ? undefined : title.align,
-      contrast: title.contrast,
-      fade: title.fade === true || undefined,
-    },
-    mark: mark && {
-      file: mark.file,
-      onDark: mark.onDark,
-      at: mark.at ?? 'bottom-right',
-      share: mark.share ?? 0.12,
-      margin: mark.margin ?? 0.03,
-      opacity: mark.opacity ?? 1,
-    },
-  });
-}
+export const written = (dress: OverlayRule): string => JSON.stringify(writtenAt('dress', dress));
 
 /** What is to be sent so that a picture has this over it in a slot; nothing that is so already. */
 export function commandsFor(draft: Draft, picture: JobPicture, slot: JobSlot): JobCommand[] {

@@ -2,7 +2,17 @@ import type { ReactNode } from 'react';
 import { SelectField, TextField, TickField } from './Fields';
 import { typed } from './rule';
 import { usePlace } from './slotForm';
+import { ruleKey, usual } from '../domain/ruleKeys';
+import { figure } from '../texts/numbers';
 import { t } from '../texts/texts';
+
+/** What a place of the rule decides, with its range where it is a number. */
+function hintOf(place: string): string {
+  const { about, kind, least, most } = ruleKey(place);
+  return kind === 'number' && least !== undefined && most !== undefined
+    ? t('destinations.aboutWithRange', { about, least: figure(least), most: figure(most) })
+    : about;
+}
 
 /** A place of the rule as a line of text. */
 export function RuleText({
@@ -21,30 +31,40 @@ export function RuleText({
   readOnly?: boolean;
 }) {
   const { value, set, fault } = usePlace(place);
-  return <TextField value={show(value)} onSet={(text) => set(read(text))} fault={fault} {...more} />;
+  const byDefault = ruleKey(place).default;
+  return (
+    <TextField
+      hint={hintOf(place)}
+      placeholder={byDefault === undefined ? undefined : show(byDefault)}
+      value={show(value)}
+      onSet={(text) => set(read(text))}
+      fault={fault}
+      {...more}
+    />
+  );
 }
 
 /** A place of the rule as a choice; what is usual is not written down. */
 export function RuleSelect({
   name,
   place,
-  usual,
   options,
   read = String,
 }: {
   name: string;
   place: string;
-  usual: string;
   options: readonly (readonly [string, string])[];
   read?: (next: string) => unknown;
 }) {
   const { value, set, fault } = usePlace(place);
+  const byDefault = ruleKey(place).default;
   return (
     <SelectField
       name={name}
-      value={String(value ?? usual)}
+      hint={hintOf(place)}
+      value={String(value ?? byDefault)}
       options={options}
-      onSet={(next) => set(next === usual ? undefined : read(next))}
+      onSet={(next) => set(next === String(byDefault) ? undefined : read(next))}
       fault={fault}
     />
   );
@@ -61,7 +81,7 @@ export function RulePair({
   place,
   name,
   show = (value) => String(value ?? ''),
-  placeholders = [],
+  placeholders = (usual<unknown[] | undefined>(place) ?? []).map(show),
   names = [t('destinations.nameFrom', { name }), 'to'],
 }: {
   place: string;
@@ -80,6 +100,7 @@ export function RulePair({
     <TextField
       key={i}
       name={names[i as 0 | 1]}
+      hint={hintOf(place)}
       placeholder={placeholders[i]}
       value={show(both[i])}
       onSet={(text) => setOne(i, text)}

@@ -13,7 +13,6 @@ export function SizeFields() {
         <RuleSelect
           name={t('destinations.fit')}
           place="fit"
-          usual="crop"
           options={[
             ['crop', t('destinations.cropToFill')],
             ['whole', t('destinations.showWholeWithoutMargins')],
@@ -25,7 +24,6 @@ export function SizeFields() {
         <RuleSelect
           name={t('destinations.ifThePictureIsTooSmall')}
           place="whenTooSmall"
-          usual="cap"
           options={[
             ['cap', t('destinations.deliverTheLargestTrueSize')],
             ['skip', 'skip'],

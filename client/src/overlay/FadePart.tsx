@@ -1,5 +1,6 @@
 import { SelectField, TextField } from '../forms/Fields';
-import { type Draft, type FadeRule, withFade } from '../domain/overlay';
+import { type Draft, type FadeRule, fixedFade, neededFade, withFade } from '../domain/overlay';
+import { usual } from '../domain/ruleKeys';
 import { Colour } from './Colour';
 import { t } from '../texts/texts';
 
@@ -29,11 +30,6 @@ export function FadePart({
   const fade = draft.dress.fade;
   const set = (next: FadeRule | undefined) => onDraft(withFade(draft, next));
   const kind = !fade ? 'none' : fade.ink === undefined ? 'amount' : 'ink';
-  const kept = fade && {
-    to: fade.to,
-    ...(fade.reach && { reach: fade.reach }),
-    ...(fade.area && { area: fade.area }),
-  };
   return (
     <section className="mt-2 border-t border-line pt-2" aria-label={t('overlay.fade')}>
       <div className="grid grid-cols-2 gap-2">
@@ -42,19 +38,13 @@ export function FadePart({
           value={kind}
           options={kinds}
           onSet={(next) =>
-            set(
-              next === 'none'
-                ? undefined
-                : next === 'amount'
-                  ? { to: '#ffffff', ...kept, amount: 0.4 }
-                  : { to: '#ffffff', ...kept, ink: '#222222', contrast: 4.5 },
-            )
+            set(next === 'none' ? undefined : next === 'amount' ? fixedFade(fade, 0.4) : neededFade(fade))
           }
         />
         {fade && (
           <SelectField
             name={t('overlay.areaOfTheFade')}
-            value={fade.reach ?? 'all'}
+            value={fade.reach ?? usual('dress.fade.reach')}
             options={reaches}
             onSet={(reach) => set({ ...fade, reach: reach === 'side' ? 'side' : undefined })}
           />
@@ -97,7 +87,7 @@ export function FadePart({
               />
               <TextField
                 name={t('overlay.contrast')}
-                value={String(fade.contrast ?? 4.5)}
+                value={String(fade.contrast ?? usual<number>('dress.fade.contrast'))}
                 unit=": 1"
                 onSet={(text) => set({ ...fade, contrast: Number(text) || 1 })}
               />

@@ -4,6 +4,7 @@ import { fontsQuery } from '../api/queries';
 import { useAddSideFile } from '../api/useAddSideFile';
 import { FileButton } from '../design/FileButton';
 import type { TitleRule } from '../domain/overlay';
+import { usual } from '../domain/ruleKeys';
 import { t } from '../texts/texts';
 import { familyOf, useFonts } from './fonts';
 
@@ -22,7 +23,7 @@ export function FontList({
   const families = useMemo(() => [...new Set((fonts ?? []).map((font) => font.family))], [fonts]);
   const weight = title.weight ?? 600;
   useFonts(families, weight);
-  const chosen = title.font ?? 'Archivo';
+  const chosen = title.font ?? usual<string>('dress.title.font');
   const add = useAddSideFile((font) => onTitle({ font }));
   return (
     <ul

@@ -2,7 +2,8 @@ import { useQuery } from '@tanstack/react-query';
 import { sideFilesQuery } from '../api/queries';
 import { SelectField, TickField } from '../forms/Fields';
 import { corners, isMark } from '../forms/marks';
-import type { MarkRule } from '../domain/overlay';
+import { type MarkRule, usualLogo } from '../domain/overlay';
+import { usual } from '../domain/ruleKeys';
 import { t } from '../texts/texts';
 
 /** The logo over this picture: whether it is there, and in which corner. Its forms and measures are the rule's. */
@@ -24,15 +25,13 @@ export function LogoPart({
         <TickField
           name={t('overlay.withALogo')}
           value={mark !== undefined}
-          onSet={(on) =>
-            onMark(on ? { file: marks[0]!.name, at: 'bottom-right', share: 0.12, margin: 0.03 } : undefined)
-          }
+          onSet={(on) => onMark(on ? usualLogo(marks[0]!.name) : undefined)}
         />
       </span>
       {mark && (
         <SelectField
           name={t('overlay.cornerThatCoversNothingImportant')}
-          value={mark.at ?? 'bottom-right'}
+          value={mark.at ?? usual('dress.mark.at')}
           options={corners}
           onSet={(at) => onMark({ ...mark, at })}
         />

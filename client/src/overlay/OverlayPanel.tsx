@@ -4,6 +4,7 @@ import { needs } from '../design/needs';
 import { sentence } from '../design/figures';
 import { Colours } from './Colours';
 import { type Draft, isBare, isLikeSlot, withTitle, withWords, wordsOf } from '../domain/overlay';
+import { usual } from '../domain/ruleKeys';
 import { FadePart } from './FadePart';
 import { TextColourPart, ReachedContrast } from './TextColourPart';
 import { LogoPart } from './LogoPart';
@@ -71,7 +72,7 @@ export function OverlayPanel({
         />
         {title && (
           <TextColourPart
-            ink={title.ink ?? 'auto'}
+            ink={title.ink ?? usual<string>('dress.title.ink')}
             fades={title.fade === true}
             offers={look?.colours?.inks ?? []}
             picking={picking}

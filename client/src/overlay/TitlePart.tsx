@@ -5,6 +5,7 @@ import { Button } from '../design/Button';
 import { typedNumber } from '../design/figures';
 import { useDraft } from '../design/useDraft';
 import type { TitleRule } from '../domain/overlay';
+import { usual } from '../domain/ruleKeys';
 import { t } from '../texts/texts';
 import { FontList } from './FontList';
 
@@ -114,7 +115,7 @@ function WeightField({
 }) {
   const fonts = useQuery(fontsQuery).data ?? [];
   const weights = fonts
-    .filter((font) => font.family === (title.font ?? 'Archivo'))
+    .filter((font) => font.family === (title.font ?? usual<string>('dress.title.font')))
     .map((font) => font.weight);
   const nearest = weights.toSorted(
     (a, b) => Math.abs(a - (title.weight ?? 600)) - Math.abs(b - (title.weight ?? 600)),

@@ -52,6 +52,6 @@ internal static class GroupReader
         slot with
         {
             ShownAt = shown,
-            Responsive = slot.Responsive is { } rule ? ResponsiveReader.Within(rule, shown, node) : null,
+            Responsive = slot.Responsive is { } rule ? ResponsiveCheck.Within(rule, shown, node) : null,
         };
 }

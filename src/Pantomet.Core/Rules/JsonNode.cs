@@ -167,6 +167,9 @@ internal readonly struct JsonMembers(Dictionary<string, JsonNode> members, IRead
 
     public bool Has(string key) => members.ContainsKey(key);
 
+    /// <summary>A member, or null where it does not stand there.</summary>
+    public JsonNode? Find(string key) => members.TryGetValue(key, out var node) ? node : null;
+
     public IEnumerable<string> Keys => members.Keys;
 
     /// <summary>Reads a member if it stands there.</summary>

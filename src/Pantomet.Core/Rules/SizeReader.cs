@@ -1,13 +1,14 @@
 using System.Text.Json;
 using Pantomet.Core.Geometry;
+using Pantomet.Core.Rules.Keys;
 using Pantomet.Core.Texts;
 
 namespace Pantomet.Core.Rules;
 
-/// <summary>Reads the <c>size</c> of a slot.</summary>
+/// <summary>Reads and writes the <c>size</c> of a slot, whose keys decide together what it is.</summary>
 internal static class SizeReader
 {
-    private static readonly string Forms = Listed([.. SizeForms.All.Select(keys => $"{{{string.Join(",", keys)}}}")]);
+    private static readonly string Known = Listed([.. SizeForms.All.Select(keys => $"{{{string.Join(",", keys)}}}")]);
 
     private static readonly string[] Keys = [.. SizeForms.All.SelectMany(keys => keys).Distinct()];
 
@@ -19,7 +20,19 @@ internal static class SizeReader
         ["shortSide"] = Side.ShortSide,
     };
 
-    public static SizeRule Read(JsonNode node)
+    /// <summary>A size as it stands in a slot.</summary>
+    public static readonly ValueForm<SizeRule> Form = new(
+        "object",
+        Read,
+        (json, size) =>
+        {
+            json.WriteStartObject();
+            Write(json, size);
+            json.WriteEndObject();
+        }
+    );
+
+    private static SizeRule Read(JsonNode node)
     {
         var members = node.Members(Keys);
         var keys = members.Keys.Order(StringComparer.Ordinal).ToArray();
@@ -37,13 +50,51 @@ internal static class SizeReader
                     side,
                     Pixels(members.Needed(keys.First(key => key != "ratio")))
                 ),
-            [] => throw node.Fault(RuleTexts.ASizeIsMissingGiveOne(Forms)),
-            _ => throw node.Fault(RuleTexts.IsNotASizeGiveOne(string.Join(",", members.Keys), Forms)),
+            [] => throw node.Fault(RuleTexts.ASizeIsMissingGiveOne(Known)),
+            _ => throw node.Fault(RuleTexts.IsNotASizeGiveOne(string.Join(",", members.Keys), Known)),
         };
     }
 
-    /// <summary>A side in pixels.</summary>
-    public static int Pixels(JsonNode node) => (int)node.Whole(1, Rounding.LongestSide, RuleTexts.ASideInPixels);
+    private static void Write(Utf8JsonWriter json, SizeRule size)
+    {
+        switch (size)
+        {
+            case SizeRule.Exact exact:
+                Box(json, exact.Size);
+                break;
+            case SizeRule.ShapeWithSide side:
+                json.WriteString("ratio", side.Ratio.Text);
+                json.WriteNumber(Word(side.Side), side.Pixels);
+                break;
+            case SizeRule.ShapeAlone alone:
+                json.WriteString("ratio", alone.Ratio.Text);
+                break;
+            case SizeRule.SideAlone side:
+                json.WriteNumber(Word(side.Side), side.Pixels);
+                break;
+            case SizeRule.Within within:
+                json.WriteStartObject("within");
+                Box(json, within.Box);
+                json.WriteEndObject();
+                break;
+            case SizeRule.Share share:
+                json.WriteNumber("share", share.Part);
+                break;
+            case SizeRule.MaxPixels most:
+                json.WriteNumber("maxPixels", most.Most);
+                break;
+        }
+    }
+
+    private static void Box(Utf8JsonWriter json, PixelSize box)
+    {
+        json.WriteNumber("width", box.Width);
+        json.WriteNumber("height", box.Height);
+    }
+
+    private static string Word(Side side) => Sides.First(word => word.Value == side).Key;
+
+    private static int Pixels(JsonNode node) => Forms.Pixels.Read(node);
 
     private static string Listed(IReadOnlyList<string> forms) => $"{string.Join(", ", forms.SkipLast(1))} or {forms[^1]}";
 

@@ -347,4 +347,8 @@ public static class RuleTexts
         $"a name can have letters, digits, hyphens, underscores, dots and tokens, not \"{text}\"";
 
     public const string ANameMustNotStartWith = "a name must not start with a dot or have two dots in a row";
+
+    public const string AQuality = "a quality";
+
+    public const string AViewport = "a viewport";
 }

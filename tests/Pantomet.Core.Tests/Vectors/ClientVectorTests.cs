@@ -239,16 +239,7 @@ public sealed class ClientVectorTests
     private static void Hold(string name, object cases)
     {
         var text = JsonSerializer.Serialize(cases, Json) + "\n";
-        var path = Path.Combine(Checkout.Root, "client", "src", name);
-        if (Environment.GetEnvironmentVariable("PANTOMET_WRITE_VECTORS") == "1")
-        {
-            File.WriteAllText(path, text);
-        }
-
-        Assert.True(
-            File.ReadAllText(path) == text,
-            $"{name} is not what the core works out now; write it anew with PANTOMET_WRITE_VECTORS=1."
-        );
+        WrittenFile.Check(Path.Combine("client", "src", name), text);
     }
 
     private static Frame Some(Random random)

@@ -1,0 +1,77 @@
+namespace Pantomet.Core.Texts;
+
+/// <summary>What each key of a rule decides, in a sentence.</summary>
+#pragma warning disable CS1591 // Each member is its own sentence.
+public static class RuleKeyTexts
+{
+    public const string Key = "The short name of the slot in addresses and jobs; unique in its destination.";
+    public const string Name = "The name for people; with tokens in braces, the pattern of file names.";
+    public const string Size = "The size of the file.";
+    public const string Fit = "How the picture fills the slot: crop it, show it whole, or show it whole on a background.";
+    public const string Densities = "The pixel densities of the screens; one file is made for each.";
+    public const string Responsive = "Responsive widths: the browser loads the file that suits its window.";
+    public const string Group = "Slots of one group are one picture on the page, each for its own windows.";
+    public const string Media = "The media query that must be true for this slot of its group to be shown.";
+    public const string Inline = "Files up to this weight are written into the HTML as data.";
+    public const string First = "The picture is visible when the page opens, so it is loaded at once.";
+    public const string Extend = "Where no crop holds all keep boxes, the canvas is extended.";
+    public const string Types = "The file types, in order of preference.";
+    public const string Each = "A file is made for each type, instead of for the first that meets the rule.";
+    public const string Limits = "Limits that a file must not break.";
+    public const string MaxBytes = "The greatest weight of a file.";
+    public const string MaxWidth = "The greatest width of a file, in pixels.";
+    public const string MaxHeight = "The greatest height of a file, in pixels.";
+    public const string MinWidth = "The least width of a file, in pixels.";
+    public const string MinHeight = "The least height of a file, in pixels.";
+    public const string Aims = "What is wanted within the limits.";
+    public const string AimBytes = "The weight that is wanted, from and to.";
+    public const string AimQuality = "The quality that is wanted, from and to.";
+    public const string AimLikeness = "The least likeness to the same pixels uncompressed.";
+    public const string BelowFloor = "A quality lower than wanted is allowed, to meet a weight.";
+    public const string Clear = "The part of the slot that nothing covers: left, top, right and bottom, each 0 to 1.";
+    public const string ShownAs = "The shapes in which the place shows the file again, cut from its middle.";
+    public const string SubjectShare = "The share of the clear area that the subject fills.";
+    public const string Toward = "Where the crop goes when nothing is marked: across and down, each 0 to 1.";
+    public const string TooSmall = "What happens if the picture has too few pixels: deliver the largest true size, skip it, or refuse it.";
+    public const string Background = "The colour of margins and of transparent parts; \"edge\" takes the colour of the picture's edge.";
+    public const string Sharpen = "How much a reduced picture is sharpened.";
+    public const string Profile = "What becomes of the colour profile: convert the colours to sRGB, or keep it.";
+    public const string Metadata = "Which metadata is kept.";
+    public const string Location = "Metadata that is kept may contain the location.";
+    public const string Ppi = "The resolution tag in pixels per inch.";
+    public const string Frames = "Of an animation, keep the first frame or all frames.";
+    public const string Pair = "Pictures are combined side by side.";
+    public const string PairCount = "How many pictures are combined.";
+    public const string PairGap = "The gap between two pictures, in CSS px.";
+    public const string PairBackground = "The colour of the gap.";
+    public const string Dress = "Text and overlay.";
+    public const string Sizes = "The width at which the picture is shown, as the sizes attribute of HTML.";
+    public const string Viewports = "The narrowest and the widest window, in CSS px.";
+    public const string ScreenDensities = "The pixel densities of the screens.";
+    public const string Files = "The number of files.";
+    public const string Waste = "The greatest share of surplus pixels.";
+    public const string DressFade = "A colour is mixed into the picture.";
+    public const string DressTitle = "Text is drawn over the picture.";
+    public const string DressLogo = "A logo is drawn in a corner.";
+    public const string FadeTo = "The colour of the fade.";
+    public const string FadeAmount = "How much of the colour is mixed in.";
+    public const string FadeInk = "The colour of the text that must stay readable; the fade becomes as strong as it needs.";
+    public const string FadeContrast = "The contrast that the text must reach.";
+    public const string FadeArea = "Where the text is: left, top, right and bottom, each 0 to 1.";
+    public const string FadeReach = "How far the fade reaches: over the whole slot, or from the area to the nearest side.";
+    public const string TitleText = "The text; {title} is replaced by the picture's own title.";
+    public const string TitleFont = "The font family, or the font file.";
+    public const string TitleWeight = "The weight of the font.";
+    public const string TitleSize = "The font size in CSS px.";
+    public const string TitleInk = "The colour of the text; \"auto\" takes the one that needs the least fade.";
+    public const string TitleArea = "Where the text may be: left, top, right and bottom, each 0 to 1.";
+    public const string TitleAlign = "The alignment of the lines.";
+    public const string TitleContrast = "The contrast that the text must reach; if none is given, it follows from the font size.";
+    public const string TitleFade = "The picture may be faded as much as the text needs.";
+    public const string LogoFile = "The file of the logo.";
+    public const string LogoOnDark = "The file of the logo for dark backgrounds.";
+    public const string LogoAt = "The corner of the logo.";
+    public const string LogoShare = "The width of the logo as a share of the slot's width.";
+    public const string LogoMargin = "The distance from both edges as a share of the slot's width.";
+    public const string LogoOpacity = "The opacity of the logo.";
+}

@@ -32,6 +32,7 @@ public static class ApplicationServices
             .AddSingleton<Writer>()
             .AddSingleton<UnderWay>()
             .AddSingleton<CellJudge>()
+            .AddSingleton<JobChanges>()
             .AddSingleton<OpenJobs>()
             .AddSingleton<JobNotifier>();
         services

@@ -102,11 +102,7 @@ public sealed partial class DeliveryWorker(
     }
 
     /// <inheritdoc/>
-    protected override async Task ExecuteAsync(CancellationToken stoppingToken)
-    {
-        await base.ExecuteAsync(stoppingToken);
-        await Task.WhenAll(_underWay.Values);
-    }
+    protected override Task EndAsync() => Task.WhenAll(_underWay.Values);
 
     private async Task OneAsync(ReceiverDeliveryRow row, CancellationToken stopping)
     {

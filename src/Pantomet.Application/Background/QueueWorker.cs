@@ -1,7 +1,5 @@
 using System.Collections.Concurrent;
-using Microsoft.Extensions.Hosting;
 using Microsoft.Extensions.Logging;
-using Pantomet.Application.Jobs;
 
 namespace Pantomet.Application.Background;
 
@@ -10,17 +8,17 @@ namespace Pantomet.Application.Background;
 /// ended, and whoever ends it waits until nothing of it writes any more.
 /// </summary>
 /// <typeparam name="T">How far one is.</typeparam>
-public abstract partial class QueueWorker<T>(ILogger log) : BackgroundService
+public abstract class QueueWorker<T>(ILogger log) : BackgroundWork(log)
     where T : class
 {
     private static readonly TimeSpan Idle = TimeSpan.FromSeconds(30);
 
-    private readonly JobNotifier _notifier = new();
+    private readonly WorkSignal _signal = new();
     private readonly ConcurrentDictionary<Guid, T> _progress = new();
     private readonly ConcurrentDictionary<Guid, Running> _running = new();
 
     /// <summary>Says that one waits.</summary>
-    public void Ring() => _notifier.Ring();
+    public void Ring() => _signal.Ring();
 
     /// <summary>How far one is; null where it is not under way.</summary>
     public T? ProgressOf(Guid id) => _progress.TryGetValue(id, out var progress) ? progress : null;
@@ -77,34 +75,13 @@ public abstract partial class QueueWorker<T>(ILogger log) : BackgroundService
     }
 
     /// <inheritdoc/>
-    protected override async Task ExecuteAsync(CancellationToken stoppingToken)
+    protected override async Task StepAsync(CancellationToken stopping)
     {
-        await Task.Yield();
-        while (!stoppingToken.IsCancellationRequested)
+        if (!await NextAsync(stopping))
         {
-            try
-            {
-                if (!await NextAsync(stoppingToken))
-                {
-                    await _notifier.WaitAsync(Idle, stoppingToken);
-                }
-            }
-            catch (OperationCanceledException) when (stoppingToken.IsCancellationRequested)
-            {
-                break;
-            }
-#pragma warning disable CA1031 // Nothing that happens to one of them or to the database may end the work.
-            catch (Exception fault)
-#pragma warning restore CA1031
-            {
-                Stumbled(log, fault);
-                await Task.Delay(Idle, stoppingToken).ConfigureAwait(ConfigureAwaitOptions.SuppressThrowing);
-            }
+            await _signal.WaitAsync(Idle, stopping);
         }
     }
 
     private sealed record Running(CancellationTokenSource Stop, TaskCompletionSource Ended);
-
-    [LoggerMessage(Level = LogLevel.Error, Message = "Work in the background stumbled and goes on in a while.")]
-    private static partial void Stumbled(ILogger log, Exception fault);
 }

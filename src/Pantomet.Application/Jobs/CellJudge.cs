@@ -6,6 +6,7 @@ using Pantomet.Core.Geometry;
 using Pantomet.Core.Jobs;
 using Pantomet.Core.Texts;
 using Pantomet.Core.Verdicts;
+using Pantomet.Data.Jobs;
 using Pantomet.Data.Variants;
 
 namespace Pantomet.Application.Jobs;
@@ -40,6 +41,23 @@ public sealed class CellJudge(UnderWay underWay)
 
     /// <summary>How many files are being made for a job.</summary>
     public int MakingFor(Guid job) => underWay.MakingFor(job);
+
+    /// <summary>How far a job is.</summary>
+    public JobProgress Progress(JobBoard board) => Progress(board, board.State);
+
+    /// <summary>How far a job was at a state of it: what is told beside cells must not know more than they do.</summary>
+    public JobProgress Progress(JobBoard board, BoardState state)
+    {
+        var tally = state.Tally;
+        return new(
+            tally.Files,
+            tally.Done,
+            tally.Failed,
+            MakingFor(state.Id),
+            tally.Bytes,
+            tally.Left > 0 && state.Run == RunState.Running ? board.Pace.SecondsFor(tally.Left) : null
+        );
+    }
 
     /// <summary>What a cell comes to.</summary>
     public static JudgedCell Standing(BoardCell cell, FileStandings standings)

@@ -8,6 +8,7 @@ using Pantomet.Core.Verdicts;
 using Pantomet.Data;
 using Pantomet.Data.Jobs;
 using Pantomet.Data.Pictures;
+using Pantomet.Data.Variants;
 
 namespace Pantomet.Application.Jobs;
 

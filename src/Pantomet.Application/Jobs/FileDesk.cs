@@ -19,7 +19,7 @@ public sealed partial class FileDesk(
     IServiceScopeFactory scopes,
     VariantStore store,
     JobFiles files,
-    JobNotifier notifier,
+    JobChanges changes,
     Writer writer,
     WorkOptions options,
     TimeProvider clock,
@@ -147,8 +147,8 @@ public sealed partial class FileDesk(
                     .ExecuteUpdateAsync(set =>
                         set.SetProperty(row => row.NextAt, (DateTime?)null).SetProperty(row => row.Code, FailureRow.Due)
                     );
-                var changes = await files.ChangedAsync(db, due);
-                return (TimeSpan.Zero, () => changes.ForEach(one => notifier.Take(one.Change)));
+                var changed = await files.ChangedAsync(db, due);
+                return (TimeSpan.Zero, () => changes.Publish(changed));
             },
             cancel
         );
@@ -164,7 +164,7 @@ public sealed partial class FileDesk(
                 await writer.WriteAsync<bool>(
                     async db =>
                     {
-                        var changes = rendered.Row is { } row
+                        var changed = rendered.Row is { } row
                             ? await MadeAsync(db, row)
                             : await FailedAsync(db, wanted, rendered.Failure!, tries + 1);
                         return (
@@ -173,7 +173,7 @@ public sealed partial class FileDesk(
                             {
                                 // Only now does the table have the next try.
                                 _lookedThrough &= rendered.Failure is null;
-                                changes.ForEach(one => notifier.Take(one.Change));
+                                changes.Publish(changed);
                             }
                         );
                     },
@@ -191,7 +191,7 @@ public sealed partial class FileDesk(
         }
     }
 
-    private async Task<List<(Guid Job, JobChange Change)>> MadeAsync(PantometDb db, VariantRow row)
+    private async Task<List<JobChange>> MadeAsync(PantometDb db, VariantRow row)
     {
         await db.Variants.Where(other => other.Id == row.Id).ExecuteDeleteAsync();
         await db.Failures.Where(failure => failure.FileId == row.Id).ExecuteDeleteAsync();
@@ -205,7 +205,7 @@ public sealed partial class FileDesk(
         return await files.ChangedAsync(db, [row.Id]);
     }
 
-    private async Task<List<(Guid Job, JobChange Change)>> FailedAsync(PantometDb db, WantedFile wanted, RenderFailure failure, int tries)
+    private async Task<List<JobChange>> FailedAsync(PantometDb db, WantedFile wanted, RenderFailure failure, int tries)
     {
         var again = failure.MayPass && tries <= options.Pauses.Count;
         FileFailed(

@@ -7,10 +7,10 @@ using Pantomet.Data.Pictures;
 namespace Pantomet.Application.Jobs;
 
 /// <summary>The files that jobs want, where something happens to the files: each cell that wants one is brought in step with it.</summary>
-public sealed class JobFiles(OpenJobs jobs, Writer writer, CellJudge judge, JobNotifier notifier)
+public sealed class JobFiles(OpenJobs jobs, Writer writer, JobChanges changes)
 {
     /// <summary>Makes the files of some cells again; null when there is no such job.</summary>
-    public Task<CommandResult?> AgainAsync(Guid id, IReadOnlyCollection<CellTables.Key> cells, CancellationToken cancel) =>
+    public Task<CommandResult?> AgainAsync(Guid id, IReadOnlyCollection<CellKey> cells, CancellationToken cancel) =>
         writer.WriteAsync<CommandResult?>(
             async db =>
             {
@@ -21,10 +21,10 @@ public sealed class JobFiles(OpenJobs jobs, Writer writer, CellJudge judge, JobN
 
                 var theirs = cells.Select(key => board.Cell(key.Picture, key.Slot)).OfType<BoardCell>().ToList();
                 var files = theirs.SelectMany(cell => cell.Files).Select(file => file.Id).ToHashSet();
-                var changes = await ForgetAsync(db, files);
+                var changed = await ForgetAsync(db, files);
                 return (
-                    new(changes.FirstOrDefault(change => change.Job == id).Change?.Sequence ?? board.State.Sequence, null),
-                    () => changes.ForEach(one => notifier.Take(one.Change))
+                    new(changed.Find(change => change.Board.Id == id)?.Sequence ?? board.State.Sequence, null),
+                    () => changes.Publish(changed)
                 );
             },
             cancel
@@ -35,8 +35,8 @@ public sealed class JobFiles(OpenJobs jobs, Writer writer, CellJudge judge, JobN
         writer.WriteAsync<bool>(
             async db =>
             {
-                var changes = await ForgetAsync(db, files);
-                return (true, () => changes.ForEach(one => notifier.Take(one.Change)));
+                var changed = await ForgetAsync(db, files);
+                return (true, () => changes.Publish(changed));
             },
             cancel
         );
@@ -47,8 +47,8 @@ public sealed class JobFiles(OpenJobs jobs, Writer writer, CellJudge judge, JobN
             async db =>
             {
                 var files = await db.Failures.Where(row => row.PictureId == picture).Select(row => row.FileId).ToListAsync();
-                var changes = files.Count == 0 ? [] : await ForgetAsync(db, files);
-                return (true, () => changes.ForEach(one => notifier.Take(one.Change)));
+                var changed = files.Count == 0 ? [] : await ForgetAsync(db, files);
+                return (true, () => changes.Publish(changed));
             },
             cancel
         );
@@ -56,30 +56,29 @@ public sealed class JobFiles(OpenJobs jobs, Writer writer, CellJudge judge, JobN
     /// <summary>Brings every cell that wants some files in step with them, whatever job it is of.</summary>
     /// <param name="db">The database, within a transaction.</param>
     /// <param name="files">The files.</param>
-    public async Task<List<(Guid Job, JobChange Change)>> ChangedAsync(PantometDb db, IEnumerable<string> files)
+    public async Task<List<JobChange>> ChangedAsync(PantometDb db, IEnumerable<string> files)
     {
-        using var sql = new Statements(db);
-        var wanting = new List<(Guid Job, CellTables.Key Cell)>();
+        using var rows = new CellRows(db);
+        var wanting = new List<(Guid Job, CellKey Cell)>();
         foreach (var file in files)
         {
-            wanting.AddRange(await CellTables.WantingAsync(sql, file));
+            wanting.AddRange(await rows.WantingAsync(file));
         }
 
-        var changes = new List<(Guid, JobChange)>();
+        var changed = new List<JobChange>();
         foreach (var job in wanting.GroupBy(one => one.Job, one => one.Cell))
         {
             if (await jobs.OpenAsync(job.Key, CancellationToken.None) is { } board)
             {
-                var cells = job.Distinct().ToDictionary(key => key, key => board.Cell(key.Picture, key.Slot));
-                changes.Add((job.Key, await JobChange.WriteAsync(db, judge, board, board.State, cells, new())));
+                changed.Add(await changes.WriteAsync(db, board, board.State, job.ToHashSet(), new()));
             }
         }
 
-        return changes;
+        return changed;
     }
 
     /// <summary>Brings the rows of one cell in step with how it is planned now.</summary>
-    public Task StepInAsync(Guid id, CellTables.Key cell, CancellationToken cancel) =>
+    public Task StepInAsync(Guid id, CellKey cell, CancellationToken cancel) =>
         writer.WriteAsync<bool>(
             async db =>
             {
@@ -88,14 +87,13 @@ public sealed class JobFiles(OpenJobs jobs, Writer writer, CellJudge judge, JobN
                     return (false, null);
                 }
 
-                var cells = new Dictionary<CellTables.Key, BoardCell?> { [cell] = board.Cell(cell.Picture, cell.Slot) };
-                var change = await JobChange.WriteAsync(db, judge, board, board.State, cells, new());
-                return (true, () => notifier.Take(change));
+                var change = await changes.WriteAsync(db, board, board.State, new HashSet<CellKey> { cell }, new());
+                return (true, () => changes.Publish(change));
             },
             cancel
         );
 
-    private async Task<List<(Guid Job, JobChange Change)>> ForgetAsync(PantometDb db, IReadOnlyCollection<string> files)
+    private async Task<List<JobChange>> ForgetAsync(PantometDb db, IReadOnlyCollection<string> files)
     {
         foreach (var chunk in files.Chunk(Statements.AtOnce))
         {

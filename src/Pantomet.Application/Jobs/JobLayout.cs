@@ -8,7 +8,7 @@ using Pantomet.Data.Pictures;
 namespace Pantomet.Application.Jobs;
 
 /// <summary>Lays jobs out by the book of rules as it is now.</summary>
-public sealed class JobLayout(OpenJobs jobs, Writer writer, CellJudge judge, JobNotifier notifier, IServiceScopeFactory scopes)
+public sealed class JobLayout(OpenJobs jobs, Writer writer, JobChanges changes, IServiceScopeFactory scopes)
 {
     /// <summary>A job for those who look at it: laid out by the book as it is now. Null when there is none.</summary>
     public async Task<JobBoard?> OpenAsync(Guid id, CancellationToken cancel)
@@ -90,9 +90,7 @@ public sealed class JobLayout(OpenJobs jobs, Writer writer, CellJudge judge, Job
                     Slots = OpenJobs.SlotsOf(board.State.Job, book),
                     Stale = board.State.Stale.Except(slots).ToHashSet(),
                 };
-                var cells = next
-                    .Shown.SelectMany(one => slots.Select(address => new CellTables.Key(one.Id, address)))
-                    .ToDictionary(key => key, key => board.Cell(next, key.Picture, key.Slot));
+                var cells = next.Shown.SelectMany(one => slots.Select(address => new CellKey(one.Id, address))).ToHashSet();
                 foreach (var slot in slots)
                 {
                     var by = book.GetValueOrDefault(slot)?.LaidOutBy ?? "";
@@ -101,8 +99,8 @@ public sealed class JobLayout(OpenJobs jobs, Writer writer, CellJudge judge, Job
                         .ExecuteUpdateAsync(set => set.SetProperty(one => one.LaidOutBy, by));
                 }
 
-                var change = await JobChange.WriteAsync(db, judge, board, next, cells, new() { Title = true, Slots = true });
-                return (true, () => notifier.Take(change));
+                var change = await changes.WriteAsync(db, board, next, cells, new() { Title = true, Slots = true });
+                return (true, () => changes.Publish(change));
             },
             cancel
         );

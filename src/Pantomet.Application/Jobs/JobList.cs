@@ -4,6 +4,7 @@ using Pantomet.Application.Variants;
 using Pantomet.Core.Geometry;
 using Pantomet.Data;
 using Pantomet.Data.Jobs;
+using Pantomet.Data.Variants;
 
 namespace Pantomet.Application.Jobs;
 
@@ -31,8 +32,7 @@ public sealed class JobList(IServiceScopeFactory scopes, OpenJobs jobs, JobRoom 
             .JobSlots.GroupBy(row => row.JobId)
             .Select(group => new { group.Key, Count = group.Count() })
             .ToDictionaryAsync(one => one.Key, one => one.Count, cancel);
-        await db.Database.OpenConnectionAsync(cancel);
-        using var sql = new Statements(db);
+        var first = await JobQueries.FirstPicturesAsync(db, rows.Select(row => row.Id), First, cancel);
         var summaries = new List<JobSummary>();
         foreach (var row in rows)
         {
@@ -45,7 +45,7 @@ public sealed class JobList(IServiceScopeFactory scopes, OpenJobs jobs, JobRoom 
                     row.Run,
                     row.Pictures,
                     slots.GetValueOrDefault(row.Id),
-                    await FirstAsync(sql, row.Id),
+                    [.. first[row.Id].Select(ShownOf)],
                     ProgressOf(row),
                     row.Looks,
                     row.Fault
@@ -79,7 +79,7 @@ public sealed class JobList(IServiceScopeFactory scopes, OpenJobs jobs, JobRoom 
         var state = board.State;
         var sequence = state.Sequence;
         var (cells, more) = await CellsAsync(board, state, sequence, 0, FirstCells, cancel);
-        return new(JobHead.Of(state), cells, more, JobChange.Progress(board, state, judge));
+        return new(JobHead.Of(state), cells, more, judge.Progress(board, state));
     }
 
     /// <summary>The cells of the pictures from a place on.</summary>
@@ -142,17 +142,8 @@ public sealed class JobList(IServiceScopeFactory scopes, OpenJobs jobs, JobRoom 
 
     private JobProgress? ProgressOf(JobRow row) =>
         row.Fault is not null ? null
-        : jobs.Known(row.Id) is { } board ? JobChange.Progress(board, judge)
+        : jobs.Known(row.Id) is { } board ? judge.Progress(board)
         : new(row.Files, row.Done, row.Failed, judge.MakingFor(row.Id), row.Bytes, null);
 
-    private static Task<List<ShownPicture>> FirstAsync(Statements sql, Guid job) =>
-        sql.ReadAsync(
-            $"""
-            SELECT p.Id, p.ContentHash, j.Quarters, j.Degrees FROM JobPictures j
-            JOIN Pictures p ON p.Id = j.PictureId AND p.RemovedAt IS NULL
-            WHERE j.JobId = $1 ORDER BY j.Place LIMIT {First}
-            """,
-            row => new ShownPicture(row.GetGuid(0), $"{row.GetString(1)[..12]}-{new Turn(row.GetInt32(2), row.GetDouble(3))}"),
-            job
-        );
+    private static ShownPicture ShownOf(FirstPicture one) => new(one.Id, $"{one.ContentHash[..12]}-{new Turn(one.Quarters, one.Degrees)}");
 }

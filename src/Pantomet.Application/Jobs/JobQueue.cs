@@ -3,6 +3,7 @@ using Microsoft.Extensions.DependencyInjection;
 using Pantomet.Application.Variants;
 using Pantomet.Data;
 using Pantomet.Data.Jobs;
+using Pantomet.Data.Variants;
 using Pantomet.Imaging.Making;
 
 namespace Pantomet.Application.Jobs;
@@ -18,8 +19,6 @@ internal sealed class JobQueue(OpenJobs jobs, JobFiles files, CellJudge judge, U
     // Enough to find a picture that no other worker has at hand.
     private const int Ahead = 60;
 
-    private sealed record Head(Guid Picture, string Slot, string File);
-
     /// <summary>The next file of all running jobs, marked as being made; null when nothing is to do.</summary>
     /// <param name="awaited">True for a file that a person waits for, or none: one of the single picture that is looked at.</param>
     /// <param name="cancel">Stops.</param>
@@ -34,7 +33,7 @@ internal sealed class JobQueue(OpenJobs jobs, JobFiles files, CellJudge judge, U
         await using var scope = scopes.CreateAsyncScope();
         var db = scope.ServiceProvider.GetRequiredService<PantometDb>();
         await db.Database.OpenConnectionAsync(cancel);
-        using var sql = new Statements(db);
+        using var rows = new CellRows(db);
         foreach (var id in await RunningAsync(db, cancel))
         {
             var look = jobs.Known(id)?.Look ?? JobViewport.Nothing;
@@ -44,7 +43,7 @@ internal sealed class JobQueue(OpenJobs jobs, JobFiles files, CellJudge judge, U
             }
 
             // Several workers may look at the same head; who marks it first has it.
-            for (var tries = 0; tries < Ahead && await NextAsync(sql, board.State, look, awaited) is { } head; tries++)
+            for (var tries = 0; tries < Ahead && await NextAsync(rows, board.State, look, awaited) is { } head; tries++)
             {
                 if (board.Cell(head.Picture, head.Slot)?.Files.FirstOrDefault(file => file.Id == head.File) is not { } file)
                 {
@@ -106,28 +105,22 @@ internal sealed class JobQueue(OpenJobs jobs, JobFiles files, CellJudge judge, U
     }
 
     // On the screen first, then the nearest; a picture that another worker has at hand only when there is no other.
-    private async Task<Head?> NextAsync(Statements sql, BoardState state, JobViewport look, bool awaited)
+    private async Task<OpenWant?> NextAsync(CellRows rows, BoardState state, JobViewport look, bool awaited)
     {
-        // A picture's files wait until its subject was sought: their frames depend on it.
-        const string select =
-            "SELECT PictureId, Slot, FileId FROM Wants WHERE JobId = $1 AND State = 'open' "
-            + "AND PictureId NOT IN (SELECT Id FROM Pictures WHERE SubjectSought = 0)";
         var making = underWay.Files.ToHashSet();
         var busy = underWay.Pictures;
-        Head? Best(List<Head> heads)
+        OpenWant? Best(List<OpenWant> heads)
         {
             heads.RemoveAll(head => making.Contains(head.File));
             return heads.Find(head => !busy.Contains(head.Picture)) ?? heads.FirstOrDefault();
         }
-
-        static Head Row(Microsoft.Data.Sqlite.SqliteDataReader row) => new(row.GetGuid(0), row.GetString(1), row.GetString(2));
 
         var places = look.Pictures.Where(state.Places.ContainsKey).Select(picture => state.Places[picture]).ToList();
         if (places.Count > 0)
         {
             var (from, to) = (places.Min(), places.Max());
             var slots = look.Slots.ToHashSet();
-            var seen = await sql.ReadAsync($"{select} AND Place BETWEEN $2 AND $3 ORDER BY Place, Rank", Row, state.Id, from, to);
+            var seen = await rows.OpenBetweenAsync(state.Id, from, to);
             if (Best([.. seen.Where(head => slots.Count == 0 || slots.Contains(head.Slot))]) is { } onScreen)
             {
                 return onScreen;
@@ -138,16 +131,16 @@ internal sealed class JobQueue(OpenJobs jobs, JobFiles files, CellJudge judge, U
                 return null;
             }
 
-            if (Best(await sql.ReadAsync($"{select} AND Place >= $2 ORDER BY Place, Rank LIMIT {Ahead}", Row, state.Id, from)) is { } below)
+            if (Best(await rows.OpenFromAsync(state.Id, from, Ahead)) is { } below)
             {
                 return below;
             }
         }
 
-        return awaited ? null : Best(await sql.ReadAsync($"{select} ORDER BY Place, Rank LIMIT {Ahead}", Row, state.Id));
+        return awaited ? null : Best(await rows.OpenFromAsync(state.Id, long.MinValue, Ahead));
     }
 
-    // What passes is told to those who look, and stored nowhere.
+    // How far a file is, is broadcast and not stored.
     private async Task TellAsync(string file)
     {
         var open = jobs.All.Where(board => board.IsLookedAt).ToList();
@@ -184,7 +177,7 @@ internal sealed class JobQueue(OpenJobs jobs, JobFiles files, CellJudge judge, U
                         null,
                         [.. cells.Select(cell => judge.View(cell, standings, sequence))],
                         false,
-                        JobChange.Progress(board, judge),
+                        judge.Progress(board),
                         state.Run
                     )
                 );

@@ -34,7 +34,7 @@ public sealed class JobRoom(
     Writer writer,
     CellJudge judge,
     IServiceScopeFactory scopes,
-    JobNotifier notifier,
+    JobChanges changes,
     TimeProvider clock
 )
 {
@@ -123,7 +123,7 @@ public sealed class JobRoom(
                     Inverse = StoredJson.Write(applied.Inverse),
                 };
                 var change = await StoreAsync(db, board, applied, row, around.Fresh, book);
-                return (new(change.Sequence, null), () => notifier.Take(change));
+                return (new(change.Sequence, null), () => changes.Publish(change));
             },
             cancel
         );
@@ -190,7 +190,7 @@ public sealed class JobRoom(
                     Inverse = StoredJson.Write(applied.Inverse),
                 };
                 var change = await StoreAsync(db, board, applied, row, new Dictionary<Guid, PictureRow>(), book);
-                return (new(change.Sequence, null), () => notifier.Take(change));
+                return (new(change.Sequence, null), () => changes.Publish(change));
             },
             cancel
         );
@@ -206,20 +206,13 @@ public sealed class JobRoom(
                     return (null, null);
                 }
 
-                var change = await JobChange.WriteAsync(
-                    db,
-                    judge,
-                    board,
-                    set(board.State),
-                    new Dictionary<CellTables.Key, BoardCell?>(),
-                    new() { Title = true }
-                );
+                var change = await changes.WriteAsync(db, board, set(board.State), new HashSet<CellKey>(), new() { Title = true });
                 return (
                     new(change.Sequence, null),
                     () =>
                     {
                         board.Pace.Forget();
-                        notifier.Take(change);
+                        changes.Publish(change);
                     }
                 );
             },
@@ -264,7 +257,7 @@ public sealed class JobRoom(
                 var board = new JobBoard(empty);
                 var first = new Applied(applied!.Job, JobPatch.Between(empty.Job, applied.Job), JobPatch.Between(applied.Job, empty.Job));
                 var change = await StoreAsync(db, board, first, null, around.Fresh, book);
-                return ((row.Id, (RefusedCommand?)null), (Action?)(() => notifier.Take(change)));
+                return ((row.Id, (RefusedCommand?)null), (Action?)(() => changes.Publish(change)));
             },
             cancel
         );
@@ -305,12 +298,12 @@ public sealed class JobRoom(
         }
 
         var named = change.Name is not null || change.Prefix is not null || change.Numbered is not null;
-        return await JobChange.WriteAsync(
+        var rules = next.Slots.ToDictionary(one => one.Key, one => one.Value.Slot);
+        return await changes.WriteAsync(
             db,
-            judge,
             board,
             next,
-            JobChange.Touched(board, before, next, change),
+            TouchedCells.Of(before.Job, next.Job, change, rules, next.PairsWith),
             new()
             {
                 Title = named || change.Patterns is not null,

@@ -1,6 +1,5 @@
-using System.Data.Common;
-using Microsoft.Extensions.Hosting;
 using Microsoft.Extensions.Logging;
+using Pantomet.Application.Background;
 using Pantomet.Application.Variants;
 
 namespace Pantomet.Application.Jobs;
@@ -21,57 +20,28 @@ internal sealed partial class JobRunner(
     WorkOptions options,
     TimeProvider clock,
     ILogger<JobRunner> log
-) : BackgroundService
+) : BackgroundWork(log)
 {
     private static readonly TimeSpan Idle = TimeSpan.FromSeconds(2);
     private static readonly TimeSpan Look = TimeSpan.FromMilliseconds(250);
-    private static readonly TimeSpan LongestRest = TimeSpan.FromSeconds(30);
 
-    protected override async Task ExecuteAsync(CancellationToken stoppingToken)
-    {
-        await Task.Yield();
-        var working = new List<Task>();
-        var rest = TimeSpan.Zero;
-        var laidOut = false;
-        while (!stoppingToken.IsCancellationRequested)
-        {
-            try
-            {
-                if (!laidOut)
-                {
-                    await layout.LayOutAsync(stoppingToken);
-                    laidOut = true;
-                }
+    private readonly List<Task> _working = [];
 
-                await BeginAsync(working, stoppingToken);
-                rest = TimeSpan.Zero;
-            }
-            catch (OperationCanceledException) when (stoppingToken.IsCancellationRequested)
-            {
-                break;
-            }
-#pragma warning disable CA1031 // Nothing that happens to one file or to the database may end the work.
-            catch (Exception fault)
-#pragma warning restore CA1031
-            {
-                rest = rest == TimeSpan.Zero ? TimeSpan.FromSeconds(1) : TimeSpan.FromTicks(Math.Min(2 * rest.Ticks, LongestRest.Ticks));
-                Stumbled(log, fault is DbException ? LogLevel.Warning : LogLevel.Error, rest.TotalSeconds, fault);
-                await Task.Delay(rest, stoppingToken).ConfigureAwait(ConfigureAwaitOptions.SuppressThrowing);
-            }
-        }
+    /// <inheritdoc/>
+    protected override Task BeginAsync(CancellationToken stopping) => layout.LayOutAsync(stopping);
 
-        await Task.WhenAll(working);
-    }
+    /// <inheritdoc/>
+    protected override Task EndAsync() => Task.WhenAll(_working);
 
     // Begins as many files as there are workers; else waits for one to end, for the bell, or for a pause to be over.
-    private async Task BeginAsync(List<Task> working, CancellationToken stopping)
+    protected override async Task StepAsync(CancellationToken stopping)
     {
-        working.RemoveAll(task => task.IsCompleted);
+        _working.RemoveAll(task => task.IsCompleted);
         // What a person waits for does not stand in line: one more is made beside the others.
-        var awaited = working.Count == options.Workers;
-        if (working.Count <= options.Workers && await queue.BeginAsync(awaited, stopping) is { } next)
+        var awaited = _working.Count == options.Workers;
+        if (_working.Count <= options.Workers && await queue.BeginAsync(awaited, stopping) is { } next)
         {
-            working.Add(Task.Run(() => MakeAsync(next, awaited, stopping), CancellationToken.None));
+            _working.Add(Task.Run(() => MakeAsync(next, awaited, stopping), CancellationToken.None));
             return;
         }
 
@@ -80,7 +50,7 @@ internal sealed partial class JobRunner(
         if (pause > TimeSpan.Zero)
         {
             using var rung = CancellationTokenSource.CreateLinkedTokenSource(stopping);
-            await Task.WhenAny([notifier.WaitAsync(pause < Idle ? pause : Idle, rung.Token), .. working]);
+            await Task.WhenAny([notifier.WaitAsync(pause < Idle ? pause : Idle, rung.Token), .. _working]);
             await rung.CancelAsync();
         }
     }
@@ -143,9 +113,6 @@ internal sealed partial class JobRunner(
             NotTold(log, fault);
         }
     }
-
-    [LoggerMessage(Message = "The queue stumbled and goes on in {Seconds} s.")]
-    private static partial void Stumbled(ILogger log, LogLevel level, double seconds, Exception fault);
 
     [LoggerMessage(Level = LogLevel.Error, Message = "The file {File} of {Picture} could not be made or put down.")]
     private static partial void NotMade(ILogger log, string file, string picture, Exception fault);

@@ -7,7 +7,7 @@ using Pantomet.Data.Pictures;
 namespace Pantomet.Application.Jobs;
 
 /// <summary>A picture of the library changes together with every job that has it.</summary>
-public sealed class JobsOfPicture(OpenJobs jobs, Writer writer, CellJudge judge, JobNotifier notifier, TimeProvider clock)
+public sealed class JobsOfPicture(OpenJobs jobs, Writer writer, JobChanges changes, TimeProvider clock)
 {
     /// <summary>Changes a picture of the library together with every job that has it.</summary>
     /// <param name="picture">The picture.</param>
@@ -32,8 +32,8 @@ public sealed class JobsOfPicture(OpenJobs jobs, Writer writer, CellJudge judge,
                     boards.AddRange(await jobs.OpenAsync(id, CancellationToken.None) is { } board ? [board] : []);
                 }
 
-                var (result, changed, otherShape) = await change(db, await db.Pictures.FindAsync(picture));
-                if (!changed)
+                var (result, isChanged, otherShape) = await change(db, await db.Pictures.FindAsync(picture));
+                if (!isChanged)
                 {
                     return (result, null);
                 }
@@ -41,13 +41,13 @@ public sealed class JobsOfPicture(OpenJobs jobs, Writer writer, CellJudge judge,
                 await db.SaveChangesAsync();
                 db.ChangeTracker.Clear();
                 var row = await db.Pictures.AsNoTracking().FirstOrDefaultAsync(one => one.Id == picture && one.RemovedAt == null);
-                var changes = new List<JobChange>();
+                var changed = new List<JobChange>();
                 foreach (var board in boards)
                 {
-                    changes.Add(await PictureChangedAsync(db, board, picture, row, otherShape));
+                    changed.Add(await PictureChangedAsync(db, board, picture, row, otherShape));
                 }
 
-                return (result, (Action?)(() => changes.ForEach(notifier.Take)));
+                return (result, (Action?)(() => changes.Publish(changed)));
             },
             cancel
         );
@@ -88,12 +88,9 @@ public sealed class JobsOfPicture(OpenJobs jobs, Writer writer, CellJudge judge,
 
         // Pictures side by side follow their parts.
         HashSet<Guid> touched = [picture, .. next.PairsWith(picture)];
-        var cells = touched
-            .SelectMany(one => next.Job.Slots.Select(place => new CellTables.Key(one, place.Address)))
-            .ToDictionary(key => key, key => board.Cell(next, key.Picture, key.Slot));
-        return await JobChange.WriteAsync(
+        var cells = touched.SelectMany(one => next.Job.Slots.Select(place => new CellKey(one, place.Address))).ToHashSet();
+        return await changes.WriteAsync(
             db,
-            judge,
             board,
             next,
             cells,

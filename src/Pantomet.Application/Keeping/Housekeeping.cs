@@ -1,5 +1,5 @@
-using Microsoft.Extensions.Hosting;
 using Microsoft.Extensions.Logging;
+using Pantomet.Application.Background;
 using Pantomet.Data;
 using Pantomet.Platform;
 
@@ -7,32 +7,25 @@ namespace Pantomet.Application.Keeping;
 
 /// <summary>Each hour removes what killed processes left; every few hours removes what was removed long enough ago, and collects what nothing wants.</summary>
 internal sealed partial class Housekeeping(RemovalSweep sweep, UnusedFileCollector collector, DataFolder folder, ILogger<Housekeeping> log)
-    : BackgroundService
+    : BackgroundWork(log)
 {
     private const int Hours = 6;
 
     private static readonly TimeSpan Every = TimeSpan.FromHours(1);
 
-    protected override async Task ExecuteAsync(CancellationToken stoppingToken)
+    private int _hour;
+
+    /// <inheritdoc/>
+    protected override async Task StepAsync(CancellationToken stopping)
     {
-        using var timer = new PeriodicTimer(Every);
-        try
+        await TryAsync("removing what killed processes left", () => Task.Run(SweepLeft, stopping));
+        if (_hour++ % Hours == 0)
         {
-            var hour = 0;
-            do
-            {
-                await TryAsync("removing what killed processes left", () => Task.Run(SweepLeft, stoppingToken));
-                if (hour++ % Hours == 0)
-                {
-                    await TryAsync("sweeping removed pictures", () => sweep.SweepAsync(stoppingToken));
-                    await TryAsync("collecting files that nothing wants", () => collector.CollectAsync(null, stoppingToken));
-                }
-            } while (await timer.WaitForNextTickAsync(stoppingToken));
+            await TryAsync("sweeping removed pictures", () => sweep.SweepAsync(stopping));
+            await TryAsync("collecting files that nothing wants", () => collector.CollectAsync(null, stopping));
         }
-        catch (OperationCanceledException)
-        {
-            // The program ends.
-        }
+
+        await Task.Delay(Every, stopping);
     }
 
     // Temporary folders of processes that ended, and half files that nobody writes any more.

@@ -1,8 +1,8 @@
 using System.Diagnostics;
 using Microsoft.EntityFrameworkCore;
 using Microsoft.Extensions.DependencyInjection;
-using Microsoft.Extensions.Hosting;
 using Microsoft.Extensions.Logging;
+using Pantomet.Application.Background;
 using Pantomet.Application.Jobs;
 using Pantomet.Core.Texts;
 using Pantomet.Data;
@@ -28,7 +28,7 @@ public sealed partial class IntegritySweep(
     WorkOptions options,
     TimeProvider clock,
     ILogger<IntegritySweep> log
-) : BackgroundService
+) : BackgroundWork(log)
 {
     private readonly Lock _gate = new();
     private readonly SortedDictionary<string, string> _damaged = new(StringComparer.Ordinal);
@@ -92,31 +92,13 @@ public sealed partial class IntegritySweep(
     }
 
     /// <inheritdoc/>
-    protected override async Task ExecuteAsync(CancellationToken stoppingToken)
-    {
-        try
-        {
-            await Task.Delay(options.IntegrityBegins, stoppingToken);
-            while (true)
-            {
-                try
-                {
-                    await RunAsync(stoppingToken);
-                }
-#pragma warning disable CA1031 // It is tried again in the next round; nothing here may stop the program.
-                catch (Exception fault) when (fault is not OperationCanceledException)
-#pragma warning restore CA1031
-                {
-                    Stumbled(log, fault);
-                }
+    protected override Task BeginAsync(CancellationToken stopping) => Task.Delay(options.IntegrityBegins, stopping);
 
-                await Task.Delay(options.IntegrityEvery, stoppingToken);
-            }
-        }
-        catch (OperationCanceledException)
-        {
-            // The program ends.
-        }
+    /// <inheritdoc/>
+    protected override async Task StepAsync(CancellationToken stopping)
+    {
+        await RunAsync(stopping);
+        await Task.Delay(options.IntegrityEvery, stopping);
     }
 
     // So slow that nobody notices it.
@@ -210,7 +192,4 @@ public sealed partial class IntegritySweep(
 
     [LoggerMessage(Level = LogLevel.Warning, Message = "The file {Hash} is missing or damaged on the disk and is made again.")]
     private static partial void FileIsDamaged(ILogger log, string hash);
-
-    [LoggerMessage(Level = LogLevel.Error, Message = "The check of stored files stumbled and begins again later.")]
-    private static partial void Stumbled(ILogger log, Exception fault);
 }

@@ -1,14 +1,14 @@
-using Microsoft.EntityFrameworkCore;
-using Microsoft.Extensions.Hosting;
 using Microsoft.Extensions.Logging;
+using Pantomet.Application.Background;
 using Pantomet.Application.Jobs;
+using Pantomet.Data.Live;
 
 namespace Pantomet.Application.Live;
 
 /// <summary>
 /// Puts down now and then how often what was fetched. Who fetched it is never known here: there are only numbers.
 /// </summary>
-public sealed partial class FetchCounts(LiveLinkStore store, Writer writer, ILogger<FetchCounts> log) : BackgroundService
+public sealed partial class FetchCounts(LiveLinkStore store, Writer writer, ILogger<FetchCounts> log) : BackgroundWork(log)
 {
     private static readonly TimeSpan Every = TimeSpan.FromSeconds(20);
 
@@ -30,13 +30,16 @@ public sealed partial class FetchCounts(LiveLinkStore store, Writer writer, ILog
             {
                 foreach (var (place, counts) in counted)
                 {
-                    await db.Database.ExecuteSqlAsync(
-                        $"""
-                        INSERT INTO FetchCounts (PublicationId, Path, Fetches, Unchanged, Bytes)
-                        VALUES ({place.Publication}, {place.Path}, {counts.Fetches}, {counts.Unchanged}, {counts.Bytes})
-                        ON CONFLICT (PublicationId, Path) DO UPDATE SET
-                        Fetches = Fetches + excluded.Fetches, Unchanged = Unchanged + excluded.Unchanged, Bytes = Bytes + excluded.Bytes
-                        """
+                    await FetchCountRows.AddAsync(
+                        db,
+                        new()
+                        {
+                            PublicationId = place.Publication,
+                            Path = place.Path,
+                            Fetches = counts.Fetches,
+                            Unchanged = counts.Unchanged,
+                            Bytes = counts.Bytes,
+                        }
                     );
                 }
 
@@ -47,30 +50,14 @@ public sealed partial class FetchCounts(LiveLinkStore store, Writer writer, ILog
     }
 
     /// <inheritdoc/>
-    public override async Task StopAsync(CancellationToken cancellationToken)
+    protected override async Task StepAsync(CancellationToken stopping)
     {
-        await base.StopAsync(cancellationToken);
-        await TryAsync();
+        await Task.Delay(Every, stopping);
+        await StoreAsync(store.Known);
     }
 
     /// <inheritdoc/>
-    protected override async Task ExecuteAsync(CancellationToken stoppingToken)
-    {
-        using var timer = new PeriodicTimer(Every);
-        try
-        {
-            while (await timer.WaitForNextTickAsync(stoppingToken))
-            {
-                await TryAsync();
-            }
-        }
-        catch (OperationCanceledException)
-        {
-            // The program ends.
-        }
-    }
-
-    private async Task TryAsync()
+    protected override async Task EndAsync()
     {
         try
         {

@@ -1,7 +1,7 @@
 using Microsoft.EntityFrameworkCore;
 using Microsoft.Extensions.DependencyInjection;
-using Microsoft.Extensions.Hosting;
 using Microsoft.Extensions.Logging;
+using Pantomet.Application.Background;
 using Pantomet.Application.Engine;
 using Pantomet.Application.Jobs;
 using Pantomet.Core.Geometry;
@@ -22,52 +22,35 @@ public sealed partial class SubjectDetection(
     JobsOfPicture jobs,
     JobNotifier queue,
     ILogger<SubjectDetection> log
-) : BackgroundService
+) : BackgroundWork(log)
 {
     private static readonly TimeSpan Idle = TimeSpan.FromSeconds(10);
 
     // So many are asked for at once: sorting all that wait for each of them would cost the square of their number.
     private const int Ahead = 32;
 
-    private readonly JobNotifier _notifier = new();
+    private readonly WorkSignal _signal = new();
 
     /// <summary>Says that a picture was added.</summary>
-    public void Ring() => _notifier.Ring();
+    public void Ring() => _signal.Ring();
 
     /// <inheritdoc/>
-    protected override async Task ExecuteAsync(CancellationToken stoppingToken)
+    protected override async Task StepAsync(CancellationToken stopping)
     {
-        await Task.Yield();
-        while (!stoppingToken.IsCancellationRequested)
+        var next = await NextAsync(stopping);
+        if (next.Count == 0)
         {
-            try
-            {
-                var next = await NextAsync(stoppingToken);
-                var copy = CopyAsync(next.ElementAtOrDefault(0), stoppingToken);
-                for (var i = 0; i < next.Count; i++)
-                {
-                    // The copy of the next one is made while the network looks at this one.
-                    var path = await copy;
-                    copy = CopyAsync(next.ElementAtOrDefault(i + 1), stoppingToken);
-                    await LookAsync(next[i], path, stoppingToken);
-                }
+            await _signal.WaitAsync(Idle, stopping);
+            return;
+        }
 
-                if (next.Count == 0)
-                {
-                    await _notifier.WaitAsync(Idle, stoppingToken);
-                }
-            }
-            catch (OperationCanceledException) when (stoppingToken.IsCancellationRequested)
-            {
-                break;
-            }
-#pragma warning disable CA1031 // Nothing that happens to one picture or to the database may end the work.
-            catch (Exception fault)
-#pragma warning restore CA1031
-            {
-                Stumbled(log, fault);
-                await Task.Delay(Idle, stoppingToken).ConfigureAwait(ConfigureAwaitOptions.SuppressThrowing);
-            }
+        var copy = CopyAsync(next[0], stopping);
+        for (var i = 0; i < next.Count; i++)
+        {
+            // The copy of the next one is made while the network looks at this one.
+            var path = await copy;
+            copy = CopyAsync(next.ElementAtOrDefault(i + 1), stopping);
+            await LookAsync(next[i], path, stopping);
         }
     }
 
@@ -107,7 +90,4 @@ public sealed partial class SubjectDetection(
         );
         queue.Ring();
     }
-
-    [LoggerMessage(Level = LogLevel.Error, Message = "The search for subjects stumbled and goes on in a while.")]
-    private static partial void Stumbled(ILogger log, Exception fault);
 }

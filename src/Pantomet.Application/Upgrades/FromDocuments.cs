@@ -13,6 +13,7 @@ using Pantomet.Core.Rules;
 using Pantomet.Core.Texts;
 using Pantomet.Data;
 using Pantomet.Data.Jobs;
+using Pantomet.Data.Variants;
 
 namespace Pantomet.Application.Upgrades;
 
@@ -61,28 +62,17 @@ public sealed partial class FromDocuments(Writer writer, IServiceScopeFactory sc
     private static async Task<Dictionary<string, string>> FilesAsync(PantometDb db)
     {
         var wants = new Dictionary<string, string>();
-        using var sql = new Statements(db);
-        var rows = await sql.ReadAsync(
-            "SELECT Id, \"Order\", MadeAt FROM Variants WHERE \"Order\" IS NOT NULL",
-            row => (Id: row.GetString(0), Order: row.GetString(1), MadeAt: row.GetString(2))
-        );
-        foreach (var (id, order, madeAt) in rows)
+        using var files = new OldFiles(db);
+        foreach (var (id, order, madeAt) in await files.AllAsync())
         {
             if (RecipeOf(order) is not { } recipe)
             {
-                await sql.RunAsync("DELETE FROM Variants WHERE Id = $1", id);
+                await files.RemoveAsync(id);
                 continue;
             }
 
             wants[id] = recipe.Want;
-            await sql.RunAsync(
-                "UPDATE OR REPLACE Variants SET Id = $2, Want = $3, Recipe = $4, WantedAt = $5, \"Order\" = NULL WHERE Id = $1",
-                id,
-                recipe.Id,
-                recipe.Want,
-                recipe.ToJson(),
-                madeAt
-            );
+            await files.SetRecipeAsync(id, recipe.Id, recipe.Want, recipe.ToJson(), madeAt);
         }
 
         return wants;

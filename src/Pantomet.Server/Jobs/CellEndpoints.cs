@@ -15,6 +15,7 @@ using Pantomet.Core.Responsive;
 using Pantomet.Core.Texts;
 using Pantomet.Core.Verdicts;
 using Pantomet.Data;
+using Pantomet.Data.Variants;
 using Pantomet.Imaging.Hosting;
 using Pantomet.Server.Problems;
 

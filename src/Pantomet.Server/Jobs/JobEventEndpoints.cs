@@ -82,10 +82,7 @@ internal static class JobEventEndpoints
         {
             // The first one says how things stand; whoever was away compares its sequence.
             var state = board.State;
-            yield return new(
-                new(state.Sequence, null, null, null, null, [], false, JobChange.Progress(board, room.Judge), state.Run),
-                "job"
-            );
+            yield return new(new(state.Sequence, null, null, null, null, [], false, room.Judge.Progress(board), state.Run), "job");
             while (await NextAsync(channel.Reader, either.Token) is { } what)
             {
                 yield return new(what, "job");

@@ -1,10 +1,8 @@
 using Microsoft.EntityFrameworkCore;
 using Pantomet.Core.Facts;
 using Pantomet.Core.Verdicts;
-using Pantomet.Data;
-using Pantomet.Data.Variants;
 
-namespace Pantomet.Application.Variants;
+namespace Pantomet.Data.Variants;
 
 /// <summary>Which of some files are made, and which could not be, as the tables say.</summary>
 public sealed class FileStandings

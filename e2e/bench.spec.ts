@@ -35,7 +35,7 @@ test('a reason leaves only its cells, and what is accepted no longer asks', asyn
   await expect(page.getByTestId('bench')).toBeVisible();
   await settled(page);
   const { cells } = await readJob(page, job.id);
-  expect(cells.some((cell) => cell.looks.includes('too-small'))).toBe(false);
+  expect(cells.some((cell) => cell.toReview.includes('too-small'))).toBe(false);
   await page.keyboard.press('Control+z');
   await expect(page.getByRole('button', { name: /^Too few pixels 2/ })).toBeVisible();
 });

@@ -2,7 +2,7 @@ import { expect } from '@playwright/test';
 import { frameFor } from '../client/src/domain/solver';
 import { command, figures, makeJob, openFraming, readJob, settled, test } from './support';
 
-// Framing across slots: shared and loose frames, keep boxes and focus, straightening, copying.
+// Framing across slots: shared and unlinked frames, keep boxes and focus, straightening, copying.
 
 const slots = [
   'skerry-site/opening-large',
@@ -272,7 +272,7 @@ test('the solver in the browser finds the same frames as the one in the core', a
               picture,
               focus: round % 3 === 1 ? focus : null,
             },
-        ...(round === 11 ? [{ do: 'decline-suggestion', picture }] : []),
+        ...(round === 11 ? [{ do: 'reject-suggestion', picture }] : []),
       ];
     });
     await command(page, job.id, changes);

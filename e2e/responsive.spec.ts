@@ -96,7 +96,7 @@ test('a browser takes what was foretold, and a checker accepts the markup', asyn
         ).toEqual([]);
         const place = `${one.destination}/${one.key}`;
         const foretold = await page.request.get(
-          `/api/jobs/${job}/foretold?picture=${picture}&place=${place}&base=${base}&${screens}`,
+          `/api/jobs/${job}/loads?picture=${picture}&place=${place}&base=${base}&${screens}`,
         );
         bodies.push(body);
         shown.push({ place, foretold: await foretold.json() });
@@ -181,7 +181,7 @@ test('the ladder shows which screen takes what, and a changed rule is tried befo
   page,
 }) => {
   const { job, pictures } = await madeJob(page, ['P1050233.JPG'], ['skerry-pages/story']);
-  await page.goto(`/job/${job}/ladder/${pictures[0]}/skerry-pages/story`);
+  await page.goto(`/job/${job}/responsive/${pictures[0]}/skerry-pages/story`);
   const files = page.getByTestId('files');
   const before = await files.getAttribute('data-widths');
   await expect(page.locator('[data-screen="1280@1"]')).toHaveAttribute('data-takes', '926');

@@ -29,7 +29,7 @@ async function job(page: Page) {
     ['receivers', `/job/${made.id}/handing-over/receivers`],
     ['on pages', `/job/${made.id}/handing-over/pages`],
     ['live links', `/job/${made.id}/handing-over/live`],
-    ['ladder', `/job/${made.id}/ladder/${id}/${slots[0]}`],
+    ['ladder', `/job/${made.id}/responsive/${id}/${slots[0]}`],
     ['a ladder rule', '/destinations/skerry-pages/story'],
     ['page checks', '/page-checks'],
     ['folders', '/folders'],

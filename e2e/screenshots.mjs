@@ -33,7 +33,7 @@ const send = (path, body) =>
     headers: { 'Content-Type': 'application/json' },
     body: JSON.stringify(body),
   }).then((answer) => answer.json());
-await send('commands', { commands: [{ do: 'tick-slots', slots: ['glass-falling/beside'] }] });
+await send('commands', { commands: [{ do: 'add-slots', slots: ['glass-falling/beside'] }] });
 const { picture: pair } = await send('pairs', {
   pictures: [named('P1050233.JPG'), named('DSC_0423.JPG')],
   instead: null,
@@ -67,7 +67,7 @@ await page.getByTestId('survives').waitFor();
 await shoot('what-survives');
 const site = jobs.find((one) => one.name === 'Web site, November').id;
 const shore = named('P1050233.JPG');
-await shoot('ladder', `/job/${site}/ladder/${shore}/skerry-pages/front-wide`);
+await shoot('ladder', `/job/${site}/responsive/${shore}/skerry-pages/front-wide`);
 await shoot('pages', `/job/${site}/handing-over/pages`);
 await shoot('live', `/job/${site}/handing-over/live`);
 const [check] = await (await fetch(`${base}/api/page-checks`)).json();
@@ -89,16 +89,16 @@ const until = async (path, isIt) => {
 };
 const ofPage = (await (await call(`page-checks/${check.id}/job`)).json()).id;
 await until(`jobs/${ofPage}/hand-over`, ({ files }) => files.every((file) => file.state === 'goes'));
-await call(`jobs/${ofPage}/page/mend`);
+await call(`jobs/${ofPage}/page/rewrite`);
 await until(`jobs/${ofPage}/page`, ({ state }) => state === 'done');
 await shoot('old-page', `/job/${ofPage}/handing-over/old-page`);
 const { allowed } = await (await fetch(`${base}/api/folders`)).json();
 const folder = (await (await call('folders', { folder: allowed[0] })).json()).id;
 const ready = () => until(`folders/${folder}`, ({ state }) => state === 'ready');
 await ready();
-await call(`folders/${folder}/try`, { maxSide: 2400, likeness: 0.99, atLeast: 0.1 });
+await call(`folders/${folder}/preview`, { maxSide: 2400, likeness: 0.99, atLeast: 0.1 });
 await ready();
-await call(`folders/${folder}/mend`, { maxSide: 2400, likeness: 0.99, atLeast: 0.1 });
+await call(`folders/${folder}/optimise`, { maxSide: 2400, likeness: 0.99, atLeast: 0.1 });
 await ready();
 await shoot('folder', `/folders/${folder}`);
 await shoot('destinations', '/destinations/harbour-market/listing');

@@ -73,7 +73,7 @@ internal static class Scale
                 .Services.GetRequiredService<JobRoom>()
                 .CreateAsync(
                     job.Name,
-                    [new TickSlots(job.Slots), new AddPictures([.. job.Pictures.Select(row => row.Id)])],
+                    [new AddSlots(job.Slots), new AddPictures([.. job.Pictures.Select(row => row.Id)])],
                     CancellationToken.None
                 );
             if (refused is not null)

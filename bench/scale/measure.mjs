@@ -139,7 +139,7 @@ try {
   const again = board.json.cells.slice(0, 400).map(({ picture, slot }) => ({ picture, slot }));
   const before = processor(server.pid);
   const began = performance.now();
-  await call('POST', `/api/jobs/${made.id}/again`, again);
+  await call('POST', `/api/jobs/${made.id}/remake`, again);
   let progress;
   do {
     await wait(250);

@@ -65,7 +65,7 @@ public sealed record ReceiverFileView(
 /// <param name="ReceiverId">The receiver.</param>
 /// <param name="Standing">What became of the file.</param>
 /// <param name="Said">What the receiver said, in sentences.</param>
-public sealed record SaidAtCell(
+public sealed record CellAnswer(
     Guid Picture,
     string Slot,
     string Receiver,
@@ -215,7 +215,7 @@ public sealed class ReceiverDeliveryStore(IServiceScopeFactory scopes, Writer wr
         );
 
     /// <summary>What receivers said of the files that the cells of a job have now; of others it counts no more.</summary>
-    public async Task<IReadOnlyList<SaidAtCell>> SaidAsync(Guid job, CancellationToken cancel)
+    public async Task<IReadOnlyList<CellAnswer>> SaidAsync(Guid job, CancellationToken cancel)
     {
         await using var scope = scopes.CreateAsyncScope();
         var db = Db(scope);
@@ -235,7 +235,7 @@ public sealed class ReceiverDeliveryStore(IServiceScopeFactory scopes, Writer wr
             .ToListAsync(cancel);
         return
         [
-            .. rows.Select(one => new SaidAtCell(
+            .. rows.Select(one => new CellAnswer(
                 one.row.PictureId,
                 one.row.Slot,
                 StoredJson.Read<ReceiverRule>(one.Rule).Name,

@@ -133,7 +133,7 @@ public sealed class PageJob(
             .ToList();
         List<string> slots = [.. placed.Select(one => one.Slot).Distinct()];
         List<Guid> all = [.. placed.Select(one => one.Picture).Distinct()];
-        yield return new TickSlots(slots);
+        yield return new AddSlots(slots);
         yield return new AddPictures(all);
         // What was decided about them in other jobs is not how the page shows them.
         foreach (var picture in all)
@@ -150,7 +150,7 @@ public sealed class PageJob(
         {
             foreach (var slot in slots.Except(placed.Where(one => one.Picture == picture).Select(one => one.Slot)))
             {
-                yield return new LeaveOut(picture, slot, true);
+                yield return new SkipCell(picture, slot, true);
             }
         }
     }

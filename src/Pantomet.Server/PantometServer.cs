@@ -203,11 +203,11 @@ public static class PantometServer
         ReceiverDeliveryEndpoints.Map(api);
         PageEndpoints.Map(api);
         PageCheckEndpoints.Map(api);
-        PageMendEndpoints.Map(api);
+        PageRewriteEndpoints.Map(api);
         PictureFolderEndpoints.Map(api);
         FontEndpoints.Map(api);
         SideFileEndpoints.Map(api);
-        DressingEndpoints.Map(api);
+        StyleEndpoints.Map(api);
         VariantEndpoints.Map(api);
         StorageEndpoints.Map(api);
         PublicationEndpoints.Map(api);

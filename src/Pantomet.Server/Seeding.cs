@@ -173,7 +173,7 @@ public sealed class Seeding
             name,
             [
                 new NameJob(Prefix: prefix),
-                new TickSlots(slots),
+                new AddSlots(slots),
                 new AddPictures([.. mine.Select(picture => picture.Id)]),
                 .. mine.Select(picture => new GiveWords(picture.Id, picture.Keywords, picture.Alternative)),
             ],

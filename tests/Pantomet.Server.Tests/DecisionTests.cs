@@ -23,7 +23,7 @@ public sealed class DecisionTests(StockedServerFixture server) : IClassFixture<S
                     at % 2 == 0
                         ? new
                         {
-                            @do = "leave-out",
+                            @do = "skip",
                             picture,
                             slot,
                             @out = true,
@@ -100,7 +100,7 @@ public sealed class DecisionTests(StockedServerFixture server) : IClassFixture<S
             },
             new
             {
-                @do = "leave-out",
+                @do = "skip",
                 picture,
                 slot = "website/no-such-slot",
                 @out = true,

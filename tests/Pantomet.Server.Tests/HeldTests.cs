@@ -34,7 +34,7 @@ public sealed class HeldTests(StockedServerFixture server) : IClassFixture<Stock
         await ReadyAsync(id);
         Directory.Move(Path.Combine(root, swapped), Path.Combine(root, "aside"));
         Directory.CreateSymbolicLink(Path.Combine(root, swapped), outside);
-        await server.SendAsync(HttpMethod.Post, $"/api/folders/{id}/mend", new { maxSide = 200, likeness = 0.5 });
+        await server.SendAsync(HttpMethod.Post, $"/api/folders/{id}/optimise", new { maxSide = 200, likeness = 0.5 });
         var after = await ReadyAsync(id);
         Assert.All(
             (string[])[Path.Combine(outside, "a.jpg"), Path.Combine(outside, "d/a.jpg")],

@@ -49,7 +49,7 @@ public sealed class KeepingTests(StockedServerFixture server) : IClassFixture<St
         );
 
         // Wanted again, it is made again.
-        await server.CommandAsync(job, new { @do = "tick-slots", slots = Slots });
+        await server.CommandAsync(job, new { @do = "add-slots", slots = Slots });
         var progress = (await server.MadeAsync(job)).GetProperty("progress");
         Assert.Equal(rows.Count, progress.GetProperty("done").GetInt32());
         await server.SendAsync(HttpMethod.Put, "/api/storage", new { mostUnwanted = UnusedFileCollector.UsualMost });
@@ -106,7 +106,7 @@ public sealed class KeepingTests(StockedServerFixture server) : IClassFixture<St
     }
 
     private Task<JsonElement> UntickAsync(string job, params string[] slots) =>
-        server.CommandAsync(job, new { @do = "untick-slots", slots });
+        server.CommandAsync(job, new { @do = "remove-slots", slots });
 
     private async Task AgeAsync(List<VariantRow> rows)
     {

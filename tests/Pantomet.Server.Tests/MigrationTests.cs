@@ -61,6 +61,43 @@ public sealed class MigrationTests : IDisposable
         Assert.Equal(["S Done"], await ColumnAsync(old, "SELECT Id || ' ' || State FROM ReceiverDeliveries"));
     }
 
+    [Fact]
+    public async Task Decisions_and_commands_are_known_by_their_new_names_and_texts_of_people_stay_as_they_are()
+    {
+        var old = Path.Combine(_root, "old");
+        await WriteAsync(old, MigrationSteps.All.Count);
+        const string named =
+            """[{"do":"leave-out","slot":"d/s","out":true},{"do":"give-words","title":"\"loose\": a tie","ornament":true}]""";
+        await using (var connection = new SqliteConnection($"Data Source={Path.Combine(old, "pantomet.db")};Pooling=False"))
+        {
+            await connection.OpenAsync();
+            await using var command = connection.CreateCommand();
+            command.CommandText = """
+                INSERT INTO JobPictures (JobId, PictureId, Place, Quarters, Degrees, Keep, NoSuggestion, Keywords, Alternative, OtherShape, Ornament, Title)
+                VALUES ('J', 'P', 1, 0, 0, '[]', 1, '', '', 0, 0, ''), ('J', 'Q', 2, 0, 0, '[]', 0, '', '', 0, 1, '');
+                INSERT INTO Commands (JobId, Sequence, Actor, At, Kind, Version, Body, Inverse)
+                VALUES ('J', 1, 'a', '2026-11-27 10:00:00', 'commands', 1, $1, '{"decisions":{"P":{"noSuggestion":{"value":true}}}}');
+                """;
+            command.Parameters.AddWithValue("$1", named);
+            await command.ExecuteNonQueryAsync();
+        }
+
+        await SchemaAsync(old);
+        Assert.Equal(
+            ["1 0", "0 1"],
+            await ColumnAsync(old, "SELECT SuggestionRejected || ' ' || Decorative FROM JobPictures ORDER BY Place")
+        );
+        Assert.Equal(
+            ["""{"decisions":{"P":{"suggestionRejected":{"value":true}}}}"""],
+            await ColumnAsync(old, "SELECT Inverse FROM Commands")
+        );
+        var body = Assert.Single(await ColumnAsync(old, "SELECT Body FROM Commands"));
+        Assert.Equal(
+            """[{"do":"skip","slot":"d/s","skipped":true},{"do":"give-words","title":"\"loose\": a tie","decorative":true}]""",
+            body
+        );
+    }
+
     // As the program of then left it: three migrations, and the first so many of the steps.
     private static async Task WriteAsync(string root, int steps)
     {

@@ -42,12 +42,12 @@ public sealed class PageTests(ServerFixture server) : IClassFixture<ServerFixtur
             {
                 @do = "give-words",
                 picture,
-                ornament = true,
+                decorative = true,
             }
         );
         page = (await server.SendAsync(HttpMethod.Get, $"/api/jobs/{job}/pages?picture={picture}")).EnumerateArray().Single();
         Assert.Empty(page.GetProperty("reasons").EnumerateArray());
-        // With a text it is no ornament any more.
+        // With a text it is no decorative any more.
         await server.CommandAsync(
             job,
             new
@@ -159,7 +159,7 @@ public sealed class PageTests(ServerFixture server) : IClassFixture<ServerFixtur
         );
         var taken = await server.SendAsync(
             HttpMethod.Get,
-            $"/api/jobs/{job}/foretold?picture={picture}&place=pages/front&viewports=599&viewports=600&densities=1"
+            $"/api/jobs/{job}/loads?picture={picture}&place=pages/front&viewports=599&viewports=600&densities=1"
         );
         Assert.Equal(["low", "high"], taken.EnumerateArray().Select(one => one.GetProperty("slot").GetString()));
 
@@ -207,7 +207,7 @@ public sealed class PageTests(ServerFixture server) : IClassFixture<ServerFixtur
     private Task<JsonElement> LadderAsync(string job, string picture, string? sizes) =>
         server.SendAsync(
             HttpMethod.Post,
-            $"/api/jobs/{job}/cells/{picture}/{Place}/ladder",
+            $"/api/jobs/{job}/cells/{picture}/{Place}/responsive",
             new
             {
                 draft = sizes is null

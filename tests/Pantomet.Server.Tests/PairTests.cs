@@ -144,7 +144,7 @@ public sealed class PairTests(StockedServerFixture server) : IClassFixture<Stock
         // By hand, weighed, and dressed.
         Assert.Equal("meets", (await server.TryAsync(id, pair, "social/beside", "png", 100)).GetProperty("verdict").GetString());
         using var look = await server.Client.PostAsJsonAsync(
-            $"/api/jobs/{id}/cells/{pair}/social/beside/look",
+            $"/api/jobs/{id}/cells/{pair}/social/beside/preview",
             new { commands = Array.Empty<object>(), colours = true }
         );
         Assert.True(look.IsSuccessStatusCode, await look.Content.ReadAsStringAsync());

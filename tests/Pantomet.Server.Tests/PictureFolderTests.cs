@@ -168,7 +168,7 @@ public sealed class PictureFolderTests(ServerFixture server) : IClassFixture<Ser
     public async Task A_wrong_rule_gets_a_sentence(string rule, string sentence)
     {
         using var body = new StringContent(rule, System.Text.Encoding.UTF8, "application/json");
-        using var answer = await server.Client.PostAsync(new Uri($"/api/folders/{Guid.NewGuid()}/mend", UriKind.Relative), body);
+        using var answer = await server.Client.PostAsync(new Uri($"/api/folders/{Guid.NewGuid()}/optimise", UriKind.Relative), body);
         Assert.Equal(HttpStatusCode.BadRequest, answer.StatusCode);
         Assert.Contains(sentence, await answer.Content.ReadAsStringAsync(), StringComparison.Ordinal);
     }

@@ -120,7 +120,7 @@ public sealed class QueueTests(StockedServerFixture server) : IClassFixture<Stoc
         };
         var ahead = await server.SendAsync(
             HttpMethod.Post,
-            $"/api/jobs/{id}/cells/{pictures[0]}/{Square}/ahead",
+            $"/api/jobs/{id}/cells/{pictures[0]}/{Square}/weigh",
             new { commands = new[] { held } }
         );
         Assert.True(ahead[0].GetProperty("bytes").GetInt64() > 1000);
@@ -158,7 +158,7 @@ public sealed class QueueTests(StockedServerFixture server) : IClassFixture<Stoc
         );
         await server.SendAsync(
             HttpMethod.Put,
-            $"/api/jobs/{id}/look",
+            $"/api/jobs/{id}/viewport",
             new { pictures = new[] { pictures[5] }, slots = new[] { "social/cover" } }
         );
         await server.SendAsync(HttpMethod.Put, $"/api/jobs/{id}/run", new { run = "running" });

@@ -24,7 +24,7 @@ public sealed class RevisionTests(ServerFixture server) : IClassFixture<ServerFi
         Assert.DoesNotContain("other-shape", Codes(after));
         var original = await server.Client.GetByteArrayAsync(new Uri($"/api/pictures/{id}/original", UriKind.Relative));
         Assert.Equal(ServerFixture.SmallPicture("barometer-from-chat.jpg"), original);
-        await server.SendAsync(HttpMethod.Post, $"/api/pictures/{id}/revisions/1/put-back");
+        await server.SendAsync(HttpMethod.Post, $"/api/pictures/{id}/revisions/1/restore");
         Assert.Equal(ServerFixture.Bare(before), ServerFixture.Bare(await CellAsync(job)));
         var revisions = await server.SendAsync(HttpMethod.Get, $"/api/pictures/{id}/revisions");
         Assert.Equal(
@@ -78,7 +78,7 @@ public sealed class RevisionTests(ServerFixture server) : IClassFixture<ServerFi
         Assert.Equal(HttpStatusCode.UnprocessableEntity, again.StatusCode);
         Assert.Contains("The original is already like this.", await again.Content.ReadAsStringAsync(), StringComparison.Ordinal);
 
-        await server.SendAsync(HttpMethod.Post, $"/api/pictures/{id}/revisions/1/put-back");
+        await server.SendAsync(HttpMethod.Post, $"/api/pictures/{id}/revisions/1/restore");
         Assert.Equal(
             ServerFixture.SmallPicture("DSC_0431.JPG"),
             await server.Client.GetByteArrayAsync(new Uri($"/api/pictures/{id}/original", UriKind.Relative))
@@ -110,7 +110,7 @@ public sealed class RevisionTests(ServerFixture server) : IClassFixture<ServerFi
             }
         );
         Assert.Equal(HttpStatusCode.UnprocessableEntity, odd.StatusCode);
-        await server.SendAsync(HttpMethod.Post, $"/api/pictures/{id}/revisions/1/put-back");
+        await server.SendAsync(HttpMethod.Post, $"/api/pictures/{id}/revisions/1/restore");
     }
 
     [Fact]
@@ -191,11 +191,8 @@ public sealed class RevisionTests(ServerFixture server) : IClassFixture<ServerFi
     }
 
     private Task<HttpResponseMessage> AskRightAsync(string id, object request) =>
-        server.Client.PostAsync(
-            new Uri($"/api/pictures/{id}/put-right", UriKind.Relative),
-            System.Net.Http.Json.JsonContent.Create(request)
-        );
+        server.Client.PostAsync(new Uri($"/api/pictures/{id}/fix", UriKind.Relative), System.Net.Http.Json.JsonContent.Create(request));
 
     private async Task<JsonElement> RightAsync(string id, object request) =>
-        (await server.SendAsync(HttpMethod.Post, $"/api/pictures/{id}/put-right", request)).GetProperty("picture");
+        (await server.SendAsync(HttpMethod.Post, $"/api/pictures/{id}/fix", request)).GetProperty("picture");
 }

@@ -58,26 +58,26 @@ export type HandOverFile = Schemas['HandOverFile'];
 export type PublicationView = Schemas['PublicationView'];
 export type PublishedPlace = Schemas['PublishedPlace'];
 export type PageView = Schemas['PageView'];
-export type LadderView = Schemas['LadderView'];
-export type LadderSlot = Schemas['LadderSlot'];
-export type TakenRung = Schemas['TakenRung'];
+export type ResponsiveView = Schemas['ResponsiveView'];
+export type ResponsiveSlot = Schemas['ResponsiveSlot'];
+export type ViewportLoad = Schemas['ViewportLoad'];
 export type Visitors = Schemas['Visitors'];
 export type SlotDraft = Schemas['SlotDraft'];
 export type DraftCheck = Schemas['DraftCheck'];
 export type Revision = Schemas['RevisionView'];
-export type LookView = Schemas['LookView'];
+export type PreviewView = Schemas['PreviewView'];
 export type InkView = Schemas['InkView'];
 export type SideFile = Schemas['SideFileView'];
-export type Dressing = Schemas['DressingView'];
+export type Dressing = Schemas['SavedStyle'];
 export type PageCheck = Schemas['PageCheckView'];
 export type PageReport = Schemas['PageReport'];
 export type PageElement = Omit<Schemas['PageElement'], 'place'> & { place: Required<Schemas['PageBox']> };
 export type PageScreen = Schemas['ReportedScreen'];
 export type PageImage = Schemas['ReportedImage'];
-export type PageOfJob = Schemas['PageMendView'];
-export type MendedPage = Schemas['MendedPage'];
-export type MendedScreen = Schemas['MendedScreen'];
-export type MendedImage = Schemas['MendedImage'];
+export type PageOfJob = Schemas['PageRewriteView'];
+export type RewrittenPage = Schemas['RewrittenPage'];
+export type RewrittenScreen = Schemas['RewrittenScreen'];
+export type RewrittenImage = Schemas['RewrittenImage'];
 // A record whose members all have a value at first is described as if they could be missing.
 type FolderFigures = Required<Schemas['PictureFolderFigures']>;
 export type PictureFolder = Omit<Schemas['PictureFolderView'], 'figures'> & { figures: FolderFigures | null };
@@ -92,7 +92,7 @@ export type ShownFile = Omit<Required<Schemas['ShownFile']>, 'likenessWord'> & {
   likenessWord: LikenessWord | null;
 };
 export type ReceiverFile = Omit<Schemas['ReceiverFileView'], 'shown'> & { shown: ShownFile[] };
-export type SaidAtCell = Schemas['SaidAtCell'];
+export type CellAnswer = Schemas['CellAnswer'];
 export type ReceiverFileStanding = Schemas['ReceiverFileStanding'];
 export type ReceiverDelivery = Omit<Schemas['ReceiverDeliveryView'], 'receiver' | 'files'> & {
   receiver: Receiver;
@@ -141,7 +141,7 @@ export const addresses = {
   original: (id: string) => `/api/pictures/${id}/original`,
   file: (id: string) => `/api/variants/${id}/file`,
   sideFile: ({ name, content }: SideFile) => `/api/side-files/${encodeURIComponent(name)}?v=${content}`,
-  look: (id: string) => `/api/looks/${id}`,
+  look: (id: string) => `/api/previews/${id}`,
   small: (id: string) => `/api/variants/${id}/small`,
   download: (id: string, name: string) => `/api/variants/${id}/file?name=${encodeURIComponent(name)}`,
   reference: (id: string) => `/api/variants/${id}/reference`,
@@ -151,7 +151,7 @@ export const addresses = {
     `/api/page-checks/${id}/files/${path}?v=${version}`,
   mendedShot: (job: string, viewport: number, side: 'before' | 'after' | 'difference', version: string) =>
     `/api/jobs/${job}/page/pictures/${viewport}/${side}?v=${encodeURIComponent(version)}`,
-  mendedPage: (job: string) => `/api/jobs/${job}/page/mended.zip`,
+  rewrittenPage: (job: string) => `/api/jobs/${job}/page/rewritten.zip`,
   shown: (job: string, receiver: string, path: string, at: number) =>
     `/api/jobs/${job}/deliveries/${receiver}/shown?path=${encodeURIComponent(path)}&at=${at}`,
   folder: (id: string) => `/api/folders/${id}/folder.zip`,

@@ -105,7 +105,7 @@ export function useCellDetail(job: string, cell: Cell | undefined) {
       cell && {
         ...cell,
         state: null,
-        files: cell.files.map((file) => [file.id, file.made, file.letThrough]),
+        files: cell.files.map((file) => [file.id, file.made, file.allowed]),
       },
     ],
     queryFn: ({ signal }) =>

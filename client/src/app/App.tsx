@@ -146,7 +146,7 @@ function Job({ id, onChoose }: { id: string; onChoose: () => void }) {
               <WeighingScreen pictureId={place.picture} address={`${place.destination}/${place.slot}`} />
             )}
           </Route>
-          <Route path="/job/:id/ladder/:picture/:destination/:slot">
+          <Route path="/job/:id/responsive/:picture/:destination/:slot">
             {(place) => (
               <ResponsiveScreen pictureId={place.picture} address={`${place.destination}/${place.slot}`} />
             )}

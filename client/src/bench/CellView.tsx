@@ -127,7 +127,7 @@ function Caption({
   wide: boolean;
 }) {
   const heaviest = Math.max(0, ...cell.files.map((file) => file.bytes ?? 0));
-  const look = cell.looks[0];
+  const look = cell.toReview[0];
   return (
     <>
       <VerdictMark verdict={cell.verdict} />
@@ -166,6 +166,6 @@ export function words(cell: Cell): string {
     done: cell.verdict,
     skipped: t('bench.skipped'),
   }[cell.state];
-  const looks = cell.looks.map(reasonWord).join(', ');
+  const looks = cell.toReview.map(reasonWord).join(', ');
   return looks ? t('bench.stateToReviewLooks', { state, looks }) : state;
 }

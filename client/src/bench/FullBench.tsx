@@ -104,7 +104,7 @@ export function FullBench({
       const index = (from + i) % all;
       const at = { row: Math.floor(index / slots.length), column: index % slots.length };
       const cell = cells.at(pictures[at.row]!.picture.id, slots[at.column]!.address);
-      if (cell && cell.looks.length > 0) return goTo(at);
+      if (cell && cell.toReview.length > 0) return goTo(at);
     }
   };
   const first = chosen[0];

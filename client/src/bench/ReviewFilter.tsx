@@ -81,7 +81,7 @@ function ReasonButton({
 }
 
 export function countToReview(
-  cells: Iterable<{ picture: string; slot: string; looks: ReasonCode[] }>,
+  cells: Iterable<{ picture: string; slot: string; toReview: ReasonCode[] }>,
   head: { pictures: JobPicture[]; slots: { address: string }[] },
 ): ReviewCounts {
   const pictures = new Set(head.pictures.map((one) => one.picture.id));
@@ -91,8 +91,8 @@ export function countToReview(
   for (const cell of cells) {
     if (!pictures.has(cell.picture) || !slots.has(cell.slot)) continue;
     all++;
-    if (cell.looks.length > 0) count++;
-    for (const look of cell.looks) byReason.set(look, (byReason.get(look) ?? 0) + 1);
+    if (cell.toReview.length > 0) count++;
+    for (const look of cell.toReview) byReason.set(look, (byReason.get(look) ?? 0) + 1);
   }
   return { all, cells: count, byReason };
 }

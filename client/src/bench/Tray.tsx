@@ -22,14 +22,14 @@ export function Tray({
   const store = useJobStore();
   const [, go] = useLocation();
   const one = chosen.length === 1 ? chosen[0]! : null;
-  const loose = chosen.some(({ picture, slot }) => decisionFor(picture.decisions, slot.address).loose);
-  const tied = chosen.some(({ picture, slot }) => !decisionFor(picture.decisions, slot.address).loose);
+  const unlinked = chosen.some(({ picture, slot }) => decisionFor(picture.decisions, slot.address).unlinked);
+  const tied = chosen.some(({ picture, slot }) => !decisionFor(picture.decisions, slot.address).unlinked);
   const broken = chosen.some(({ cell }) =>
-    cell.files.some((file) => file.made && file.verdict === 'breaks' && !file.letThrough),
+    cell.files.some((file) => file.made && file.verdict === 'breaks' && !file.allowed),
   );
   // Pictures side by side are framed by the marks of each.
   const paired = chosen.some(({ picture }) => picture.parts);
-  const looks = chosen.filter(({ cell }) => cell.looks.length > 0).length;
+  const looks = chosen.filter(({ cell }) => cell.toReview.length > 0).length;
   return (
     <section
       aria-label={t('bench.chosenCells')}
@@ -81,7 +81,7 @@ export function Tray({
           name={t('bench.linkAgain')}
           k="T"
           title={t('bench.useTheSameFrameAsThe')}
-          off={paired || !loose}
+          off={paired || !unlinked}
           act={() => benchActions.tieAgain(store, chosen)}
         />
         <KeyButton
@@ -103,7 +103,7 @@ export function Tray({
           k="V"
           title={t('bench.deliverTheFileAlthoughItBreaks')}
           off={!broken}
-          act={() => benchActions.letThrough(store, chosen)}
+          act={() => benchActions.allowed(store, chosen)}
         />
       </div>
     </section>
@@ -138,7 +138,7 @@ function OneCell({ one }: { one: Chosen }) {
         >
           <ReceiverAnswers said={said} />
           {reasons.map((reason) => (
-            <p key={reason.code} className={cell.looks.includes(reason.code) ? '' : 'text-ink-2'}>
+            <p key={reason.code} className={cell.toReview.includes(reason.code) ? '' : 'text-ink-2'}>
               {sentence(reason.message)}
             </p>
           ))}

@@ -29,7 +29,7 @@ export function Wall({ reason, onReason }: { reason: Reason; onReason: (reason: 
       head.pictures.flatMap((picture) =>
         head.slots.flatMap((slot) => {
           const cell = cells.at(picture.picture.id, slot.address);
-          const asks = cell && (reason === 'any' ? cell.looks.length > 0 : cell.looks.includes(reason));
+          const asks = cell && (reason === 'any' ? cell.toReview.length > 0 : cell.toReview.includes(reason));
           return asks ? [{ picture, slot, cell }] : [];
         }),
       ),

@@ -32,7 +32,7 @@ export function WallCrop({
   const { picture, slot, cell } = item;
   const height = Math.max(leastHeight, (side * cell.height) / Math.max(cell.width, cell.height));
   const width = (cell.width / cell.height) * height;
-  const words = cell.looks.map(reasonQuestion);
+  const words = cell.toReview.map(reasonQuestion);
   const wide = Math.max(width, leastWords);
   return (
     // The list has the keyboard and moves between its options.

@@ -13,7 +13,7 @@ import { decisionFor, withCell } from './decisions';
 
 /** What the page knows of a cell while a command is applied to it. */
 /** What a command asks of a cell: its frame, and what is to review. */
-export type CellOf = (picture: string, slot: string) => Pick<Cell, 'frame' | 'looks'> | undefined;
+export type CellOf = (picture: string, slot: string) => Pick<Cell, 'frame' | 'toReview'> | undefined;
 
 export const edgesOf = (frame: readonly number[]): Edges => ({
   left: frame[0]!,
@@ -76,18 +76,18 @@ export function decided(
       if (command.shape != null) return framed(now, command.shape, command.frame);
       const slot = slotAt(command.slot);
       if (!slot) return now;
-      return decisionFor(now, slot.address).loose
+      return decisionFor(now, slot.address).unlinked
         ? cell(slot.address, { frame: command.frame })
         : framed(now, slot.slot.shapeKey, command.frame);
     }
-    case 'let-loose': {
+    case 'unlink': {
       const frame = cellOf(id, command.slot)?.frame;
-      return decisionFor(now, command.slot).loose || !frame
+      return decisionFor(now, command.slot).unlinked || !frame
         ? now
-        : cell(command.slot, { loose: true, frame: edgesOf(frame) });
+        : cell(command.slot, { unlinked: true, frame: edgesOf(frame) });
     }
-    case 'tie':
-      return cell(command.slot, { loose: false, frame: null });
+    case 'link':
+      return cell(command.slot, { unlinked: false, frame: null });
     case 'add-keep-box':
       return { ...now, keep: [...now.keep, command.box], focus: null };
     case 'set-keep-boxes':
@@ -103,33 +103,33 @@ export function decided(
         ...now,
         keep: picture.suggestion ? [picture.suggestion] : now.keep,
         focus: null,
-        noSuggestion: false,
+        suggestionRejected: false,
       };
-    case 'decline-suggestion':
-      return { ...now, noSuggestion: true };
+    case 'reject-suggestion':
+      return { ...now, suggestionRejected: true };
     case 'clear-marks':
-      return { ...now, keep: [], focus: null, noSuggestion: false };
+      return { ...now, keep: [], focus: null, suggestionRejected: false };
     case 'turn':
       return turned(now, { quarters: command.quarters, degrees: command.degrees }, picture.picture);
     case 'accept': {
-      const found = command.reasons ?? cellOf(id, command.slot)?.looks ?? [];
+      const found = command.reasons ?? cellOf(id, command.slot)?.toReview ?? [];
       const accepted = [...new Set([...decisionFor(now, command.slot).accepted, ...found])];
       return {
         ...cell(command.slot, { accepted }),
         otherShape: now.otherShape && !found.includes('other-shape'),
       };
     }
-    case 'leave-out':
-      return cell(command.slot, { skip: command.out });
+    case 'skip':
+      return cell(command.slot, { skip: command.skipped });
     case 'choose':
       return cell(command.slot, { choice: command.choice });
     case 'give-words': {
-      const ornament = command.ornament ?? (!command.alternative && now.ornament);
+      const decorative = command.decorative ?? (!command.alternative && now.decorative);
       return {
         ...now,
         keywords: command.keywords ?? now.keywords,
-        alternative: ornament ? '' : (command.alternative ?? now.alternative),
-        ornament,
+        alternative: decorative ? '' : (command.alternative ?? now.alternative),
+        decorative,
         title: command.title?.trim() ?? now.title,
       };
     }
@@ -152,15 +152,15 @@ function copied(
   const frame = place && cellOf(from.picture.id, place.address)?.frame;
   // Where nothing was set by hand, the frame as it stands is what is copied.
   if (place && frame) framings[place.slot.shapeKey] ??= edgesOf(frame);
-  const { turn, keep, focus, noSuggestion, cells } = from.decisions;
+  const { turn, keep, focus, suggestionRejected, cells } = from.decisions;
   return Object.entries(cells)
-    .filter(([, one]) => one.loose)
-    .reduce((all, [address, one]) => withCell(all, address, { loose: true, frame: one.frame }), {
+    .filter(([, one]) => one.unlinked)
+    .reduce((all, [address, one]) => withCell(all, address, { unlinked: true, frame: one.frame }), {
       ...to.decisions,
       turn,
       keep,
       focus,
-      noSuggestion: noSuggestion || keep.length > 0,
+      suggestionRejected: suggestionRejected || keep.length > 0,
       framings,
     });
 }
@@ -179,7 +179,7 @@ export function applied(head: JobHead, commands: readonly JobCommand[], cellOf: 
         };
       case 'remove-pictures':
         return { ...now, pictures: now.pictures.filter((one) => !command.pictures.includes(one.picture.id)) };
-      case 'untick-slots':
+      case 'remove-slots':
         return { ...now, slots: now.slots.filter((one) => !command.slots.includes(one.address)) };
     }
     const slots =

@@ -1,11 +1,11 @@
 import type { Cell, CellDecision, Decisions, JobPicture, JobSlot } from '../api/client';
 
 export const noDecision: CellDecision = {
-  loose: false,
+  unlinked: false,
   frame: null,
   skip: false,
   accepted: [],
-  letThrough: [],
+  allowed: [],
   choice: null,
   dress: null,
 };
@@ -19,13 +19,13 @@ export function withCell(decisions: Decisions, slot: string, change: Partial<Cel
   const cells = { ...decisions.cells, [slot]: cell };
   // Where nothing is decided, nothing stands.
   if (
-    !cell.loose &&
+    !cell.unlinked &&
     !cell.frame &&
     !cell.skip &&
     !cell.choice &&
     !cell.dress &&
     !cell.accepted.length &&
-    !cell.letThrough.length
+    !cell.allowed.length
   )
     delete cells[slot];
   return { ...decisions, cells };
@@ -38,4 +38,4 @@ export const descriptorsOf = (cell: Cell | undefined, slot: JobSlot): readonly s
     : slot.slot.descriptors;
 
 /** True where nobody said yet what a picture shows. */
-export const wantsText = (one: JobPicture) => !one.decisions.ornament && one.decisions.alternative === '';
+export const wantsText = (one: JobPicture) => !one.decisions.decorative && one.decisions.alternative === '';

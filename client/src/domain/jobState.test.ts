@@ -2,8 +2,8 @@ import { expect, test } from 'vitest';
 import type { Cell, JobEvent, JobHead, JobProgress } from '../api/client';
 import { cellKey, emptyJobState, type JobState, missed, reduced } from './jobState';
 
-const cell = (picture: string, sequence = 1, looks: string[] = []) =>
-  ({ picture, slot: 'site/list', sequence, looks, files: [] }) as unknown as Cell;
+const cell = (picture: string, sequence = 1, toReview: string[] = []) =>
+  ({ picture, slot: 'site/list', sequence, toReview, files: [] }) as unknown as Cell;
 const picture = (id: string, keywords = '') => ({
   picture: { id, name: `${id}.jpg` },
   decisions: { cells: {}, framings: {}, keywords },
@@ -105,5 +105,5 @@ test('an accepted cell is no longer to review before the server says so, for the
     id: 1,
     commands: [{ do: 'accept', picture: 'one', slot: 'site/list', reasons: ['suggested'] } as never],
   });
-  expect(state.cells.get(cellKey('one', 'site/list'))!.looks).toEqual(['too-small']);
+  expect(state.cells.get(cellKey('one', 'site/list'))!.toReview).toEqual(['too-small']);
 });

@@ -128,8 +128,8 @@ function accepted(
     const key = cellKey(command.picture, command.slot);
     const cell = next.get(key);
     if (!cell) continue;
-    const looks = cell.looks.filter((code) => command.reasons && !command.reasons.includes(code));
-    next.set(key, { ...cell, looks });
+    const toReview = cell.toReview.filter((code) => command.reasons && !command.reasons.includes(code));
+    next.set(key, { ...cell, toReview });
   }
   return next;
 }

@@ -25,7 +25,7 @@ test('slots of one shape share a frame, the active one is not among the others, 
 });
 
 test('an unlinked slot has a frame of its own, and a skipped one has none', () => {
-  expect(keys(decided({ 'site/large': { loose: true } }), slots[0]!)).toEqual([
+  expect(keys(decided({ 'site/large': { unlinked: true } }), slots[0]!)).toEqual([
     ['site/large', 1],
     ['1:1', 1],
   ]);

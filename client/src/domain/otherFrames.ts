@@ -21,11 +21,11 @@ export function otherFrames(
   active: JobSlot,
   picture: Size,
 ): OtherFrame[] {
-  const mine = decisionFor(decisions, active.address).loose ? active.address : active.slot.shapeKey;
+  const mine = decisionFor(decisions, active.address).unlinked ? active.address : active.slot.shapeKey;
   const seen = new Map<string, OtherFrame>();
   for (const one of slots) {
-    const { loose, skip } = decisionFor(decisions, one.address);
-    const key = loose ? one.address : one.slot.shapeKey;
+    const { unlinked, skip } = decisionFor(decisions, one.address);
+    const key = unlinked ? one.address : one.slot.shapeKey;
     const box = boxes.get(one.address)!;
     const isWhole = box.width >= picture.width - 0.5 && box.height >= picture.height - 0.5;
     const known = seen.get(key);
@@ -33,7 +33,7 @@ export function otherFrames(
     else if (key !== mine && !isWhole && !skip)
       seen.set(key, {
         key,
-        name: loose ? one.slot.name : (one.slot.ratioText ?? one.slot.name),
+        name: unlinked ? one.slot.name : (one.slot.ratioText ?? one.slot.name),
         box,
         slots: [one.address],
       });

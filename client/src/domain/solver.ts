@@ -156,7 +156,7 @@ function holdable(picture: JobPicture, suggestion: Edges, largest: Box, clear: E
 export function frameFor(picture: JobPicture, slot: Slot, address: string, decisions: Decisions): Box {
   const all: Box = { x: 0, y: 0, width: picture.width, height: picture.height };
   const cell = decisionFor(decisions, address);
-  const hand = cell.loose ? cell.frame : decisions.framings[slot.shapeKey];
+  const hand = cell.unlinked ? cell.frame : decisions.framings[slot.shapeKey];
   if (hand) {
     const box = toBox(hand, picture);
     return slot.ratio === null ? box : shaped(box, slot.ratio);
@@ -175,7 +175,7 @@ export function frameFor(picture: JobPicture, slot: Slot, address: string, decis
       decisions.focus.x * picture.width,
       decisions.focus.y * picture.height,
     );
-  if (picture.suggestion && !decisions.noSuggestion) {
+  if (picture.suggestion && !decisions.suggestionRejected) {
     const plain = picture.suggestionKind === 'plainBackdrop';
     // What stands before a plain backdrop is known well enough to extend that for it.
     const all = plain && slot.extend;
@@ -190,7 +190,7 @@ export function frameFor(picture: JobPicture, slot: Slot, address: string, decis
   }
   const toward = slot.toward as Point | null;
   if (toward) return placed(largest, picture, clear, toward.x * picture.width, toward.y * picture.height);
-  if (picture.content && !decisions.noSuggestion)
+  if (picture.content && !decisions.suggestionRejected)
     return placed(
       largest,
       picture,

@@ -85,7 +85,7 @@ describe('a command', () => {
       const frames = new Map(one.job.pictures.map((picture) => [picture.id, picture.frames]));
       const now = applied(head, [one.command as unknown as JobCommand], (picture, slot) => {
         const frame = (frames.get(picture) as Record<string, number[]> | undefined)?.[slot];
-        return frame ? { frame, looks: [] } : undefined;
+        return frame ? { frame, toReview: [] } : undefined;
       });
       const rounded = (value: unknown) =>
         JSON.parse(

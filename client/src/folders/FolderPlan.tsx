@@ -31,11 +31,13 @@ export function FolderPlan({
   const path = { params: { path: { id: folder.id } } };
   const settled = () => void cache.invalidateQueries({ queryKey: ['folders'] });
   const trying = useMutation({
-    mutationFn: (draft: Draft) => take(api.POST('/api/folders/{id}/try', { ...path, body: ruleOf(draft) })),
+    mutationFn: (draft: Draft) =>
+      take(api.POST('/api/folders/{id}/preview', { ...path, body: ruleOf(draft) })),
     onSettled: settled,
   });
   const mending = useMutation({
-    mutationFn: (draft: Draft) => take(api.POST('/api/folders/{id}/mend', { ...path, body: ruleOf(draft) })),
+    mutationFn: (draft: Draft) =>
+      take(api.POST('/api/folders/{id}/optimise', { ...path, body: ruleOf(draft) })),
     onSettled: settled,
   });
   const pause = useMutation({
@@ -103,7 +105,7 @@ export function FolderPlan({
                   held={state === 'paused'}
                   className="mt-1 w-full"
                 />
-                {state === 'mending' && (
+                {state === 'optimising' && (
                   <p className="text-ink-2">
                     {t('folders.savedSavedSoFar', { saved: weight(folder.progress.saved) })}
                   </p>
@@ -119,7 +121,7 @@ export function FolderPlan({
         )}
         {busy ? (
           <div className="grid grid-cols-2 gap-1.5">
-            <Button onClick={() => pause.mutate()} disabled={state !== 'mending' || pause.isPending}>
+            <Button onClick={() => pause.mutate()} disabled={state !== 'optimising' || pause.isPending}>
               {t('folders.pause')}
             </Button>
             <Button onClick={() => stop.mutate()} disabled={stop.isPending}>

@@ -38,7 +38,7 @@ function Folder({ folder }: { folder: PictureFolder }) {
   const path = { params: { path: { id: folder.id } } };
   const settled = () => void cache.invalidateQueries({ queryKey: ['folders'] });
   const look = useMutation({
-    mutationFn: () => take(api.POST('/api/folders/{id}/look', path)),
+    mutationFn: () => take(api.POST('/api/folders/{id}/scan', path)),
     onSettled: settled,
   });
   const stop = useMutation({
@@ -60,7 +60,7 @@ function Folder({ folder }: { folder: PictureFolder }) {
     return (
       <Notice
         action={
-          folder.state === 'looking' ? (
+          folder.state === 'scanning' ? (
             <Button onClick={() => stop.mutate()}>{t('folders.stop')}</Button>
           ) : (
             <Button onClick={() => look.mutate()}>{t('folders.scanAgain')}</Button>

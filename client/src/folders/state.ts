@@ -17,11 +17,11 @@ export function stateWords({
   switch (state) {
     case 'receiving':
       return t('folders.receivingTheFiles');
-    case 'looking':
+    case 'scanning':
       return t('folders.scanningFar', { far });
-    case 'trying':
+    case 'previewing':
       return t('folders.makingThePreviewFar', { far });
-    case 'mending':
+    case 'optimising':
       return t('folders.optimisingFarLeft', { far, left });
     case 'restoring':
       return t('folders.restoringOriginalsFar', { far });

@@ -60,7 +60,7 @@ export function Framing({ picture, slot }: { picture: JobPicture; slot: JobSlot 
       zoomed(box, factor, { x: box.x + box.width / 2, y: box.y + box.height / 2 }, picture, slot.slot.ratio),
       gestureOf(event),
     );
-  const hand = decisionFor(decisions, slot.address).loose
+  const hand = decisionFor(decisions, slot.address).unlinked
     ? decisionFor(decisions, slot.address).frame
     : decisions.framings[slot.slot.shapeKey];
   /** Back to the frame that follows the marks. */
@@ -110,7 +110,7 @@ export function Framing({ picture, slot }: { picture: JobPicture; slot: JobSlot 
           tool={tool}
           onTool={setTool}
           onConfirm={confirm}
-          onDecline={() => send([{ do: 'decline-suggestion', picture: id }])}
+          onDecline={() => send([{ do: 'reject-suggestion', picture: id }])}
           onClear={() => send([{ do: 'clear-marks', picture: id }])}
           onTurn={turn}
           onOver={over}
@@ -124,7 +124,7 @@ export function Framing({ picture, slot }: { picture: JobPicture; slot: JobSlot 
           others={others}
           pointed={pointed}
           keep={decisions.keep}
-          suggestion={decisions.noSuggestion ? null : picture.suggestion}
+          suggestion={decisions.suggestionRejected ? null : picture.suggestion}
           focus={decisions.focus}
           tool={tool}
           onHold={hold}

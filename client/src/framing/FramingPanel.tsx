@@ -79,7 +79,7 @@ export function FramingPanel({
   const box = boxes.get(slot.address)!;
   const decision = decisionFor(decisions, slot.address);
   const kin = slots.filter(
-    (one) => one.slot.shapeKey === slot.slot.shapeKey && !decisionFor(decisions, one.address).loose,
+    (one) => one.slot.shapeKey === slot.slot.shapeKey && !decisionFor(decisions, one.address).unlinked,
   );
   const group = slots.filter(
     (one) =>
@@ -117,10 +117,10 @@ export function FramingPanel({
               width={sizes[i]!.width}
               height={sizes[i]!.height}
               active={one.address === slot.address}
-              loose={decisionFor(decisions, one.address).loose}
+              unlinked={decisionFor(decisions, one.address).unlinked}
               skipped={decisionFor(decisions, one.address).skip || one.slot.pair != null}
               verdict={its?.verdict ?? 'meets'}
-              wants={(its?.looks.length ?? 0) > 0}
+              wants={(its?.toReview.length ?? 0) > 0}
               made={held ? null : dressedFile(one, its, decisions)}
               onPoint={onPoint}
               onActive={onActive}
@@ -150,14 +150,14 @@ export function FramingPanel({
         </div>
         <p className="mt-1.5 text-small text-ink-2" data-testid="tied">
           {byHand ? t('framing.framedByHand') : t('framing.framedAutomatically')}{' '}
-          {decision.loose
+          {decision.unlinked
             ? t('framing.notLinked')
             : kin.length > 1
               ? t('framing.linkedWith', { count: kin.length - 1 })
               : ''}
         </p>
         <div className="mt-2 grid grid-cols-3 gap-1.5">
-          {decision.loose ? (
+          {decision.unlinked ? (
             <KeyButton className="h-7!" name={t('framing.linkAgain')} k="T" act={onTie} />
           ) : (
             <KeyButton
@@ -180,7 +180,7 @@ export function FramingPanel({
             name={t('framing.accept')}
             k="A"
             act={onAccept}
-            off={!cell || cell.looks.length === 0}
+            off={!cell || cell.toReview.length === 0}
           />
           <KeyButton className="h-7!" name={t('framing.next')} k="E" act={onNextLook} />
           <KeyButton

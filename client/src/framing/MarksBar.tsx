@@ -45,7 +45,7 @@ export function MarksBar({
     return () => clearTimeout(timer);
   }, [slant, quarters, degrees, onTurn]);
   const marked = decisions.keep.length > 0 || decisions.focus !== null;
-  const open = !marked && picture.suggestion && !decisions.noSuggestion;
+  const open = !marked && picture.suggestion && !decisions.suggestionRejected;
   const on = (one: Tool) => (tool === one ? 'border-ink! bg-sheet-2!' : '');
   return (
     <div className="border-b border-line bg-sheet px-5 py-1.5">
@@ -97,7 +97,7 @@ export function MarksBar({
             </Button>
           </>
         )}
-        {(marked || decisions.noSuggestion) && (
+        {(marked || decisions.suggestionRejected) && (
           <Button className="h-7!" onClick={onClear} title={t('framing.removeTheMarks')}>
             {t('framing.clearMarks')}
           </Button>

@@ -141,7 +141,7 @@ export function Panel({
             name={t('framing.accept')}
             k="A"
             act={onAccept}
-            off={!cell || cell.looks.length === 0}
+            off={!cell || cell.toReview.length === 0}
           />
           <KeyButton className="h-7!" name={t('framing.next')} k="E" act={onNextLook} />
           <KeyButton className="h-7!" name={t('framing.weigh')} k="G" act={onWeigh} off={left} main />

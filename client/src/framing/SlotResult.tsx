@@ -45,7 +45,10 @@ export function SlotResult({
       {!ahead && detail?.files[0]?.dress && <ReachedContrast dress={detail.files[0].dress} />}
       {!ahead &&
         detail?.reasons.map((reason) => (
-          <p key={reason.code} className={`mt-0.5 ${cell?.looks.includes(reason.code) ? '' : 'text-ink-2'}`}>
+          <p
+            key={reason.code}
+            className={`mt-0.5 ${cell?.toReview.includes(reason.code) ? '' : 'text-ink-2'}`}
+          >
             {sentence(reason.message)}
           </p>
         ))}

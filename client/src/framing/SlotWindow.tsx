@@ -17,7 +17,7 @@ interface Props {
   width: number;
   height: number;
   active: boolean;
-  loose: boolean;
+  unlinked: boolean;
   skipped: boolean;
   verdict: Verdict;
   wants: boolean;
@@ -37,7 +37,7 @@ export const SlotWindow = memo(function SlotWindow({
   width,
   height,
   active,
-  loose,
+  unlinked,
   skipped,
   verdict,
   wants,
@@ -115,7 +115,7 @@ export const SlotWindow = memo(function SlotWindow({
       >
         <VerdictMark verdict={skipped ? 'skipped' : verdict} />
         <span className={`min-w-0 truncate ${active ? 'font-semibold' : ''}`}>{slot.slot.name}</span>
-        {(skipped || loose || wants) && (
+        {(skipped || unlinked || wants) && (
           <span className="shrink-0 text-ink-2">
             {skipped ? (
               slot.slot.pair ? (

@@ -52,7 +52,7 @@ export function useForetoldFiles(
       const mine = (now.asked = now.key);
       now.stop = new AbortController();
       void api
-        .POST('/api/jobs/{id}/cells/{picture}/{destination}/{slot}/ahead', {
+        .POST('/api/jobs/{id}/cells/{picture}/{destination}/{slot}/weigh', {
           params: { path: now.path },
           body: { commands: [...now.held!] },
           signal: now.stop.signal,

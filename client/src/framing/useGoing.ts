@@ -50,7 +50,7 @@ export function useGoing(picture: JobPicture, slot: JobSlot, slots: readonly Job
       );
       for (let i = 1; i <= cells.length; i++) {
         const { one, other } = cells[(from + i) % cells.length]!;
-        if ((store.cells.get(cellKey(one.picture.id, other.address))?.looks.length ?? 0) > 0)
+        if ((store.cells.get(cellKey(one.picture.id, other.address))?.toReview.length ?? 0) > 0)
           return go(`/job/${store.id}/framing/${one.picture.id}?slot=${other.address}`);
       }
     },

@@ -58,7 +58,7 @@ export function HandingOverScreen() {
               files={held}
               pictures={pictures}
               act={({ picture, slot, id }) =>
-                void store.send([{ do: 'let-through', picture, slot, files: [id] }])
+                void store.send([{ do: 'allow-anyway', picture, slot, files: [id] }])
               }
             />
             <NotGoing title={t('handingOver.missing')} files={missing} pictures={pictures} />

@@ -46,11 +46,11 @@ export function PictureNames({ asks }: { asks: ReadonlySet<string> }) {
   );
 }
 
-/** What one picture shows, for those who cannot see it; or that it is an ornament. */
+/** What one picture shows, for those who cannot see it; or that it is an decorative. */
 export function AlternativeField({ picture }: { picture: JobPicture }) {
   const store = useJobStore();
   const { id, name } = picture.picture;
-  const { ornament, alternative } = picture.decisions;
+  const { decorative, alternative } = picture.decisions;
   return (
     <div className="grid grid-cols-[1fr_auto] items-end gap-4">
       <label className="block">
@@ -58,8 +58,8 @@ export function AlternativeField({ picture }: { picture: JobPicture }) {
         <WordsField
           label={t('handingOver.alternativeTextForName', { name })}
           value={alternative}
-          hint={ornament ? t('handingOver.emptyDecorative') : t('handingOver.alternativeText')}
-          wanted={!ornament && alternative === ''}
+          hint={decorative ? t('handingOver.emptyDecorative') : t('handingOver.alternativeText')}
+          wanted={!decorative && alternative === ''}
           onSet={(text) => void store.send([{ do: 'give-words', picture: id, alternative: text }])}
         />
       </label>
@@ -67,9 +67,9 @@ export function AlternativeField({ picture }: { picture: JobPicture }) {
         <input
           type="checkbox"
           className="h-4 w-4 accent-(--pm-accent)"
-          checked={ornament}
+          checked={decorative}
           onChange={(event) =>
-            void store.send([{ do: 'give-words', picture: id, ornament: event.target.checked }])
+            void store.send([{ do: 'give-words', picture: id, decorative: event.target.checked }])
           }
         />
         {t('handingOver.decorativeEmptyAltText')}

@@ -1,7 +1,7 @@
 import { useMutation, useQueryClient } from '@tanstack/react-query';
 import { useState } from 'react';
 import { useLocation } from 'wouter';
-import { addresses, api, type MendedPage, type PageOfJob, take } from '../api/client';
+import { addresses, api, type RewrittenPage, type PageOfJob, take } from '../api/client';
 import { usePageOfJob } from '../api/queries';
 import { useShortcuts } from '../design/useShortcuts';
 import { Button, Key, MainLink } from '../design/Button';
@@ -21,7 +21,7 @@ export function OriginalPageScreen() {
   const asked = { params: { path: { id: store.id } } };
   const settled = () => void cache.invalidateQueries({ queryKey: ['page-of-job', store.id] });
   const mend = useMutation({
-    mutationFn: () => take(api.POST('/api/jobs/{id}/page/mend', asked)),
+    mutationFn: () => take(api.POST('/api/jobs/{id}/page/rewrite', asked)),
     onSettled: settled,
   });
   const stop = useMutation({
@@ -95,7 +95,7 @@ function Mended({
   onAgain,
 }: {
   view: PageOfJob;
-  page: MendedPage;
+  page: RewrittenPage;
   trouble: string | undefined;
   onAgain: () => void;
 }) {
@@ -136,7 +136,7 @@ function Mended({
             </p>
           )}
           <Button onClick={onAgain}>{t('handingOver.repeatWithTheCurrentFiles')}</Button>
-          <MainLink data-download href={addresses.mendedPage(store.id)} download className="w-full">
+          <MainLink data-download href={addresses.rewrittenPage(store.id)} download className="w-full">
             {t('handingOver.downloadThePage')} <Key>D</Key>
           </MainLink>
         </section>

@@ -102,7 +102,7 @@ function Place({
           />
         )}
         <Link
-          href={`/job/${store.id}/ladder/${picture.picture.id}/${page.slots[0]}`}
+          href={`/job/${store.id}/responsive/${picture.picture.id}/${page.slots[0]}`}
           className="text-accent underline underline-offset-2"
         >
           {t('handingOver.whatEachScreenLoads')}

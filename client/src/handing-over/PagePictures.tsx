@@ -30,7 +30,7 @@ export function PagePictures({ chosen, onChoose }: { chosen: JobPicture; onChoos
               <span
                 className={`block truncate text-small font-normal ${wantsText(one) ? 'text-concedes' : 'text-ink-2'}`}
               >
-                {one.decisions.ornament
+                {one.decisions.decorative
                   ? t('handingOver.decorative')
                   : wantsText(one)
                     ? t('handingOver.noAlternativeText')

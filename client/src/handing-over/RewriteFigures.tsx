@@ -1,4 +1,4 @@
-import type { MendedImage, MendedPage } from '../api/client';
+import type { RewrittenImage, RewrittenPage } from '../api/client';
 import { count, sentence, trim, weight } from '../design/figures';
 import { t } from '../texts/texts';
 
@@ -9,7 +9,7 @@ export function RewriteFigures({
   viewport,
 }: {
   name: string;
-  page: MendedPage;
+  page: RewrittenPage;
   viewport: number;
 }) {
   const mended = page.images.filter((one) => one.left === null);
@@ -88,7 +88,7 @@ export function RewriteFigures({
 }
 
 /** What need not look the same, and what it comes to when it is counted all the same. */
-function Altered({ images, whole }: { images: readonly MendedImage[]; whole: number | null }) {
+function Altered({ images, whole }: { images: readonly RewrittenImage[]; whole: number | null }) {
   const squashed = images.filter((one) => one.altered).length;
   const blurred = images.filter((one) => !one.altered && one.looks.some((look) => look.wasBlurred)).length;
   if (squashed + blurred === 0) return null;

@@ -1,4 +1,4 @@
-import { addresses, type MendedPage } from '../api/client';
+import { addresses, type RewrittenPage } from '../api/client';
 import { Key } from '../design/Button';
 import { Choice } from '../design/Choice';
 import { Divider, useDivider } from '../design/Divider';
@@ -23,7 +23,7 @@ export function RewriteStage({
   version,
 }: {
   job: string;
-  page: MendedPage;
+  page: RewrittenPage;
   viewport: number;
   onViewport: (viewport: number) => void;
   seen: Seen;

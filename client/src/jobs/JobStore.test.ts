@@ -15,7 +15,7 @@ const broken = {
   response: new Response(null, { status: 503 }),
 };
 
-const cell = (picture: string) => ({ picture, slot: 'site/list', sequence: 1, looks: [], files: [] });
+const cell = (picture: string) => ({ picture, slot: 'site/list', sequence: 1, toReview: [], files: [] });
 const job = {
   head: { id: 'job', sequence: 1, run: 'running', name: 'A job', pictures: [], slots: [] },
   progress: { files: 2, done: 2, failed: 0 },

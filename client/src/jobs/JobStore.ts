@@ -245,7 +245,7 @@ export class JobStore {
 
   /** Adds slots to the job, or removes them. */
   tick(slots: string[], on: boolean) {
-    return this.send([{ do: on ? 'tick-slots' : 'untick-slots', slots }]);
+    return this.send([{ do: on ? 'add-slots' : 'remove-slots', slots }]);
   }
 
   setRun(run: RunState) {

@@ -121,7 +121,9 @@ function JobLine({ job, onCopy, onArchive }: { job: JobSummary; onCopy: () => vo
                 : `${files(progress.done)}, ${weight(progress.bytes)}`}
             </span>
             <span className="block text-ink-2">
-              {job.looks > 0 ? t('jobs.looksToReview', { looks: job.looks }) : t('jobs.nothingToReview')}
+              {job.toReview > 0
+                ? t('jobs.looksToReview', { looks: job.toReview })
+                : t('jobs.nothingToReview')}
             </span>
           </>
         ) : (

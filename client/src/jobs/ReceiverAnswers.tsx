@@ -1,5 +1,5 @@
 import { Link } from 'wouter';
-import type { SaidAtCell as Said } from '../api/client';
+import type { CellAnswer as Said } from '../api/client';
 import { sentence } from '../design/figures';
 import { useJobStore } from './useJob';
 import { list } from '../texts/numbers';

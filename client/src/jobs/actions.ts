@@ -30,31 +30,31 @@ export const benchActions = {
     store.send(byMarks(chosen, (picture) => ({ do: 'set-focus', picture, focus }))),
 
   letLoose: (store: JobStore, chosen: readonly Chosen[]) =>
-    store.send(each(chosen, (picture, slot) => ({ do: 'let-loose', picture, slot }))),
+    store.send(each(chosen, (picture, slot) => ({ do: 'unlink', picture, slot }))),
 
   tieAgain: (store: JobStore, chosen: readonly Chosen[]) =>
-    store.send(each(chosen, (picture, slot) => ({ do: 'tie', picture, slot }))),
+    store.send(each(chosen, (picture, slot) => ({ do: 'link', picture, slot }))),
 
   /** What was looked at is accepted, not what may have come up since. */
   accept: (store: JobStore, chosen: readonly Chosen[]) =>
     store.send(
       each(
-        chosen.filter((one) => one.cell.looks.length > 0),
-        (picture, slot, { cell }) => ({ do: 'accept', picture, slot, reasons: cell.looks }),
+        chosen.filter((one) => one.cell.toReview.length > 0),
+        (picture, slot, { cell }) => ({ do: 'accept', picture, slot, reasons: cell.toReview }),
       ),
     ),
 
   /** Leaves all out; where all are left out already, takes them in again. */
   skip: (store: JobStore, chosen: readonly Chosen[]) => {
     const all = chosen.every((one) => one.cell.state === 'skipped');
-    return store.send(each(chosen, (picture, slot) => ({ do: 'leave-out', picture, slot, out: !all })));
+    return store.send(each(chosen, (picture, slot) => ({ do: 'skip', picture, slot, skipped: !all })));
   },
 
-  letThrough: (store: JobStore, chosen: readonly Chosen[]) =>
+  allowed: (store: JobStore, chosen: readonly Chosen[]) =>
     store.send(
       each(
         chosen.filter((one) => broken(one.cell).length > 0),
-        (picture, slot, { cell }) => ({ do: 'let-through', picture, slot, files: broken(cell) }),
+        (picture, slot, { cell }) => ({ do: 'allow-anyway', picture, slot, files: broken(cell) }),
       ),
     ),
 
@@ -90,7 +90,7 @@ export function actionKeys(
     t: act(() => benchActions.tieAgain(store, chosen), single),
     m: act(() => benchActions.again(store, chosen)),
     v: act(
-      () => benchActions.letThrough(store, chosen),
+      () => benchActions.allowed(store, chosen),
       chosen.some((one) => broken(one.cell).length > 0),
     ),
   };

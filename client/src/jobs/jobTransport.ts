@@ -28,9 +28,9 @@ export function jobTransport(id: string) {
       api.POST('/api/jobs/{id}/pairs', { params, body: { pictures, instead } }),
     run: (run: RunState) => api.PUT('/api/jobs/{id}/run', { params, body: { run } }),
     remake: (cells: { picture: string; slot: string }[]) =>
-      api.POST('/api/jobs/{id}/again', { params, body: cells }),
+      api.POST('/api/jobs/{id}/remake', { params, body: cells }),
     viewport: (pictures: string[], slots: string[]) =>
-      api.PUT('/api/jobs/{id}/look', { params, body: { pictures, slots } }),
+      api.PUT('/api/jobs/{id}/viewport', { params, body: { pictures, slots } }),
     /**
      * Listens to the job's events until the returned function is called. The first event after each connection only tells
      * where the job stands.

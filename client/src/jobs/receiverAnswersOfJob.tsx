@@ -1,11 +1,11 @@
 import { useQuery } from '@tanstack/react-query';
 import { createContext, type ReactNode, useContext, useMemo } from 'react';
-import { api, type SaidAtCell, take } from '../api/client';
+import { api, type CellAnswer, take } from '../api/client';
 
 const every = 5_000;
-const nothing: readonly SaidAtCell[] = [];
+const nothing: readonly CellAnswer[] = [];
 
-const Said = createContext<ReadonlyMap<string, readonly SaidAtCell[]>>(new Map());
+const Said = createContext<ReadonlyMap<string, readonly CellAnswer[]>>(new Map());
 
 /** What receivers said of the files that the cells have now, for all that lies within. */
 export function SaidOfJob({ job, children }: { job: string; children: ReactNode }) {
@@ -14,7 +14,7 @@ export function SaidOfJob({ job, children }: { job: string; children: ReactNode 
     queryFn: async ({ signal }) =>
       (await take(
         api.GET('/api/jobs/{id}/deliveries/said', { signal, params: { path: { id: job } } }),
-      )) as SaidAtCell[],
+      )) as CellAnswer[],
     staleTime: 0,
     // A file that changes takes with it what was said of the one before.
     refetchInterval: ({ state }) => (state.data?.length ? every : false),
@@ -27,9 +27,9 @@ export function SaidOfJob({ job, children }: { job: string; children: ReactNode 
 }
 
 /** What receivers said of the files of a cell. */
-export function useSaid(picture: string, slot: string): readonly SaidAtCell[] {
+export function useSaid(picture: string, slot: string): readonly CellAnswer[] {
   return useContext(Said).get(`${picture}|${slot}`) ?? nothing;
 }
 
 /** True where a receiver did not take a file of a cell. */
-export const isUnwanted = (said: readonly SaidAtCell[]) => said.some((one) => one.standing !== 'accepted');
+export const isUnwanted = (said: readonly CellAnswer[]) => said.some((one) => one.standing !== 'accepted');

@@ -1,4 +1,4 @@
-import type { LookView } from '../api/client';
+import type { PreviewView } from '../api/client';
 import { Button } from '../design/Button';
 import { useCopy } from '../design/useCopy';
 import { Colour } from './Colour';
@@ -7,7 +7,7 @@ import { t } from '../texts/texts';
 const sides = [t('overlay.left'), t('overlay.top'), t('overlay.right'), t('overlay.bottom')];
 
 /** The colours of the picture itself, and of its edge, for the page around it. */
-export function Colours({ colours }: { colours: NonNullable<LookView['colours']> }) {
+export function Colours({ colours }: { colours: NonNullable<PreviewView['colours']> }) {
   const { said, copy } = useCopy();
   return (
     <section className="mt-3 border-t border-line pt-2" aria-label={t('overlay.coloursOfThePicture')}>

@@ -1,4 +1,4 @@
-import type { JobPicture, JobSlot, LookView } from '../api/client';
+import type { JobPicture, JobSlot, PreviewView } from '../api/client';
 import { Button, Key } from '../design/Button';
 import { needs } from '../design/needs';
 import { sentence } from '../design/figures';
@@ -32,7 +32,7 @@ export function OverlayPanel({
   picture: JobPicture;
   slot: JobSlot;
   draft: Draft;
-  look: LookView | null;
+  look: PreviewView | null;
   behind: boolean;
   trouble: string | null;
   picking: boolean;

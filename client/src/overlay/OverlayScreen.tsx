@@ -88,7 +88,7 @@ export function OverlayScreen({ picture, slot }: { picture: JobPicture; slot: Jo
   const pick = useMutation({
     mutationFn: () =>
       take(
-        api.POST('/api/jobs/{id}/cells/{picture}/{destination}/{slot}/look', {
+        api.POST('/api/jobs/{id}/cells/{picture}/{destination}/{slot}/preview', {
           params: { path },
           body: { commands: [{ do: 'dress', picture: id, slot: slot.address, dress: '{}' }], colours: false },
         }),

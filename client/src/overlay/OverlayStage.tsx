@@ -1,6 +1,6 @@
 import { useDrag } from '@use-gesture/react';
 import { useEffect, useRef, useState } from 'react';
-import { addresses, type LookView } from '../api/client';
+import { addresses, type PreviewView } from '../api/client';
 import { size as sizeWords } from '../design/figures';
 import { useElementSize } from '../design/useElementSize';
 import { type Area, movedArea } from '../domain/overlay';
@@ -21,7 +21,7 @@ export function OverlayStage({
   onPick,
 }: {
   name: string;
-  look: LookView | null;
+  look: PreviewView | null;
   /** How large the file will be, as far as the slot says it: so that nothing moves once it is there. */
   expected: { width: number; height: number };
   /** Where the title or what is written may stand; null where nothing is placed. */
@@ -96,8 +96,8 @@ export function OverlayStage({
 }
 
 /** A look once its pixels are there; the one before until then, so that nothing flickers. */
-function useLoaded(look: LookView | null): LookView | null {
-  const [shown, setShown] = useState<LookView | null>(null);
+function useLoaded(look: PreviewView | null): PreviewView | null {
+  const [shown, setShown] = useState<PreviewView | null>(null);
   useEffect(() => {
     if (!look) return;
     let gone = false;

@@ -7,7 +7,7 @@ import { t } from '../texts/texts';
 
 const listed = {
   queryKey: ['dressings'],
-  queryFn: ({ signal }: Asked) => take(api.GET('/api/dressings', { signal })),
+  queryFn: ({ signal }: Asked) => take(api.GET('/api/styles', { signal })),
 };
 
 /** Dressings with names, kept with the book of rules: put on here, or kept from here. */
@@ -30,7 +30,7 @@ export function SavedStyles({
   const keep = useMutation({
     mutationFn: () =>
       take(
-        api.PUT('/api/dressings/{name}', {
+        api.PUT('/api/styles/{name}', {
           params: { path: { name: name.trim() } },
           body: { dress: written(dress) },
         }),
@@ -39,7 +39,7 @@ export function SavedStyles({
   });
   const drop = useMutation({
     mutationFn: (gone: string) =>
-      take(api.DELETE('/api/dressings/{name}', { params: { path: { name: gone } } })),
+      take(api.DELETE('/api/styles/{name}', { params: { path: { name: gone } } })),
     onSuccess: took,
   });
   const fault = keep.error ?? drop.error;

@@ -1,4 +1,4 @@
-import type { InkView, LookView } from '../api/client';
+import type { InkView, PreviewView } from '../api/client';
 import { Button } from '../design/Button';
 import { TickField } from '../forms/Fields';
 import { Colour } from './Colour';
@@ -69,7 +69,7 @@ export function ReachedContrast({
   behind = false,
   outlined = false,
 }: {
-  dress: NonNullable<LookView['dress']>;
+  dress: NonNullable<PreviewView['dress']>;
   behind?: boolean;
   /** True where the place that reaches it last is outlined beside it. */
   outlined?: boolean;

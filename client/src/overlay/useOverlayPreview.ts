@@ -1,10 +1,10 @@
 import { useEffect, useRef, useState } from 'react';
-import { api, type JobCommand, type LookView } from '../api/client';
+import { api, type JobCommand, type PreviewView } from '../api/client';
 import { t } from '../texts/texts';
 
 /** What a draft comes to, and what is wrong with it. */
 export interface OverlayPreview {
-  look: LookView | null;
+  look: PreviewView | null;
   /** A sentence, while the draft cannot be drawn. */
   refusal: string | null;
   /** True while the pixels are those of an earlier draft. */
@@ -21,7 +21,7 @@ export function useOverlayPreview(
   colours: boolean,
 ): OverlayPreview {
   const key = JSON.stringify([path, commands, colours]);
-  const [known, setKnown] = useState<{ key: string; look: LookView | null; refusal: string | null }>({
+  const [known, setKnown] = useState<{ key: string; look: PreviewView | null; refusal: string | null }>({
     key: '',
     look: null,
     refusal: null,
@@ -35,7 +35,7 @@ export function useOverlayPreview(
       now.running = true;
       const mine = now.key;
       const answer = await api
-        .POST('/api/jobs/{id}/cells/{picture}/{destination}/{slot}/look', {
+        .POST('/api/jobs/{id}/cells/{picture}/{destination}/{slot}/preview', {
           params: { path: now.path },
           body: { commands: [...now.commands], colours: now.colours },
         })

@@ -9,21 +9,21 @@ import { t } from '../texts/texts';
 const types = ['jpeg', 'png', 'webp', 'avif'] as const satisfies readonly FileType[];
 const box = 'h-7 w-full rounded-md border border-line bg-sheet px-2';
 
-/** Makes a newer original of a picture's own: upright, smaller, of another type, on a ground. */
+/** Makes a newer original of a picture's own: upright, smaller, of another type, with a filled background. */
 export function FixOriginal({ picture }: { picture: Picture }) {
   const cache = useQueryClient();
   const [side, setSide] = useState('');
   const [type, setType] = useState<FileType | ''>('');
-  const [ground, setGround] = useState('');
+  const [background, setBackground] = useState('');
   const put = useMutation({
     mutationFn: () =>
       take(
-        api.POST('/api/pictures/{id}/put-right', {
+        api.POST('/api/pictures/{id}/fix', {
           params: { path: { id: picture.id } },
           body: {
             maxSide: side.trim() === '' ? null : Math.round(typedNumber(side)),
             type: type === '' ? null : type,
-            ground: ground.trim() === '' ? null : ground.trim(),
+            background: background.trim() === '' ? null : background.trim(),
           },
         }),
       ),
@@ -70,9 +70,9 @@ export function FixOriginal({ picture }: { picture: Picture }) {
             <span className="block text-ink-2">{t('pictures.backgroundForTransparentParts')}</span>
             <input
               className={box}
-              value={ground}
+              value={background}
               placeholder={t('pictures.noneOrAColourLikeFfffff')}
-              onChange={(event) => setGround(event.target.value)}
+              onChange={(event) => setBackground(event.target.value)}
             />
           </label>
         )}

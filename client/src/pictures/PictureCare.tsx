@@ -32,7 +32,7 @@ export function PictureCare({ picture }: { picture: Picture }) {
   const putBack = useMutation({
     mutationFn: (number: number) =>
       take(
-        api.POST('/api/pictures/{id}/revisions/{number}/put-back', {
+        api.POST('/api/pictures/{id}/revisions/{number}/restore', {
           params: { path: { id: picture.id, number } },
         }),
       ),

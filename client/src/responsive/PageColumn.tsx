@@ -1,4 +1,4 @@
-import type { Cell, JobPicture, JobSlot, TakenRung } from '../api/client';
+import type { Cell, JobPicture, JobSlot, ViewportLoad } from '../api/client';
 import { Crop } from '../design/Crop';
 import { count } from '../design/figures';
 import { t } from '../texts/texts';
@@ -15,14 +15,14 @@ export function PageColumn({
   picture: JobPicture;
   slot: JobSlot | undefined;
   cell: Cell | undefined;
-  taken: TakenRung;
+  taken: ViewportLoad;
 }) {
   const scale = most / Math.max(taken.viewport, 1280);
   const width = taken.viewport * scale;
   const shown = Math.min(taken.shown, taken.viewport) * scale;
   const shape = cell ? cell.width / cell.height : 1.5;
   return (
-    <figure aria-label={t('ladder.thePageAtViewportPx', { viewport: taken.viewport })}>
+    <figure aria-label={t('responsive.thePageAtViewportPx', { viewport: taken.viewport })}>
       <div
         className="mx-auto flex flex-col items-center gap-1.5 overflow-hidden border border-ink-2 bg-white pt-2"
         style={{ width, height: high }}
@@ -46,7 +46,7 @@ export function PageColumn({
         <Lines count={6} width={shown} />
       </div>
       <figcaption className="mt-1 text-center text-ink-2">
-        {t('ladder.shownPxInAWindowOf', { shown: count(taken.shown), viewport: count(taken.viewport) })}
+        {t('responsive.shownPxInAWindowOf', { shown: count(taken.shown), viewport: count(taken.viewport) })}
       </figcaption>
     </figure>
   );

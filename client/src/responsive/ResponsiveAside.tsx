@@ -1,4 +1,4 @@
-import type { JobPicture, JobSlot, LadderSlot, LadderView } from '../api/client';
+import type { JobPicture, JobSlot, ResponsiveSlot, ResponsiveView } from '../api/client';
 import { Button } from '../design/Button';
 import { count, sentence, trim, weight } from '../design/figures';
 import type { Rule } from '../forms/rule';
@@ -23,9 +23,9 @@ export function ResponsiveAside({
 }: {
   picture: JobPicture;
   slot: JobSlot;
-  view: LadderView;
+  view: ResponsiveView;
   /** What the window that is drawn takes. */
-  drawn: LadderView['grid'][number] | undefined;
+  drawn: ResponsiveView['grid'][number] | undefined;
   viewport: number;
   onViewport: (viewport: number) => void;
   /** The rule as it is or as it is tried; none for a slot without a ladder. */
@@ -38,7 +38,7 @@ export function ResponsiveAside({
   return (
     <aside
       className="flex min-h-0 flex-col overflow-y-auto border-l border-line bg-sheet"
-      aria-label={t('ladder.responsiveWidths')}
+      aria-label={t('responsive.responsiveWidths')}
     >
       <header className="border-b border-line px-5 py-2">
         <h2 className="truncate">{slot.slot.group ?? slot.slot.name}</h2>
@@ -46,12 +46,12 @@ export function ResponsiveAside({
           {picture.words ?? picture.picture.name}, {slot.destinationName}
         </p>
       </header>
-      <section className="border-b border-line px-4 pt-3 pb-2" aria-label={t('ladder.thePage')}>
+      <section className="border-b border-line px-4 pt-3 pb-2" aria-label={t('responsive.thePage')}>
         {drawn && <DrawnPage picture={picture} destination={slot.destination} drawn={drawn} />}
         <input
           type="range"
           className="mt-1 w-full accent-(--pm-accent)"
-          aria-label={t('ladder.widthOfTheWindow')}
+          aria-label={t('responsive.widthOfTheWindow')}
           min={320}
           max={1920}
           step={1}
@@ -60,7 +60,7 @@ export function ResponsiveAside({
         />
       </section>
       {rule && <SizesForm rule={rule} onSet={onRule} fault={fault && sentence(fault)} />}
-      <section className="px-5 py-3" aria-label={t('ladder.files')}>
+      <section className="px-5 py-3" aria-label={t('responsive.files')}>
         {view.slots.map((one) => (
           <Files key={one.slot} slot={one} />
         ))}
@@ -73,10 +73,10 @@ export function ResponsiveAside({
             </p>
           )}
           <div className="flex gap-2">
-            <Button onClick={change.undo}>{t('ladder.discardChanges')}</Button>
+            <Button onClick={change.undo}>{t('responsive.discardChanges')}</Button>
             <span className="flex-1" />
             <Button kind="main" disabled={fault !== null || change.busy} onClick={() => change.set()}>
-              {t('ladder.saveRule')}
+              {t('responsive.saveRule')}
             </Button>
           </div>
         </footer>
@@ -92,7 +92,7 @@ function DrawnPage({
 }: {
   picture: JobPicture;
   destination: string;
-  drawn: LadderView['grid'][number];
+  drawn: ResponsiveView['grid'][number];
 }) {
   const head = useHead();
   const address = `${destination}/${drawn.slot}`;
@@ -108,7 +108,7 @@ function DrawnPage({
 }
 
 /** The files of one slot, from the smallest up. */
-function Files({ slot }: { slot: LadderSlot }) {
+function Files({ slot }: { slot: ResponsiveSlot }) {
   return (
     <div className="mb-3" data-testid="files" data-widths={slot.files.map((file) => file.width).join()}>
       <h3 className="font-semibold">
@@ -116,12 +116,15 @@ function Files({ slot }: { slot: LadderSlot }) {
       </h3>
       {slot.largest != null && (
         <p className="text-small text-ink-2">
-          {t('ladder.leastToLargestPxNeeded', { least: count(slot.least!), largest: count(slot.largest) })}
+          {t('responsive.leastToLargestPxNeeded', {
+            least: count(slot.least!),
+            largest: count(slot.largest),
+          })}
           {slot.worstWaste != null &&
-            t('ladder.atMostWorstWasteUnused', { worstWaste: trim(slot.worstWaste * 100, 0) })}
+            t('responsive.atMostWorstWasteUnused', { worstWaste: trim(slot.worstWaste * 100, 0) })}
           {slot.files.length > 0 &&
             slot.files.at(-1)!.width < slot.largest &&
-            t('ladder.thePictureIsLargeEnoughFor', { width: count(slot.files.at(-1)!.width) })}
+            t('responsive.thePictureIsLargeEnoughFor', { width: count(slot.files.at(-1)!.width) })}
           .
         </p>
       )}
@@ -132,7 +135,7 @@ function Files({ slot }: { slot: LadderSlot }) {
               {count(file.width)} × {count(file.height)} px
             </span>
             <span className="text-ink-2">
-              {file.bytes == null ? t('ladder.notMadeYet') : weight(file.bytes)}
+              {file.bytes == null ? t('responsive.notMadeYet') : weight(file.bytes)}
             </span>
           </li>
         ))}

@@ -1,7 +1,7 @@
 import { keepPreviousData, useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
 import { useState } from 'react';
 import { useLocation } from 'wouter';
-import { api, type JobPicture, type JobSlot, type LadderView, take } from '../api/client';
+import { api, type JobPicture, type JobSlot, type ResponsiveView, take } from '../api/client';
 import { useShortcuts } from '../design/useShortcuts';
 import { Breakpoints } from '../design/Breakpoints';
 import { Notice } from '../design/Notice';
@@ -26,7 +26,9 @@ export function ResponsiveScreen({ pictureId, address }: { pictureId: string; ad
         <JobBar stage="weighing" at={{ picture: pictureId, slot: address }} />
       </div>
       {!picture || !slot ? (
-        <Notice>{picture ? t('ladder.thisSlotIsNotInThe') : t('ladder.thisPictureIsNotInThe')}</Notice>
+        <Notice>
+          {picture ? t('responsive.thisSlotIsNotInThe') : t('responsive.thisPictureIsNotInThe')}
+        </Notice>
       ) : (
         <Ladder key={address} picture={picture} slot={slot} />
       )}
@@ -53,7 +55,7 @@ function Ladder({ picture, slot }: { picture: JobPicture; slot: JobSlot }) {
     queryKey: ['ladder', store.id, id, slot.address, sequence, changed, visitors, viewport],
     queryFn: ({ signal }) =>
       take(
-        api.POST('/api/jobs/{id}/cells/{picture}/{destination}/{slot}/ladder', {
+        api.POST('/api/jobs/{id}/cells/{picture}/{destination}/{slot}/responsive', {
           signal,
           params: { path: { id: store.id, picture: id, destination: slot.destination, slot: slot.slot.key } },
           body: {
@@ -87,11 +89,13 @@ function Ladder({ picture, slot }: { picture: JobPicture; slot: JobSlot }) {
     f: () => go(`/job/${store.id}/framing/${id}?slot=${slot.address}`),
     n: (event) => {
       const at = head.pictures.indexOf(picture) + (event.shiftKey ? head.pictures.length - 1 : 1);
-      go(`/job/${store.id}/ladder/${head.pictures[at % head.pictures.length]!.picture.id}/${slot.address}`);
+      go(
+        `/job/${store.id}/responsive/${head.pictures[at % head.pictures.length]!.picture.id}/${slot.address}`,
+      );
     },
   });
   if (look.isError) return <Notice>{look.error.message}</Notice>;
-  if (!known) return <Notice>{t('ladder.calculatingWhatEachScreenLoads')}</Notice>;
+  if (!known) return <Notice>{t('responsive.calculatingWhatEachScreenLoads')}</Notice>;
   return (
     <div className="grid min-h-0 grid-cols-[1fr_348px]">
       <div className="min-h-0 overflow-y-auto px-5 py-4">
@@ -101,7 +105,7 @@ function Ladder({ picture, slot }: { picture: JobPicture; slot: JobSlot }) {
           </div>
         )}
         {known.grid.length === 0 ? (
-          <Notice>{t('ladder.noFileCanBeMadeOf')}</Notice>
+          <Notice>{t('responsive.noFileCanBeMadeOf')}</Notice>
         ) : (
           <>
             <Screens view={known} at={viewport} onAt={setViewport} />
@@ -135,7 +139,7 @@ function Ladder({ picture, slot }: { picture: JobPicture; slot: JobSlot }) {
 }
 
 /** What was known last without a fault: a half-typed rule leaves the screen as it is. */
-function useLast(view: LadderView | undefined): LadderView | undefined {
+function useLast(view: ResponsiveView | undefined): ResponsiveView | undefined {
   const [last, setLast] = useState(view);
   if (view && !view.fault && view !== last) setLast(view);
   return view && !view.fault ? view : last;

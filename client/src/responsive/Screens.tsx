@@ -1,4 +1,4 @@
-import type { LadderView, TakenRung } from '../api/client';
+import type { ResponsiveView, ViewportLoad } from '../api/client';
 import { count, trim, weight } from '../design/figures';
 import { densities, viewports } from './visitors';
 import { t } from '../texts/texts';
@@ -9,27 +9,27 @@ export function Screens({
   at,
   onAt,
 }: {
-  view: LadderView;
+  view: ResponsiveView;
   /** The viewport that is drawn beside. */
   at: number;
   onAt: (viewport: number) => void;
 }) {
   const bySlot = view.slots.length > 1;
-  const name = (taken: TakenRung) =>
+  const name = (taken: ViewportLoad) =>
     view.slots.find((slot) => slot.slot.endsWith(`/${taken.slot}`))?.name ?? taken.slot;
   return (
     <table
       className="w-full table-fixed border-collapse bg-sheet"
-      aria-label={t('ladder.whatEachScreenLoads')}
+      aria-label={t('responsive.whatEachScreenLoads')}
     >
       <thead>
         <tr className="border-b border-line text-left text-ink-2">
-          <th className="w-28 px-3 py-1 font-normal">{t('ladder.window')}</th>
-          {bySlot && <th className="px-3 py-1 font-normal">{t('ladder.slot')}</th>}
-          <th className="w-24 px-3 py-1 text-right font-normal">{t('ladder.shown')}</th>
+          <th className="w-28 px-3 py-1 font-normal">{t('responsive.window')}</th>
+          {bySlot && <th className="px-3 py-1 font-normal">{t('responsive.slot')}</th>}
+          <th className="w-24 px-3 py-1 text-right font-normal">{t('responsive.shown')}</th>
           {densities.map((density) => (
             <th key={density} className="px-3 py-1 font-normal">
-              {t('ladder.screenDensityX', { density })}
+              {t('responsive.screenDensityX', { density })}
             </th>
           ))}
         </tr>
@@ -47,11 +47,11 @@ export function Screens({
               onClick={() => onAt(viewport)}
             >
               <th className="px-3 py-1.5 text-left font-semibold">
-                {t('ladder.viewportPx', { viewport: count(viewport) })}
+                {t('responsive.viewportPx', { viewport: count(viewport) })}
               </th>
               {bySlot && <td className="truncate px-3 text-ink-2">{name(first)}</td>}
               <td className="px-3 text-right text-ink-2">
-                {t('ladder.shownPx', { shown: count(first.shown) })}
+                {t('responsive.shownPx', { shown: count(first.shown) })}
               </td>
               {mine.map((taken) => (
                 <Taken key={taken.density} taken={taken} />
@@ -65,11 +65,11 @@ export function Screens({
 }
 
 /** The file as a bar: what is used of it, and hatched what is not. */
-function Taken({ taken }: { taken: TakenRung }) {
+function Taken({ taken }: { taken: ViewportLoad }) {
   const short = taken.needed > taken.width;
   const words = short
-    ? t('ladder.neededPxNeededNoLargerFile', { needed: count(taken.needed) })
-    : t('ladder.neededPxNeeded', { needed: count(taken.needed) });
+    ? t('responsive.neededPxNeededNoLargerFile', { needed: count(taken.needed) })
+    : t('responsive.neededPxNeeded', { needed: count(taken.needed) });
   return (
     <td
       className="px-3 py-1"
@@ -81,10 +81,10 @@ function Taken({ taken }: { taken: TakenRung }) {
         <span className="font-medium">{count(taken.width)}</span>
         <span className="text-small text-ink-2">
           {short
-            ? t('ladder.ofNeeded', { needed: count(taken.needed) })
+            ? t('responsive.ofNeeded', { needed: count(taken.needed) })
             : taken.waste === 0
-              ? t('ladder.exact')
-              : t('ladder.wasteUnused', { waste: trim(taken.waste * 100, 0) })}
+              ? t('responsive.exact')
+              : t('responsive.wasteUnused', { waste: trim(taken.waste * 100, 0) })}
         </span>
       </span>
       <span className="mt-0.5 flex h-1.5" aria-hidden>

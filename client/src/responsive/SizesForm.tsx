@@ -24,10 +24,10 @@ export function SizesForm({
   return (
     <section
       className="grid grid-cols-4 gap-x-2.5 gap-y-1.5 border-b border-line px-5 py-3"
-      aria-label={t('ladder.sizes')}
+      aria-label={t('responsive.sizes')}
     >
       <label className="col-span-4 block">
-        <span className="block text-small text-ink-2">{t('ladder.displayWidthSizes')}</span>
+        <span className="block text-small text-ink-2">{t('responsive.displayWidthSizes')}</span>
         <textarea
           className={`h-12 w-full resize-none rounded-md border bg-sheet px-2 py-1 ${fault ? 'border-breaks' : 'border-line'}`}
           value={String(rule.sizes ?? '')}
@@ -44,7 +44,7 @@ export function SizesForm({
       {[0, 1].map((i) => (
         <TextField
           key={i}
-          name={i === 0 ? t('ladder.fromPx') : t('ladder.toPx')}
+          name={i === 0 ? t('responsive.fromPx') : t('responsive.toPx')}
           value={String(span[i] ?? '')}
           onSet={(text) =>
             put(
@@ -55,28 +55,28 @@ export function SizesForm({
         />
       ))}
       <TextField
-        name={t('ladder.screens')}
-        hint={t('ladder.pixelDensitiesForExample12')}
+        name={t('responsive.screens')}
+        hint={t('responsive.pixelDensitiesForExample12')}
         value={rule.densities === undefined ? '1, 2, 3' : densitiesText(rule.densities)}
         onSet={(text) => put('densities', densitiesTyped(text) ?? [1])}
       />
       {agreed ? (
         <TextField
-          name={t('ladder.files')}
+          name={t('responsive.files')}
           value={String(rule.files ?? '')}
           onSet={(text) => put('files', typed(text) ?? '')}
         />
       ) : (
         <TextField
-          name={t('ladder.surplusPixels')}
-          hint={t('ladder.theShareOfPixelsThatMay')}
+          name={t('responsive.surplusPixels')}
+          hint={t('responsive.theShareOfPixelsThatMay')}
           value={String(rule.waste ?? 0.5)}
           onSet={(text) => put('waste', typed(text) ?? '')}
         />
       )}
       <span className="col-span-4">
         <TickField
-          name={t('ladder.setTheNumberOfFilesInstead')}
+          name={t('responsive.setTheNumberOfFilesInstead')}
           value={agreed}
           onSet={(on) => onSet(on ? { ...rest, files: 4 } : rest)}
         />

@@ -1,5 +1,5 @@
 import { RichText } from '../texts/RichText';
-import type { LadderView, Visitors } from '../api/client';
+import type { ResponsiveView, Visitors } from '../api/client';
 import { Button } from '../design/Button';
 import { count, trim, weight } from '../design/figures';
 import { t } from '../texts/texts';
@@ -12,7 +12,7 @@ export function VisitorsTable({
   visitors,
   onSet,
 }: {
-  view: LadderView;
+  view: ResponsiveView;
   visitors: readonly Visitors[];
   onSet: (next: readonly Visitors[] | null) => void;
 }) {
@@ -20,16 +20,16 @@ export function VisitorsTable({
   const put = (at: number, change: Partial<Visitors>) =>
     onSet(visitors.map((one, i) => (i === at ? { ...one, ...change } : one)));
   return (
-    <section aria-label={t('ladder.visitors')}>
+    <section aria-label={t('responsive.visitors')}>
       <header className="mb-1 flex items-baseline gap-3">
-        <h2>{t('ladder.typicalVisitor')}</h2>
+        <h2>{t('responsive.typicalVisitor')}</h2>
         <p className="min-w-0 flex-1" data-testid="typical">
           {view.typical == null || view.oneFile == null ? (
-            <span className="text-ink-2">{t('ladder.calculatedWhenTheFilesAreMade')}</span>
+            <span className="text-ink-2">{t('responsive.calculatedWhenTheFilesAreMade')}</span>
           ) : (
             <>
               <RichText
-                text="ladder.typicalLoads"
+                text="responsive.typicalLoads"
                 values={{
                   loaded: weight(Math.round(view.typical)),
                   bytes: weight(view.oneFile),
@@ -44,23 +44,23 @@ export function VisitorsTable({
           className="h-6!"
           onClick={() => onSet([...visitors, { viewport: 1280, density: 1, share: 5 }])}
         >
-          {t('ladder.add')}
+          {t('responsive.add')}
         </Button>
         <Button className="h-6!" onClick={() => onSet(null)}>
-          {t('ladder.resetToTheUsualMix')}
+          {t('responsive.resetToTheUsualMix')}
         </Button>
       </header>
       <table className="w-full table-fixed border-collapse bg-sheet">
         <thead>
           <tr className="border-b border-line text-right text-ink-2">
             {[
-              t('ladder.windowPx'),
-              t('ladder.screen'),
-              t('ladder.share'),
-              t('ladder.ofAll'),
-              t('ladder.loadsPx'),
-              t('ladder.unused'),
-              t('ladder.weight'),
+              t('responsive.windowPx'),
+              t('responsive.screen'),
+              t('responsive.share'),
+              t('responsive.ofAll'),
+              t('responsive.loadsPx'),
+              t('responsive.unused'),
+              t('responsive.weight'),
             ].map((name) => (
               <th key={name} className="px-2 py-1 font-normal">
                 {name}
@@ -79,7 +79,7 @@ export function VisitorsTable({
                     <input
                       className={box}
                       type="number"
-                      aria-label={t('ladder.fieldOfRow', { field: key, row: i + 1 })}
+                      aria-label={t('responsive.fieldOfRow', { field: key, row: i + 1 })}
                       min={key === 'viewport' ? 1 : key === 'density' ? 0.5 : 0}
                       max={key === 'viewport' ? 20000 : key === 'density' ? 10 : 1000}
                       step={key === 'density' ? 0.05 : 1}
@@ -101,7 +101,7 @@ export function VisitorsTable({
                   <button
                     type="button"
                     className="px-1 text-ink-2 hover:text-ink disabled:opacity-40"
-                    aria-label={t('ladder.removeRow', { row: i + 1 })}
+                    aria-label={t('responsive.removeRow', { row: i + 1 })}
                     disabled={visitors.length === 1}
                     onClick={() => onSet(visitors.filter((_, at) => at !== i))}
                   >

@@ -20,7 +20,7 @@ export function FileDownload({
     >
       {file && variant?.verdict === 'breaks' && (
         <p className="mb-2">
-          {cell?.files.some((one) => one.id === file.id && one.letThrough)
+          {cell?.files.some((one) => one.id === file.id && one.allowed)
             ? t('weighing.theFileBreaksALimitAnd')
             : t('weighing.theFileBreaksALimitIt')}
         </p>

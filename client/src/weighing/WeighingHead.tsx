@@ -32,7 +32,7 @@ export function WeighingHead({
       </div>
       {(slot.slot.responsive || slot.slot.group) && (
         <Link
-          href={`/job/${store.id}/ladder/${picture.picture.id}/${slot.address}`}
+          href={`/job/${store.id}/responsive/${picture.picture.id}/${slot.address}`}
           className={`${buttonShape} h-7! border-line bg-sheet hover:border-ink-2`}
           title={t('weighing.whichScreenLoadsWhichFile')}
         >

@@ -209,7 +209,7 @@ public sealed class BundleContents
             ? file.Failure is null
                 ? HandOver.Waiting
                 : HandOver.Missing
-            : file.Verdict == Verdict.Breaks && !file.LetThrough
+            : file.Verdict == Verdict.Breaks && !file.Allowed
                 ? HandOver.Held
                 : HandOver.Goes;
 }

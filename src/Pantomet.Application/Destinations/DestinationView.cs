@@ -38,9 +38,9 @@ public sealed record ViewportSpan(int From, int To);
 /// <param name="To">The widest viewport that is served.</param>
 /// <param name="Waste">The share of pixels that may be wasted; null where a number of files is agreed.</param>
 /// <param name="Files">The number of files that is agreed; null where a waste is.</param>
-public sealed record LadderRuleView(string Sizes, int From, int To, decimal? Waste, int? Files)
+public sealed record ResponsiveRuleView(string Sizes, int From, int To, decimal? Waste, int? Files)
 {
-    internal static LadderRuleView Of(ResponsiveRule rule) => new(rule.Sizes.Text, rule.From, rule.To, rule.Waste, rule.Files);
+    internal static ResponsiveRuleView Of(ResponsiveRule rule) => new(rule.Sizes.Text, rule.From, rule.To, rule.Waste, rule.Files);
 }
 
 /// <summary>A slot as the client sees it.</summary>
@@ -86,7 +86,7 @@ public sealed record SlotView(
     double? Shape,
     IReadOnlyList<decimal> Densities,
     IReadOnlyList<string> Descriptors,
-    LadderRuleView? Responsive,
+    ResponsiveRuleView? Responsive,
     string? Group,
     string? Media,
     IReadOnlyList<ViewportSpan> ShownAt,
@@ -133,7 +133,7 @@ public sealed record SlotView(
             slot.Size.Shape?.Value ?? (slot.Size is SizeRule.Within within ? Core.Geometry.Ratio.Of(within.Box).Value : null),
             [.. (slot.Responsive?.Densities ?? slot.Densities).Select(density => density.Value)],
             [.. slot.Descriptors.Select(descriptor => descriptor.ToString())],
-            slot.Responsive is { } responsive ? LadderRuleView.Of(responsive) : null,
+            slot.Responsive is { } responsive ? ResponsiveRuleView.Of(responsive) : null,
             slot.Group,
             slot.Media?.Text,
             slot.Group is null ? [] : [.. slot.ShownAt.Parts.Select(part => new ViewportSpan(part.From, part.To))],

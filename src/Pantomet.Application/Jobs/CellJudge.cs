@@ -18,7 +18,7 @@ public sealed record JudgedFile(
     FailureRow? Failure,
     Verdict Verdict,
     IReadOnlyList<Reason> Reasons,
-    bool LetThrough
+    bool Allowed
 );
 
 /// <summary>What a cell comes to, as it is stored and counted.</summary>
@@ -26,7 +26,7 @@ public sealed record JudgedCell(
     string State,
     Verdict Verdict,
     IReadOnlyList<Reason> Reasons,
-    IReadOnlyList<string> Looks,
+    IReadOnlyList<string> ToReview,
     IReadOnlyList<JudgedFile> Files
 );
 
@@ -149,7 +149,7 @@ public sealed class CellJudge(UnderWay underWay)
             state,
             judged.Verdict,
             [.. judged.Reasons.Select(reason => reason.Code)],
-            judged.Looks,
+            judged.ToReview,
             [.. judged.Files.Select(View)]
         );
     }
@@ -170,7 +170,7 @@ public sealed class CellJudge(UnderWay underWay)
                     row.Likeness,
                     true,
                     file.Verdict,
-                    file.LetThrough
+                    file.Allowed
                 )
             : underWay.Weighed(id) is { } found
                 ? new(
@@ -184,7 +184,7 @@ public sealed class CellJudge(UnderWay underWay)
                     null,
                     false,
                     file.Verdict,
-                    file.LetThrough
+                    file.Allowed
                 )
             : new(
                 id,
@@ -197,14 +197,14 @@ public sealed class CellJudge(UnderWay underWay)
                 null,
                 false,
                 file.Verdict,
-                file.LetThrough
+                file.Allowed
             );
     }
 
     private static JudgedFile Judge(WantedFile file, BoardCell cell, FileStandings standings)
     {
         var plan = file.Request.Plan;
-        var through = cell.Decision.LetThrough is { Count: > 0 } let && let.Contains(file.Want);
+        var through = cell.Decision.Allowed is { Count: > 0 } let && let.Contains(file.Want);
         if (standings.Made(file.Id) is { } row)
         {
             var own = row.Reasons == "[]" ? [] : JsonSerializer.Deserialize<List<Reason>>(row.Reasons) ?? [];

@@ -42,7 +42,7 @@ public static class CellTables
             return;
         }
 
-        if (before is null || before.State != after.State || before.Verdict != after.Verdict || before.Looks != after.Looks)
+        if (before is null || before.State != after.State || before.Verdict != after.Verdict || before.ToReview != after.ToReview)
         {
             await rows.SetStateAsync(job, key, after);
         }
@@ -59,7 +59,7 @@ public static class CellTables
         return new(
             standing.State,
             standing.Verdict.ToString(),
-            string.Join(',', standing.Looks),
+            string.Join(',', standing.ToReview),
             [
                 .. cell.Files.Select(file =>
                     standings.Made(file.Id) is { } made
@@ -80,7 +80,7 @@ public static class CellTables
         cell is null
             ? default
             : cell.Wants.Aggregate(
-                new Tally(cell.Wants.Count, 0, 0, 0, 0, cell.Looks.Length > 0 ? 1 : 0),
+                new Tally(cell.Wants.Count, 0, 0, 0, 0, cell.ToReview.Length > 0 ? 1 : 0),
                 (tally, want) =>
                     tally
                     + (

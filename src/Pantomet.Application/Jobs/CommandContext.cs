@@ -46,7 +46,7 @@ internal sealed class CommandContext : ICommandContext
                 command switch
                 {
                     Accept { Reasons: null } accept => (accept.Picture, accept.Slot),
-                    LetThrough through => (through.Picture, through.Slot),
+                    AllowAnyway through => (through.Picture, through.Slot),
                     _ => ((Guid Picture, string Slot)?)null,
                 }
             )
@@ -62,7 +62,7 @@ internal sealed class CommandContext : ICommandContext
             {
                 var judged = CellJudge.Standing(cell, standings);
                 around._standings[(cell.Picture.Id, cell.Place.Address)] = new(
-                    judged.Looks,
+                    judged.ToReview,
                     judged
                         .Files.Where(file => file is { Row: not null, Verdict: Verdict.Breaks })
                         .DistinctBy(file => file.Wanted.Id)

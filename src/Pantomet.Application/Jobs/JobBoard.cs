@@ -88,16 +88,16 @@ public sealed record BoardCell(PictureRow Picture, JobPicture Mine, JobSlot Plac
 /// <param name="Failed">Files that could not be made.</param>
 /// <param name="Bytes">What the made files weigh.</param>
 /// <param name="Left">The work of the files that are still to be made.</param>
-/// <param name="Looks">Cells that are to review.</param>
-public readonly record struct Tally(int Files, int Done, int Failed, long Bytes, long Left, int Looks)
+/// <param name="ToReview">Cells that are to review.</param>
+public readonly record struct Tally(int Files, int Done, int Failed, long Bytes, long Left, int ToReview)
 {
     /// <summary>Adds two counts.</summary>
     public static Tally operator +(Tally a, Tally b) =>
-        new(a.Files + b.Files, a.Done + b.Done, a.Failed + b.Failed, a.Bytes + b.Bytes, a.Left + b.Left, a.Looks + b.Looks);
+        new(a.Files + b.Files, a.Done + b.Done, a.Failed + b.Failed, a.Bytes + b.Bytes, a.Left + b.Left, a.ToReview + b.ToReview);
 
     /// <summary>Subtracts a count from another.</summary>
     public static Tally operator -(Tally a, Tally b) =>
-        new(a.Files - b.Files, a.Done - b.Done, a.Failed - b.Failed, a.Bytes - b.Bytes, a.Left - b.Left, a.Looks - b.Looks);
+        new(a.Files - b.Files, a.Done - b.Done, a.Failed - b.Failed, a.Bytes - b.Bytes, a.Left - b.Left, a.ToReview - b.ToReview);
 }
 
 /// <summary>A job as it was stored last. It never changes: a change is another one.</summary>

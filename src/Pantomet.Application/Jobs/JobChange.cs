@@ -70,7 +70,7 @@ public sealed class JobChanges(CellJudge judge, JobNotifier notifier)
                     .SetProperty(row => row.Failed, tally.Failed)
                     .SetProperty(row => row.Bytes, tally.Bytes)
                     .SetProperty(row => row.Left, tally.Left)
-                    .SetProperty(row => row.Looks, tally.Looks)
+                    .SetProperty(row => row.ToReview, tally.ToReview)
                     .SetProperty(row => row.Run, next.Run)
                     .SetProperty(row => row.ArchivedAt, next.ArchivedAt)
             );

@@ -47,7 +47,7 @@ public sealed class JobList(IServiceScopeFactory scopes, OpenJobs jobs, JobRoom 
                     slots.GetValueOrDefault(row.Id),
                     [.. first[row.Id].Select(ShownOf)],
                     ProgressOf(row),
-                    row.Looks,
+                    row.ToReview,
                     row.Fault
                 )
             );

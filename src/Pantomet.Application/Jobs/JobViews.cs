@@ -33,7 +33,7 @@ public sealed record JobProgress(int Files, int Done, int Failed, int Making, lo
 /// <param name="Slots">How many slots.</param>
 /// <param name="First">The first pictures, for a glance.</param>
 /// <param name="Progress">How far it is; null for one that is archived.</param>
-/// <param name="Looks">How many cells are to review.</param>
+/// <param name="ToReview">How many cells are to review.</param>
 /// <param name="Fault">Why it cannot be read and was set aside, as a sentence; null for all others.</param>
 public sealed record JobSummary(
     Guid Id,
@@ -45,7 +45,7 @@ public sealed record JobSummary(
     int Slots,
     IReadOnlyList<ShownPicture> First,
     JobProgress? Progress,
-    int Looks,
+    int ToReview,
     string? Fault
 );
 
@@ -172,7 +172,7 @@ public sealed record JobSlotView(string Address, string Destination, string Dest
 /// <param name="Likeness">0 to 1; null before it is made.</param>
 /// <param name="Made">True when there is a file.</param>
 /// <param name="Verdict">The verdict on file and frame together.</param>
-/// <param name="LetThrough">True when it goes out though it breaks a limit.</param>
+/// <param name="Allowed">True when it goes out though it breaks a limit.</param>
 public sealed record CellFile(
     string Id,
     string Descriptor,
@@ -184,7 +184,7 @@ public sealed record CellFile(
     double? Likeness,
     bool Made,
     Verdict Verdict,
-    bool LetThrough
+    bool Allowed
 );
 
 /// <summary>What stands in a cell.</summary>
@@ -214,7 +214,7 @@ public enum CellState
 /// <param name="State">What stands in it.</param>
 /// <param name="Verdict">The gravest verdict of its files.</param>
 /// <param name="Codes">All reasons, by code.</param>
-/// <param name="Looks">The reasons that are to review.</param>
+/// <param name="ToReview">The reasons that are to review.</param>
 /// <param name="Files">The files, by density and type.</param>
 public sealed record CellView(
     Guid Picture,
@@ -227,7 +227,7 @@ public sealed record CellView(
     CellState State,
     Verdict Verdict,
     IReadOnlyList<string> Codes,
-    IReadOnlyList<string> Looks,
+    IReadOnlyList<string> ToReview,
     IReadOnlyList<CellFile> Files
 );
 

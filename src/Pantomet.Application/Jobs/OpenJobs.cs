@@ -197,7 +197,7 @@ public sealed partial class OpenJobs(IServiceScopeFactory scopes, SideFileStore 
                 .Select(pair => pair.Key)
                 .ToHashSet(),
             Places = stored.Places,
-            Tally = new(row.Files, row.Done, row.Failed, row.Bytes, row.Left, row.Looks),
+            Tally = new(row.Files, row.Done, row.Failed, row.Bytes, row.Left, row.ToReview),
             CanUndo = canUndo,
             CanRedo = canRedo,
         };

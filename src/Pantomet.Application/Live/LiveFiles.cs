@@ -15,7 +15,7 @@ namespace Pantomet.Application.Live;
 public sealed record StoredFile(string Path, string Hash, long Bytes, string MediaType);
 
 /// <summary>One file that can be asked for. What is known of it on the disk is found out once.</summary>
-public sealed class LiveFile(string id, string recipe, bool letThrough)
+public sealed class LiveFile(string id, string recipe, bool allowed)
 {
     private volatile StoredFile? _stored;
     private volatile bool _unfit;
@@ -24,7 +24,7 @@ public sealed class LiveFile(string id, string recipe, bool letThrough)
     public string Id { get; } = id;
 
     /// <summary>True when it goes out though it breaks a limit.</summary>
-    public bool LetThrough { get; } = letThrough;
+    public bool Allowed { get; } = allowed;
 
     /// <summary>Everything it depends on.</summary>
     public Recipe Recipe { get; } = Recipe.Parse(recipe);
@@ -48,7 +48,7 @@ public sealed class LiveFile(string id, string recipe, bool letThrough)
     /// <summary>Takes over what is known of the file.</summary>
     public StoredFile? Take(VariantRow row, string path)
     {
-        _unfit = row.Verdict == Core.Verdicts.Verdict.Breaks && !LetThrough;
+        _unfit = row.Verdict == Core.Verdicts.Verdict.Breaks && !Allowed;
         return _unfit ? null : _stored = new(path, row.ContentHash, row.Bytes, row.Format.MediaType());
     }
 }
@@ -89,7 +89,7 @@ public sealed record LiveSlot(Slot Slot, PixelSize Asked, IReadOnlyList<LiveRung
 /// <param name="Version">Eight hexadecimal digits over everything that its files depend on.</param>
 /// <param name="PictureId">The picture.</param>
 /// <param name="Facts">What was read from its original.</param>
-/// <param name="Alternative">What it shows; empty for an ornament, null where nobody said it.</param>
+/// <param name="Alternative">What it shows; empty for an decorative, null where nobody said it.</param>
 /// <param name="At">When it was published, UTC.</param>
 /// <param name="ExpiresAt">When it stops to answer, UTC; null for the newest.</param>
 /// <param name="Slots">Its slots in their order, at least one.</param>

@@ -148,7 +148,7 @@ public sealed partial class LiveLinkStore(IServiceScopeFactory scopes, ILogger<L
     private static List<LiveRung> RungsOf(IEnumerable<PublishedFileRow> files) =>
         [
             .. files
-                .Select(row => (row.Descriptor, File: new LiveFile(row.FileId, row.Recipe, row.LetThrough)))
+                .Select(row => (row.Descriptor, File: new LiveFile(row.FileId, row.Recipe, row.Allowed)))
                 .GroupBy(one => one.File.Recipe.Size)
                 .Select(same => new LiveRung(
                     same.Key.Width,

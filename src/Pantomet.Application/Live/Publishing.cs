@@ -15,8 +15,8 @@ namespace Pantomet.Application.Live;
 
 /// <summary>One file of a place as the job has it now.</summary>
 /// <param name="Wanted">The file.</param>
-/// <param name="LetThrough">True when it goes out though it breaks a limit.</param>
-public sealed record FileNow(WantedFile Wanted, bool LetThrough);
+/// <param name="Allowed">True when it goes out though it breaks a limit.</param>
+public sealed record FileNow(WantedFile Wanted, bool Allowed);
 
 /// <summary>One picture in one place as the job has it now.</summary>
 /// <param name="Path">What its address goes on with.</param>
@@ -28,16 +28,14 @@ public sealed record PlaceNow(string Path, PagePlace Place, IReadOnlyList<BoardC
     /// <summary>The picture in the library.</summary>
     public PictureRow Picture => Cells[0].Picture;
 
-    /// <summary>What it shows; empty for an ornament, null where nobody said it.</summary>
+    /// <summary>What it shows; empty for an decorative, null where nobody said it.</summary>
     public string? Alternative => Cells[0].Mine.Decisions.AlternativeOnPages;
 
     /// <summary>Eight hexadecimal digits over everything that its files depend on.</summary>
     public string Version { get; } =
         Convert.ToHexStringLower(
             SHA256.HashData(
-                Encoding.UTF8.GetBytes(
-                    string.Join('\n', Files.Select(file => $"{file.Wanted.Slot.Key}/{file.Wanted.Id}/{file.LetThrough}"))
-                )
+                Encoding.UTF8.GetBytes(string.Join('\n', Files.Select(file => $"{file.Wanted.Slot.Key}/{file.Wanted.Id}/{file.Allowed}")))
             )
         )[..8];
 }
@@ -157,7 +155,7 @@ public sealed class Publishing(Writer writer, LiveLinkStore store, FetchCounts c
                     FilesOf(cell)
                         .Select(file => new FileNow(
                             file,
-                            cell.Decision.LetThrough.Contains(file.Want) || cell.Decision.LetThrough.Contains(file.Id)
+                            cell.Decision.Allowed.Contains(file.Want) || cell.Decision.Allowed.Contains(file.Id)
                         ))
                 ),
             ]
@@ -245,7 +243,7 @@ public sealed class Publishing(Writer writer, LiveLinkStore store, FetchCounts c
                     Recipe = file.Wanted.Recipe.ToJson(),
                     Slot = file.Wanted.Slot.Key,
                     Descriptor = file.Wanted.Request.Plan.Descriptor.ToString(),
-                    LetThrough = file.LetThrough,
+                    Allowed = file.Allowed,
                 }
         );
 

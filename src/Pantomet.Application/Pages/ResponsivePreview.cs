@@ -35,7 +35,7 @@ public sealed record ResponsiveWidthsRequest(
 /// <param name="Width">Pixels across.</param>
 /// <param name="Height">Pixels down.</param>
 /// <param name="Bytes">What the file of the first type weighs; null before it is made.</param>
-public sealed record RungView(string Descriptor, int Width, int Height, long? Bytes);
+public sealed record WidthFile(string Descriptor, int Width, int Height, long? Bytes);
 
 /// <summary>One slot of a place with its files.</summary>
 /// <param name="Slot">Its address.</param>
@@ -45,11 +45,11 @@ public sealed record RungView(string Descriptor, int Width, int Height, long? By
 /// <param name="Least">The narrowest that is needed, in pixels; null off a ladder.</param>
 /// <param name="Largest">The widest that is needed; null off a ladder.</param>
 /// <param name="WorstWaste">The waste of the visitor who wastes most, 0 to 1; null off a ladder.</param>
-public sealed record LadderSlot(
+public sealed record ResponsiveSlot(
     string Slot,
     string Name,
     IReadOnlyList<ViewportSpan> ShownAt,
-    IReadOnlyList<RungView> Files,
+    IReadOnlyList<WidthFile> Files,
     int? Least,
     int? Largest,
     double? WorstWaste
@@ -64,7 +64,16 @@ public sealed record LadderSlot(
 /// <param name="Width">The pixels across of the file that is taken.</param>
 /// <param name="Waste">The share of its pixels that are not used, 0 to 1.</param>
 /// <param name="Bytes">Its weight; null before it is made.</param>
-public sealed record TakenRung(int Viewport, decimal Density, string Slot, double Shown, int Needed, int Width, double Waste, long? Bytes);
+public sealed record ViewportLoad(
+    int Viewport,
+    decimal Density,
+    string Slot,
+    double Shown,
+    int Needed,
+    int Width,
+    double Waste,
+    long? Bytes
+);
 
 /// <summary>What a ladder does.</summary>
 /// <param name="Fault">What is wrong with the draft; then nothing else is said.</param>
@@ -73,11 +82,11 @@ public sealed record TakenRung(int Viewport, decimal Density, string Slot, doubl
 /// <param name="Visitors">What each kind of visitor takes, in their order.</param>
 /// <param name="Typical">What a typical visitor loads, in bytes; null while a file that somebody takes is not made.</param>
 /// <param name="OneFile">What everybody would load were there only the widest file; null before it is made.</param>
-public sealed record LadderView(
+public sealed record ResponsiveView(
     PlacedFault? Fault,
-    IReadOnlyList<LadderSlot> Slots,
-    IReadOnlyList<TakenRung> Grid,
-    IReadOnlyList<TakenRung> Visitors,
+    IReadOnlyList<ResponsiveSlot> Slots,
+    IReadOnlyList<ViewportLoad> Grid,
+    IReadOnlyList<ViewportLoad> Visitors,
     double? Typical,
     long? OneFile
 );
@@ -87,7 +96,7 @@ public sealed record LadderView(
 public sealed class ResponsivePreview(PantometDb db)
 {
     /// <summary>What each screen loads of the files of a cell, with a rule that is tried where one is given.</summary>
-    public async Task<LadderView> OfAsync(BoardCell cell, ResponsiveWidthsRequest request, CancellationToken cancel)
+    public async Task<ResponsiveView> OfAsync(BoardCell cell, ResponsiveWidthsRequest request, CancellationToken cancel)
     {
         ArgumentNullException.ThrowIfNull(request);
         if (SlotsOf(cell, request.Draft, out var slots) is { } fault)
@@ -178,7 +187,7 @@ public sealed class ResponsivePreview(PantometDb db)
         );
     }
 
-    private static LadderSlot View(BoardCell cell, Made made)
+    private static ResponsiveSlot View(BoardCell cell, Made made)
     {
         var slot = made.Slot;
         var files = made.Markup.Files.Count == 0 ? [] : made.Markup.ByType[0];
@@ -188,7 +197,7 @@ public sealed class ResponsivePreview(PantometDb db)
             slot.Name,
             [.. slot.ShownAt.Parts.Select(part => new ViewportSpan(part.From, part.To))],
             [
-                .. files.Select(file => new RungView(
+                .. files.Select(file => new WidthFile(
                     file.Descriptor.ToString(),
                     file.Size.Width,
                     file.Size.Height,
@@ -201,7 +210,7 @@ public sealed class ResponsivePreview(PantometDb db)
         );
     }
 
-    private static TakenRung Taken(MarkupPicture picture, Dictionary<string, long?> weights, int viewport, decimal density)
+    private static ViewportLoad Taken(MarkupPicture picture, Dictionary<string, long?> weights, int viewport, decimal density)
     {
         var taken = Foretold.Of(picture, viewport, new(density));
         return new(

@@ -124,7 +124,7 @@ public sealed partial class FromDocuments(Writer writer, IServiceScopeFactory sc
         var row = await db.Jobs.FirstAsync(job => job.Id == id);
         try
         {
-            var job = JsonSerializer.Deserialize<Job>(row.Text!, JsonSerializerOptions.Web)!;
+            var job = JsonSerializer.Deserialize<Job>(OldNames.Renamed(row.Text!), JsonSerializerOptions.Web)!;
             if (Fault(job) is { } fault)
             {
                 throw new JsonException(fault);
@@ -188,7 +188,7 @@ public sealed partial class FromDocuments(Writer writer, IServiceScopeFactory sc
                 .Cells.Where(pair => !pair.Value.IsNone)
                 .ToDictionary(
                     pair => pair.Key,
-                    pair => pair.Value with { LetThrough = [.. pair.Value.LetThrough.Where(wants.ContainsKey).Select(id => wants[id])] }
+                    pair => pair.Value with { Allowed = [.. pair.Value.Allowed.Where(wants.ContainsKey).Select(id => wants[id])] }
                 ),
         };
 

@@ -72,4 +72,4 @@ public sealed record ColoursView(
 /// <param name="Dress">What became of the dress.</param>
 /// <param name="Reasons">What it had to give up.</param>
 /// <param name="Colours">The colours, where they were asked for.</param>
-public sealed record LookView(string Id, int Width, int Height, DressView? Dress, IReadOnlyList<Reason> Reasons, ColoursView? Colours);
+public sealed record PreviewView(string Id, int Width, int Height, DressView? Dress, IReadOnlyList<Reason> Reasons, ColoursView? Colours);

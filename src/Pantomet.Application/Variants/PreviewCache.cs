@@ -19,7 +19,7 @@ public sealed class PreviewCache(VariantStore store, DataFolder folder)
     /// <param name="wanted">The file.</param>
     /// <param name="colours">True to find the colours that inks are taken from.</param>
     /// <param name="cancel">Stops waiting.</param>
-    public async Task<(LookView? Look, string? Refusal)> LookAsync(WantedFile wanted, bool colours, CancellationToken cancel)
+    public async Task<(PreviewView? Look, string? Refusal)> LookAsync(WantedFile wanted, bool colours, CancellationToken cancel)
     {
         var path = folder.Scratch();
         var outcome = await store.DressAsync(wanted, path, colours, cancel);

@@ -47,7 +47,7 @@ public sealed class FolderOptimiser(PictureFolderStore store, WorkCall call, Wor
                         // Something else may have been asked for while it ended.
                         if (now.State == row.State && now.AskedAt == row.AskedAt)
                         {
-                            now.Mended = row.State == PictureFolderState.Mending ? trouble is null : now.Mended;
+                            now.Mended = row.State == PictureFolderState.Optimising ? trouble is null : now.Mended;
                             (now.State, now.Trouble) = (PictureFolderState.Ready, trouble);
                         }
                     }
@@ -61,9 +61,9 @@ public sealed class FolderOptimiser(PictureFolderStore store, WorkCall call, Wor
         new(
             row.State switch
             {
-                PictureFolderState.Looking => PictureFolderStep.Look,
-                PictureFolderState.Trying => PictureFolderStep.Try,
-                PictureFolderState.Mending => PictureFolderStep.Mend,
+                PictureFolderState.Scanning => PictureFolderStep.Look,
+                PictureFolderState.Previewing => PictureFolderStep.Try,
+                PictureFolderState.Optimising => PictureFolderStep.Mend,
                 _ => PictureFolderStep.Restore,
             },
             path,

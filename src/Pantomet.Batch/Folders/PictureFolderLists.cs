@@ -8,7 +8,7 @@ namespace Pantomet.Batch.Folders;
 /// <param name="Forecast">What the whole would come to.</param>
 /// <param name="Rule">By which rule.</param>
 /// <param name="Pictures">What was tried, the heaviest first.</param>
-public sealed record PictureFolderTrial(MendForecast Forecast, PictureFolderRule Rule, IReadOnlyList<MendedPicture> Pictures);
+public sealed record PictureFolderTrial(OptimisationForecast Forecast, PictureFolderRule Rule, IReadOnlyList<MendedPicture> Pictures);
 
 /// <summary>What is known of a folder of pictures, in files of a folder of its own; the pictures themselves are never listed in memory.</summary>
 /// <param name="work">That folder.</param>

@@ -183,7 +183,7 @@ public sealed class PictureFolderStore(
             return (null, FolderTexts.IsAlreadyInTheListThe(other.Folder));
         }
 
-        return (await AddAsync(Guid.CreateVersion7(), NameOf(real, root), real, PictureFolderState.Looking, cancel), null);
+        return (await AddAsync(Guid.CreateVersion7(), NameOf(real, root), real, PictureFolderState.Scanning, cancel), null);
     }
 
     /// <summary>Adds a folder whose files will be sent.</summary>

@@ -191,7 +191,7 @@ public static class PictureFolderWork
     )
     {
         var can = lists.Pictures.Read().Where(one => one.CanBeMended).Select(one => (one.Path, one.Bytes)).ToList();
-        var drawn = MendForecast.Drawn([.. can.Select(one => one.Bytes)]).Select(i => can[i]).ToList();
+        var drawn = OptimisationForecast.Drawn([.. can.Select(one => one.Bytes)]).Select(i => can[i]).ToList();
         var counting = new Counting(tells, drawn.Count, drawn.Sum(one => one.Bytes));
         var tried = new List<MendedPicture>();
         await new FolderOptimisation(
@@ -214,7 +214,7 @@ public static class PictureFolderWork
         ).ExecuteAsync(cancel);
         lists.WriteTrial(
             new(
-                MendForecast.Of(
+                OptimisationForecast.Of(
                     [
                         .. tried
                             .Where(one => one.Before is not null)

@@ -50,7 +50,7 @@ public sealed record CellPlan(Frame Frame, SolvedFrame Solved, IReadOnlyList<Fil
         var cell = decisions.For(place.Address);
         var size = decisions.Turn.SizeOf(facts.Size);
         var hand =
-            cell.Loose ? cell.Frame
+            cell.Unlinked ? cell.Frame
             : decisions.Framings.TryGetValue(Shapes.KeyOf(slot), out var shared) ? shared
             : (Frame?)null;
         var subject = SubjectOf(facts, decisions);
@@ -104,7 +104,7 @@ public sealed record CellPlan(Frame Frame, SolvedFrame Solved, IReadOnlyList<Fil
                 .. parts.Select(part => new PairPart(
                     part.Decisions.Turn.SizeOf(part.Facts.Size),
                     SubjectOf(part.Facts, part.Decisions),
-                    part.Decisions.For(place.Address) is { Loose: true, Frame: { } frame } ? frame : null
+                    part.Decisions.For(place.Address) is { Unlinked: true, Frame: { } frame } ? frame : null
                 )),
             ],
             slot
@@ -161,7 +161,7 @@ public sealed record CellPlan(Frame Frame, SolvedFrame Solved, IReadOnlyList<Fil
     {
         ArgumentNullException.ThrowIfNull(facts);
         ArgumentNullException.ThrowIfNull(decisions);
-        return Subject.Of(decisions.Keep, decisions.Focus, decisions.NoSuggestion ? null : SuggestionOf(facts, decisions.Turn));
+        return Subject.Of(decisions.Keep, decisions.Focus, decisions.SuggestionRejected ? null : SuggestionOf(facts, decisions.Turn));
     }
 
     /// <summary>The picture's suggestion as it lies after the turn.</summary>

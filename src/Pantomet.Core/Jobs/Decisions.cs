@@ -25,7 +25,7 @@ public sealed record CellDecision
     public static readonly CellDecision None = new();
 
     /// <summary>True when the slot no longer follows the others of its shape.</summary>
-    public bool Loose { get; init; }
+    public bool Unlinked { get; init; }
 
     /// <summary>The slot's own frame, while it is loose; null follows marks and suggestion.</summary>
     public Frame? Frame { get; init; }
@@ -37,7 +37,7 @@ public sealed record CellDecision
     public IReadOnlyList<string> Accepted { get; init; } = [];
 
     /// <summary>Files that break a limit and go out all the same, by their variant's id.</summary>
-    public IReadOnlyList<string> LetThrough { get; init; } = [];
+    public IReadOnlyList<string> Allowed { get; init; } = [];
 
     /// <summary>The file's type and quality.</summary>
     public Choice? Choice { get; init; }
@@ -56,13 +56,13 @@ public sealed record CellDecision
     public bool Says(CellDecision other)
     {
         ArgumentNullException.ThrowIfNull(other);
-        return Loose == other.Loose
+        return Unlinked == other.Unlinked
             && Frame == other.Frame
             && Skip == other.Skip
             && Choice == other.Choice
             && Dress == other.Dress
             && Accepted.SequenceEqual(other.Accepted)
-            && LetThrough.SequenceEqual(other.LetThrough);
+            && Allowed.SequenceEqual(other.Allowed);
     }
 }
 
@@ -87,7 +87,7 @@ public sealed record Decisions
     public IReadOnlyList<Frame> Keep { get; init; } = [];
 
     /// <summary>True when the suggested box was turned down.</summary>
-    public bool NoSuggestion { get; init; }
+    public bool SuggestionRejected { get; init; }
 
     /// <summary>Words for names: "storm vane brass".</summary>
     public string Keywords { get; init; } = "";
@@ -99,12 +99,12 @@ public sealed record Decisions
     public string Title { get; init; } = "";
 
     /// <summary>True when the picture shows nothing that those who cannot see it need to be told: its text on a page is empty.</summary>
-    public bool Ornament { get; init; }
+    public bool Decorative { get; init; }
 
-    /// <summary>The text that stands for the picture on a page: empty for an ornament, null where nobody said anything yet.</summary>
+    /// <summary>The text that stands for the picture on a page: empty for an decorative, null where nobody said anything yet.</summary>
     [System.Text.Json.Serialization.JsonIgnore]
     public string? AlternativeOnPages =>
-        Ornament ? ""
+        Decorative ? ""
         : Alternative.Length > 0 ? Alternative
         : null;
 

@@ -4,11 +4,11 @@ using Pantomet.Core.Rules;
 namespace Pantomet.Core.Jobs;
 
 /// <summary>What stands in a cell now, as far as decisions ask for it.</summary>
-/// <param name="Looks">The reasons that are to review, by code.</param>
+/// <param name="ToReview">The reasons that are to review, by code.</param>
 /// <param name="Broken">
 /// What the files that break a limit are wanted as, by their identity: the one stays when the program makes them otherwise.
 /// </param>
-public sealed record CellStanding(IReadOnlyList<string> Looks, IReadOnlyDictionary<string, string> Broken)
+public sealed record CellStanding(IReadOnlyList<string> ToReview, IReadOnlyDictionary<string, string> Broken)
 {
     /// <summary>Nothing is known of the cell.</summary>
     public static readonly CellStanding None = new([], new Dictionary<string, string>());

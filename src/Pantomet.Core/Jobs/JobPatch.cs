@@ -30,7 +30,7 @@ public sealed record DecisionsPatch
     public Set<IReadOnlyList<Frame>>? Keep { get; init; }
 
     /// <summary>Whether the suggestion was turned down.</summary>
-    public Set<bool>? NoSuggestion { get; init; }
+    public Set<bool>? SuggestionRejected { get; init; }
 
     /// <summary>Words for names.</summary>
     public Set<string>? Keywords { get; init; }
@@ -41,8 +41,8 @@ public sealed record DecisionsPatch
     /// <summary>The picture's own title.</summary>
     public Set<string>? Title { get; init; }
 
-    /// <summary>Whether it is an ornament.</summary>
-    public Set<bool>? Ornament { get; init; }
+    /// <summary>Whether it is an decorative.</summary>
+    public Set<bool>? Decorative { get; init; }
 
     /// <summary>Whether a newer original has another shape.</summary>
     public Set<bool>? OtherShape { get; init; }
@@ -66,12 +66,12 @@ public sealed record DecisionsPatch
         {
             Turn = Differing(from.Turn, to.Turn),
             Focus = Differing(from.Focus, to.Focus),
-            NoSuggestion = Differing(from.NoSuggestion, to.NoSuggestion),
+            SuggestionRejected = Differing(from.SuggestionRejected, to.SuggestionRejected),
             Keep = from.Keep.SequenceEqual(to.Keep) ? null : new(to.Keep),
             Keywords = Differing(from.Keywords, to.Keywords),
             Alternative = Differing(from.Alternative, to.Alternative),
             Title = Differing(from.Title, to.Title),
-            Ornament = Differing(from.Ornament, to.Ornament),
+            Decorative = Differing(from.Decorative, to.Decorative),
             OtherShape = Differing(from.OtherShape, to.OtherShape),
             Framings = Keyed.Between(from.Framings, to.Framings, (a, b) => a == b, frame => (Frame?)frame),
             Cells = Keyed.Between(from.Cells, to.Cells, (a, b) => a.Says(b), cell => cell.IsNone ? null : cell),
@@ -87,11 +87,11 @@ public sealed record DecisionsPatch
             Turn = Turn is null ? decisions.Turn : Turn.Value,
             Focus = Focus is null ? decisions.Focus : Focus.Value,
             Keep = Keep is null ? decisions.Keep : Keep.Value,
-            NoSuggestion = NoSuggestion?.Value ?? decisions.NoSuggestion,
+            SuggestionRejected = SuggestionRejected?.Value ?? decisions.SuggestionRejected,
             Keywords = Keywords?.Value ?? decisions.Keywords,
             Alternative = Alternative?.Value ?? decisions.Alternative,
             Title = Title?.Value ?? decisions.Title,
-            Ornament = Ornament?.Value ?? decisions.Ornament,
+            Decorative = Decorative?.Value ?? decisions.Decorative,
             OtherShape = OtherShape?.Value ?? decisions.OtherShape,
             Framings = Framings is null
                 ? decisions.Framings

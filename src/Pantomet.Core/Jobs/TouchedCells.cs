@@ -45,7 +45,7 @@ public static class TouchedCells
                 patch.Turn is not null
                 || patch.Focus is not null
                 || patch.Keep is not null
-                || patch.NoSuggestion is not null
+                || patch.SuggestionRejected is not null
                 || patch.OtherShape is not null;
             var own = slots.Where(one =>
                 marks

@@ -8,7 +8,7 @@ namespace Pantomet.Core.Mending;
 
 /// <summary>
 /// What an original of the library is fixed to: always upright and without the place where it was taken; of another type, smaller, or on a
-/// ground where something shows through, if that is asked for. What comes of it is a newer original; the first one stays.
+/// background where something shows through, if that is asked for. What comes of it is a newer original; the first one stays.
 /// </summary>
 public sealed record OriginalFixRule
 {
@@ -24,13 +24,13 @@ public sealed record OriginalFixRule
     public PictureFormat? Format { get; init; }
 
     /// <summary>The colour that it is laid on where something shows through; null leaves that, where the type has it.</summary>
-    public Rgb? Ground { get; init; }
+    public Rgb? Background { get; init; }
 
     /// <summary>What is wrong with it: a sentence; null when nothing is.</summary>
     public string? Fault() =>
         MaxSide is < 16 or > Rounding.LongestSide ? FolderTexts.TheLongerSideMustBeFrom
         : Format is { } format && !MendRule.Formats.Contains(format) ? FolderTexts.AnOriginalIsSavedAsJPEG
-        : Ground is not null && Format is not (null or PictureFormat.Jpeg) ? FolderTexts.WithABackgroundAnOriginalIs
+        : Background is not null && Format is not (null or PictureFormat.Jpeg) ? FolderTexts.WithABackgroundAnOriginalIs
         : null;
 
     /// <summary>Why there is nothing to put right: a sentence; null where there is.</summary>
@@ -43,7 +43,7 @@ public sealed record OriginalFixRule
             && !facts.HasLocation
             && !(facts.Size.LongSide > MaxSide)
             && FormatFor(facts) == facts.Format
-            && !(Ground is not null && facts.HasAlpha)
+            && !(Background is not null && facts.HasAlpha)
                 ? FolderTexts.TheOriginalIsAlreadyLikeThis
             : null;
     }
@@ -54,7 +54,7 @@ public sealed record OriginalFixRule
         ArgumentNullException.ThrowIfNull(facts);
         return Format
             ?? (
-                Ground is not null && facts.HasAlpha ? PictureFormat.Jpeg
+                Background is not null && facts.HasAlpha ? PictureFormat.Jpeg
                 : MendRule.Formats.Contains(facts.Format) ? facts.Format
                 : facts.HasAlpha ? PictureFormat.Png
                 : PictureFormat.Jpeg
@@ -72,7 +72,7 @@ public sealed record OriginalFixRule
             Name = "put-right",
             Types = [new(FormatFor(facts))],
             Aims = slot.Aims with { Quality = new(QualityRange.Comfortable.Floor, QualityRange.Highest) },
-            Background = Ground is { } ground ? new(ground) : null,
+            Background = Background is { } background ? new(background) : null,
         };
     }
 }

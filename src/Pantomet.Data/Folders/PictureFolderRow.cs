@@ -7,16 +7,16 @@ public enum PictureFolderState
     Receiving,
 
     /// <summary>It is scanned, or waits for that.</summary>
-    Looking,
+    Scanning,
 
     /// <summary>It was scanned; nothing is under way.</summary>
     Ready,
 
-    /// <summary>Some of its pictures are tried, or wait for that.</summary>
-    Trying,
+    /// <summary>Some of its pictures are made for a preview, or wait for that.</summary>
+    Previewing,
 
     /// <summary>It is optimised, or waits for that.</summary>
-    Mending,
+    Optimising,
 
     /// <summary>It is held, and can go on.</summary>
     Paused,

@@ -13,9 +13,9 @@ public sealed record StoredWant(string FileId, long Place, long Rank, string Sta
 /// <summary>A cell, as its rows say.</summary>
 /// <param name="State">How it stands.</param>
 /// <param name="Verdict">Its verdict.</param>
-/// <param name="Looks">The reasons for which it is to review, separated by commas.</param>
+/// <param name="ToReview">The reasons for which it is to review, separated by commas.</param>
 /// <param name="Wants">The files that it wants, in order.</param>
-public sealed record StoredCell(string State, string Verdict, string Looks, List<StoredWant> Wants);
+public sealed record StoredCell(string State, string Verdict, string ToReview, List<StoredWant> Wants);
 
 /// <summary>A file that is open, and the cell that wants it.</summary>
 public sealed record OpenWant(Guid Picture, string Slot, string File);
@@ -43,7 +43,7 @@ public sealed class CellRows(PantometDb db) : IDisposable
             var among = $"JobId = $1 AND PictureId IN ({string.Join(',', chunk.Select((_, at) => $"${at + 2}"))})";
             object[] values = [job, .. chunk.Cast<object>()];
             var rows = await _sql.ReadAsync(
-                $"SELECT PictureId, Slot, State, Verdict, Looks FROM Cells WHERE {among}",
+                $"SELECT PictureId, Slot, State, Verdict, ToReview FROM Cells WHERE {among}",
                 row =>
                     (
                         new CellKey(row.GetGuid(0), row.GetString(1)),
@@ -79,13 +79,13 @@ public sealed class CellRows(PantometDb db) : IDisposable
     {
         ArgumentNullException.ThrowIfNull(cell);
         return _sql.RunAsync(
-            "INSERT OR REPLACE INTO Cells (JobId, PictureId, Slot, State, Verdict, Looks) VALUES ($1, $2, $3, $4, $5, $6)",
+            "INSERT OR REPLACE INTO Cells (JobId, PictureId, Slot, State, Verdict, ToReview) VALUES ($1, $2, $3, $4, $5, $6)",
             job,
             key.Picture,
             key.Slot,
             cell.State,
             cell.Verdict,
-            cell.Looks
+            cell.ToReview
         );
     }
 

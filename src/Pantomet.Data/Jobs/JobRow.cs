@@ -68,7 +68,7 @@ public sealed class JobRow
     public long Left { get; set; }
 
     /// <summary>Cells that are to review.</summary>
-    public int Looks { get; set; }
+    public int ToReview { get; set; }
 }
 
 /// <summary>One picture of a job and what was decided about it as a whole.</summary>
@@ -99,7 +99,7 @@ public sealed class JobPictureRow
     public string Keep { get; set; } = "[]";
 
     /// <summary>True when the suggestion was turned down.</summary>
-    public bool NoSuggestion { get; set; }
+    public bool SuggestionRejected { get; set; }
 
     /// <summary>Words for names.</summary>
     public string Keywords { get; set; } = "";
@@ -110,8 +110,8 @@ public sealed class JobPictureRow
     /// <summary>The picture's own title.</summary>
     public string Title { get; set; } = "";
 
-    /// <summary>True for an ornament, whose text is empty.</summary>
-    public bool Ornament { get; set; }
+    /// <summary>True for an decorative, whose text is empty.</summary>
+    public bool Decorative { get; set; }
 
     /// <summary>True when a newer original has another shape and nobody has looked yet.</summary>
     public bool OtherShape { get; set; }
@@ -146,7 +146,7 @@ public sealed class JobDecisionRow
     public required string Slot { get; set; }
 
     /// <summary>True when the slot no longer follows the others of its shape.</summary>
-    public bool Loose { get; set; }
+    public bool Unlinked { get; set; }
 
     /// <summary>Its own frame as a JSON array; null follows marks and suggestion.</summary>
     public string? Frame { get; set; }
@@ -158,7 +158,7 @@ public sealed class JobDecisionRow
     public string Accepted { get; set; } = "[]";
 
     /// <summary>Files that go out though they break a limit, by what they are wanted as, as a JSON array.</summary>
-    public string LetThrough { get; set; } = "[]";
+    public string Allowed { get; set; } = "[]";
 
     /// <summary>A type chosen by hand.</summary>
     public string? Format { get; set; }
@@ -286,7 +286,7 @@ public sealed class CellRow
     public required string Verdict { get; set; }
 
     /// <summary>The reasons that are to review, by code, with commas.</summary>
-    public string Looks { get; set; } = "";
+    public string ToReview { get; set; } = "";
 }
 
 /// <summary>One file that a cell wants.</summary>

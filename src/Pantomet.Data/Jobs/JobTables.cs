@@ -235,7 +235,7 @@ public static class JobTables
         sql.RunAsync(
             """
             INSERT OR REPLACE INTO JobPictures
-            (JobId, PictureId, Place, Quarters, Degrees, FocusX, FocusY, Keep, NoSuggestion, Keywords, Alternative, OtherShape, Ornament,
+            (JobId, PictureId, Place, Quarters, Degrees, FocusX, FocusY, Keep, SuggestionRejected, Keywords, Alternative, OtherShape, Decorative,
             Title)
             VALUES ($1, $2, $3, $4, $5, $6, $7, $8, $9, $10, $11, $12, $13, $14)
             """,
@@ -247,11 +247,11 @@ public static class JobTables
             now.Focus?.X,
             now.Focus?.Y,
             Frames(now.Keep),
-            now.NoSuggestion,
+            now.SuggestionRejected,
             now.Keywords,
             now.Alternative,
             now.OtherShape,
-            now.Ornament,
+            now.Decorative,
             now.Title
         );
 
@@ -281,17 +281,17 @@ public static class JobTables
             await sql.RunAsync(
                 """
                 INSERT OR REPLACE INTO JobDecisions
-                (JobId, PictureId, Slot, Loose, Frame, Skip, Accepted, LetThrough, Format, Quality, Chosen, Dress)
+                (JobId, PictureId, Slot, Unlinked, Frame, Skip, Accepted, Allowed, Format, Quality, Chosen, Dress)
                 VALUES ($1, $2, $3, $4, $5, $6, $7, $8, $9, $10, $11, $12)
                 """,
                 id,
                 picture,
                 slot,
-                cell.Loose,
+                cell.Unlinked,
                 cell.Frame is { } frame ? Edges(frame) : null,
                 cell.Skip,
                 StoredJson.Write(cell.Accepted),
-                StoredJson.Write(cell.LetThrough),
+                StoredJson.Write(cell.Allowed),
                 cell.Choice?.Format,
                 cell.Choice?.Quality,
                 cell.Choice is not null,
@@ -306,22 +306,22 @@ public static class JobTables
             Turn = new(row.Quarters, row.Degrees),
             Focus = row is { FocusX: { } x, FocusY: { } y } ? new FocusPoint(x, y) : null,
             Keep = [.. StoredJson.Read<List<double[]>>(row.Keep).Select(FrameOf)],
-            NoSuggestion = row.NoSuggestion,
+            SuggestionRejected = row.SuggestionRejected,
             Keywords = row.Keywords,
             Alternative = row.Alternative,
             OtherShape = row.OtherShape,
-            Ornament = row.Ornament,
+            Decorative = row.Decorative,
             Title = row.Title,
             Framings = framings.ToDictionary(one => one.Shape, one => FrameOf(one.Frame)),
             Cells = cells.ToDictionary(
                 one => one.Slot,
                 one => new CellDecision
                 {
-                    Loose = one.Loose,
+                    Unlinked = one.Unlinked,
                     Frame = one.Frame is { } frame ? FrameOf(frame) : null,
                     Skip = one.Skip,
                     Accepted = StoredJson.Read<List<string>>(one.Accepted),
-                    LetThrough = StoredJson.Read<List<string>>(one.LetThrough),
+                    Allowed = StoredJson.Read<List<string>>(one.Allowed),
                     Choice = one.Chosen ? ChoiceOf(one.Format, one.Quality) : null,
                     Dress = one.Dress,
                 }

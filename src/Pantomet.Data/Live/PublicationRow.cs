@@ -43,7 +43,7 @@ public sealed class PublishedPlaceRow
     /// <summary>When it stops to answer, UTC, once something newer took its place; null for the newest.</summary>
     public DateTime? ExpiresAt { get; set; }
 
-    /// <summary>What the picture shows; empty for an ornament, null where nobody said it.</summary>
+    /// <summary>What the picture shows; empty for an decorative, null where nobody said it.</summary>
     public string? Alternative { get; set; }
 
     /// <summary>What was read from the original, as JSON, so that its files can be made when it has a newer one.</summary>
@@ -75,7 +75,7 @@ public sealed class PublishedFileRow
     public required string Descriptor { get; set; }
 
     /// <summary>True when it goes out though it breaks a limit.</summary>
-    public bool LetThrough { get; set; }
+    public bool Allowed { get; set; }
 }
 
 /// <summary>How often a place was fetched, and how much that was.</summary>

@@ -223,11 +223,11 @@ namespace Pantomet.Data.Migrations
                     b.Property<string>("Slot")
                         .HasColumnType("TEXT");
 
-                    b.Property<string>("Looks")
+                    b.Property<string>("State")
                         .IsRequired()
                         .HasColumnType("TEXT");
 
-                    b.Property<string>("State")
+                    b.Property<string>("ToReview")
                         .IsRequired()
                         .HasColumnType("TEXT");
 
@@ -372,6 +372,10 @@ namespace Pantomet.Data.Migrations
                         .IsRequired()
                         .HasColumnType("TEXT");
 
+                    b.Property<string>("Allowed")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
                     b.Property<bool>("Chosen")
                         .HasColumnType("INTEGER");
 
@@ -384,17 +388,13 @@ namespace Pantomet.Data.Migrations
                     b.Property<string>("Frame")
                         .HasColumnType("TEXT");
 
-                    b.Property<string>("LetThrough")
-                        .IsRequired()
-                        .HasColumnType("TEXT");
-
-                    b.Property<bool>("Loose")
-                        .HasColumnType("INTEGER");
-
                     b.Property<int?>("Quality")
                         .HasColumnType("INTEGER");
 
                     b.Property<bool>("Skip")
+                        .HasColumnType("INTEGER");
+
+                    b.Property<bool>("Unlinked")
                         .HasColumnType("INTEGER");
 
                     b.HasKey("JobId", "PictureId", "Slot");
@@ -434,6 +434,9 @@ namespace Pantomet.Data.Migrations
                         .IsRequired()
                         .HasColumnType("TEXT");
 
+                    b.Property<bool>("Decorative")
+                        .HasColumnType("INTEGER");
+
                     b.Property<double>("Degrees")
                         .HasColumnType("REAL");
 
@@ -451,12 +454,6 @@ namespace Pantomet.Data.Migrations
                         .IsRequired()
                         .HasColumnType("TEXT");
 
-                    b.Property<bool>("NoSuggestion")
-                        .HasColumnType("INTEGER");
-
-                    b.Property<bool>("Ornament")
-                        .HasColumnType("INTEGER");
-
                     b.Property<bool>("OtherShape")
                         .HasColumnType("INTEGER");
 
@@ -464,6 +461,9 @@ namespace Pantomet.Data.Migrations
                         .HasColumnType("INTEGER");
 
                     b.Property<int>("Quarters")
+                        .HasColumnType("INTEGER");
+
+                    b.Property<bool>("SuggestionRejected")
                         .HasColumnType("INTEGER");
 
                     b.Property<string>("Title")
@@ -512,9 +512,6 @@ namespace Pantomet.Data.Migrations
                     b.Property<long>("Left")
                         .HasColumnType("INTEGER");
 
-                    b.Property<int>("Looks")
-                        .HasColumnType("INTEGER");
-
                     b.Property<string>("Name")
                         .IsRequired()
                         .HasColumnType("TEXT");
@@ -542,6 +539,9 @@ namespace Pantomet.Data.Migrations
 
                     b.Property<string>("Text")
                         .HasColumnType("TEXT");
+
+                    b.Property<int>("ToReview")
+                        .HasColumnType("INTEGER");
 
                     b.HasKey("Id");
 
@@ -705,6 +705,9 @@ namespace Pantomet.Data.Migrations
                     b.Property<int>("Ordinal")
                         .HasColumnType("INTEGER");
 
+                    b.Property<bool>("Allowed")
+                        .HasColumnType("INTEGER");
+
                     b.Property<string>("Descriptor")
                         .IsRequired()
                         .HasColumnType("TEXT");
@@ -712,9 +715,6 @@ namespace Pantomet.Data.Migrations
                     b.Property<string>("FileId")
                         .IsRequired()
                         .HasColumnType("TEXT");
-
-                    b.Property<bool>("LetThrough")
-                        .HasColumnType("INTEGER");
 
                     b.Property<string>("Recipe")
                         .IsRequired()

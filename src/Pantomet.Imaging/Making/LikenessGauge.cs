@@ -7,7 +7,7 @@ namespace Pantomet.Imaging.Making;
 internal sealed class LikenessGauge(Image reference)
 {
     /// <summary>What shows through is compared on a middle grey, on which light and dark drawings are both seen.</summary>
-    private static readonly double[] Ground = [128];
+    private static readonly double[] Background = [128];
 
     private readonly Lazy<ColourPlanes> _reference = new(() => Planes(reference));
 
@@ -46,7 +46,7 @@ internal sealed class LikenessGauge(Image reference)
         var plain = image;
         if (plain.HasAlpha())
         {
-            plain = scope.Own(plain.Flatten(background: Ground));
+            plain = scope.Own(plain.Flatten(background: Background));
         }
 
         if (plain.Format != Enums.BandFormat.Uchar)

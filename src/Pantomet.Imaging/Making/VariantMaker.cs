@@ -222,7 +222,7 @@ public static class VariantMaker
         reasons.AddRange(attempt.Notes);
         if (pixels.HasAlpha && attempt.Format == PictureFormat.Jpeg)
         {
-            reasons.Add(new(ReasonCodes.Flattened, ReasonTexts.JPEGHasNoTransparencyItsBackground(Ground(slot))));
+            reasons.Add(new(ReasonCodes.Flattened, ReasonTexts.JPEGHasNoTransparencyItsBackground(BackgroundOf(slot))));
         }
 
         if (facts.Frames > 1 && !pixels.Moves)
@@ -251,7 +251,7 @@ public static class VariantMaker
         };
     }
 
-    private static string Ground(Slot slot) =>
+    private static string BackgroundOf(Slot slot) =>
         slot.Background is null ? "white"
         : slot.Background.Colour is { } colour ? colour.ToString()
         : ReasonTexts.TheEdgesColour;

@@ -97,7 +97,7 @@ internal static class PageLikeness
         var (before, after) = (Grey(x, area), Grey(y, area));
         var similarity = StructuralSimilarity.Mean(before, after);
         var blurred =
-            similarity < MendedPage.Same
+            similarity < RewrittenPage.Same
             && Detail(after) > Detail(before) * Sharper
             && StructuralSimilarity.Mean(before.Halved(), after.Halved()) >= AlikeAtHalf;
         return new(similarity, blurred);

@@ -27,7 +27,7 @@ internal sealed class PageRewrite(PageRewriteRequest request, Action<PageProgres
     /// <summary>Does it.</summary>
     /// <exception cref="PageFaultException">The page cannot be opened.</exception>
     /// <exception cref="NoBrowserException">There is no browser.</exception>
-    public async Task<MendedPage> ExecuteAsync(CancellationToken cancel)
+    public async Task<RewrittenPage> ExecuteAsync(CancellationToken cancel)
     {
         var page = request.Page;
         using var source = await PageSource.OpenAsync(page.Page, page.Allowed, page.PrivateHosts, cancel);
@@ -38,22 +38,22 @@ internal sealed class PageRewrite(PageRewriteRequest request, Action<PageProgres
         void Count() => tells?.Invoke(new(false, Math.Min(of, Interlocked.Increment(ref done)), of));
 
         var before = await LookAsync(source, screens, shots, Count, cancel);
-        var text = await MendingText.ReadAsync(source, before, request.Places, cancel);
+        var text = await RewrittenText.ReadAsync(source, before, request.Places, cancel);
         var files = new MendedFiles(source, text.Pictures, _pictures);
         foreach (var shot in before.Where(look => look.Shot is not null))
         {
             WholeFile.Write(At(MendedNames.Before(shot.Screen.Viewport)), shot.Shot!);
         }
 
-        IReadOnlyList<MendedImage> images;
+        IReadOnlyList<RewrittenImage> images;
         IReadOnlyList<LookedAt> seen;
-        List<MendedScreen> taken;
+        List<RewrittenScreen> taken;
         for (var round = 0; ; round++)
         {
             text.Write(files);
             seen = await LookAsync(files, [.. shots], shots, Count, cancel);
             (images, taken) = await CompareAsync(text, source, files, before, seen, cancel);
-            var change = MendedPage.ToChange(images, taken);
+            var change = RewrittenPage.ToChange(images, taken);
             // After the last round what does not fit goes back, and nothing is looked at that nobody sees.
             if (change.Count == 0 || round > MostRounds)
             {
@@ -89,8 +89,8 @@ internal sealed class PageRewrite(PageRewriteRequest request, Action<PageProgres
         return failed.Count > 0 ? throw new PageFaultException(failed[0].Why) : seen;
     }
 
-    private async Task<(IReadOnlyList<MendedImage> Images, List<MendedScreen> Screens)> CompareAsync(
-        MendingText text,
+    private async Task<(IReadOnlyList<RewrittenImage> Images, List<RewrittenScreen> Screens)> CompareAsync(
+        RewrittenText text,
         IPageFiles source,
         MendedFiles files,
         IReadOnlyList<LookedAt> before,
@@ -98,7 +98,7 @@ internal sealed class PageRewrite(PageRewriteRequest request, Action<PageProgres
         CancellationToken cancel
     )
     {
-        var (looks, similar) = (new List<(int Place, MendedLook Look)>(), new Dictionary<int, (double? Whole, double? Others)>());
+        var (looks, similar) = (new List<(int Place, RewrittenView Look)>(), new Dictionary<int, (double? Whole, double? Others)>());
         foreach (var look in after)
         {
             var old = before.First(one => one.Screen == look.Screen);
@@ -133,7 +133,7 @@ internal sealed class PageRewrite(PageRewriteRequest request, Action<PageProgres
                     (one, i) =>
                         (
                             one.Place,
-                            new MendedLook(
+                            new RewrittenView(
                                 look.Screen.Viewport,
                                 Rounded(each[i].Similarity),
                                 each[i].WasBlurred,
@@ -162,7 +162,7 @@ internal sealed class PageRewrite(PageRewriteRequest request, Action<PageProgres
         && Math.Abs(now.Width - before.Width) <= 1
         && Math.Abs(now.Height - before.Height) <= 1;
 
-    private async Task<List<MendedScreen>> ScreensAsync(
+    private async Task<List<RewrittenScreen>> ScreensAsync(
         IPageFiles source,
         MendedFiles files,
         IReadOnlyList<LookedAt> before,
@@ -171,7 +171,7 @@ internal sealed class PageRewrite(PageRewriteRequest request, Action<PageProgres
         CancellationToken cancel
     )
     {
-        var screens = new List<MendedScreen>();
+        var screens = new List<RewrittenScreen>();
         foreach (var look in after)
         {
             var old = before.First(one => one.Screen == look.Screen);

@@ -5,7 +5,7 @@ using Pantomet.PageChecks;
 namespace Pantomet.PageChecks.Rewriting;
 
 /// <summary>A picture of a page with what is to stand instead of it. Addresses of files begin with <see cref="Pictures"/>.</summary>
-public sealed record PageMendPlace
+public sealed record PagePlace
 {
     /// <summary>How addresses of the files begin until it is known where they are written; a name that no network has (RFC 6761, 6.4).</summary>
     public const string Pictures = "https://pictures.invalid/";
@@ -63,7 +63,7 @@ public sealed record PageRewriteRequest
     public required PageCheckRequest Page { get; init; }
 
     /// <summary>The pictures.</summary>
-    public required IReadOnlyList<PageMendPlace> Places { get; init; }
+    public required IReadOnlyList<PagePlace> Places { get; init; }
 }
 
 /// <summary>The names of what is kept of a mended page.</summary>

@@ -45,14 +45,14 @@ public sealed record PageStanding(
 /// <param name="Progress">How far it is; null where it is not under way.</param>
 /// <param name="Page">What became of it; null until it is mended.</param>
 /// <param name="AskedAt">When it was asked for, UTC.</param>
-public sealed record PageMendView(
+public sealed record PageRewriteView(
     Guid Check,
     string Name,
     int Pictures,
     PageCheckState? State,
     string? Trouble,
     PageProgress? Progress,
-    MendedPage? Page,
+    RewrittenPage? Page,
     DateTime? AskedAt
 );
 
@@ -142,7 +142,7 @@ public sealed class PageRewriteStore(
         );
 
     /// <summary>How it is shown.</summary>
-    public async Task<PageMendView?> ViewAsync(PageJobRow row, PageProgress? progress, CancellationToken cancel) =>
+    public async Task<PageRewriteView?> ViewAsync(PageJobRow row, PageProgress? progress, CancellationToken cancel) =>
         await store.OneAsync(row.CheckId, cancel) is not { } check
             ? null
             : new(
@@ -157,10 +157,10 @@ public sealed class PageRewriteStore(
             );
 
     /// <summary>What the last run left; null where it left nothing.</summary>
-    public async Task<MendedPage?> MendedAsync(PageJobRow row, CancellationToken cancel)
+    public async Task<RewrittenPage?> MendedAsync(PageJobRow row, CancellationToken cancel)
     {
         var text = await WholeFile.TextAsync(Path.Combine(FolderOf(row), MendedNames.Report), cancel);
-        return text is null ? null : WorkLines.Read<MendedPage>(text);
+        return text is null ? null : WorkLines.Read<RewrittenPage>(text);
     }
 
     /// <summary>The folder of what becomes of a page.</summary>
@@ -193,7 +193,7 @@ public sealed class PageRewriteStore(
             }
         }
 
-        var pages = await JobPages.OfAsync(contents, PageMendPlace.Pictures, folder, null, cancel);
+        var pages = await JobPages.OfAsync(contents, PagePlace.Pictures, folder, null, cancel);
         return new()
         {
             Page = store.WishOf(check, options) with { Keep = root },
@@ -214,9 +214,9 @@ public sealed class PageRewriteStore(
         };
     }
 
-    private static PageMendPlace PlaceOf(PageStanding standing, JobPage? page)
+    private static PagePlace PlaceOf(PageStanding standing, JobPage? page)
     {
-        var place = new PageMendPlace
+        var place = new PagePlace
         {
             Where = standing.Where,
             Kind = standing.Kind,
@@ -242,7 +242,7 @@ public sealed class PageRewriteStore(
             Image = Said(image, picture),
             Alone = isOne ? Said(HtmlWriter.Alone(picture), picture) : null,
             Plain = isOne ? last.Plain(last.ByType[^1]).Address : null,
-            Css = standing.Kind == ImageKind.Background ? CssWriter.Property(picture, PageMendPlace.Root, PageMendPlace.Property) : null,
+            Css = standing.Kind == ImageKind.Background ? CssWriter.Property(picture, PagePlace.Root, PagePlace.Property) : null,
         };
     }
 

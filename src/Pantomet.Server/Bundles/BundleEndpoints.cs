@@ -27,7 +27,7 @@ namespace Pantomet.Server.Bundles;
 /// <param name="Format">Its type.</param>
 /// <param name="Bytes">Its weight.</param>
 /// <param name="Verdict">The verdict.</param>
-/// <param name="LetThrough">True when it breaks a limit and goes out all the same.</param>
+/// <param name="Allowed">True when it breaks a limit and goes out all the same.</param>
 /// <param name="Reasons">Why it does not go out, or what was given up.</param>
 public sealed record HandOverFile(
     Guid Picture,
@@ -41,7 +41,7 @@ public sealed record HandOverFile(
     string? Format,
     long? Bytes,
     Verdict Verdict,
-    bool LetThrough,
+    bool Allowed,
     IReadOnlyList<Reason> Reasons
 );
 
@@ -74,10 +74,10 @@ internal static class BundleEndpoints
         var job = routes.MapGroup("/api/jobs/{id:guid}").WithTags("Handing over").ProducesProblem(StatusCodes.Status404NotFound);
         job.MapGet("/hand-over", GetAsync)
             .WithName("getHandOver")
-            .WithSummary("What goes out, under which names, and what does not, and why.");
+            .WithSummary("Which files are handed over, under which names, and which are not, and why.");
         job.MapGet("/bundle.zip", ZipAsync)
             .WithName("getBundle")
-            .WithSummary("Everything that goes out as a zip, made while it is sent.")
+            .WithSummary("All files that are handed over, as a ZIP.")
             .ProducesProblem(StatusCodes.Status409Conflict);
         job.MapPost("/folder", FolderAsync)
             .WithName("writeFolder")
@@ -200,7 +200,7 @@ internal static class BundleEndpoints
             row?.Format.Word(),
             row?.Bytes,
             file.File.Verdict,
-            file.File.LetThrough,
+            file.File.Allowed,
             file.Reasons
         );
     }

@@ -29,15 +29,17 @@ internal static class ReceiverDeliveryEndpoints
         var job = routes.MapGroup("/api/jobs/{id:guid}/deliveries").WithTags("Handing over").ProducesProblem(StatusCodes.Status404NotFound);
         job.MapGet("/", AllAsync)
             .WithName("listReceiverDeliveries")
-            .WithSummary("Each receiver, where the job's files stand with it, and what it said.");
-        job.MapGet("/said", SaidAsync).WithName("listSaid").WithSummary("What receivers said of the files that the job's cells have now.");
+            .WithSummary("Each receiver, the standing of the job's files with it, and what it answered.");
+        job.MapGet("/said", SaidAsync)
+            .WithName("listAnswers")
+            .WithSummary("What receivers answered about the files that the job's cells have now.");
         job.MapPost("/{receiver:guid}", SendAsync)
             .WithName("sendToReceiver")
-            .WithSummary("Hands the job's files to a receiver: those that it does not have, and those that changed.")
+            .WithSummary("Sends the job's files to a receiver: those that it does not have, and those that changed.")
             .ProducesProblem(StatusCodes.Status409Conflict);
         job.MapPost("/{receiver:guid}/stop", StopAsync)
             .WithName("stopReceiverDelivery")
-            .WithSummary("Stops handing over; what was handed over stays.");
+            .WithSummary("Stops sending; the files that were sent stay there.");
         job.MapGet("/{receiver:guid}/shown", ShownAsync)
             .WithName("getShown")
             .WithSummary("A picture that the receiver shows of the file at a path, fetched from it now.")
@@ -48,10 +50,10 @@ internal static class ReceiverDeliveryEndpoints
             .ProducesProblem(StatusCodes.Status409Conflict);
         job.MapGet("/{receiver:guid}/survival", SurvivalAsync)
             .WithName("getSurvival")
-            .WithSummary("What was tried with the file at a path, and what came of it; nothing where nothing was.");
+            .WithSummary("What was tried with the file at a path, and the result; nothing if nothing was tried.");
         job.MapGet("/{receiver:guid}/survival/rule", RuleAsync)
             .WithName("getSurvivalRule")
-            .WithSummary("The rule of the file's slot by which what survives best is made; it is put as any other rule is.");
+            .WithSummary("The rule of the file's slot that makes the file which survives best; it is saved as any other rule is.");
     }
 
     private static async Task<Results<Ok<IReadOnlyList<ReceiverDeliveryView>>, ProblemHttpResult>> AllAsync(
@@ -69,7 +71,7 @@ internal static class ReceiverDeliveryEndpoints
                 await store.ViewsAsync(await bundles.OfAsync(board, cancel), await receivers.AllAsync(cancel), worker.ProgressOf, cancel)
             );
 
-    private static async Task<Results<Ok<IReadOnlyList<SaidAtCell>>, ProblemHttpResult>> SaidAsync(
+    private static async Task<Results<Ok<IReadOnlyList<CellAnswer>>, ProblemHttpResult>> SaidAsync(
         Guid id,
         JobRoom room,
         ReceiverDeliveryStore store,

@@ -26,7 +26,7 @@ internal static class ReceiverEndpoints
     public static void Map(IEndpointRouteBuilder routes)
     {
         var receivers = routes.MapGroup("/api/receivers").WithTags("Handing over");
-        receivers.MapGet("/", AllAsync).WithName("listReceivers").WithSummary("The places that files are handed to.");
+        receivers.MapGet("/", AllAsync).WithName("listReceivers").WithSummary("All receivers.");
         receivers
             .MapPost("/", AddAsync)
             .WithName("addReceiver")
@@ -35,18 +35,18 @@ internal static class ReceiverEndpoints
         receivers
             .MapPut("/{id:guid}", ChangeAsync)
             .WithName("changeReceiver")
-            .WithSummary("Changes a receiver; another place has none of the files yet.")
+            .WithSummary("Changes a receiver; at another address it has none of the files yet.")
             .ProducesProblem(StatusCodes.Status400BadRequest)
             .ProducesProblem(StatusCodes.Status404NotFound);
         receivers
             .MapDelete("/{id:guid}", RemoveAsync)
             .WithName("deleteReceiver")
-            .WithSummary("Takes a receiver away; what it was given stays there.")
+            .WithSummary("Removes a receiver; the files that it has stay there.")
             .ProducesProblem(StatusCodes.Status404NotFound);
         receivers
             .MapPost("/{id:guid}/try", TryAsync)
             .WithName("tryReceiver")
-            .WithSummary("Tries whether a receiver can be reached; nothing is handed over.")
+            .WithSummary("Tries whether a receiver can be reached; no file is sent.")
             .ProducesProblem(StatusCodes.Status404NotFound);
     }
 

@@ -28,7 +28,7 @@ internal static class DestinationEndpoints
                 (HttpRequest request, RulesDoor door, CancellationToken cancel) => TakeFileAsync(request, door, merge: false, cancel)
             )
             .WithName("replaceDestinations")
-            .WithSummary("Replaces the book by a rules file.")
+            .WithSummary("Replaces all destinations by those of a rules file.")
             .Accepts<object>(isOptional: true, "application/json", "*/*")
             .ProducesProblem(StatusCodes.Status413PayloadTooLarge);
         destinations
@@ -43,9 +43,9 @@ internal static class DestinationEndpoints
         destinations
             .MapGet("/rules.json", ExportAsync)
             .WithName("exportRules")
-            .WithSummary("The book, or one destination of it, as a rules file.")
+            .WithSummary("All destinations, or one of them, as a rules file.")
             .ProducesProblem(StatusCodes.Status404NotFound);
-        destinations.MapPost("/", MakeAsync).WithName("makeDestination").WithSummary("Makes a destination with one slot to begin with.");
+        destinations.MapPost("/", MakeAsync).WithName("makeDestination").WithSummary("Adds a destination with one slot.");
         destinations
             .MapPut("/{destination}/name", NameAsync)
             .WithName("nameDestination")
@@ -59,7 +59,7 @@ internal static class DestinationEndpoints
         destinations
             .MapPut("/retired", RetireAsync)
             .WithName("retireSlots")
-            .WithSummary("Offers slots no longer, or again. Jobs that have them keep them.");
+            .WithSummary("Retires slots, or uses them again. Jobs that have them keep them.");
         destinations
             .MapGet("/{destination}/slots/{slot}", GetSlotAsync)
             .WithName("getSlot")
@@ -68,12 +68,12 @@ internal static class DestinationEndpoints
         destinations
             .MapPut("/{destination}/slots/{slot}", PutSlotAsync)
             .WithName("putSlot")
-            .WithSummary("Makes a slot, or sets its rule.")
+            .WithSummary("Adds a slot, or changes its rule.")
             .ProducesProblem(StatusCodes.Status404NotFound);
         destinations
             .MapPost("/{destination}/slots/{slot}/check", CheckAsync)
             .WithName("checkSlot")
-            .WithSummary("What a rule would come to, without setting it.");
+            .WithSummary("Checks a rule without saving it: what is wrong with it, and which delivered files no longer meet it.");
     }
 
     private static async Task<Ok<IReadOnlyList<DestinationView>>> ListAsync(RulesDoor door, CancellationToken cancel) =>

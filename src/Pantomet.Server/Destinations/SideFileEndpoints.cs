@@ -19,14 +19,14 @@ internal static class SideFileEndpoints
         files
             .MapGet("/", async (SideFileStore store, CancellationToken cancel) => await store.AllAsync(cancel))
             .WithName("listSideFiles")
-            .WithSummary("The marks and fonts that rules can name.");
-        files.MapGet("/{name}", FileAsync).WithName("getSideFile").WithSummary("The content of a mark or a font.");
+            .WithSummary("The logos and fonts that rules can name.");
+        files.MapGet("/{name}", FileAsync).WithName("getSideFile").WithSummary("The content of a logo or a font.");
         files
             .MapPut("/{name}", AddAsync)
             .Accepts<byte[]>("application/octet-stream")
             .WithName("putSideFile")
-            .WithSummary("Adds a mark (SVG, PNG) or a font (TTF, OTF), or exchanges the one of this name; the body is the file.");
-        files.MapDelete("/{name}", RemoveAsync).WithName("deleteSideFile").WithSummary("Takes a mark or a font away.");
+            .WithSummary("Adds a logo (SVG, PNG) or a font (TTF, OTF), or replaces the one of this name; the body is the file.");
+        files.MapDelete("/{name}", RemoveAsync).WithName("deleteSideFile").WithSummary("Removes a logo or a font.");
     }
 
     private static async Task<Results<PhysicalFileHttpResult, NotFound>> FileAsync(

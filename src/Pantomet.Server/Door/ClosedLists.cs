@@ -20,7 +20,7 @@ internal static class ClosedLists
     [
         ("Reason", "code", "ReasonCode"),
         ("CellView", "codes", "ReasonCode"),
-        ("CellView", "looks", "ReasonCode"),
+        ("CellView", "toReview", "ReasonCode"),
         ("CellDecision", "accepted", "ReasonCode"),
         ("JobCommandAccept", "reasons", "ReasonCode"),
         ("SlotView", "types", "SlotType"),

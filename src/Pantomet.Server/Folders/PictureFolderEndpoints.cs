@@ -35,14 +35,14 @@ internal static class PictureFolderEndpoints
     public static void Map(IEndpointRouteBuilder routes)
     {
         var folders = routes.MapGroup("/api/folders").WithTags("folders");
-        folders.MapGet("/", AllAsync).WithName("listFolders").WithSummary("The folders of pictures that are optimised.");
+        folders.MapGet("/", AllAsync).WithName("listFolders").WithSummary("All folders of pictures.");
         folders
             .MapPost("/", AddAsync)
             .WithName("addFolder")
             .WithSummary(
-                "Adds a folder of this machine, within those that the owner allowed, and has it looked through; or one whose files are sent."
+                "Adds a folder of this machine, within those that are allowed, and scans it; or a folder whose files are uploaded."
             );
-        folders.MapGet("/{id:guid}", OneAsync).WithName("getFolder").WithSummary("A folder with its figures and what was done to it.");
+        folders.MapGet("/{id:guid}", OneAsync).WithName("getFolder").WithSummary("A folder with its figures and what was done in it.");
         folders
             .MapGet("/{id:guid}/pictures", PicturesAsync)
             .WithName("listFolderPictures")
@@ -51,30 +51,30 @@ internal static class PictureFolderEndpoints
             .MapPut("/{id:guid}/files", PutAsync)
             .Accepts<byte[]>("application/octet-stream")
             .WithName("putFolderFile")
-            .WithSummary("Takes one file of a folder that is sent; the body is the file.");
+            .WithSummary("Uploads one file of a folder; the body is the file.");
         folders
             .MapGet("/{id:guid}/folder.zip", ZipAsync)
             .WithName("getFolderFiles")
-            .WithSummary("All files of a folder that was sent, as they are now.");
-        folders.MapPost("/{id:guid}/look", LookAsync).WithName("lookThroughFolder").WithSummary("Has a folder looked through anew.");
+            .WithSummary("All files of an uploaded folder as they are now, as a ZIP.");
+        folders.MapPost("/{id:guid}/scan", ScanAsync).WithName("scanFolder").WithSummary("Scans a folder again.");
         folders
-            .MapPost("/{id:guid}/try", TryAsync)
-            .WithName("tryFolder")
-            .WithSummary("Makes some of its pictures by a rule, touches nothing, and tells what all would come to.");
+            .MapPost("/{id:guid}/preview", PreviewAsync)
+            .WithName("previewFolder")
+            .WithSummary("Previews a rule: makes some of the pictures, changes nothing, and estimates the result for all.");
         folders
-            .MapPost("/{id:guid}/mend", MendAsync)
-            .WithName("mendFolder")
-            .WithSummary("Puts it right by a rule, with the originals kept; what was done before stays done.");
-        folders.MapPost("/{id:guid}/pause", PauseAsync).WithName("pauseFolder").WithSummary("Holds what is under way; it can go on.");
-        folders.MapPost("/{id:guid}/stop", StopAsync).WithName("stopFolder").WithSummary("Ends what is under way; what was done stays.");
+            .MapPost("/{id:guid}/optimise", OptimiseAsync)
+            .WithName("optimiseFolder")
+            .WithSummary("Optimises the pictures by a rule and keeps the originals; pictures that are optimised already stay so.");
+        folders.MapPost("/{id:guid}/pause", PauseAsync).WithName("pauseFolder").WithSummary("Pauses the work; it can go on.");
+        folders.MapPost("/{id:guid}/stop", StopAsync).WithName("stopFolder").WithSummary("Stops the work; what was done stays.");
         folders
             .MapPost("/{id:guid}/restore", RestoreAsync)
             .WithName("restoreFolder")
-            .WithSummary("Puts originals back, byte for byte: some, or all.");
+            .WithSummary("Restores originals, byte for byte: some, or all.");
         folders
             .MapDelete("/{id:guid}", RemoveAsync)
             .WithName("deleteFolder")
-            .WithSummary("Takes a folder out of the list; the originals that are kept go with it, the folder itself stays as it is.");
+            .WithSummary("Removes a folder from the list and deletes the originals that are kept of it; the folder itself stays as it is.");
     }
 
     private static async Task<PictureFolderList> AllAsync(PictureFolderStore store, FolderOptimiser keeper, CancellationToken cancel) =>
@@ -168,24 +168,24 @@ internal static class PictureFolderEndpoints
         );
     }
 
-    private static Task<Results<NoContent, ProblemHttpResult>> LookAsync(Guid id, FolderOptimiser keeper) =>
-        AskAsync(keeper.AskAsync(id, PictureFolderState.Looking));
+    private static Task<Results<NoContent, ProblemHttpResult>> ScanAsync(Guid id, FolderOptimiser keeper) =>
+        AskAsync(keeper.AskAsync(id, PictureFolderState.Scanning));
 
-    private static Task<Results<NoContent, ProblemHttpResult>> TryAsync(
+    private static Task<Results<NoContent, ProblemHttpResult>> PreviewAsync(
         Guid id,
         PictureFolderRule rule,
         PictureFolderStore store,
         FolderOptimiser keeper,
         CancellationToken cancel
-    ) => ByRuleAsync(id, PictureFolderState.Trying, rule, store, keeper, cancel);
+    ) => ByRuleAsync(id, PictureFolderState.Previewing, rule, store, keeper, cancel);
 
-    private static Task<Results<NoContent, ProblemHttpResult>> MendAsync(
+    private static Task<Results<NoContent, ProblemHttpResult>> OptimiseAsync(
         Guid id,
         PictureFolderRule rule,
         PictureFolderStore store,
         FolderOptimiser keeper,
         CancellationToken cancel
-    ) => ByRuleAsync(id, PictureFolderState.Mending, rule, store, keeper, cancel);
+    ) => ByRuleAsync(id, PictureFolderState.Optimising, rule, store, keeper, cancel);
 
     private static Task<Results<NoContent, ProblemHttpResult>> PauseAsync(Guid id, FolderOptimiser keeper) =>
         AskAsync(keeper.AskAsync(id, PictureFolderState.Paused));
@@ -207,7 +207,7 @@ internal static class PictureFolderEndpoints
         }
 
         // Putting right and putting back at once would keep what is new as an original.
-        return row.State is PictureFolderState.Mending or PictureFolderState.Restoring
+        return row.State is PictureFolderState.Optimising or PictureFolderState.Restoring
             ? Problem.Of(StatusCodes.Status409Conflict, "under-way", FolderTexts.TheFolderIsBeingOptimisedOr)
             : await AskAsync(keeper.AskAsync(id, PictureFolderState.Restoring, paths: restore.Paths));
     }
@@ -246,7 +246,7 @@ internal static class PictureFolderEndpoints
             return None();
         }
 
-        return row.State is PictureFolderState.Looking or PictureFolderState.Restoring || store.Lists(id).Figures() is null
+        return row.State is PictureFolderState.Scanning or PictureFolderState.Restoring || store.Lists(id).Figures() is null
             ? Problem.Of(StatusCodes.Status409Conflict, "under-way", FolderTexts.TheFolderIsBeingScannedOr)
             : await AskAsync(keeper.AskAsync(id, state, rule));
     }

@@ -35,7 +35,7 @@ public sealed record TrialView(Verdict Verdict, IReadOnlyList<Reason> Reasons, V
 
 /// <summary>What a hand is about to decide.</summary>
 /// <param name="Commands">The commands that it would send.</param>
-public sealed record AheadRequest(IReadOnlyList<JobCommand> Commands);
+public sealed record WeighRequest(IReadOnlyList<JobCommand> Commands);
 
 /// <summary>What is about to be drawn over a picture.</summary>
 /// <param name="Commands">The commands that would decide it.</param>
@@ -62,24 +62,24 @@ internal static class CellEndpoints
             .ProducesProblem(StatusCodes.Status404NotFound)
             .ProducesProblem(StatusCodes.Status400BadRequest);
         cells.MapGet("/", GetAsync).WithName("getCell").WithSummary("A cell with its reasons and files in full.");
-        cells.MapPost("/trial", TryAsync).WithName("tryCell").WithSummary("Makes a file to look at, without deciding on it.");
+        cells.MapPost("/trial", TryAsync).WithName("tryCell").WithSummary("Makes a file for comparison, without deciding anything.");
         cells
-            .MapPost("/ahead", AheadAsync)
-            .WithName("weighAhead")
-            .WithSummary("What the slot's first file weighs under other decisions, while a hand still holds the frame.");
+            .MapPost("/weigh", WeighAsync)
+            .WithName("weighCell")
+            .WithSummary("What the slot's first file weighs under other decisions, while the frame is still being moved.");
         cells
-            .MapPost("/look", LookAsync)
-            .WithName("lookAtCell")
-            .WithSummary("The pixels of the slot's file under other decisions about what is laid over them, before they are sent.");
+            .MapPost("/preview", PreviewAsync)
+            .WithName("previewCell")
+            .WithSummary("A preview of the slot's file under other decisions about text and overlay, before they are sent.");
         routes
-            .MapGet("/api/looks/{look}", (string look, PreviewCache shelf) => LookFile(shelf.PathOf(look)))
+            .MapGet("/api/previews/{look}", (string look, PreviewCache shelf) => LookFile(shelf.PathOf(look)))
             .WithTags("Cells")
-            .WithName("getLook")
-            .WithSummary("The pixels of a look, as PNG.");
+            .WithName("getCellPreview")
+            .WithSummary("The pixels of a preview, as PNG.");
         cells
-            .MapPost("/ladder", LadderAsync)
-            .WithName("lookAtLadder")
-            .WithSummary("What the files of the slot and its group do for those who come, by its rule or by a changed one.");
+            .MapPost("/responsive", ResponsiveAsync)
+            .WithName("previewResponsive")
+            .WithSummary("What visitors load of the slot and its group, by its rule or by a changed one.");
         cells.MapPost("/curve", CurveAsync).WithName("weighCurve").WithSummary("Weight and likeness of one type at several qualities.");
     }
 
@@ -156,12 +156,12 @@ internal static class CellEndpoints
         );
     }
 
-    private static async Task<Results<Ok<IReadOnlyList<CellFile>>, ProblemHttpResult>> AheadAsync(
+    private static async Task<Results<Ok<IReadOnlyList<CellFile>>, ProblemHttpResult>> WeighAsync(
         Guid id,
         Guid picture,
         string destination,
         string slot,
-        AheadRequest request,
+        WeighRequest request,
         JobRoom room,
         JobList list,
         FileDesk desk,
@@ -188,7 +188,7 @@ internal static class CellEndpoints
         return TypedResults.Ok(room.Judge.View(cell, await list.StandingsAsync([cell], cancel), at!.State.Sequence).Files);
     }
 
-    private static async Task<Results<Ok<LookView>, ProblemHttpResult>> LookAsync(
+    private static async Task<Results<Ok<PreviewView>, ProblemHttpResult>> PreviewAsync(
         Guid id,
         Guid picture,
         string destination,
@@ -257,7 +257,7 @@ internal static class CellEndpoints
         return TypedResults.Ok(await store.CurveAsync(at.Cell.Wanted(new(plan, format, null)), format, request.Qualities, cancel) ?? []);
     }
 
-    private static async Task<Results<Ok<LadderView>, ProblemHttpResult>> LadderAsync(
+    private static async Task<Results<Ok<ResponsiveView>, ProblemHttpResult>> ResponsiveAsync(
         Guid id,
         Guid picture,
         string destination,

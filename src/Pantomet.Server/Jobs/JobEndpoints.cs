@@ -79,34 +79,36 @@ internal static class JobEndpoints
         jobs.MapPost("/{id:guid}/copy", CopyAsync)
             .WithName("copyJob")
             .WithSummary("Makes another job with the same pictures, slots and decisions.");
-        jobs.MapPut("/{id:guid}/archived", ArchiveAsync).WithName("archiveJob").WithSummary("Puts a job aside, or takes it up again.");
+        jobs.MapPut("/{id:guid}/archived", ArchiveAsync).WithName("archiveJob").WithSummary("Archives a job, or restores it.");
         jobs.MapPost("/{id:guid}/pictures", AddAsync)
             .WithName("addPictures")
             .WithSummary("Short for the command add-pictures; those that follow each other closely are one step.");
         jobs.MapPost("/{id:guid}/pairs", PairAsync)
             .WithName("pairPictures")
-            .WithSummary("Puts two to four pictures of the job side by side: a picture of its own that follows its parts.");
+            .WithSummary("Combines two to four pictures of the job side by side: one picture that follows its parts.");
         jobs.MapPost("/{id:guid}/pictures/remove", RemoveAsync)
             .WithName("removePictures")
             .WithSummary("Short for the command remove-pictures.");
         jobs.MapPut("/{id:guid}/slots", SlotsAsync)
             .WithName("setSlots")
-            .WithSummary("Short for the commands that tick these slots, with their choices, and untick all others.");
+            .WithSummary("Short for the commands that add these slots, with their choices, and remove all others.");
         jobs.MapPost(
                 "/{id:guid}/undo",
                 (Guid id, HttpContext context, JobRoom room, CancellationToken cancel) => StepAsync(id, true, context, room, cancel)
             )
             .WithName("undo")
-            .WithSummary("Goes one step back.");
+            .WithSummary("Undoes one step.");
         jobs.MapPost(
                 "/{id:guid}/redo",
                 (Guid id, HttpContext context, JobRoom room, CancellationToken cancel) => StepAsync(id, false, context, room, cancel)
             )
             .WithName("redo")
-            .WithSummary("Goes one step forward.");
-        jobs.MapPut("/{id:guid}/run", RunAsync).WithName("runJob").WithSummary("Runs, pauses or stops the making of files.");
-        jobs.MapPost("/{id:guid}/again", AgainAsync).WithName("makeAgain").WithSummary("Makes the files of some cells again.");
-        jobs.MapPut("/{id:guid}/look", LookAsync).WithName("lookAt").WithSummary("Says what is on a screen, so that it is made first.");
+            .WithSummary("Redoes one step.");
+        jobs.MapPut("/{id:guid}/run", RunAsync).WithName("runJob").WithSummary("Starts, pauses or stops making files.");
+        jobs.MapPost("/{id:guid}/remake", RemakeAsync).WithName("remakeFiles").WithSummary("Makes the files of some cells again.");
+        jobs.MapPut("/{id:guid}/viewport", ViewportAsync)
+            .WithName("setViewport")
+            .WithSummary("Says which pictures and slots are on a screen, so that their files are made first.");
         JobEventEndpoints.Map(jobs);
     }
 
@@ -230,7 +232,7 @@ internal static class JobEndpoints
 
         var wanted = slots.Select(slot => slot.Address).ToHashSet();
         var others = board.State.Job.Slots.Select(slot => slot.Address).Where(address => !wanted.Contains(address)).ToList();
-        return Answer(await room.SendAsync(id, new([new UntickSlots(others), .. Ticking(slots)], Actor: ActorOf(context)), cancel));
+        return Answer(await room.SendAsync(id, new([new RemoveSlots(others), .. Ticking(slots)], Actor: ActorOf(context)), cancel));
     }
 
     private static async Task<Results<Ok<Reached>, ProblemHttpResult>> StepAsync(
@@ -263,14 +265,14 @@ internal static class JobEndpoints
         CancellationToken cancel
     ) => Answer(await room.SetAsync(id, state => state with { Run = request.Run }, cancel));
 
-    private static async Task<Results<Ok<Reached>, ProblemHttpResult>> AgainAsync(
+    private static async Task<Results<Ok<Reached>, ProblemHttpResult>> RemakeAsync(
         Guid id,
         IReadOnlyList<CellName> cells,
         JobFiles files,
         CancellationToken cancel
     ) => Answer(await files.AgainAsync(id, [.. cells.Select(cell => new CellKey(cell.Picture, cell.Slot))], cancel));
 
-    private static async Task<Results<NoContent, ProblemHttpResult>> LookAsync(
+    private static async Task<Results<NoContent, ProblemHttpResult>> ViewportAsync(
         Guid id,
         JobViewport look,
         JobRoom room,
@@ -290,7 +292,7 @@ internal static class JobEndpoints
 
     private static IEnumerable<JobCommand> Ticking(IReadOnlyList<JobSlot> slots) =>
         [
-            new TickSlots([.. slots.Select(slot => slot.Address)]),
+            new AddSlots([.. slots.Select(slot => slot.Address)]),
             .. slots.Where(slot => slot.Choice is not null).Select(slot => new ChooseForSlots([slot.Address], slot.Choice)),
         ];
 

@@ -19,7 +19,7 @@ internal static class JobEventEndpoints
         jobs.MapGet("/events", AllEvents)
             .WithName("watchJobs")
             .WithSummary("The jobs that changed, once a second at most, as server-sent events.");
-        jobs.MapGet("/{id:guid}/events", EventsAsync).WithName("watchJob").WithSummary("What happens to a job, as server-sent events.");
+        jobs.MapGet("/{id:guid}/events", EventsAsync).WithName("watchJob").WithSummary("The changes of a job, as server-sent events.");
     }
 
     private static ServerSentEventsResult<IReadOnlyList<JobSummary>> AllEvents(

@@ -18,16 +18,16 @@ internal static class StorageEndpoints
     public static void Map(IEndpointRouteBuilder routes)
     {
         var storage = routes.MapGroup("/api/storage").WithTags("Storage");
-        storage.MapGet("/", LookAsync).WithName("getStorage").WithSummary("How much lies in the data folder, and for what.");
+        storage.MapGet("/", LookAsync).WithName("getStorage").WithSummary("How much the data folder weighs, and what for.");
         storage
             .MapPut("/", SetAsync)
             .WithName("setStorage")
-            .WithSummary("Sets how much is kept of files that no job wants any more; what is more goes at once.")
+            .WithSummary("Sets how many bytes of files that no job needs are kept; more is deleted at once.")
             .ProducesProblem(StatusCodes.Status400BadRequest);
         storage
             .MapPost("/collect", CollectAsync)
             .WithName("collectUnwanted")
-            .WithSummary("Collects every file that no job wants any more; each is made again when it is asked for.");
+            .WithSummary("Deletes all files that no job needs; each is made again when it is needed.");
     }
 
     private static async Task<Ok<StorageView>> LookAsync(UnusedFileCollector collector, CancellationToken cancel) =>

@@ -27,14 +27,14 @@ internal static class PublicationEndpoints
         publication
             .MapGet("/", GetAsync)
             .WithName("getPublication")
-            .WithSummary("What is published of the job, against the job as it is.")
+            .WithSummary("What is published of the job, compared with the job as it is now.")
             .ProducesProblem(StatusCodes.Status400BadRequest);
         publication
             .MapPost("/", PublishAsync)
             .WithName("publish")
-            .WithSummary("Makes the job live as it stands, or one place of it.")
+            .WithSummary("Publishes the job as it is now, or one cell of it.")
             .ProducesProblem(StatusCodes.Status409Conflict);
-        publication.MapDelete("/", WithdrawAsync).WithName("withdraw").WithSummary("Takes everything back: its addresses answer no more.");
+        publication.MapDelete("/", WithdrawAsync).WithName("withdraw").WithSummary("Withdraws all live links of the job.");
     }
 
     private static async Task<Results<Ok<PublicationView>, ProblemHttpResult>> GetAsync(

@@ -24,18 +24,20 @@ internal static class PageCheckEndpoints
     public static void Map(IEndpointRouteBuilder routes)
     {
         var checks = routes.MapGroup("/api/page-checks").WithTags("page checks");
-        checks.MapGet("/", AllAsync).WithName("listPageChecks").WithSummary("The pages that are checked, the newest first.");
+        checks.MapGet("/", AllAsync).WithName("listPageChecks").WithSummary("All page checks, the newest first.");
         checks
             .MapPost("/", AddAsync)
             .WithName("addPageCheck")
-            .WithSummary("Has a page measured: one with an address at once, another when its files are there and it is started.");
+            .WithSummary(
+                "Adds a page check. A page with an address is measured at once, a page of files when its files are there and it is started."
+            );
         checks.MapGet("/{id:guid}", OneAsync).WithName("getPageCheck").WithSummary("A page check with what was measured.");
         checks
             .MapPut("/{id:guid}/files", PutAsync)
             .Accepts<byte[]>("application/octet-stream")
             .WithName("putPageFile")
-            .WithSummary("Takes one file of a page; the body is the file, a zip or a saved page may be the only one.");
-        checks.MapPost("/{id:guid}/start", StartAsync).WithName("startPageCheck").WithSummary("Has a page measured, or measured anew.");
+            .WithSummary("Adds one file of a page; the body is the file. A ZIP or a saved page can be the only one.");
+        checks.MapPost("/{id:guid}/start", StartAsync).WithName("startPageCheck").WithSummary("Measures a page, or measures it again.");
         checks.MapPost("/{id:guid}/stop", StopAsync).WithName("stopPageCheck").WithSummary("Stops measuring a page.");
         checks
             .MapPost("/{id:guid}/job", JobAsync)
@@ -43,7 +45,7 @@ internal static class PageCheckEndpoints
             .WithSummary(
                 "Makes a destination with a slot for each kind of place on the page, and a job of its pictures in the frames it shows."
             );
-        checks.MapDelete("/{id:guid}", RemoveAsync).WithName("deletePageCheck").WithSummary("Takes a page check away, with its files.");
+        checks.MapDelete("/{id:guid}", RemoveAsync).WithName("deletePageCheck").WithSummary("Removes a page check, with its files.");
         checks
             .MapGet("/{id:guid}/pages/{viewport:int}", ShotAsync)
             .WithName("getPagePicture")

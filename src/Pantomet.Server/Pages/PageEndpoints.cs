@@ -54,7 +54,16 @@ public sealed record PageView(
 /// <param name="Needed">The pixels that are needed.</param>
 /// <param name="Waste">The share of the file's pixels that are not used.</param>
 /// <param name="Bytes">The file's weight.</param>
-public sealed record TakenView(int Viewport, decimal Density, string Slot, string Address, int Width, int Needed, double Waste, long Bytes);
+public sealed record BrowserLoad(
+    int Viewport,
+    decimal Density,
+    string Slot,
+    string Address,
+    int Width,
+    int Needed,
+    double Waste,
+    long Bytes
+);
 
 /// <summary>How pages show a job's pictures.</summary>
 internal static class PageEndpoints
@@ -68,11 +77,11 @@ internal static class PageEndpoints
             .WithTags("Pages")
             .ProducesProblem(StatusCodes.Status404NotFound)
             .ProducesProblem(StatusCodes.Status400BadRequest);
-        job.MapGet("/pages", GetAsync).WithName("getPages").WithSummary("How pages show what goes out of the job, or one picture of it.");
+        job.MapGet("/pages", GetAsync).WithName("getPages").WithSummary("HTML and CSS for the pictures of the job, or for one of them.");
         job.MapGet("/pages.html", TextAsync).WithName("getPagesText").WithSummary("The elements of all pictures as one text.");
-        job.MapGet("/foretold", ForetoldAsync)
-            .WithName("getForetold")
-            .WithSummary("What a browser takes of a picture in a place, by viewport and density.");
+        job.MapGet("/loads", ForetoldAsync)
+            .WithName("getLoads")
+            .WithSummary("Which file a browser loads of a picture, by viewport and density.");
     }
 
     private static async Task<Results<Ok<IReadOnlyList<PageView>>, ProblemHttpResult>> GetAsync(
@@ -106,7 +115,7 @@ internal static class PageEndpoints
             : Problem.NoJob();
     }
 
-    private static async Task<Results<Ok<IReadOnlyList<TakenView>>, ProblemHttpResult>> ForetoldAsync(
+    private static async Task<Results<Ok<IReadOnlyList<BrowserLoad>>, ProblemHttpResult>> ForetoldAsync(
         Guid id,
         Guid picture,
         string place,
@@ -142,13 +151,13 @@ internal static class PageEndpoints
         }
 
         return pages.FirstOrDefault(page => $"{page.Place.Destination}/{page.Place.Key}" == place)?.Picture is { } shown
-            ? TypedResults.Ok<IReadOnlyList<TakenView>>([
+            ? TypedResults.Ok<IReadOnlyList<BrowserLoad>>([
                 .. viewports.SelectMany(viewport => densities.Select(density => Taken(shown, viewport, density))),
             ])
             : Problem.Of(StatusCodes.Status404NotFound, "nothing-to-show", JobTexts.ThisPictureHasNoFileFor);
     }
 
-    private static TakenView Taken(MarkupPicture picture, int viewport, decimal density)
+    private static BrowserLoad Taken(MarkupPicture picture, int viewport, decimal density)
     {
         var taken = Foretold.Of(picture, viewport, new(density));
         return new(

@@ -20,8 +20,8 @@ namespace Pantomet.Server.Pictures;
 /// <summary>What an original is fixed to, beside being turned upright and losing the place where it was taken.</summary>
 /// <param name="MaxSide">The most pixels of the longer side; null leaves them all.</param>
 /// <param name="Type">The type; null for its own.</param>
-/// <param name="Ground">The colour that it is laid on where something shows through, as #ffffff; null leaves that.</param>
-public sealed record OriginalFixRequest(int? MaxSide, string? Type, string? Ground);
+/// <param name="Background">The colour that it is laid on where something shows through, as #ffffff; null leaves that.</param>
+public sealed record OriginalFixRequest(int? MaxSide, string? Type, string? Background);
 
 /// <summary>The library: reading in, looking at, the originals untouched.</summary>
 internal static class PictureEndpoints
@@ -31,8 +31,8 @@ internal static class PictureEndpoints
         var pictures = routes.MapGroup("/api/pictures").WithTags("Pictures");
         pictures
             .MapPost("/", TakeAsync)
-            .WithName("readPictureIn")
-            .WithSummary("Reads one file in: its bytes are the body, its name stands in the query.")
+            .WithName("addPicture")
+            .WithSummary("Adds one picture: the body is the file, its name is in the query.")
             .Accepts<IFormFile>(isOptional: true, "application/octet-stream", "*/*")
             .ProducesProblem(StatusCodes.Status400BadRequest)
             .ProducesProblem(StatusCodes.Status413PayloadTooLarge)
@@ -55,10 +55,7 @@ internal static class PictureEndpoints
             .WithName("getPreview")
             .WithSummary("A small copy for the screen: 480 or 1800 px on the longest side.")
             .ProducesProblem(StatusCodes.Status404NotFound);
-        pictures
-            .MapGet("/removed", RemovedAsync)
-            .WithName("listRemoved")
-            .WithSummary("Pictures that were removed and can still be put back.");
+        pictures.MapGet("/removed", RemovedAsync).WithName("listRemoved").WithSummary("Removed pictures that can still be restored.");
         pictures
             .MapGet("/{id:guid}/live-addresses", LiveAddressesAsync)
             .WithName("getLiveAddresses")
@@ -66,14 +63,12 @@ internal static class PictureEndpoints
         pictures
             .MapDelete("/{id:guid}", RemoveAsync)
             .WithName("removePicture")
-            .WithSummary(
-                "Removes a picture; it can be put back for a while. What is published of it goes on to answer, unless it is withdrawn with it."
-            )
+            .WithSummary("Removes a picture; it can be restored for 30 days. Its live links stay live, unless they are withdrawn with it.")
             .ProducesProblem(StatusCodes.Status404NotFound);
         pictures
             .MapPost("/{id:guid}/restore", RestoreAsync)
             .WithName("restorePicture")
-            .WithSummary("Puts a removed picture back.")
+            .WithSummary("Restores a removed picture.")
             .ProducesProblem(StatusCodes.Status404NotFound);
         pictures
             .MapGet("/{id:guid}/revisions", RevisionsAsync)
@@ -83,7 +78,7 @@ internal static class PictureEndpoints
         pictures
             .MapPost("/{id:guid}/revisions", ReplaceAsync)
             .WithName("replaceOriginal")
-            .WithSummary("Reads a newer original in, in the place of the last.")
+            .WithSummary("Adds a newer original of the picture.")
             .Accepts<IFormFile>(isOptional: true, "application/octet-stream", "*/*")
             .ProducesProblem(StatusCodes.Status400BadRequest)
             .ProducesProblem(StatusCodes.Status404NotFound)
@@ -91,17 +86,17 @@ internal static class PictureEndpoints
             .ProducesProblem(StatusCodes.Status413PayloadTooLarge)
             .ProducesProblem(StatusCodes.Status422UnprocessableEntity);
         pictures
-            .MapPost("/{id:guid}/put-right", PutRightAsync)
-            .WithName("putRight")
+            .MapPost("/{id:guid}/fix", PutRightAsync)
+            .WithName("fixOriginal")
             .WithSummary(
                 "Makes a newer original of a picture's own: upright, and as asked smaller, of another type, with a filled background."
             )
             .ProducesProblem(StatusCodes.Status404NotFound)
             .ProducesProblem(StatusCodes.Status422UnprocessableEntity);
         pictures
-            .MapPost("/{id:guid}/revisions/{number:int}/put-back", PutBackAsync)
-            .WithName("putBackOriginal")
-            .WithSummary("Puts an earlier original back.")
+            .MapPost("/{id:guid}/revisions/{number:int}/restore", PutBackAsync)
+            .WithName("restoreOriginal")
+            .WithSummary("Restores an earlier original.")
             .ProducesProblem(StatusCodes.Status404NotFound)
             .ProducesProblem(StatusCodes.Status409Conflict);
         pictures
@@ -313,7 +308,7 @@ internal static class PictureEndpoints
 
     private static async Task<Results<Ok<Intake>, ProblemHttpResult>> PutRightAsync(
         Guid id,
-        OriginalFixRequest wish,
+        OriginalFixRequest request,
         PictureQueries pictures,
         OriginalFix putting,
         CancellationToken cancel
@@ -329,16 +324,16 @@ internal static class PictureEndpoints
             return NoOriginal();
         }
 
-        var types = PictureFormats.Written.Where(format => format.Word() == wish.Type).ToList();
+        var types = PictureFormats.Written.Where(format => format.Word() == request.Type).ToList();
         var rule = new OriginalFixRule
         {
-            MaxSide = wish.MaxSide,
+            MaxSide = request.MaxSide,
             Format = types.Count > 0 ? types[0] : null,
-            Ground = Rgb.TryParse(wish.Ground, out var ground) ? ground : null,
+            Background = Rgb.TryParse(request.Background, out var background) ? background : null,
         };
         var fault =
-            wish.Type is not null && rule.Format is null ? PictureTexts.FilesOfThisTypeCannotBe
-            : wish.Ground is not null && rule.Ground is null ? PictureTexts.WriteAColourLikeFfffff
+            request.Type is not null && rule.Format is null ? PictureTexts.FilesOfThisTypeCannotBe
+            : request.Background is not null && rule.Background is null ? PictureTexts.WriteAColourLikeFfffff
             : rule.Fault();
         return fault is not null ? Problem.Of(StatusCodes.Status422UnprocessableEntity, "bad-rule", fault)
             : await putting.DoAsync(row, rule, cancel) is { } result ? Answer(result)

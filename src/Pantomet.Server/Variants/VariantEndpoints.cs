@@ -26,7 +26,7 @@ internal static class VariantEndpoints
             .WithName("getVariantFile")
             .WithSummary("The file, byte for byte; as a download where a name is given.");
         variants.MapGet("/small", SmallAsync).WithName("getVariantSmall").WithSummary("A small copy of the file for the screen.");
-        variants.MapGet("/reference", ReferenceAsync).WithName("getVariantReference").WithSummary("The same pixels without loss, as PNG.");
+        variants.MapGet("/reference", ReferenceAsync).WithName("getVariantReference").WithSummary("The same pixels uncompressed, as PNG.");
     }
 
     private static async Task<Results<FileContentHttpResult, ProblemHttpResult>> FileAsync(

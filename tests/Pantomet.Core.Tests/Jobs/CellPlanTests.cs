@@ -37,7 +37,10 @@ public class CellPlanTests
     public void A_suggestion_frames_until_it_is_turned_down()
     {
         Assert.Equal(FrameOrigin.Suggested, CellPlan.Of(Facts, Decisions.None, Square, Place).Solved.Origin);
-        Assert.Equal(FrameOrigin.Centred, CellPlan.Of(Facts, Decisions.None with { NoSuggestion = true }, Square, Place).Solved.Origin);
+        Assert.Equal(
+            FrameOrigin.Centred,
+            CellPlan.Of(Facts, Decisions.None with { SuggestionRejected = true }, Square, Place).Solved.Origin
+        );
     }
 
     [Fact]
@@ -49,7 +52,7 @@ public class CellPlanTests
         Assert.Equal(shared.Left, CellPlan.Of(Facts, decisions, Square, Place).Frame.Left, 9);
         Assert.Equal(shared.Left, CellPlan.Of(Facts, decisions, other, new("shop", "large")).Frame.Left, 9);
         var own = Box(0.5, 0.5, 0.8, 0.95);
-        var loose = decisions.With(Place.Address, new() { Loose = true, Frame = own });
+        var loose = decisions.With(Place.Address, new() { Unlinked = true, Frame = own });
         Assert.Equal(own.Left, CellPlan.Of(Facts, loose, Square, Place).Frame.Left, 9);
         Assert.Equal(shared.Left, CellPlan.Of(Facts, loose, other, new("shop", "large")).Frame.Left, 9);
     }
@@ -67,7 +70,7 @@ public class CellPlanTests
                             Focus = new(0.2, 0.2),
                             Framings = new Dictionary<string, Frame> { ["1"] = Box(0.1, 0.1, 0.4, 0.55) },
                         }
-                    ).With(Place.Address, new() { Loose = true }),
+                    ).With(Place.Address, new() { Unlinked = true }),
                     Square,
                     Place
                 )
@@ -160,7 +163,7 @@ public class CellPlanTests
         Assert.True(turned[0].Crop.Bottom <= 3000 && turned[0].Crop.Right <= 2000);
         Assert.NotEqual(parts[0].Crop, turned[0].Crop);
         var hand = Box(0, 0, 0.3, 0.45);
-        var held = Decisions.None.With(Place.Address, new() { Loose = true, Frame = hand });
+        var held = Decisions.None.With(Place.Address, new() { Unlinked = true, Frame = hand });
         // Cut to the part's shape, about its middle.
         Assert.Equal((8, 0), (Held().Left, Held().Top));
         Crop Held() => CellPlan.OfPair(Two(held), Decisions.None, beside, Place).Wishes[0].Plan.Parts![0].Crop;

@@ -29,15 +29,15 @@ public sealed class JobCommandTests
     {
         var job = Done(Begun, new SetFrame(One, Box, Slot: "site/square"));
         Assert.Equal(Box, job.Find(One)!.Decisions.Framings["1"]);
-        job = Done(job, new LetLoose(One, "site/thumb"));
+        job = Done(job, new UnlinkCell(One, "site/thumb"));
         var loose = job.Find(One)!.Decisions.For("site/thumb");
-        Assert.True(loose.Loose);
+        Assert.True(loose.Unlinked);
         // It keeps the frame it had: the square that the box of 0.3 x 0.4 was narrowed to.
         Assert.Equal(0.3, loose.Frame!.Value.Right - loose.Frame.Value.Left, 6);
         var other = FrameOf(0, 0, 0.2, 0.2);
         job = Done(job, new SetFrame(One, other, Slot: "site/thumb"));
         Assert.Equal((other, Box), (job.Find(One)!.Decisions.For("site/thumb").Frame, job.Find(One)!.Decisions.Framings["1"]));
-        job = Done(job, new Tie(One, "site/thumb"));
+        job = Done(job, new LinkCell(One, "site/thumb"));
         Assert.Equal(CellDecision.None, job.Find(One)!.Decisions.For("site/thumb"));
         Assert.Empty(Done(job, new SetFrame(One, null, Shape: "1")).Find(One)!.Decisions.Framings);
     }
@@ -57,9 +57,9 @@ public sealed class JobCommandTests
     [Fact]
     public void A_suggestion_is_confirmed_as_it_lies_after_the_turn()
     {
-        var job = Done(Begun, new DeclineSuggestion(One), new TurnPicture(One, 2, 0), new ConfirmSuggestion(One));
+        var job = Done(Begun, new RejectSuggestion(One), new TurnPicture(One, 2, 0), new ConfirmSuggestion(One));
         var (keep, decisions) = (Assert.Single(job.Find(One)!.Decisions.Keep), job.Find(One)!.Decisions);
-        Assert.False(decisions.NoSuggestion);
+        Assert.False(decisions.SuggestionRejected);
         Assert.Equal((1 - Around.Suggested.Right, 1 - Around.Suggested.Bottom), (keep.Left, keep.Top));
     }
 
@@ -91,9 +91,9 @@ public sealed class JobCommandTests
     [Fact]
     public void What_is_let_through_is_known_by_what_it_is_wanted_as_and_only_what_breaks_a_limit_can_be()
     {
-        var job = Done(Begun, new LetThrough(One, "site/wide", ["file-a"]));
-        Assert.Equal(["want-a"], job.Find(One)!.Decisions.For("site/wide").LetThrough);
-        Assert.Equal(CommandFault.BadValue, Refused(Begun, new LetThrough(One, "site/wide", ["file-z"])).Code);
+        var job = Done(Begun, new AllowAnyway(One, "site/wide", ["file-a"]));
+        Assert.Equal(["want-a"], job.Find(One)!.Decisions.For("site/wide").Allowed);
+        Assert.Equal(CommandFault.BadValue, Refused(Begun, new AllowAnyway(One, "site/wide", ["file-z"])).Code);
     }
 
     [Fact]
@@ -114,27 +114,22 @@ public sealed class JobCommandTests
         var job = Done(
             Begun,
             new AddKeepBox(One, Box),
-            new LetLoose(One, "site/thumb"),
-            new LeaveOut(Two, "site/thumb", true),
+            new UnlinkCell(One, "site/thumb"),
+            new SkipCell(Two, "site/thumb", true),
             new GiveWords(Two, "lantern")
         );
         var copied = Done(job, new CopyFraming(One, [Two, One], "site/wide")).Find(Two)!.Decisions;
         Assert.Equal([Box], copied.Keep);
-        Assert.True(copied.NoSuggestion && copied.For("site/thumb") is { Loose: true, Skip: true });
+        Assert.True(copied.SuggestionRejected && copied.For("site/thumb") is { Unlinked: true, Skip: true });
         Assert.Equal(("lantern", 1), (copied.Keywords, copied.Framings.Count));
     }
 
     [Fact]
     public void Slots_stand_in_the_order_of_the_book_in_whatever_order_they_are_ticked()
     {
-        var job = Done(
-            Begun,
-            new UntickSlots(["site/square", "site/thumb"]),
-            new TickSlots(["site/thumb"]),
-            new TickSlots(["site/square"])
-        );
+        var job = Done(Begun, new RemoveSlots(["site/square", "site/thumb"]), new AddSlots(["site/thumb"]), new AddSlots(["site/square"]));
         Assert.Equal(["site/square", "site/thumb", "site/wide"], job.Slots.Select(slot => slot.Address));
-        Assert.Equal(CommandFault.NoSuchSlot, Refused(Begun, new TickSlots(["site/gone"])).Code);
+        Assert.Equal(CommandFault.NoSuchSlot, Refused(Begun, new AddSlots(["site/gone"])).Code);
     }
 
     [Fact]
@@ -151,7 +146,7 @@ public sealed class JobCommandTests
         Assert.False(
             JobCommands.TryApply(
                 Begun,
-                [new GiveWords(One, "vane"), new Tie(Three, "site/wide")],
+                [new GiveWords(One, "vane"), new LinkCell(Three, "site/wide")],
                 _around,
                 out var applied,
                 out var refused
@@ -230,8 +225,8 @@ public sealed class JobCommandTests
         return random.Next(20) switch
         {
             0 => new SetFrame(picture, random.Next(3) == 0 ? null : frame, Slot: slot),
-            1 => new LetLoose(picture, slot),
-            2 => new Tie(picture, slot),
+            1 => new UnlinkCell(picture, slot),
+            2 => new LinkCell(picture, slot),
             3 => new AddKeepBox(picture, frame),
             4 => new SetKeepBoxes(picture, random.Next(2) == 0 ? [] : [frame]),
             5 => new SetFocus(picture, new(left, top)),
@@ -239,13 +234,13 @@ public sealed class JobCommandTests
             7 => new ClearMarks(picture),
             8 => new TurnPicture(picture, random.Next(4), random.Next(-3, 3)),
             9 => new Accept(picture, slot, ["too-small"]),
-            10 => new LeaveOut(picture, slot, random.Next(2) == 0),
+            10 => new SkipCell(picture, slot, random.Next(2) == 0),
             11 => new Choose(picture, slot, random.Next(2) == 0 ? null : new("webp", random.Next(1, 100))),
             12 => new ChooseForSlots(random.Next(2) == 0 ? null : [slot], new(null, random.Next(1, 100))),
-            13 => new GiveWords(picture, $"words {random.Next(5)}", Ornament: random.Next(3) == 0 ? true : null),
+            13 => new GiveWords(picture, $"words {random.Next(5)}", Decorative: random.Next(3) == 0 ? true : null),
             14 => new RemovePictures([picture]),
             15 => new AddPictures([picture]),
-            16 => random.Next(2) == 0 ? new UntickSlots([slot]) : new TickSlots([slot]),
+            16 => random.Next(2) == 0 ? new RemoveSlots([slot]) : new AddSlots([slot]),
             17 => new GiveWords(picture, Title: $"Title {random.Next(3)}"),
             18 => new DressCell(picture, slot, random.Next(2) == 0 ? null : """{ "fade": { "to": "#ffffff", "amount": 0.5 } }"""),
             _ => new NameJob(

@@ -68,7 +68,7 @@ public sealed class TouchedCellsTests
             [(Two, "site/pair"), (Two, "site/square"), (Two, "site/thumb"), (Two, "site/wide")],
             Touched(Begun, new RemovePictures([Two]))
         );
-        Assert.Equal([(One, "site/wide"), (Two, "site/wide"), (Pair, "site/wide")], Touched(Begun, new UntickSlots(["site/wide"])));
+        Assert.Equal([(One, "site/wide"), (Two, "site/wide"), (Pair, "site/wide")], Touched(Begun, new RemoveSlots(["site/wide"])));
     }
 
     [Fact]
@@ -121,17 +121,17 @@ public sealed class TouchedCellsTests
             2 => new AddKeepBox(picture, Box),
             3 => new SetKeepBoxes(picture, []),
             4 => new SetFocus(picture, new(random.NextDouble(), random.NextDouble())),
-            5 => new DeclineSuggestion(picture),
+            5 => new RejectSuggestion(picture),
             6 => new ClearMarks(picture),
             7 => new TurnPicture(picture, random.Next(4), random.Next(-5, 5)),
-            8 => new LeaveOut(picture, slot, random.Next(2) == 0),
+            8 => new SkipCell(picture, slot, random.Next(2) == 0),
             9 => new Choose(picture, slot, random.Next(2) == 0 ? null : new("avif", 60)),
             10 => new ChooseForSlots(random.Next(2) == 0 ? null : [slot], new(null, random.Next(20, 90))),
             11 => new GiveWords(picture, Title: $"Title {random.Next(3)}"),
             12 => new DressCell(picture, slot, random.Next(2) == 0 ? null : """{ "fade": { "to": "#ffffff", "amount": 0.5 } }"""),
-            13 => new LetLoose(picture, slot),
+            13 => new UnlinkCell(picture, slot),
             14 => new CopyFraming(picture, [picture == One ? Two : One], random.Next(2) == 0 ? slot : null),
-            _ => new UntickSlots([slot]),
+            _ => new RemoveSlots([slot]),
         };
     }
 

@@ -27,14 +27,14 @@ public sealed class PutRightRuleTests
             {
                 MaxSide = 6000,
                 Format = PictureFormat.Jpeg,
-                Ground = White,
+                Background = White,
             }.Nothing(Photograph)
         );
         Assert.Null(new OriginalFixRule().Nothing(Photograph with { Orientation = 6 }));
         Assert.Null(new OriginalFixRule().Nothing(Photograph with { HasLocation = true }));
         Assert.Null(new OriginalFixRule { MaxSide = 3000 }.Nothing(Photograph));
         Assert.Null(new OriginalFixRule { Format = PictureFormat.WebP }.Nothing(Photograph));
-        Assert.Null(new OriginalFixRule { Ground = White }.Nothing(Mark));
+        Assert.Null(new OriginalFixRule { Background = White }.Nothing(Mark));
     }
 
     [Fact]
@@ -54,17 +54,17 @@ public sealed class PutRightRuleTests
     [Fact]
     public void On_a_ground_it_becomes_a_jpeg_of_that_ground()
     {
-        var slot = new OriginalFixRule { Ground = White }.SlotFor(Mark);
+        var slot = new OriginalFixRule { Background = White }.SlotFor(Mark);
         Assert.Equal(PictureFormat.Jpeg, slot.Types[0].Format);
         Assert.Equal(White, slot.Background!.Colour);
-        Assert.NotNull(new OriginalFixRule { Ground = White, Format = PictureFormat.Png }.Fault());
+        Assert.NotNull(new OriginalFixRule { Background = White, Format = PictureFormat.Png }.Fault());
     }
 
     /// <summary>The engine gets the rule as a rules file: nothing of it may be lost on the way.</summary>
     [Fact]
     public void The_rule_survives_being_written_and_read()
     {
-        var slot = new OriginalFixRule { MaxSide = 2000, Ground = White }.SlotFor(Mark);
+        var slot = new OriginalFixRule { MaxSide = 2000, Background = White }.SlotFor(Mark);
         Assert.True(RulesReader.TryReadSlot(RulesWriter.Write(slot), out var read, out var fault), fault?.ToString());
         Assert.Equal(
             (slot.Size, slot.Fit, slot.Aims, slot.Background, slot.Profile, slot.Metadata),

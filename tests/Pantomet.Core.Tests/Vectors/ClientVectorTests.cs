@@ -49,7 +49,7 @@ public sealed class ClientVectorTests
                 0 => Decisions.None with { Keep = [Some(random)] },
                 1 => Decisions.None with { Keep = [Some(random), Some(random)] },
                 2 => Decisions.None with { Focus = new FocusPoint(random.NextDouble(), random.NextDouble()) },
-                3 => Decisions.None with { NoSuggestion = true },
+                3 => Decisions.None with { SuggestionRejected = true },
                 4 => Decisions.None.Framed(Shapes.KeyOf(slot), Some(random)),
                 _ => Decisions.None,
             };
@@ -148,7 +148,7 @@ public sealed class ClientVectorTests
             ],
             Slots = [JobSlot.At("site/square"), JobSlot.At("site/thumb"), JobSlot.At("site/wide")],
         };
-        var loose = begun.With(Picture, begun.Find(Picture)!.Decisions.With("site/thumb", new() { Loose = true, Frame = box }));
+        var loose = begun.With(Picture, begun.Find(Picture)!.Decisions.With("site/thumb", new() { Unlinked = true, Frame = box }));
         JobCommand[] commands =
         [
             new SetFrame(Picture, box, Slot: "site/square"),
@@ -156,23 +156,23 @@ public sealed class ClientVectorTests
             new SetFrame(Picture, box, Shape: "3"),
             new SetFrame(Picture, null, Slot: "site/thumb"),
             new FollowMarks([new(Picture, "site/square"), new(Picture, "site/thumb"), new(Other, "site/wide")]),
-            new LetLoose(Picture, "site/wide"),
-            new Tie(Picture, "site/thumb"),
+            new UnlinkCell(Picture, "site/wide"),
+            new LinkCell(Picture, "site/thumb"),
             new AddKeepBox(Picture, box),
             new SetKeepBoxes(Picture, []),
             new SetFocus(Picture, new(0.25, 0.5)),
             new SetFocus(Picture, null),
             new ConfirmSuggestion(Picture),
-            new DeclineSuggestion(Picture),
+            new RejectSuggestion(Picture),
             new ClearMarks(Picture),
             new TurnPicture(Picture, 1, 0),
             new Accept(Picture, "site/wide", ["keep-cut", "too-small"]),
-            new LeaveOut(Picture, "site/wide", true),
+            new SkipCell(Picture, "site/wide", true),
             new Choose(Picture, "site/wide", null),
             new ChooseForSlots(null, new(null, 44)),
             new GiveWords(Picture, "storm vane", null),
             new GiveWords(Picture, null, "A vane"),
-            new GiveWords(Picture, Ornament: true),
+            new GiveWords(Picture, Decorative: true),
             new GiveWords(Picture, Title: "Storm vane"),
             new DressCell(
                 Picture,
@@ -187,7 +187,7 @@ public sealed class ClientVectorTests
             new DressCell(Picture, "site/wide", null),
             new CopyFraming(Picture, [Other], "site/square"),
             new RemovePictures([Other]),
-            new UntickSlots(["site/wide"]),
+            new RemoveSlots(["site/wide"]),
             new NameJob(Name: "Another", Patterns: new Dictionary<string, string> { ["site"] = "{picture}" }),
         ];
         var cases = new List<object>();

@@ -6,7 +6,7 @@ import { folders } from './folders';
 import { framing } from './framing';
 import { handingOver } from './handing-over';
 import { jobs } from './jobs';
-import { ladder } from './ladder';
+import { responsive } from './responsive';
 import { overlay } from './overlay';
 import { pageCheck } from './page-check';
 import { pictures } from './pictures';
@@ -22,7 +22,7 @@ export const en = {
   framing,
   handingOver,
   jobs,
-  ladder,
+  responsive,
   overlay,
   pageCheck,
   pictures,

@@ -24,7 +24,7 @@ public sealed record Accept(Guid Picture, string Slot, IReadOnlyList<string>? Re
             return new CommandFault(CommandFault.BadValue, JobTexts.TheseCodesOfReasonsAreNot, "reasons");
         }
 
-        var found = Reasons ?? around.StandingOf(Picture, Slot).Looks;
+        var found = Reasons ?? around.StandingOf(Picture, Slot).ToReview;
         return job.Deciding(
             Picture,
             decisions =>
@@ -42,17 +42,18 @@ public sealed record Accept(Guid Picture, string Slot, IReadOnlyList<string>? Re
     }
 }
 
-/// <summary>Leaves a picture out of a slot, or takes it in again.</summary>
+/// <summary>Skips a picture in a slot, or includes it again.</summary>
 /// <param name="Picture">The picture.</param>
 /// <param name="Slot">The slot's address.</param>
-/// <param name="Out">True to leave it out.</param>
-public sealed record LeaveOut(Guid Picture, string Slot, bool Out) : JobCommand
+/// <param name="Skipped">True to skip it.</param>
+public sealed record SkipCell(Guid Picture, string Slot, bool Skipped) : JobCommand
 {
     internal override Outcome On(Job job, ICommandContext around) =>
         job.HasSlot(Slot)
             ? job.Deciding(
                 Picture,
-                decisions => decisions.For(Slot).Skip == Out ? decisions : decisions.With(Slot, decisions.For(Slot) with { Skip = Out })
+                decisions =>
+                    decisions.For(Slot).Skip == Skipped ? decisions : decisions.With(Slot, decisions.For(Slot) with { Skip = Skipped })
             )
             : CommandFault.Slot();
 }
@@ -61,7 +62,7 @@ public sealed record LeaveOut(Guid Picture, string Slot, bool Out) : JobCommand
 /// <param name="Picture">The picture.</param>
 /// <param name="Slot">The slot's address.</param>
 /// <param name="Files">The files by their identity; null for all that break a limit now.</param>
-public sealed record LetThrough(Guid Picture, string Slot, IReadOnlyList<string>? Files = null) : JobCommand
+public sealed record AllowAnyway(Guid Picture, string Slot, IReadOnlyList<string>? Files = null) : JobCommand
 {
     private const int MostFiles = 100;
 
@@ -84,11 +85,11 @@ public sealed record LetThrough(Guid Picture, string Slot, IReadOnlyList<string>
             decisions =>
             {
                 var cell = decisions.For(Slot);
-                var fresh = through.Except(cell.LetThrough).ToList();
+                var fresh = through.Except(cell.Allowed).ToList();
                 // Those of frames that are long gone need not be remembered for ever.
                 return fresh.Count == 0
                     ? decisions
-                    : decisions.With(Slot, cell with { LetThrough = [.. cell.LetThrough.Concat(fresh).TakeLast(MostFiles)] });
+                    : decisions.With(Slot, cell with { Allowed = [.. cell.Allowed.Concat(fresh).TakeLast(MostFiles)] });
             }
         );
     }
@@ -180,14 +181,14 @@ public sealed record DressCell(Guid Picture, string Slot, string? Dress) : JobCo
 /// <summary>Gives a picture words.</summary>
 /// <param name="Picture">The picture.</param>
 /// <param name="Keywords">What its files are named by; null leaves them.</param>
-/// <param name="Alternative">What it shows, for those who cannot see it; null leaves it. With a text it is no ornament.</param>
-/// <param name="Ornament">True when it shows nothing that needs to be told, which takes its text away; null leaves it.</param>
+/// <param name="Alternative">What it shows, for those who cannot see it; null leaves it. With a text it is no decorative.</param>
+/// <param name="Decorative">True when it shows nothing that needs to be told, which takes its text away; null leaves it.</param>
 /// <param name="Title">The title that slots write over it; null leaves it.</param>
 public sealed record GiveWords(
     Guid Picture,
     string? Keywords = null,
     string? Alternative = null,
-    bool? Ornament = null,
+    bool? Decorative = null,
     string? Title = null
 ) : JobCommand
 {
@@ -195,12 +196,12 @@ public sealed record GiveWords(
 
     private Decisions Given(Decisions decisions)
     {
-        var ornament = Ornament ?? (Alternative is not { Length: > 0 } && decisions.Ornament);
+        var decorative = Decorative ?? (Alternative is not { Length: > 0 } && decisions.Decorative);
         return decisions with
         {
             Keywords = Keywords ?? decisions.Keywords,
-            Alternative = ornament ? "" : Alternative ?? decisions.Alternative,
-            Ornament = ornament,
+            Alternative = decorative ? "" : Alternative ?? decisions.Alternative,
+            Decorative = decorative,
             Title = Title?.Trim() ?? decisions.Title,
         };
     }

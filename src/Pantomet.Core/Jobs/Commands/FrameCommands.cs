@@ -42,7 +42,7 @@ public sealed record SetFrame(Guid Picture, Frame? Frame, string? Slot = null, s
             ? job.Deciding(
                 Picture,
                 decisions =>
-                    decisions.For(Slot!).Loose
+                    decisions.For(Slot!).Unlinked
                         ? decisions.With(Slot!, decisions.For(Slot!) with { Frame = Frame })
                         : decisions.Framed(Shapes.KeyOf(rule), Frame)
             )
@@ -77,7 +77,7 @@ public sealed record FollowMarks(IReadOnlyList<CellAddress> Cells) : JobCommand
 /// <summary>Lets a slot loose: it keeps the frame that it has now, and no longer follows the others of its shape.</summary>
 /// <param name="Picture">The picture.</param>
 /// <param name="Slot">The slot's address.</param>
-public sealed record LetLoose(Guid Picture, string Slot) : JobCommand
+public sealed record UnlinkCell(Guid Picture, string Slot) : JobCommand
 {
     internal override Outcome On(Job job, ICommandContext around)
     {
@@ -91,13 +91,13 @@ public sealed record LetLoose(Guid Picture, string Slot) : JobCommand
             : job.Deciding(
                 Picture,
                 decisions =>
-                    decisions.For(Slot).Loose
+                    decisions.For(Slot).Unlinked
                         ? decisions
                         : decisions.With(
                             Slot,
                             decisions.For(Slot) with
                             {
-                                Loose = true,
+                                Unlinked = true,
                                 Frame = CellPlan.Of(facts, decisions, slot, place).Frame,
                             }
                         )
@@ -108,11 +108,11 @@ public sealed record LetLoose(Guid Picture, string Slot) : JobCommand
 /// <summary>Ties a slot to the others of its shape again.</summary>
 /// <param name="Picture">The picture.</param>
 /// <param name="Slot">The slot's address.</param>
-public sealed record Tie(Guid Picture, string Slot) : JobCommand
+public sealed record LinkCell(Guid Picture, string Slot) : JobCommand
 {
     internal override Outcome On(Job job, ICommandContext around) =>
         job.HasSlot(Slot)
-            ? job.Deciding(Picture, decisions => decisions.With(Slot, decisions.For(Slot) with { Loose = false, Frame = null }))
+            ? job.Deciding(Picture, decisions => decisions.With(Slot, decisions.For(Slot) with { Unlinked = false, Frame = null }))
             : CommandFault.Slot();
 }
 
@@ -144,7 +144,7 @@ public sealed record CopyFraming(Guid Picture, IReadOnlyList<Guid> To, string? S
             framings.TryAdd(Shapes.KeyOf(slot), CellPlan.Of(facts, from, slot, place).Frame);
         }
 
-        var loose = from.Cells.Where(pair => pair.Value.Loose).ToList();
+        var loose = from.Cells.Where(pair => pair.Value.Unlinked).ToList();
         return FollowMarks.Each(
             job,
             To.Where(other => other != Picture).Distinct(),
@@ -158,10 +158,10 @@ public sealed record CopyFraming(Guid Picture, IReadOnlyList<Guid> To, string? S
                                 Turn = from.Turn,
                                 Keep = from.Keep,
                                 Focus = from.Focus,
-                                NoSuggestion = from.NoSuggestion || from.Keep.Count > 0,
+                                SuggestionRejected = from.SuggestionRejected || from.Keep.Count > 0,
                                 Framings = framings,
                             },
-                            (all, pair) => all.With(pair.Key, all.For(pair.Key) with { Loose = true, Frame = pair.Value.Frame })
+                            (all, pair) => all.With(pair.Key, all.For(pair.Key) with { Unlinked = true, Frame = pair.Value.Frame })
                         ),
                     "to"
                 )

@@ -46,22 +46,22 @@ public sealed record ConfirmSuggestion(Guid Picture) : JobCommand
                         {
                             Keep = [suggestion.Box],
                             Focus = null,
-                            NoSuggestion = false,
+                            SuggestionRejected = false,
                         }
                         : decisions with
                         {
                             Focus = null,
-                            NoSuggestion = false,
+                            SuggestionRejected = false,
                         }
             );
 }
 
 /// <summary>Turns the suggested box down; frames come from the middle instead.</summary>
 /// <param name="Picture">The picture.</param>
-public sealed record DeclineSuggestion(Guid Picture) : JobCommand
+public sealed record RejectSuggestion(Guid Picture) : JobCommand
 {
     internal override Outcome On(Job job, ICommandContext around) =>
-        job.Deciding(Picture, decisions => decisions with { NoSuggestion = true });
+        job.Deciding(Picture, decisions => decisions with { SuggestionRejected = true });
 }
 
 /// <summary>Takes keep boxes and focus away and lets the suggestion stand again.</summary>
@@ -69,7 +69,7 @@ public sealed record DeclineSuggestion(Guid Picture) : JobCommand
 public sealed record ClearMarks(Guid Picture) : JobCommand
 {
     internal override Outcome On(Job job, ICommandContext around) =>
-        job.Deciding(Picture, decisions => decisions with { Keep = [], Focus = null, NoSuggestion = false });
+        job.Deciding(Picture, decisions => decisions with { Keep = [], Focus = null, SuggestionRejected = false });
 }
 
 /// <summary>

@@ -42,7 +42,7 @@ public sealed record RemovePictures(IReadOnlyList<Guid> Pictures) : JobCommand
 
 /// <summary>Ticks slots that must be filled; they stand in the order of the book of rules.</summary>
 /// <param name="Slots">Addresses.</param>
-public sealed record TickSlots(IReadOnlyList<string> Slots) : JobCommand
+public sealed record AddSlots(IReadOnlyList<string> Slots) : JobCommand
 {
     internal override Outcome On(Job job, ICommandContext around)
     {
@@ -61,7 +61,7 @@ public sealed record TickSlots(IReadOnlyList<string> Slots) : JobCommand
 
 /// <summary>Unticks slots. What was decided for their cells is kept, should they be ticked again.</summary>
 /// <param name="Slots">Addresses; those that the job has not are passed over.</param>
-public sealed record UntickSlots(IReadOnlyList<string> Slots) : JobCommand
+public sealed record RemoveSlots(IReadOnlyList<string> Slots) : JobCommand
 {
     internal override Outcome On(Job job, ICommandContext around) =>
         job.Slots.Any(slot => Slots.Contains(slot.Address))

@@ -23,7 +23,7 @@ using Pantomet.Imaging.Reading;
 namespace Pantomet.Server.Tests;
 
 /// <summary>What is given up in the middle, by a person, a disk or a drawing, leaves nothing half done.</summary>
-public sealed class UpsetTests(StockedServerFixture server) : IClassFixture<StockedServerFixture>
+public sealed class TroubleTests(StockedServerFixture server) : IClassFixture<StockedServerFixture>
 {
     private const string Square = "website/grid-square";
 

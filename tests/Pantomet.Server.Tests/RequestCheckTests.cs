@@ -4,7 +4,7 @@ using System.Text;
 namespace Pantomet.Server.Tests;
 
 /// <summary>Who comes in, with what, and with how much.</summary>
-public sealed class DoorTests(ServerFixture server) : IClassFixture<ServerFixture>
+public sealed class RequestCheckTests(ServerFixture server) : IClassFixture<ServerFixture>
 {
     [Theory]
     [InlineData("/api/pictures?name=a.jpg", "text/plain")]

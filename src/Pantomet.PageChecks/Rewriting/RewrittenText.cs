@@ -27,26 +27,26 @@ internal enum Holding
 }
 
 /// <summary>The texts of a page - its markup and its styles - with the pictures in them, written anew in the way that each is held.</summary>
-internal sealed partial class MendingText
+internal sealed partial class RewrittenText
 {
     private readonly PageText _page;
     private readonly string _start;
     private readonly string? _type;
     private readonly Dictionary<string, (string Css, string? Type)> _sheets;
-    private readonly IReadOnlyList<PageMendPlace> _places;
+    private readonly IReadOnlyList<PagePlace> _places;
     private readonly PictureTag?[] _tags;
     private readonly Holding[] _holding;
     private readonly string?[] _left;
     private readonly IReadOnlySet<string>[] _addresses;
     private readonly string?[] _shapes;
 
-    private MendingText(
+    private RewrittenText(
         PageText page,
         PageAnswer answer,
         string start,
         Dictionary<string, (string Css, string? Type)> sheets,
         IReadOnlyList<LookedAt> before,
-        IReadOnlyList<PageMendPlace> places
+        IReadOnlyList<PagePlace> places
     )
     {
         (_page, _type, _start, _sheets, _places) = (page, answer.Type, start, sheets, places);
@@ -79,10 +79,10 @@ internal sealed partial class MendingText
     /// <param name="places">Its pictures, with what is to stand instead.</param>
     /// <param name="cancel">Stops.</param>
     /// <exception cref="PageFaultException">It cannot be read.</exception>
-    public static async Task<MendingText> ReadAsync(
+    public static async Task<RewrittenText> ReadAsync(
         IPageFiles source,
         IReadOnlyList<LookedAt> before,
-        IReadOnlyList<PageMendPlace> places,
+        IReadOnlyList<PagePlace> places,
         CancellationToken cancel
     )
     {
@@ -148,7 +148,7 @@ internal sealed partial class MendingText
             }
         }
 
-        var backgrounds = new MendedBackgrounds(
+        var backgrounds = new RewrittenBackgrounds(
             [
                 .. _places
                     .Select((place, i) => (place, _addresses[i], _holding[i] != Holding.Left))
@@ -200,11 +200,11 @@ internal sealed partial class MendingText
 
     /// <summary>What became of each picture.</summary>
     /// <param name="looks">How alike each is, by its place in the list.</param>
-    public IReadOnlyList<MendedImage> Images(ILookup<int, MendedLook> looks) =>
+    public IReadOnlyList<RewrittenImage> Images(ILookup<int, RewrittenView> looks) =>
         [
             .. _places.Select(
                 (place, i) =>
-                    new MendedImage(
+                    new RewrittenImage(
                         place.Where,
                         place.Kind,
                         place.Address,
@@ -288,7 +288,7 @@ internal sealed partial class MendingText
                 ? image
                 // It has no box, and its choices have none: what lies around the img does so as before.
                 : $"<picture style=\"display: contents\">{string.Concat(place.Sources.Select(source => Unseen(source, room)))}{image}</picture>";
-        return new(tag.Start, tag.End, MendedBackgrounds.Placed(text, _page.Base, Pictures));
+        return new(tag.Start, tag.End, RewrittenBackgrounds.Placed(text, _page.Base, Pictures));
     }
 
     private static void Style(List<HtmlAttribute> kept, params string?[] declarations)
@@ -309,13 +309,13 @@ internal sealed partial class MendingText
         return room ? hidden : Figures().Replace(hidden, "");
     }
 
-    private Edit Plain(PictureTag tag, PageMendPlace place)
+    private Edit Plain(PictureTag tag, PagePlace place)
     {
         var written = tag.Tag.Attributes.First(one => one.Attribute.Name == tag.Attribute);
         return new(
             written.Start,
             written.End,
-            MendedBackgrounds.Placed(HtmlAttribute.Of(tag.Attribute, place.Plain!).Text, _page.Base, Pictures)
+            RewrittenBackgrounds.Placed(HtmlAttribute.Of(tag.Attribute, place.Plain!).Text, _page.Base, Pictures)
         );
     }
 

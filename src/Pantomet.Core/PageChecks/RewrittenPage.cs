@@ -5,7 +5,7 @@ namespace Pantomet.Core.PageChecks;
 /// <param name="Similarity">The mean structural similarity within its place, at most 1; null where it is smaller than the window.</param>
 /// <param name="WasBlurred">True where the browser blurred it before: it shows the same, and more of its finest detail.</param>
 /// <param name="Stayed">True where it lies where it lay, within a pixel.</param>
-public sealed record MendedLook(int Viewport, double? Similarity, bool WasBlurred, bool Stayed)
+public sealed record RewrittenView(int Viewport, double? Similarity, bool WasBlurred, bool Stayed)
 {
     /// <summary>How much it does for the page's looking other than before: what it lacks of likeness, times its area.</summary>
     public double Share => WasBlurred ? 0 : (1 - (Similarity ?? 1)) * Area;
@@ -21,7 +21,14 @@ public sealed record MendedLook(int Viewport, double? Similarity, bool WasBlurre
 /// <param name="Left">Why it was left as it was: a sentence; null where it was mended.</param>
 /// <param name="Altered">True where it was squashed or enlarged before, and need not look the same.</param>
 /// <param name="Looks">How alike it is, screen by screen.</param>
-public sealed record MendedImage(string Where, ImageKind Kind, string Address, string? Left, bool Altered, IReadOnlyList<MendedLook> Looks);
+public sealed record RewrittenImage(
+    string Where,
+    ImageKind Kind,
+    string Address,
+    string? Left,
+    bool Altered,
+    IReadOnlyList<RewrittenView> Looks
+);
 
 /// <summary>A mended page on one screen.</summary>
 /// <param name="Viewport">The screen's width in CSS pixels.</param>
@@ -34,7 +41,7 @@ public sealed record MendedImage(string Where, ImageKind Kind, string Address, s
 /// The mean structural similarity of the page, leaving out what was squashed, enlarged or blurred before; null where no picture was taken.
 /// </param>
 /// <param name="Whole">The same with nothing left out.</param>
-public sealed record MendedScreen(
+public sealed record RewrittenScreen(
     int Viewport,
     double Density,
     long Before,
@@ -49,7 +56,11 @@ public sealed record MendedScreen(
 /// <param name="Screens">Each screen.</param>
 /// <param name="Images">Each picture that a file was to stand for.</param>
 /// <param name="Notes">What could not be seen or done, a sentence each.</param>
-public sealed record MendedPage(IReadOnlyList<MendedScreen> Screens, IReadOnlyList<MendedImage> Images, IReadOnlyList<string> Notes)
+public sealed record RewrittenPage(
+    IReadOnlyList<RewrittenScreen> Screens,
+    IReadOnlyList<RewrittenImage> Images,
+    IReadOnlyList<string> Notes
+)
 {
     /// <summary>A page looks the same from here on.</summary>
     public const double Same = 0.98;
@@ -64,7 +75,7 @@ public sealed record MendedPage(IReadOnlyList<MendedScreen> Screens, IReadOnlyLi
     /// <param name="images">The pictures as they are now.</param>
     /// <param name="screens">The screens of which a picture was taken.</param>
     /// <returns>Their places in the list.</returns>
-    public static IReadOnlySet<int> ToChange(IReadOnlyList<MendedImage> images, IReadOnlyList<MendedScreen> screens)
+    public static IReadOnlySet<int> ToChange(IReadOnlyList<RewrittenImage> images, IReadOnlyList<RewrittenScreen> screens)
     {
         ArgumentNullException.ThrowIfNull(images);
         ArgumentNullException.ThrowIfNull(screens);

@@ -1,5 +1,5 @@
 /** Texts of responsive widths. */
-export const ladder = {
+export const responsive = {
   thePageAtViewportPx: 'The page at {{viewport}} px',
   shownPxInAWindowOf: '{{shown}} px in a window of {{viewport}} px',
   sizes: 'Sizes',

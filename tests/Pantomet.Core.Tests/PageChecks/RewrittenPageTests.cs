@@ -3,7 +3,7 @@ using Pantomet.Core.PageChecks;
 namespace Pantomet.Core.Tests.PageChecks;
 
 /// <summary>Which pictures of a mended page must be held otherwise.</summary>
-public sealed class MendedPageTests
+public sealed class RewrittenPageTests
 {
     [Fact]
     public void What_moved_or_shows_something_else_is_held_otherwise() =>
@@ -29,10 +29,10 @@ public sealed class MendedPageTests
     [Fact]
     public void One_change_is_tried_before_the_next() => Assert.Equal([0], Changed([Seen(0.5), Seen(0.9)], Taken(0.9)));
 
-    private static IReadOnlySet<int> Changed(IReadOnlyList<MendedImage> images, MendedScreen screen) =>
-        MendedPage.ToChange(images, [screen]);
+    private static IReadOnlySet<int> Changed(IReadOnlyList<RewrittenImage> images, RewrittenScreen screen) =>
+        RewrittenPage.ToChange(images, [screen]);
 
-    private static MendedImage Seen(
+    private static RewrittenImage Seen(
         double similarity,
         bool stayed = true,
         bool altered = false,
@@ -40,5 +40,5 @@ public sealed class MendedPageTests
         double area = 1000
     ) => new("img", ImageKind.Img, "a.jpg", null, altered, [new(360, similarity, blurred, stayed) { Area = area }]);
 
-    private static MendedScreen Taken(double similarity) => new(360, 1, 100, 50, 800, 800, similarity, similarity);
+    private static RewrittenScreen Taken(double similarity) => new(360, 1, 100, 50, 800, 800, similarity, similarity);
 }

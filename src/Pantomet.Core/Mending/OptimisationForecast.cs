@@ -17,7 +17,7 @@ public readonly record struct TriedPicture(long Before, long After, double Secon
 /// <param name="Saved">What would be saved, in bytes.</param>
 /// <param name="GiveOrTake">Two standard errors of it, in bytes; null where too few were tried.</param>
 /// <param name="Seconds">How long it would take, in seconds.</param>
-public sealed record MendForecast(int Tried, bool All, int Lighter, long Saved, long? GiveOrTake, double Seconds)
+public sealed record OptimisationForecast(int Tried, bool All, int Lighter, long Saved, long? GiveOrTake, double Seconds)
 {
     /// <summary>How many are tried at most.</summary>
     public const int MostTried = 24;
@@ -62,7 +62,7 @@ public sealed record MendForecast(int Tried, bool All, int Lighter, long Saved, 
     /// <param name="bytes">What all pictures that can be lightened weigh.</param>
     /// <param name="all">True where all of them were tried: then nothing is estimated.</param>
     /// <param name="jobs">How many are worked on at once.</param>
-    public static MendForecast Of(IReadOnlyList<TriedPicture> tried, long bytes, bool all, int jobs)
+    public static OptimisationForecast Of(IReadOnlyList<TriedPicture> tried, long bytes, bool all, int jobs)
     {
         ArgumentNullException.ThrowIfNull(tried);
         var lighter = tried.Count(one => one.After < one.Before);

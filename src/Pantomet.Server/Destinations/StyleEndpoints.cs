@@ -11,40 +11,40 @@ namespace Pantomet.Server.Destinations;
 /// <summary>A saved style that was given a name.</summary>
 /// <param name="Name">Its name.</param>
 /// <param name="Dress">The value of <c>dress</c> as a rules file has it.</param>
-public sealed record DressingView(string Name, string Dress);
+public sealed record SavedStyle(string Name, string Dress);
 
 /// <summary>What a saved style is to be.</summary>
 /// <param name="Dress">The value of <c>dress</c> as a rules file has it.</param>
-public sealed record DressingRequest(string Dress);
+public sealed record SavedStyleRequest(string Dress);
 
 /// <summary>Dressings with names, kept with the book of rules, to be put on any slot.</summary>
-internal static class DressingEndpoints
+internal static class StyleEndpoints
 {
     public static void Map(IEndpointRouteBuilder routes)
     {
         var dressings = routes
-            .MapGroup("/api/dressings")
+            .MapGroup("/api/styles")
             .WithTags("destinations")
             .ProducesProblem(StatusCodes.Status400BadRequest)
             .ProducesProblem(StatusCodes.Status404NotFound);
         dressings
             .MapGet("/", async (RuleStore store, CancellationToken cancel) => Of(await store.BookAsync(cancel)))
-            .WithName("listDressings")
-            .WithSummary("The dressings that were given names.");
-        dressings.MapPut("/{name}", PutAsync).WithName("putDressing").WithSummary("Keeps a dressing under a name.");
+            .WithName("listStyles")
+            .WithSummary("All saved styles.");
+        dressings.MapPut("/{name}", PutAsync).WithName("putStyle").WithSummary("Saves a style under a name.");
         dressings
             .MapDelete(
                 "/{name}",
                 (string name, RulesDoor door, RuleStore store, CancellationToken cancel) =>
                     ChangeAsync(door, store, book => Without(book, name), cancel)
             )
-            .WithName("deleteDressing")
-            .WithSummary("Takes a name away; slots that have the dressing keep it.");
+            .WithName("deleteStyle")
+            .WithSummary("Removes a saved style; slots that have it keep it.");
     }
 
-    private static async Task<Results<Ok<IReadOnlyList<DressingView>>, ProblemHttpResult>> PutAsync(
+    private static async Task<Results<Ok<IReadOnlyList<SavedStyle>>, ProblemHttpResult>> PutAsync(
         string name,
-        DressingRequest request,
+        SavedStyleRequest request,
         RulesDoor door,
         RuleStore store,
         CancellationToken cancel
@@ -64,7 +64,7 @@ internal static class DressingEndpoints
             Dressings = [.. book.Dressings.Where(one => one.Name != name.Trim())],
         };
 
-    private static async Task<Results<Ok<IReadOnlyList<DressingView>>, ProblemHttpResult>> ChangeAsync(
+    private static async Task<Results<Ok<IReadOnlyList<SavedStyle>>, ProblemHttpResult>> ChangeAsync(
         RulesDoor door,
         RuleStore store,
         Func<RuleBook, RuleBook> change,
@@ -74,6 +74,6 @@ internal static class DressingEndpoints
             ? problem
             : TypedResults.Ok(Of(await store.BookAsync(CancellationToken.None)));
 
-    private static IReadOnlyList<DressingView> Of(RuleBook book) =>
-        [.. book.Dressings.Select(one => new DressingView(one.Name, RulesWriter.Write(one.Dress)))];
+    private static IReadOnlyList<SavedStyle> Of(RuleBook book) =>
+        [.. book.Dressings.Select(one => new SavedStyle(one.Name, RulesWriter.Write(one.Dress)))];
 }

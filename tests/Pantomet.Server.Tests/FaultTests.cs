@@ -18,7 +18,7 @@ namespace Pantomet.Server.Tests;
 /// Damage, locks, kills and changes in the middle: nothing stops the server, nothing stays unmade without a word, nothing damaged
 /// goes out.
 /// </summary>
-public sealed class FirmGroundTests(StockedServerFixture server) : IClassFixture<StockedServerFixture>
+public sealed class FaultTests(StockedServerFixture server) : IClassFixture<StockedServerFixture>
 {
     private const string Square = "website/grid-square";
     private static readonly string[] Names = ["IMG_2102.jpg", "IMG_2109.jpg", "DSC_0423.JPG", "barometer-from-chat.jpg"];
@@ -31,7 +31,7 @@ public sealed class FirmGroundTests(StockedServerFixture server) : IClassFixture
         {
             await Task.WhenAll(
                 server.SendAsync(HttpMethod.Post, $"/api/jobs/{id}/pictures/remove", new[] { pictures[i % 4] }),
-                server.SendAsync(HttpMethod.Put, $"/api/jobs/{id}/look", new { pictures, slots = new[] { Square } }),
+                server.SendAsync(HttpMethod.Put, $"/api/jobs/{id}/viewport", new { pictures, slots = new[] { Square } }),
                 server.SendAsync(HttpMethod.Post, $"/api/jobs/{id}/pictures", new[] { pictures[(i + 1) % 4] })
             );
         }
@@ -296,8 +296,8 @@ public sealed class FirmGroundTests(StockedServerFixture server) : IClassFixture
             (row.Files, row.Done, row.Bytes)
         );
         Assert.Equal(0, row.Left);
-        var cells = await QueryAsync(db => db.Cells.CountAsync(cell => cell.JobId == key && cell.Looks != ""));
-        Assert.Equal(cells, row.Looks);
+        var cells = await QueryAsync(db => db.Cells.CountAsync(cell => cell.JobId == key && cell.ToReview != ""));
+        Assert.Equal(cells, row.ToReview);
     }
 
     private async Task<T> QueryAsync<T>(Func<PantometDb, Task<T>> query)

@@ -6,7 +6,7 @@ using System.Text.Json;
 namespace Pantomet.Server.Tests;
 
 /// <summary>A page that gets the files of the job that was made of it, and is opened beside what it was.</summary>
-public sealed class PageMendTests(ServerFixture server) : IClassFixture<ServerFixture>
+public sealed class PageRewriteTests(ServerFixture server) : IClassFixture<ServerFixture>
 {
     private const string Page = """
         <!doctype html><html><head><meta charset="utf-8"><link rel="stylesheet" href="css/site.css">
@@ -30,7 +30,7 @@ public sealed class PageMendTests(ServerFixture server) : IClassFixture<ServerFi
     public async Task A_page_gets_the_files_of_its_job_and_looks_as_before()
     {
         var job = await JobAsync();
-        Assert.Equal("", await TextAsync(HttpMethod.Post, $"/api/jobs/{job}/page/mend"));
+        Assert.Equal("", await TextAsync(HttpMethod.Post, $"/api/jobs/{job}/page/rewrite"));
         var view = await MendedAsync(job);
         Assert.True(view.GetProperty("state").GetString() == "done", $"{view}");
         var page = view.GetProperty("page");
@@ -105,7 +105,7 @@ public sealed class PageMendTests(ServerFixture server) : IClassFixture<ServerFi
             Assert.Equal(HttpStatusCode.NotFound, answer.StatusCode);
         }
 
-        using var none = await server.Client.PostAsync(new Uri($"/api/jobs/{job}/page/mend", UriKind.Relative), null);
+        using var none = await server.Client.PostAsync(new Uri($"/api/jobs/{job}/page/rewrite", UriKind.Relative), null);
         Assert.True(none.StatusCode == HttpStatusCode.NotFound, await none.Content.ReadAsStringAsync());
     }
 
@@ -151,7 +151,7 @@ public sealed class PageMendTests(ServerFixture server) : IClassFixture<ServerFi
 
     private async Task<List<(string Name, byte[] Content)>> EntriesAsync(string job)
     {
-        await using var stream = await server.Client.GetStreamAsync(new Uri($"/api/jobs/{job}/page/mended.zip", UriKind.Relative));
+        await using var stream = await server.Client.GetStreamAsync(new Uri($"/api/jobs/{job}/page/rewritten.zip", UriKind.Relative));
         using var whole = new MemoryStream();
         await stream.CopyToAsync(whole);
         await using var zip = new ZipArchive(whole);

@@ -8,12 +8,12 @@ namespace Pantomet.PageChecks.Rewriting;
 /// <summary>The backgrounds of a page: a custom property stands where a style named one of them.</summary>
 /// <param name="places">The places of backgrounds, the addresses that were loaded for each, and whether it is mended.</param>
 /// <param name="pictures">The whole address of the folder of new files.</param>
-internal sealed class MendedBackgrounds(
-    IReadOnlyList<(PageMendPlace Place, IReadOnlySet<string> Addresses, bool IsMended)> places,
+internal sealed class RewrittenBackgrounds(
+    IReadOnlyList<(PagePlace Place, IReadOnlySet<string> Addresses, bool IsMended)> places,
     Uri pictures
 )
 {
-    private readonly IReadOnlyList<(PageMendPlace Place, IReadOnlySet<string> Addresses, bool IsMended)> _places = places;
+    private readonly IReadOnlyList<(PagePlace Place, IReadOnlySet<string> Addresses, bool IsMended)> _places = places;
     private readonly Uri _pictures = pictures;
     private int _names;
 
@@ -26,13 +26,13 @@ internal sealed class MendedBackgrounds(
     /// <param name="from">What its addresses are meant from.</param>
     /// <param name="pictures">The whole address of their folder.</param>
     public static string Placed(string text, Uri from, Uri pictures) =>
-        text.Replace(PageMendPlace.Pictures, from.MakeRelativeUri(pictures).ToString(), StringComparison.Ordinal);
+        text.Replace(PagePlace.Pictures, from.MakeRelativeUri(pictures).ToString(), StringComparison.Ordinal);
 
     /// <summary>
     /// One text of the page. Browsers differ in what an address within a property is meant from - where it is defined or where it is used -
     /// so each has properties of its own.
     /// </summary>
-    public sealed class Text(MendedBackgrounds backgrounds, Uri from)
+    public sealed class Text(RewrittenBackgrounds backgrounds, Uri from)
     {
         private readonly Dictionary<string, string> _names = new(StringComparer.Ordinal);
 
@@ -63,7 +63,7 @@ internal sealed class MendedBackgrounds(
         {
             if (!_names.TryGetValue(address, out var name))
             {
-                name = string.Create(CultureInfo.InvariantCulture, $"{PageMendPlace.Property}-{++backgrounds._names}");
+                name = string.Create(CultureInfo.InvariantCulture, $"{PagePlace.Property}-{++backgrounds._names}");
                 _names[address] = name;
             }
 
@@ -82,14 +82,14 @@ internal sealed class MendedBackgrounds(
             }
 
             var way = address.StartsWith("data:", StringComparison.Ordinal) ? address : from.MakeRelativeUri(new(address)).ToString();
-            text.Append(CultureInfo.InvariantCulture, $"{PageMendPlace.Root} {{\n  {name}: url(\"{way}\");\n}}\n");
+            text.Append(CultureInfo.InvariantCulture, $"{PagePlace.Root} {{\n  {name}: url(\"{way}\");\n}}\n");
             foreach (var (place, _, _) in all.Where(place => place.IsMended))
             {
-                text.Append(Called(place.Css!, name).Replace(PageMendPlace.Root, place.Where, StringComparison.Ordinal));
+                text.Append(Called(place.Css!, name).Replace(PagePlace.Root, place.Where, StringComparison.Ordinal));
             }
         }
 
         private static string Called(string css, string name) =>
-            css.Replace($"{PageMendPlace.Property}:", $"{name}:", StringComparison.Ordinal);
+            css.Replace($"{PagePlace.Property}:", $"{name}:", StringComparison.Ordinal);
     }
 }

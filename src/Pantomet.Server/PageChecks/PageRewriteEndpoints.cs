@@ -11,7 +11,7 @@ using Pantomet.Server.Problems;
 namespace Pantomet.Server.PageChecks;
 
 /// <summary>The page that a job was made of, with the job's files in it.</summary>
-internal static class PageMendEndpoints
+internal static class PageRewriteEndpoints
 {
     /// <summary>Adds the addresses.</summary>
     public static void Map(IEndpointRouteBuilder routes)
@@ -20,20 +20,20 @@ internal static class PageMendEndpoints
         page.MapGet("/", OneAsync)
             .WithName("getPageOfJob")
             .WithSummary(
-                "The page that the job was made of, and what becomes of it with the job's files; nothing where it was made of none."
+                "The page that the job was made from, and how far it is rewritten with the job's files; nothing if the job was made from no page."
             );
-        page.MapPost("/mend", MendAsync)
-            .WithName("mendPageOfJob")
-            .WithSummary("Has the page mended: its pictures replaced by the job's files, and opened again beside what it was.")
+        page.MapPost("/rewrite", RewriteAsync)
+            .WithName("rewritePageOfJob")
+            .WithSummary("Rewrites the page: replaces its pictures by the job's files, and compares it with what it was.")
             .ProducesProblem(StatusCodes.Status409Conflict);
-        page.MapPost("/stop", StopAsync).WithName("stopMendingPage").WithSummary("Stops mending the page.");
-        page.MapGet("/mended.zip", ZipAsync).WithName("getMendedPage").WithSummary("The mended page with its files.");
+        page.MapPost("/stop", StopAsync).WithName("stopRewritingPage").WithSummary("Stops rewriting the page.");
+        page.MapGet("/rewritten.zip", ZipAsync).WithName("getRewrittenPage").WithSummary("The rewritten page with its files, as a ZIP.");
         page.MapGet("/pictures/{viewport:int}/{side}", PictureAsync)
-            .WithName("getMendedPagePicture")
+            .WithName("getRewrittenPagePicture")
             .WithSummary("What the page looks like on a screen of a width: before, after, or the difference; a PNG at density 1.");
     }
 
-    private static async Task<Results<Ok<PageMendView>, NoContent>> OneAsync(
+    private static async Task<Results<Ok<PageRewriteView>, NoContent>> OneAsync(
         Guid id,
         PageRewriteStore mends,
         PageChecker checker,
@@ -43,7 +43,7 @@ internal static class PageMendEndpoints
             ? TypedResults.Ok(view)
             : TypedResults.NoContent();
 
-    private static async Task<Results<NoContent, ProblemHttpResult>> MendAsync(
+    private static async Task<Results<NoContent, ProblemHttpResult>> RewriteAsync(
         Guid id,
         PageRewriteStore mends,
         PageChecker checker,

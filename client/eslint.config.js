@@ -60,12 +60,14 @@ export default ts.config(
       'import-x/no-restricted-paths': ['error', { basePath: import.meta.dirname, zones }],
       'react-hooks/rules-of-hooks': 'error',
       'react-hooks/exhaustive-deps': 'error',
+      'max-lines-per-function': ['error', { max: 80 }],
     },
   },
   {
     files: ['**/*.tsx'],
     plugins: { 'jsx-a11y': a11y, i18next },
     rules: {
+      'max-lines': ['error', { max: 200 }],
       ...a11y.flatConfigs.recommended.rules,
       'jsx-a11y/label-has-associated-control': ['error', { depth: 5 }],
       // What scrolls or is moved by arrow keys has the keyboard.

@@ -26,7 +26,7 @@ public sealed class DecisionTests(StockedServerFixture server) : IClassFixture<S
                             @do = "skip",
                             picture,
                             slot,
-                            @out = true,
+                            skipped = true,
                         }
                         : new
                         {
@@ -103,7 +103,7 @@ public sealed class DecisionTests(StockedServerFixture server) : IClassFixture<S
                 @do = "skip",
                 picture,
                 slot = "website/no-such-slot",
-                @out = true,
+                skipped = true,
             },
         };
         using var answer = await server.Client.PostAsJsonAsync(new Uri($"/api/jobs/{id}/commands", UriKind.Relative), new { commands });
@@ -225,9 +225,9 @@ public sealed class DecisionTests(StockedServerFixture server) : IClassFixture<S
     [InlineData("POST", "commands", """{ "commands": [ { "do": "name-job", "patterns": { "a": null } } ] }""")]
     [InlineData("POST", "commands", "[]")]
     [InlineData("POST", "commands", "{ \"commands\": [")]
-    [InlineData("PUT", "look", "{}")]
-    [InlineData("PUT", "look", """{ "pictures": [], "slots": [ null ] }""")]
-    [InlineData("PUT", "look", """{ "pictures": null, "slots": [] }""")]
+    [InlineData("PUT", "viewport", "{}")]
+    [InlineData("PUT", "viewport", """{ "pictures": [], "slots": [ null ] }""")]
+    [InlineData("PUT", "viewport", """{ "pictures": null, "slots": [] }""")]
     [InlineData("POST", "pictures", "null")]
     [InlineData("POST", "pictures", "[ null ]")]
     [InlineData("POST", "pictures/remove", "{}")]
@@ -236,7 +236,7 @@ public sealed class DecisionTests(StockedServerFixture server) : IClassFixture<S
     [InlineData("PUT", "run", """{ "run": null }""")]
     [InlineData("PUT", "run", """{ "run": "sideways" }""")]
     [InlineData("PUT", "archived", "{}")]
-    [InlineData("POST", "again", """[ { "picture": "00000000-0000-0000-0000-000000000000", "slot": null } ]""")]
+    [InlineData("POST", "remake", """[ { "picture": "00000000-0000-0000-0000-000000000000", "slot": null } ]""")]
     public async Task A_body_that_is_none_is_refused_and_the_server_goes_on(string method, string address, string body)
     {
         var (id, _) = await JobAsync([Square]);

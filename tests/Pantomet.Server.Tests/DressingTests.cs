@@ -150,7 +150,7 @@ public sealed class DressingTests(StockedServerFixture server) : IClassFixture<S
         [
             .. job.GetProperty("cells")
                 .EnumerateArray()
-                .SelectMany(cell => cell.GetProperty("looks").EnumerateArray())
+                .SelectMany(cell => cell.GetProperty("toReview").EnumerateArray())
                 .Select(look => look.GetString()!)
                 .Where(look => look == code),
         ];

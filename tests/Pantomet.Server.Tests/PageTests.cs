@@ -69,9 +69,9 @@ public sealed class PageTests(ServerFixture server) : IClassFixture<ServerFixtur
     [Theory]
     [InlineData("pages?base=javascript:x", "bad-address")]
     [InlineData("pages.html?base=a%20b", "bad-address")]
-    [InlineData("foretold?picture=00000000-0000-0000-0000-000000000000&place=pages/column&viewports=0&densities=1", "bad-viewport")]
-    [InlineData("foretold?picture=00000000-0000-0000-0000-000000000000&place=pages/column&viewports=9&densities=11", "bad-viewport")]
-    [InlineData("foretold?picture=00000000-0000-0000-0000-000000000000&place=pages/column&viewports=9&densities=1", "nothing-to-show")]
+    [InlineData("loads?picture=00000000-0000-0000-0000-000000000000&place=pages/column&viewports=0&densities=1", "bad-viewport")]
+    [InlineData("loads?picture=00000000-0000-0000-0000-000000000000&place=pages/column&viewports=9&densities=11", "bad-viewport")]
+    [InlineData("loads?picture=00000000-0000-0000-0000-000000000000&place=pages/column&viewports=9&densities=1", "nothing-to-show")]
     public async Task What_cannot_be_asked_is_refused_with_a_sentence(string what, string code)
     {
         var (job, _) = await JobAsync(Place);

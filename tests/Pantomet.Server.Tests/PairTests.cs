@@ -24,7 +24,7 @@ public sealed class PairTests(StockedServerFixture server) : IClassFixture<Stock
         // What goes nowhere is no exception.
         Assert.All(
             job.GetProperty("cells").EnumerateArray(),
-            cell => Assert.DoesNotContain("pair", cell.GetProperty("looks").EnumerateArray().Select(look => look.GetString()))
+            cell => Assert.DoesNotContain("pair", cell.GetProperty("toReview").EnumerateArray().Select(look => look.GetString()))
         );
         var preview = await server.Client.GetAsync(
             new Uri($"/api/pictures/{pair}/preview/480?turn={mine.GetProperty("shown").GetString()!.Split('-', 2)[1]}", UriKind.Relative)
@@ -105,7 +105,7 @@ public sealed class PairTests(StockedServerFixture server) : IClassFixture<Stock
         var broken = await server.MadeAsync(id);
         var cell = Cell(broken, pair, "social/beside");
         Assert.Equal("breaks", cell.GetProperty("verdict").GetString());
-        Assert.Equal(["pair-part"], cell.GetProperty("looks").EnumerateArray().Select(look => look.GetString()));
+        Assert.Equal(["pair-part"], cell.GetProperty("toReview").EnumerateArray().Select(look => look.GetString()));
         var detail = await server.SendAsync(HttpMethod.Get, $"/api/jobs/{id}/cells/{pair}/social/beside");
         Assert.StartsWith(
             "\"DSC_0423.JPG\" is no longer in this job.",

@@ -26,7 +26,7 @@ public sealed class PictureFolderTests(ServerFixture server) : IClassFixture<Ser
         // Trying touches nothing, and tells what all would come to.
         await AskAsync(
             id,
-            "try",
+            "preview",
             new
             {
                 maxSide = 400,
@@ -41,7 +41,7 @@ public sealed class PictureFolderTests(ServerFixture server) : IClassFixture<Ser
 
         await AskAsync(
             id,
-            "mend",
+            "optimise",
             new
             {
                 maxSide = 400,
@@ -86,7 +86,7 @@ public sealed class PictureFolderTests(ServerFixture server) : IClassFixture<Ser
         var id = await AddAsync(folder);
         await ReadyAsync(id);
         var rule = new { maxSide = 700, likeness = 0.99 };
-        await AskAsync(id, "mend", rule);
+        await AskAsync(id, "optimise", rule);
         await UntilAsync(id, view => view.GetProperty("outcome").GetProperty("mended").GetInt32() > 0);
         await AskAsync(id, "pause", null);
         var held = await server.SendAsync(HttpMethod.Get, $"/api/folders/{id}");
@@ -95,7 +95,7 @@ public sealed class PictureFolderTests(ServerFixture server) : IClassFixture<Ser
         // Whatever was under way, each picture is old or new and whole, and its original is kept where it is new.
         Assert.InRange(held.GetProperty("outcome").GetProperty("kept").GetInt32(), done, done + Environment.ProcessorCount);
         Assert.DoesNotContain(Directory.EnumerateFiles(folder), path => path.EndsWith(".part", StringComparison.Ordinal));
-        await AskAsync(id, "mend", rule);
+        await AskAsync(id, "optimise", rule);
         await server.RestartAsync();
         var whole = await ReadyAsync(id);
         Assert.True(whole.GetProperty("mended").GetBoolean(), $"{whole}");
@@ -122,9 +122,9 @@ public sealed class PictureFolderTests(ServerFixture server) : IClassFixture<Ser
             Assert.Equal(HttpStatusCode.UnprocessableEntity, outside.StatusCode);
         }
 
-        await AskAsync(id, "look", null);
+        await AskAsync(id, "scan", null);
         Assert.Equal(2, (await ReadyAsync(id)).GetProperty("figures").GetProperty("count").GetInt32());
-        await AskAsync(id, "mend", new { maxSide = 300, likeness = 0.9 });
+        await AskAsync(id, "optimise", new { maxSide = 300, likeness = 0.9 });
         Assert.Equal(2, (await ReadyAsync(id)).GetProperty("outcome").GetProperty("mended").GetInt32());
 
         using var stream = new MemoryStream(

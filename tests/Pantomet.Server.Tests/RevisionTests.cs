@@ -58,7 +58,7 @@ public sealed class RevisionTests(ServerFixture server) : IClassFixture<ServerFi
             {
                 maxSide = 1000,
                 type = "webp",
-                ground = (string?)null,
+                background = (string?)null,
             }
         );
         Assert.Equal(1, small.GetProperty("orientation").GetInt32());
@@ -72,7 +72,7 @@ public sealed class RevisionTests(ServerFixture server) : IClassFixture<ServerFi
             {
                 maxSide = 1000,
                 type = "webp",
-                ground = (string?)null,
+                background = (string?)null,
             }
         );
         Assert.Equal(HttpStatusCode.UnprocessableEntity, again.StatusCode);
@@ -95,7 +95,7 @@ public sealed class RevisionTests(ServerFixture server) : IClassFixture<ServerFi
             {
                 maxSide = (int?)null,
                 type = (string?)null,
-                ground = "#ffffff",
+                background = "#ffffff",
             }
         );
         Assert.Equal("jpeg", flat.GetProperty("format").GetString());
@@ -106,7 +106,7 @@ public sealed class RevisionTests(ServerFixture server) : IClassFixture<ServerFi
             {
                 maxSide = 5,
                 type = (string?)null,
-                ground = (string?)null,
+                background = (string?)null,
             }
         );
         Assert.Equal(HttpStatusCode.UnprocessableEntity, odd.StatusCode);

@@ -6,6 +6,7 @@ using Microsoft.AspNetCore.Hosting.Server;
 using Microsoft.AspNetCore.Hosting.Server.Features;
 using Microsoft.Data.Sqlite;
 using Microsoft.Extensions.DependencyInjection;
+using Pantomet.Data;
 
 namespace Pantomet.Server.Tests;
 
@@ -26,14 +27,16 @@ public sealed class UpgradeTests : IDisposable
     public async Task Jobs_frames_marks_words_accepted_cells_and_files_of_then_are_all_there()
     {
         Unpack();
-        var then = JsonNode.Parse(await File.ReadAllTextAsync(Fixture("data-of-documents.json")))!;
+        var then = await ThenAsync();
         await using var app = await StartAsync();
         using var client = Client(app);
         var now = await LaidOutAsync(client, (string)then["job"]!);
         foreach (var (was, its) in then["view"]!["head"]!["pictures"]!.AsArray().Zip(now["head"]!["pictures"]!.AsArray()))
         {
             var (before, after) = (was!["decisions"]!, its!["decisions"]!);
-            foreach (var member in new[] { "turn", "focus", "keep", "noSuggestion", "keywords", "alternative", "otherShape", "framings" })
+            foreach (
+                var member in new[] { "turn", "focus", "keep", "suggestionRejected", "keywords", "alternative", "otherShape", "framings" }
+            )
             {
                 Assert.Equal(before[member]?.ToJsonString(), after[member]?.ToJsonString());
             }
@@ -46,7 +49,7 @@ public sealed class UpgradeTests : IDisposable
 
         foreach (var (was, its) in then["view"]!["cells"]!.AsArray().Zip(now["cells"]!.AsArray()))
         {
-            foreach (var member in new[] { "picture", "slot", "frame", "origin", "state", "verdict", "codes", "looks" })
+            foreach (var member in new[] { "picture", "slot", "frame", "origin", "state", "verdict", "codes", "toReview" })
             {
                 Assert.Equal(was![member]!.ToJsonString(), its![member]!.ToJsonString());
             }
@@ -67,7 +70,7 @@ public sealed class UpgradeTests : IDisposable
     public async Task A_job_that_cannot_be_read_is_set_aside_and_named_and_everything_else_starts()
     {
         Unpack();
-        var then = JsonNode.Parse(await File.ReadAllTextAsync(Fixture("data-of-documents.json")))!;
+        var then = await ThenAsync();
         await using (var db = new SqliteConnection($"Data Source={Path.Combine(Data, "pantomet.db")}"))
         {
             await db.OpenAsync();
@@ -128,5 +131,12 @@ public sealed class UpgradeTests : IDisposable
         }
 
         throw new TimeoutException("The job was not laid out.");
+    }
+
+    // What the program of then said, with the names of now.
+    private static async Task<JsonNode> ThenAsync()
+    {
+        var text = await File.ReadAllTextAsync(Fixture("data-of-documents.json"));
+        return JsonNode.Parse(OldNames.Renamed(text).Replace("\"looks\":", "\"toReview\":", StringComparison.Ordinal))!;
     }
 }

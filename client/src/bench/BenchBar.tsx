@@ -42,7 +42,6 @@ export function BenchBar({
   onPlaces: () => void;
 }) {
   const store = useJobStore();
-  const value = view.kind === 'scale' ? view.scale : view.height;
   return (
     <div className="flex flex-wrap items-center gap-x-1.5 gap-y-1 border-b border-line bg-sheet px-5 py-1.5">
       <ReviewFilter counts={counts} reason={null} reading={reading} onReason={onReason}>
@@ -61,18 +60,47 @@ export function BenchBar({
           {t('bench.removePictures', { count: removable.size })} <Key>Del</Key>
         </Button>
       )}
+      <CropSize view={view} range={range} toScale={toScale} onSize={onSize} onScale={onScale} />
+      <Button className="h-7!" onClick={onChoose}>
+        {t('bench.addPictures')} <Key>R</Key>
+      </Button>
+      <Button
+        className={`h-7! ${places ? 'border-ink! bg-sheet-2!' : ''}`}
+        aria-pressed={places}
+        onClick={onPlaces}
+      >
+        {t('bench.slots')} <Key>S</Key>
+      </Button>
+    </div>
+  );
+}
+
+/** How large the crops are drawn, and whether in proportion to each other. */
+function CropSize({
+  view,
+  range,
+  toScale,
+  onSize,
+  onScale,
+}: {
+  view: View;
+  range: { least: number; most: number; step: number };
+  toScale: boolean;
+  onSize: (to: number) => void;
+  onScale: () => void;
+}) {
+  const name = toScale ? t('bench.scale') : t('bench.cropHeight');
+  return (
+    <>
       <label className="flex items-center gap-2">
         <input
           type="range"
           min={range.least}
           max={range.most}
           step={range.step}
-          value={value}
-          aria-label={toScale ? t('bench.scale') : t('bench.cropHeight')}
-          title={t('bench.toScaleViewAnd', {
-            toScale: toScale ? t('bench.scale') : t('bench.cropHeight'),
-            view: sizeWords(view),
-          })}
+          value={view.kind === 'scale' ? view.scale : view.height}
+          aria-label={name}
+          title={t('bench.toScaleViewAnd', { toScale: name, view: sizeWords(view) })}
           aria-valuetext={sizeWords(view)}
           onChange={(event) => onSize(Number(event.target.value))}
           className="w-20 accent-(--pm-accent)"
@@ -87,16 +115,6 @@ export function BenchBar({
       >
         {t('bench.trueScale')} <Key>P</Key>
       </Button>
-      <Button className="h-7!" onClick={onChoose}>
-        {t('bench.addPictures')} <Key>R</Key>
-      </Button>
-      <Button
-        className={`h-7! ${places ? 'border-ink! bg-sheet-2!' : ''}`}
-        aria-pressed={places}
-        onClick={onPlaces}
-      >
-        {t('bench.slots')} <Key>S</Key>
-      </Button>
-    </div>
+    </>
   );
 }

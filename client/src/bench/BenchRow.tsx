@@ -51,29 +51,11 @@ export const BenchRow = memo(function BenchRow({
         className="sticky left-0 z-20 h-full border-r border-line bg-sheet"
         style={{ width: headWidth }}
       >
-        <button
-          type="button"
-          tabIndex={-1}
-          onClick={() => onSelect({ row: index, column: 0 }, { row: index, column: slots.length - 1 })}
-          className="flex h-full w-full flex-col justify-center gap-0.5 px-3 text-left hover:bg-sheet-2"
-          title={picture.picture.name}
-        >
-          <img
-            src={addresses.preview(picture.picture.id, picture.shown, 480)}
-            alt=""
-            decoding="async"
-            className="max-h-14 max-w-20 object-contain object-left"
-            style={{ maxHeight: Math.max(24, height - 62) }}
-          />
-          <span className="line-clamp-2 w-full leading-4 font-medium wrap-anywhere">
-            {picture.words ?? picture.picture.name}
-          </span>
-          <span className="w-full truncate text-note text-ink-2">
-            {picture.parts
-              ? t('bench.partsSideBySide', { parts: picture.parts.length })
-              : `${picture.width}×${picture.height}, ${weight(picture.picture.bytes)}`}
-          </span>
-        </button>
+        <RowHead
+          picture={picture}
+          height={height}
+          onSelect={() => onSelect({ row: index, column: 0 }, { row: index, column: slots.length - 1 })}
+        />
       </div>
       {shown.map((column) => (
         <BenchCell
@@ -93,3 +75,39 @@ export const BenchRow = memo(function BenchRow({
     </div>
   );
 });
+
+function RowHead({
+  picture,
+  height,
+  onSelect,
+}: {
+  picture: JobPicture;
+  height: number;
+  onSelect: () => void;
+}) {
+  return (
+    <button
+      type="button"
+      tabIndex={-1}
+      onClick={onSelect}
+      className="flex h-full w-full flex-col justify-center gap-0.5 px-3 text-left hover:bg-sheet-2"
+      title={picture.picture.name}
+    >
+      <img
+        src={addresses.preview(picture.picture.id, picture.shown, 480)}
+        alt=""
+        decoding="async"
+        className="max-h-14 max-w-20 object-contain object-left"
+        style={{ maxHeight: Math.max(24, height - 62) }}
+      />
+      <span className="line-clamp-2 w-full leading-4 font-medium wrap-anywhere">
+        {picture.words ?? picture.picture.name}
+      </span>
+      <span className="w-full truncate text-note text-ink-2">
+        {picture.parts
+          ? t('bench.partsSideBySide', { parts: picture.parts.length })
+          : `${picture.width}×${picture.height}, ${weight(picture.picture.bytes)}`}
+      </span>
+    </button>
+  );
+}

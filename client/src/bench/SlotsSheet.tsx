@@ -1,5 +1,6 @@
 import { useState } from 'react';
 import { Link } from 'wouter';
+import type { Destination } from '../api/client';
 import { useDestinations } from '../api/queries';
 import { Button, Key } from '../design/Button';
 import { needs } from '../design/needs';
@@ -52,57 +53,9 @@ export function SlotsSheet({ onClose }: { onClose?: () => void }) {
         {destinations.isError && <p className="py-4 text-breaks">{destinations.error.message}</p>}
         {all
           .filter((destination) => destination.slots.length > 0)
-          .map((destination) => {
-            const addresses = destination.slots.map((slot) => `${destination.key}/${slot.key}`);
-            const ticked = addresses.filter((one) => chosen.has(one)).length;
-            return (
-              <fieldset key={destination.key} className="mt-3">
-                <legend className="sr-only">{destination.name}</legend>
-                <label className="flex items-center gap-2 border-b border-line py-1.5 font-semibold">
-                  <input
-                    type="checkbox"
-                    className="h-4 w-4 accent-(--pm-accent)"
-                    checked={ticked === addresses.length}
-                    ref={(box) => {
-                      if (box) box.indeterminate = ticked > 0 && ticked < addresses.length;
-                    }}
-                    onChange={(event) => {
-                      const wanted = new Set(chosen);
-                      for (const one of addresses)
-                        if (event.target.checked) wanted.add(one);
-                        else wanted.delete(one);
-                      set(wanted);
-                    }}
-                  />
-                  {destination.name}
-                </label>
-                {destination.slots.map((slot, i) => (
-                  <label
-                    key={slot.key}
-                    className="grid grid-cols-[16px_52px_1fr] items-center gap-2 border-b border-line/60 py-1 pl-5 hover:bg-sheet-2"
-                  >
-                    <input
-                      type="checkbox"
-                      className="h-4 w-4 accent-(--pm-accent)"
-                      checked={chosen.has(addresses[i]!)}
-                      aria-label={`${slot.name}, ${destination.name}`}
-                      onChange={(event) => {
-                        const wanted = new Set(chosen);
-                        if (event.target.checked) wanted.add(addresses[i]!);
-                        else wanted.delete(addresses[i]!);
-                        set(wanted);
-                      }}
-                    />
-                    <SlotShape slot={slot} fallback={1.5} />
-                    <span>
-                      <span className="block leading-tight font-medium">{slot.name}</span>
-                      <span className="block text-note text-ink-2">{needs(slot)}</span>
-                    </span>
-                  </label>
-                ))}
-              </fieldset>
-            );
-          })}
+          .map((destination) => (
+            <DestinationSlots key={destination.key} destination={destination} chosen={chosen} onSet={set} />
+          ))}
         <p className="mt-4 text-ink-2">
           {t('bench.needAnotherPlace')}{' '}
           <Link href="/destinations" className="text-accent underline underline-offset-2">
@@ -111,5 +64,62 @@ export function SlotsSheet({ onClose }: { onClose?: () => void }) {
         </p>
       </div>
     </aside>
+  );
+}
+
+function DestinationSlots({
+  destination,
+  chosen,
+  onSet,
+}: {
+  destination: Destination;
+  chosen: ReadonlySet<string>;
+  onSet: (wanted: Set<string>) => void;
+}) {
+  const addresses = destination.slots.map((slot) => `${destination.key}/${slot.key}`);
+  const ticked = addresses.filter((one) => chosen.has(one)).length;
+  const tick = (some: readonly string[], on: boolean) => {
+    const wanted = new Set(chosen);
+    for (const one of some)
+      if (on) wanted.add(one);
+      else wanted.delete(one);
+    onSet(wanted);
+  };
+  const box = 'h-4 w-4 accent-(--pm-accent)';
+  return (
+    <fieldset className="mt-3">
+      <legend className="sr-only">{destination.name}</legend>
+      <label className="flex items-center gap-2 border-b border-line py-1.5 font-semibold">
+        <input
+          type="checkbox"
+          className={box}
+          checked={ticked === addresses.length}
+          ref={(input) => {
+            if (input) input.indeterminate = ticked > 0 && ticked < addresses.length;
+          }}
+          onChange={(event) => tick(addresses, event.target.checked)}
+        />
+        {destination.name}
+      </label>
+      {destination.slots.map((slot, i) => (
+        <label
+          key={slot.key}
+          className="grid grid-cols-[16px_52px_1fr] items-center gap-2 border-b border-line/60 py-1 pl-5 hover:bg-sheet-2"
+        >
+          <input
+            type="checkbox"
+            className={box}
+            checked={chosen.has(addresses[i]!)}
+            aria-label={`${slot.name}, ${destination.name}`}
+            onChange={(event) => tick([addresses[i]!], event.target.checked)}
+          />
+          <SlotShape slot={slot} fallback={1.5} />
+          <span>
+            <span className="block leading-tight font-medium">{slot.name}</span>
+            <span className="block text-note text-ink-2">{needs(slot)}</span>
+          </span>
+        </label>
+      ))}
+    </fieldset>
   );
 }

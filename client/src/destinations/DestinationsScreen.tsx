@@ -1,72 +1,21 @@
-import { useMutation, useQueryClient } from '@tanstack/react-query';
-import { useRef, useState } from 'react';
+import { useRef } from 'react';
 import { useLocation } from 'wouter';
-import { api, type Destination, Refusal, take } from '../api/client';
 import { useDestinations } from '../api/queries';
 import { useShortcuts } from '../design/useShortcuts';
 import { Button, Key } from '../design/Button';
 import { Notice } from '../design/Notice';
 import { DestinationSheet } from './DestinationSheet';
 import { SlotEditor } from './SlotEditor';
+import { type RuleBookState, useRuleBook } from './useRuleBook';
 import { t } from '../texts/texts';
 
 /** The book of rules: every slot drawn to one scale; the chosen one is edited beside them. */
 export function DestinationsScreen({ destination, slot }: { destination?: string; slot?: string }) {
   const destinations = useDestinations();
-  const cache = useQueryClient();
   const [, go] = useLocation();
-  const file = useRef<HTMLInputElement>(null);
-  const [naming, setNaming] = useState('');
-  const taken = (book: Destination[]) => {
-    cache.setQueryData(['destinations'], book);
-    return book;
-  };
-  const make = useMutation({
-    mutationFn: async (name: string) => taken(await take(api.POST('/api/destinations', { body: { name } }))),
-    onSuccess: (book) => {
-      setNaming('');
-      const made = book.at(-1)!;
-      go(`/destinations/${made.key}/${made.slots[0]!.key}`);
-    },
-  });
-  const copy = useMutation({
-    mutationFn: async (key: string) =>
-      taken(
-        await take(
-          api.POST('/api/destinations/{destination}/copy', { params: { path: { destination: key } } }),
-        ),
-      ),
-  });
-  const rename = useMutation({
-    mutationFn: async ({ key, name }: { key: string; name: string }) =>
-      taken(
-        await take(
-          api.PUT('/api/destinations/{destination}/name', {
-            params: { path: { destination: key } },
-            body: { name },
-          }),
-        ),
-      ),
-  });
-  const retire = useMutation({
-    mutationFn: async (wish: { slots: string[]; retired: boolean }) =>
-      taken(await take(api.PUT('/api/destinations/retired', { body: wish }))),
-  });
-  const load = useMutation({
-    mutationFn: async (chosen: File) => {
-      const answer = await fetch('/api/destinations/import', {
-        method: 'POST',
-        body: await chosen.text(),
-        headers: { 'Content-Type': 'application/json' },
-      });
-      const body = (await answer.json()) as Destination[] & { detail?: string };
-      if (!answer.ok)
-        throw new Refusal(`${chosen.name}: ${body.detail ?? t('destinations.theNameWasRefused')}`);
-      return taken(body);
-    },
-  });
+  const book = useRuleBook();
+  const { fault, load, copy, rename, retire } = book;
   useShortcuts({ b: () => history.back() });
-  const fault = make.error ?? copy.error ?? rename.error ?? retire.error ?? load.error;
   if (destinations.isPending) return <Notice>{t('destinations.loadingTheRules')}</Notice>;
   if (destinations.isError) return <Notice>{destinations.error.message}</Notice>;
   const place = destinations.data.find((one) => one.key === destination);
@@ -74,49 +23,7 @@ export function DestinationsScreen({ destination, slot }: { destination?: string
   return (
     <div className="grid h-full min-h-0 grid-cols-[1fr_420px]">
       <section className="flex min-h-0 flex-col" aria-label={t('destinations.destinations')}>
-        <header className="flex flex-wrap items-center gap-2 px-5 pt-4 pb-3">
-          <h1 className="mr-2 text-head">{t('destinations.destinations')}</h1>
-          <form
-            className="flex gap-1.5"
-            onSubmit={(event) => {
-              event.preventDefault();
-              if (naming.trim()) make.mutate(naming);
-            }}
-          >
-            <input
-              aria-label={t('destinations.nameOfANewDestination')}
-              placeholder={t('destinations.newDestination')}
-              value={naming}
-              maxLength={100}
-              onChange={(event) => setNaming(event.target.value)}
-              className="h-8 w-44 rounded-md border border-line bg-sheet px-2 placeholder:text-ink-2"
-            />
-            <Button type="submit" disabled={naming.trim() === ''}>
-              {t('destinations.addDestination')}
-            </Button>
-          </form>
-          <span className="flex-1" />
-          <Button onClick={() => file.current?.click()}>{t('destinations.importRules')}</Button>
-          <a
-            href="/api/destinations/rules.json"
-            download
-            className="inline-flex h-8 items-center rounded-md border border-line bg-sheet px-3 font-medium hover:border-ink-2"
-          >
-            {t('destinations.exportAllRules')}
-          </a>
-          <input
-            ref={file}
-            type="file"
-            hidden
-            accept=".json,application/json"
-            aria-label={t('destinations.chooseAFileOfRules')}
-            onChange={(event) => {
-              const one = event.target.files?.[0];
-              if (one) load.mutate(one);
-              event.target.value = '';
-            }}
-          />
-        </header>
+        <Head book={book} />
         {fault && (
           <p role="alert" className="mx-5 mb-3 border-l-4 border-breaks bg-sheet px-3 py-2 text-breaks">
             {fault.message}
@@ -154,22 +61,76 @@ export function DestinationsScreen({ destination, slot }: { destination?: string
             destination={place}
             slotKey={slot}
             known={chosen}
-            onSaved={(book, key) => {
-              taken(book);
+            onSaved={(all, key) => {
+              book.taken(all);
               if (key !== slot) go(`/destinations/${place.key}/${key}`, { replace: true });
             }}
             onRetire={(retired) => retire.mutate({ slots: [`${place.key}/${slot}`], retired })}
           />
         ) : (
-          <p className="flex h-full flex-col items-center justify-center gap-2 p-8 text-center text-ink-2">
-            {t('destinations.chooseASlotToSeeAnd')}
-            <span>
-              <span className="sr-only">{t('destinations.shortcuts')}</span> <Key>B</Key>{' '}
-              {t('destinations.back')}
-            </span>
-          </p>
+          <NothingChosen />
         )}
       </aside>
     </div>
+  );
+}
+
+function Head({ book: { naming, setNaming, make, load } }: { book: RuleBookState }) {
+  const file = useRef<HTMLInputElement>(null);
+  return (
+    <header className="flex flex-wrap items-center gap-2 px-5 pt-4 pb-3">
+      <h1 className="mr-2 text-head">{t('destinations.destinations')}</h1>
+      <form
+        className="flex gap-1.5"
+        onSubmit={(event) => {
+          event.preventDefault();
+          if (naming.trim()) make.mutate(naming);
+        }}
+      >
+        <input
+          aria-label={t('destinations.nameOfANewDestination')}
+          placeholder={t('destinations.newDestination')}
+          value={naming}
+          maxLength={100}
+          onChange={(event) => setNaming(event.target.value)}
+          className="h-8 w-44 rounded-md border border-line bg-sheet px-2 placeholder:text-ink-2"
+        />
+        <Button type="submit" disabled={naming.trim() === ''}>
+          {t('destinations.addDestination')}
+        </Button>
+      </form>
+      <span className="flex-1" />
+      <Button onClick={() => file.current?.click()}>{t('destinations.importRules')}</Button>
+      <a
+        href="/api/destinations/rules.json"
+        download
+        className="inline-flex h-8 items-center rounded-md border border-line bg-sheet px-3 font-medium hover:border-ink-2"
+      >
+        {t('destinations.exportAllRules')}
+      </a>
+      <input
+        ref={file}
+        type="file"
+        hidden
+        accept=".json,application/json"
+        aria-label={t('destinations.chooseAFileOfRules')}
+        onChange={(event) => {
+          const one = event.target.files?.[0];
+          if (one) load.mutate(one);
+          event.target.value = '';
+        }}
+      />
+    </header>
+  );
+}
+
+function NothingChosen() {
+  return (
+    <p className="flex h-full flex-col items-center justify-center gap-2 p-8 text-center text-ink-2">
+      {t('destinations.chooseASlotToSeeAnd')}
+      <span>
+        <span className="sr-only">{t('destinations.shortcuts')}</span> <Key>B</Key> {t('destinations.back')}
+      </span>
+    </p>
   );
 }

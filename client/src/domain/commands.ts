@@ -1,13 +1,4 @@
-import type {
-  Cell,
-  CellDecision,
-  Decisions,
-  Edges,
-  JobCommand,
-  JobHead,
-  JobPicture,
-  JobSlot,
-} from '../api/client';
+import type { Cell, Decisions, Edges, JobCommand, JobHead, JobPicture, JobSlot } from '../api/client';
 import { turned } from './turn';
 import { decisionFor, withCell } from './decisions';
 
@@ -42,8 +33,6 @@ export function decided(
 ): Decisions {
   const now = picture.decisions;
   const id = picture.picture.id;
-  const slotAt = (address: string | null | undefined) => slots.find((one) => one.address === address);
-  const cell = (slot: string, change: Partial<CellDecision>) => withCell(now, slot, change);
   const mine = 'picture' in command && command.picture === id;
   switch (command.do) {
     case 'follow-marks':
@@ -70,24 +59,46 @@ export function decided(
         : now;
     }
   }
-  if (!mine) return now;
+  return mine
+    ? (frameDecided(now, command, slots, cellOf, id) ??
+        markDecided(now, command, picture) ??
+        cellDecided(now, command, cellOf, id))
+    : now;
+}
+
+/** What is decided about the frame of a slot; undefined for any other command. */
+function frameDecided(
+  now: Decisions,
+  command: JobCommand,
+  slots: readonly JobSlot[],
+  cellOf: CellOf,
+  id: string,
+): Decisions | undefined {
   switch (command.do) {
     case 'set-frame': {
       if (command.shape != null) return framed(now, command.shape, command.frame);
-      const slot = slotAt(command.slot);
+      const slot = slots.find((one) => one.address === command.slot);
       if (!slot) return now;
       return decisionFor(now, slot.address).unlinked
-        ? cell(slot.address, { frame: command.frame })
+        ? withCell(now, slot.address, { frame: command.frame })
         : framed(now, slot.slot.shapeKey, command.frame);
     }
     case 'unlink': {
       const frame = cellOf(id, command.slot)?.frame;
       return decisionFor(now, command.slot).unlinked || !frame
         ? now
-        : cell(command.slot, { unlinked: true, frame: edgesOf(frame) });
+        : withCell(now, command.slot, { unlinked: true, frame: edgesOf(frame) });
     }
     case 'link':
-      return cell(command.slot, { unlinked: false, frame: null });
+      return withCell(now, command.slot, { unlinked: false, frame: null });
+    default:
+      return undefined;
+  }
+}
+
+/** What is decided about the picture as a whole; undefined for any other command. */
+function markDecided(now: Decisions, command: JobCommand, picture: JobPicture): Decisions | undefined {
+  switch (command.do) {
     case 'add-keep-box':
       return { ...now, keep: [...now.keep, command.box], focus: null };
     case 'set-keep-boxes':
@@ -111,18 +122,6 @@ export function decided(
       return { ...now, keep: [], focus: null, suggestionRejected: false };
     case 'turn':
       return turned(now, { quarters: command.quarters, degrees: command.degrees }, picture.picture);
-    case 'accept': {
-      const found = command.reasons ?? cellOf(id, command.slot)?.toReview ?? [];
-      const accepted = [...new Set([...decisionFor(now, command.slot).accepted, ...found])];
-      return {
-        ...cell(command.slot, { accepted }),
-        otherShape: now.otherShape && !found.includes('other-shape'),
-      };
-    }
-    case 'skip':
-      return cell(command.slot, { skip: command.skipped });
-    case 'choose':
-      return cell(command.slot, { choice: command.choice });
     case 'give-words': {
       const decorative = command.decorative ?? (!command.alternative && now.decorative);
       return {
@@ -133,8 +132,28 @@ export function decided(
         title: command.title?.trim() ?? now.title,
       };
     }
+    default:
+      return undefined;
+  }
+}
+
+/** What is decided about one cell; any other command changes nothing. */
+function cellDecided(now: Decisions, command: JobCommand, cellOf: CellOf, id: string): Decisions {
+  switch (command.do) {
+    case 'accept': {
+      const found = command.reasons ?? cellOf(id, command.slot)?.toReview ?? [];
+      const accepted = [...new Set([...decisionFor(now, command.slot).accepted, ...found])];
+      return {
+        ...withCell(now, command.slot, { accepted }),
+        otherShape: now.otherShape && !found.includes('other-shape'),
+      };
+    }
+    case 'skip':
+      return withCell(now, command.slot, { skip: command.skipped });
+    case 'choose':
+      return withCell(now, command.slot, { choice: command.choice });
     case 'dress':
-      return cell(command.slot, { dress: command.dress });
+      return withCell(now, command.slot, { dress: command.dress });
     default:
       return now;
   }

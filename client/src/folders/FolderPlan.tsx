@@ -11,24 +11,10 @@ import { Forecast } from './Forecast';
 import { Originals } from './Originals';
 import { stateWords } from './state';
 
-/** The settings of a folder, the estimate, what was done, and the next step. */
-export function FolderPlan({
-  folder,
-  chosen,
-  onBack,
-  onLetGo,
-  trouble,
-}: {
-  folder: PictureFolder;
-  chosen: ReadonlySet<string>;
-  onBack: (paths: string[] | null) => void;
-  onLetGo: () => void;
-  trouble: string | undefined;
-}) {
+/** Preview and optimising, and how both are paused and stopped. */
+function useFolderWork(id: string) {
   const cache = useQueryClient();
-  const { rule, outcome, state } = folder;
-  const form = useForm<Draft>({ defaultValues: draftOf(rule) });
-  const path = { params: { path: { id: folder.id } } };
+  const path = { params: { path: { id: id } } };
   const settled = () => void cache.invalidateQueries({ queryKey: ['folders'] });
   const trying = useMutation({
     mutationFn: (draft: Draft) =>
@@ -48,6 +34,26 @@ export function FolderPlan({
     mutationFn: () => take(api.POST('/api/folders/{id}/stop', path)),
     onSettled: settled,
   });
+  return { trying, mending, pause, stop };
+}
+
+/** The settings of a folder, the estimate, what was done, and the next step. */
+export function FolderPlan({
+  folder,
+  chosen,
+  onBack,
+  onLetGo,
+  trouble,
+}: {
+  folder: PictureFolder;
+  chosen: ReadonlySet<string>;
+  onBack: (paths: string[] | null) => void;
+  onLetGo: () => void;
+  trouble: string | undefined;
+}) {
+  const { rule, outcome, state } = folder;
+  const form = useForm<Draft>({ defaultValues: draftOf(rule) });
+  const { trying, mending, pause, stop } = useFolderWork(folder.id);
   const busy = state !== 'ready' && state !== 'paused';
   // Of a folder that was sent the next step is to take it home.
   const isHome = folder.isSent && folder.mended && !busy;
@@ -59,28 +65,7 @@ export function FolderPlan({
     >
       <FolderSettings form={form} disabled={busy} />
       <Forecast folder={folder} />
-      {outcome.looked > 0 && (
-        <section className="border-b border-line px-5 py-3" aria-label={t('folders.doneSoFar')}>
-          <h2>{t('folders.doneSoFar')}</h2>
-          <p className="mt-1">
-            <RichText
-              text="folders.lighterSoFar"
-              values={{
-                mended: count(outcome.mended),
-                looked: count(outcome.looked),
-                before: weight(outcome.before),
-                after: weight(outcome.after),
-              }}
-              elements={{ b: <b /> }}
-            />
-          </p>
-          {outcome.troubles > 0 && (
-            <p className="mt-1 text-breaks">
-              {t('folders.troublesCouldNotBeReadOr', { troubles: count(outcome.troubles) })}
-            </p>
-          )}
-        </section>
-      )}
+      <DoneSoFar outcome={outcome} />
       {outcome.kept > 0 && (
         <Originals kept={outcome.kept} chosen={chosen} disabled={busy} onBack={onBack} onLetGo={onLetGo} />
       )}
@@ -93,27 +78,7 @@ export function FolderPlan({
             {fault}
           </p>
         )}
-        {state !== 'ready' && (
-          <div>
-            <p>{stateWords(folder)}</p>
-            {folder.progress && (
-              <>
-                <ProgressBar
-                  label={t('folders.picturesDone')}
-                  done={folder.progress.done}
-                  of={folder.progress.of}
-                  held={state === 'paused'}
-                  className="mt-1 w-full"
-                />
-                {state === 'optimising' && (
-                  <p className="text-ink-2">
-                    {t('folders.savedSavedSoFar', { saved: weight(folder.progress.saved) })}
-                  </p>
-                )}
-              </>
-            )}
-          </div>
-        )}
+        {state !== 'ready' && <UnderWay folder={folder} />}
         {isHome && (
           <MainLink href={addresses.folder(folder.id)} download>
             {t('folders.downloadAsZIP')}
@@ -147,5 +112,56 @@ export function FolderPlan({
         )}
       </section>
     </aside>
+  );
+}
+
+function DoneSoFar({ outcome }: { outcome: PictureFolder['outcome'] }) {
+  if (outcome.looked === 0) return null;
+  return (
+    <section className="border-b border-line px-5 py-3" aria-label={t('folders.doneSoFar')}>
+      <h2>{t('folders.doneSoFar')}</h2>
+      <p className="mt-1">
+        <RichText
+          text="folders.lighterSoFar"
+          values={{
+            mended: count(outcome.mended),
+            looked: count(outcome.looked),
+            before: weight(outcome.before),
+            after: weight(outcome.after),
+          }}
+          elements={{ b: <b /> }}
+        />
+      </p>
+      {outcome.troubles > 0 && (
+        <p className="mt-1 text-breaks">
+          {t('folders.troublesCouldNotBeReadOr', { troubles: count(outcome.troubles) })}
+        </p>
+      )}
+    </section>
+  );
+}
+
+function UnderWay({ folder }: { folder: PictureFolder }) {
+  const { state } = folder;
+  return (
+    <div>
+      <p>{stateWords(folder)}</p>
+      {folder.progress && (
+        <>
+          <ProgressBar
+            label={t('folders.picturesDone')}
+            done={folder.progress.done}
+            of={folder.progress.of}
+            held={state === 'paused'}
+            className="mt-1 w-full"
+          />
+          {state === 'optimising' && (
+            <p className="text-ink-2">
+              {t('folders.savedSavedSoFar', { saved: weight(folder.progress.saved) })}
+            </p>
+          )}
+        </>
+      )}
+    </div>
   );
 }

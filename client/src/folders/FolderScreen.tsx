@@ -37,7 +37,7 @@ function Folder({ folder }: { folder: PictureFolder }) {
   const [chosen, setChosen] = useState<ReadonlySet<string>>(new Set());
   const path = { params: { path: { id: folder.id } } };
   const settled = () => void cache.invalidateQueries({ queryKey: ['folders'] });
-  const look = useMutation({
+  const scan = useMutation({
     mutationFn: () => take(api.POST('/api/folders/{id}/scan', path)),
     onSettled: settled,
   });
@@ -63,7 +63,7 @@ function Folder({ folder }: { folder: PictureFolder }) {
           folder.state === 'scanning' ? (
             <Button onClick={() => stop.mutate()}>{t('folders.stop')}</Button>
           ) : (
-            <Button onClick={() => look.mutate()}>{t('folders.scanAgain')}</Button>
+            <Button onClick={() => scan.mutate()}>{t('folders.scanAgain')}</Button>
           )
         }
       >
@@ -76,28 +76,12 @@ function Folder({ folder }: { folder: PictureFolder }) {
   const busy = folder.state !== 'ready' && folder.state !== 'paused';
   return (
     <div className="grid h-full grid-cols-[minmax(0,1fr)_348px] grid-rows-[auto_auto_minmax(0,1fr)]">
-      <header className="col-span-2 flex items-center gap-5 border-b border-line bg-sheet px-5 py-2">
-        <Link href="/folders" className="text-ink-2 hover:text-ink hover:underline">
-          {t('folders.folders')}
-        </Link>
-        <h1 className="min-w-0 flex-1 truncate text-head" title={folder.folder}>
-          {folder.folder}
-        </h1>
-        <Button onClick={() => look.mutate()} disabled={busy}>
-          {t('folders.scanAgain')}
-        </Button>
-        <Button
-          onClick={() => remove.mutate()}
-          disabled={busy || remove.isPending || folder.outcome.kept > 0}
-          title={
-            folder.outcome.kept > 0
-              ? t('folders.originalsOfThisFolderAreKept')
-              : t('folders.theFolderItselfIsNotChanged')
-          }
-        >
-          {t('folders.remove')}
-        </Button>
-      </header>
+      <Head
+        folder={folder}
+        busy={busy}
+        onScan={() => scan.mutate()}
+        onRemove={remove.isPending ? null : () => remove.mutate()}
+      />
       <FolderFigures folder={folder} kind={kind} onKind={setKind} />
       <FolderPlan
         folder={folder}
@@ -115,5 +99,43 @@ function Folder({ folder }: { folder: PictureFolder }) {
         onBack={busy ? null : (one) => back.mutate([one])}
       />
     </div>
+  );
+}
+
+function Head({
+  folder,
+  busy,
+  onScan,
+  onRemove,
+}: {
+  folder: PictureFolder;
+  busy: boolean;
+  onScan: () => void;
+  /** Null while it is being removed. */
+  onRemove: (() => void) | null;
+}) {
+  return (
+    <header className="col-span-2 flex items-center gap-5 border-b border-line bg-sheet px-5 py-2">
+      <Link href="/folders" className="text-ink-2 hover:text-ink hover:underline">
+        {t('folders.folders')}
+      </Link>
+      <h1 className="min-w-0 flex-1 truncate text-head" title={folder.folder}>
+        {folder.folder}
+      </h1>
+      <Button onClick={onScan} disabled={busy}>
+        {t('folders.scanAgain')}
+      </Button>
+      <Button
+        onClick={onRemove ?? undefined}
+        disabled={busy || !onRemove || folder.outcome.kept > 0}
+        title={
+          folder.outcome.kept > 0
+            ? t('folders.originalsOfThisFolderAreKept')
+            : t('folders.theFolderItselfIsNotChanged')
+        }
+      >
+        {t('folders.remove')}
+      </Button>
+    </header>
   );
 }

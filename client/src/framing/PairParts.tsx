@@ -84,7 +84,7 @@ export function Panel({
   onActive,
   onAccept,
   onSkip,
-  onNextLook,
+  onNextToReview,
   onWeigh,
 }: {
   picture: JobPicture;
@@ -94,7 +94,7 @@ export function Panel({
   onActive: (address: string) => void;
   onAccept: () => void;
   onSkip: () => void;
-  onNextLook: () => void;
+  onNextToReview: () => void;
   onWeigh: () => void;
 }) {
   const store = useJobStore();
@@ -143,7 +143,7 @@ export function Panel({
             act={onAccept}
             off={!cell || cell.toReview.length === 0}
           />
-          <KeyButton className="h-7!" name={t('framing.next')} k="E" act={onNextLook} />
+          <KeyButton className="h-7!" name={t('framing.next')} k="E" act={onNextToReview} />
           <KeyButton className="h-7!" name={t('framing.weigh')} k="G" act={onWeigh} off={left} main />
         </div>
       </section>

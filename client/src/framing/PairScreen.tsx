@@ -38,7 +38,7 @@ function Pair({ picture, slot, slots }: { picture: JobPicture; slot: JobSlot; sl
     b: going.bench,
     a: accept,
     x: skip,
-    e: going.nextLook,
+    e: going.nextToReview,
     n: (event) => going.neighbour(event.shiftKey ? -1 : 1),
     'shift+n': () => going.neighbour(-1),
     '.': () => going.nextSlot(1),
@@ -69,7 +69,7 @@ function Pair({ picture, slot, slots }: { picture: JobPicture; slot: JobSlot; sl
         onActive={going.activate}
         onAccept={accept}
         onSkip={skip}
-        onNextLook={going.nextLook}
+        onNextToReview={going.nextToReview}
         onWeigh={going.weigh}
       />
     </div>

@@ -62,3 +62,19 @@ export function CornerGrip({ corner }: { corner: Corner }) {
     </span>
   );
 }
+
+/** The point that every crop keeps in sight. */
+export function Focus({ x, y }: { x: number; y: number }) {
+  const line = 'absolute bg-white outline-1 outline-black/60';
+  return (
+    <span
+      aria-hidden
+      data-testid="focus"
+      className="pointer-events-none absolute h-6 w-6 -translate-x-1/2 -translate-y-1/2"
+      style={{ left: x, top: y }}
+    >
+      <span className={`${line} top-1/2 left-0 h-0.5 w-full -translate-y-1/2`} />
+      <span className={`${line} top-0 left-1/2 h-full w-0.5 -translate-x-1/2`} />
+    </span>
+  );
+}

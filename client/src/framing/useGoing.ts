@@ -43,7 +43,7 @@ export function useGoing(picture: JobPicture, slot: JobSlot, slots: readonly Job
       const next = head.pictures[(index + by + head.pictures.length) % head.pictures.length]!;
       go(`/job/${store.id}/framing/${next.picture.id}?slot=${slot.address}`);
     },
-    nextLook: () => {
+    nextToReview: () => {
       const cells = head.pictures.flatMap((one) => head.slots.map((other) => ({ one, other })));
       const from = cells.findIndex(
         ({ one, other }) => one.picture.id === id && other.address === slot.address,

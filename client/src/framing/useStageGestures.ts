@@ -1,26 +1,14 @@
 import { useGesture } from '@use-gesture/react';
-import { useEffect, useRef } from 'react';
+import { type RefObject, useEffect, useRef } from 'react';
 import { type Edges, type JobPicture, type JobSlot } from '../api/client';
 import { type Box, type Corner, cornerTo, moved, zoomed } from '../domain/box';
 
 const settleAfter = 220;
 
-/** Frames of kindred shapes share edges: their names take turns at the corners. */
-
+/** What the pointer does on the picture. */
 export type Tool = 'frame' | 'keep' | 'focus';
 
-/** Drag moves the frame or draws a corner or a keep box; wheel and pinch tighten around the pointer. */
-export function useStageGestures({
-  picture,
-  slot,
-  box,
-  scale,
-  tool,
-  onHold,
-  onCommit,
-  onDraw,
-  onFocus,
-}: {
+interface Stage {
   picture: JobPicture;
   slot: JobSlot;
   box: Box;
@@ -30,7 +18,35 @@ export function useStageGestures({
   onCommit: (address: string, box: Box) => void;
   onDraw: (edges: Edges, done: boolean) => void;
   onFocus: (at: { x: number; y: number }) => void;
-}) {
+}
+
+/** The box between two points, whichever is where. */
+const between = (from: { x: number; y: number }, to: { x: number; y: number }): Edges => ({
+  left: Math.min(from.x, to.x),
+  top: Math.min(from.y, to.y),
+  right: Math.max(from.x, to.x),
+  bottom: Math.max(from.y, to.y),
+});
+
+/** Where the pointer is on the picture: in its pixels, and as fractions of it. */
+const placesOn = (target: RefObject<HTMLDivElement | null>, { picture, scale }: Stage) => {
+  const at = (clientX: number, clientY: number) => {
+    const edges = target.current!.getBoundingClientRect();
+    return { x: (clientX - edges.left) / scale, y: (clientY - edges.top) / scale };
+  };
+  const inUnit = (value: number) => Math.min(1, Math.max(0, value));
+  return {
+    at,
+    part: (clientX: number, clientY: number) => {
+      const point = at(clientX, clientY);
+      return { x: inUnit(point.x / picture.width), y: inUnit(point.y / picture.height) };
+    },
+  };
+};
+
+/** Drag moves the frame or draws a corner or a keep box; wheel and pinch tighten around the pointer. */
+export function useStageGestures(stage: Stage) {
+  const { picture, slot, box, scale, tool, onHold, onCommit, onDraw, onFocus } = stage;
   const target = useRef<HTMLDivElement>(null);
   const settle = useRef<ReturnType<typeof setTimeout>>(undefined);
   const latest = useRef(box);
@@ -43,15 +59,7 @@ export function useStageGestures({
   const address = slot.address;
   const ratio = slot.slot.ratio;
 
-  const at = (clientX: number, clientY: number) => {
-    const edges = target.current!.getBoundingClientRect();
-    return { x: (clientX - edges.left) / scale, y: (clientY - edges.top) / scale };
-  };
-  const part = (clientX: number, clientY: number) => {
-    const point = at(clientX, clientY);
-    const inUnit = (value: number) => Math.min(1, Math.max(0, value));
-    return { x: inUnit(point.x / picture.width), y: inUnit(point.y / picture.height) };
-  };
+  const { at, part } = placesOn(target, stage);
   const tighten = (from: Box, factor: number, clientX: number, clientY: number) => {
     const next = zoomed(from, factor, at(clientX, clientY), picture, ratio);
     latest.current = next;
@@ -68,16 +76,7 @@ export function useStageGestures({
           return memo;
         }
         if (tool === 'keep') {
-          const [from, to] = [part(ix, iy), part(x, y)];
-          onDraw(
-            {
-              left: Math.min(from.x, to.x),
-              top: Math.min(from.y, to.y),
-              right: Math.max(from.x, to.x),
-              bottom: Math.max(from.y, to.y),
-            },
-            last,
-          );
+          onDraw(between(part(ix, iy), part(x, y)), last);
           return memo;
         }
         const start =

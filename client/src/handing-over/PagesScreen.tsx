@@ -1,7 +1,7 @@
 import { useQuery } from '@tanstack/react-query';
 import { useState } from 'react';
 import { useLocation } from 'wouter';
-import { api, take } from '../api/client';
+import { api, type JobPicture, take } from '../api/client';
 import { useShortcuts } from '../design/useShortcuts';
 import { Notice } from '../design/Notice';
 import { wantsText } from '../domain/decisions';
@@ -16,37 +16,17 @@ import { t } from '../texts/texts';
 
 /** How pages show the pictures: markup by picture and place, copied with one key. */
 export function PagesScreen() {
-  const store = useJobStore();
   const head = useHead();
-  const [, go] = useLocation();
-  const [chosen, choose] = useState<string | null>(null);
   const [base, setBase] = useState('');
   const [kind, setKind] = useState<MarkupKind>('html');
   const { said, copy, fail } = useCopy();
-  const sequence = useJob((job) => job.sequence);
-  const picture = head.pictures.find((one) => one.picture.id === chosen) ?? head.pictures[0];
   const missing = head.pictures.filter(wantsText);
-  const pages = useQuery({
-    queryKey: ['pages', store.id, picture?.picture.id, base, sequence],
-    queryFn: ({ signal }) =>
-      take(
-        api.GET('/api/jobs/{id}/pages', {
-          signal,
-          params: { path: { id: store.id }, query: { picture: picture!.picture.id, base } },
-        }),
-      ),
-    enabled: picture !== undefined,
-    placeholderData: (previous) => previous,
-    gcTime: 5_000,
-    retry: false,
-  });
+  const { picture, choose, nextMissing, next } = useChosenPicture(missing);
+  const { pages, allMarkup } = usePages(picture, base);
+  const store = useJobStore();
+  const [, go] = useLocation();
   const copyAll = () =>
-    take(
-      api.GET('/api/jobs/{id}/pages.html', {
-        params: { path: { id: store.id }, query: { base } },
-        parseAs: 'text',
-      }),
-    ).then(
+    allMarkup().then(
       (text) => copy(t('handingOver.theMarkupOfTheWholeJob'), String(text)),
       (refusal: Error) => fail(refusal.message),
     );
@@ -54,20 +34,11 @@ export function PagesScreen() {
     const texts = (pages.data ?? []).flatMap((page) => page[kind] ?? []);
     if (texts.length > 0) copy(t('handingOver.theMarkupOfThisPicture'), texts.join('\n\n'));
   };
-  const nextMissing = () => {
-    const at = missing.findIndex((one) => one.picture.id === picture?.picture.id);
-    const next = missing[(at + 1) % Math.max(1, missing.length)];
-    if (next) choose(next.picture.id);
-  };
   useShortcuts({
     c: copyOne,
     'shift+c': () => void copyAll(),
     e: nextMissing,
-    n: (event) => {
-      const at = head.pictures.findIndex((one) => one === picture);
-      const by = event.shiftKey ? head.pictures.length - 1 : 1;
-      choose(head.pictures[(at + by) % head.pictures.length]?.picture.id ?? null);
-    },
+    n: (event) => next(event.shiftKey ? -1 : 1),
     b: () => go(`/job/${store.id}`),
   });
   return (
@@ -102,4 +73,49 @@ export function PagesScreen() {
       )}
     </div>
   );
+}
+
+/** The picture whose markup is shown, and the ways to another. */
+function useChosenPicture(missing: readonly JobPicture[]) {
+  const { pictures } = useHead();
+  const [chosen, choose] = useState<string | null>(null);
+  const picture = pictures.find((one) => one.picture.id === chosen) ?? pictures[0];
+  const after = (among: readonly JobPicture[], by: number) => {
+    const at = among.findIndex((one) => one.picture.id === picture?.picture.id);
+    const next = among[(at + by + among.length) % Math.max(1, among.length)];
+    if (next) choose(next.picture.id);
+  };
+  return {
+    ...{ picture, choose },
+    nextMissing: () => after(missing, 1),
+    next: (by: number) => after(pictures, by),
+  };
+}
+
+/** The markup of one picture, and of all when it is asked for. */
+function usePages(picture: JobPicture | undefined, base: string) {
+  const store = useJobStore();
+  const sequence = useJob((job) => job.sequence);
+  const pages = useQuery({
+    queryKey: ['pages', store.id, picture?.picture.id, base, sequence],
+    queryFn: ({ signal }) =>
+      take(
+        api.GET('/api/jobs/{id}/pages', {
+          signal,
+          params: { path: { id: store.id }, query: { picture: picture!.picture.id, base } },
+        }),
+      ),
+    enabled: picture !== undefined,
+    placeholderData: (previous) => previous,
+    gcTime: 5_000,
+    retry: false,
+  });
+  const allMarkup = () =>
+    take(
+      api.GET('/api/jobs/{id}/pages.html', {
+        params: { path: { id: store.id }, query: { base } },
+        parseAs: 'text',
+      }),
+    );
+  return { pages, allMarkup };
 }

@@ -36,51 +36,8 @@ export function Publication({
       className="flex min-h-0 flex-col overflow-y-auto border-l border-line bg-sheet"
       aria-label={t('handingOver.thePublication')}
     >
-      <section className="border-b border-line px-5 py-4">
-        {published ? (
-          <>
-            <h2 className="break-all">/live/{publication.key}/</h2>
-            <p className="mt-1 text-ink-2">
-              {t('handingOver.liveSince', {
-                moment: moment(publication.at!),
-                days: publication.oldAnswersDays,
-              })}
-            </p>
-          </>
-        ) : (
-          <>
-            <h2>{t('handingOver.notLive')}</h2>
-            <p className="mt-1 text-ink-2">{t('handingOver.publishTheJobToGiveEvery')}</p>
-          </>
-        )}
-      </section>
-      {published && (
-        <section className="border-b border-line px-5 py-3" aria-label={t('handingOver.addresses')}>
-          <label className="flex items-start gap-2">
-            <input
-              type="checkbox"
-              className="mt-0.5 h-4 w-4 accent-(--pm-accent)"
-              checked={fixed}
-              onChange={(event) => onFixed(event.target.checked)}
-            />
-            <span>
-              {t('handingOver.addressesOfThisVersion')}
-              <span className="block text-small text-ink-2">
-                {fixed
-                  ? t('handingOver.browsersKeepTheseFilesForA')
-                  : t('handingOver.offTheAddressesAlwaysShowThe')}
-              </span>
-            </span>
-          </label>
-          <p className="mt-3 text-ink-2" data-testid="fetches">
-            {t('handingOver.valueRequestsValue2SentValue3Answered', {
-              value: count(publication.places.reduce((sum, place) => sum + place.fetches, 0)),
-              value2: weight(publication.places.reduce((sum, place) => sum + place.bytes, 0)),
-              value3: count(publication.places.reduce((sum, place) => sum + place.unchanged, 0)),
-            })}
-          </p>
-        </section>
-      )}
+      <Since publication={publication} />
+      {published && <Addresses publication={publication} fixed={fixed} onFixed={onFixed} />}
       <section
         className="mt-auto flex flex-col gap-2 border-t border-line px-5 py-3"
         aria-label={t('handingOver.publish')}
@@ -114,5 +71,68 @@ export function Publication({
         </Button>
       </section>
     </aside>
+  );
+}
+
+function Since({ publication }: { publication: PublicationView }) {
+  return (
+    <section className="border-b border-line px-5 py-4">
+      {publication.key !== null ? (
+        <>
+          <h2 className="break-all">/live/{publication.key}/</h2>
+          <p className="mt-1 text-ink-2">
+            {t('handingOver.liveSince', {
+              moment: moment(publication.at!),
+              days: publication.oldAnswersDays,
+            })}
+          </p>
+        </>
+      ) : (
+        <>
+          <h2>{t('handingOver.notLive')}</h2>
+          <p className="mt-1 text-ink-2">{t('handingOver.publishTheJobToGiveEvery')}</p>
+        </>
+      )}
+    </section>
+  );
+}
+
+function Addresses({
+  publication,
+  fixed,
+  onFixed,
+}: {
+  publication: PublicationView;
+  fixed: boolean;
+  onFixed: (fixed: boolean) => void;
+}) {
+  const sum = (of: (place: PublicationView['places'][number]) => number) =>
+    publication.places.reduce((all, place) => all + of(place), 0);
+  return (
+    <section className="border-b border-line px-5 py-3" aria-label={t('handingOver.addresses')}>
+      <label className="flex items-start gap-2">
+        <input
+          type="checkbox"
+          className="mt-0.5 h-4 w-4 accent-(--pm-accent)"
+          checked={fixed}
+          onChange={(event) => onFixed(event.target.checked)}
+        />
+        <span>
+          {t('handingOver.addressesOfThisVersion')}
+          <span className="block text-small text-ink-2">
+            {fixed
+              ? t('handingOver.browsersKeepTheseFilesForA')
+              : t('handingOver.offTheAddressesAlwaysShowThe')}
+          </span>
+        </span>
+      </label>
+      <p className="mt-3 text-ink-2" data-testid="fetches">
+        {t('handingOver.valueRequestsValue2SentValue3Answered', {
+          value: count(sum((place) => place.fetches)),
+          value2: weight(sum((place) => place.bytes)),
+          value3: count(sum((place) => place.unchanged)),
+        })}
+      </p>
+    </section>
   );
 }

@@ -42,7 +42,35 @@ export function ReceiverSheet({ receiver, trigger }: { receiver?: Receiver; trig
 
 const text = (value: string) => (value.trim() === '' ? null : value.trim());
 
-function ReceiverForm({ receiver, onDone }: { receiver?: Receiver; onDone: () => void }) {
+/** What the form says, as it is sent. */
+function requestOf(
+  draft: Draft,
+  way: Way,
+  destinations: readonly string[],
+  before: Receiver['rule'] | undefined,
+) {
+  const isHttp = way === 'put' || way === 'form';
+  return {
+    rule: {
+      name: draft.name.trim(),
+      way,
+      address: draft.address.trim(),
+      destinations: [...destinations],
+      user: way === 'folder' ? null : text(draft.user),
+      field: text(draft.field) ?? 'file',
+      shownAt: way === 'form' ? text(draft.shownAt) : null,
+      trialAddress: isHttp ? text(draft.trialAddress) : null,
+      bucket: way === 's3' ? text(draft.bucket) : null,
+      region: text(draft.region) ?? 'us-east-1',
+      // Another host shows another key.
+      hostKey: draft.address.trim() === before?.address ? before.hostKey : null,
+    },
+    // What is kept is never shown: an empty field leaves it.
+    secret: draft.secret === '' ? null : draft.secret,
+  };
+}
+
+function useReceiverForm(receiver: Receiver | undefined, onDone: () => void) {
   const cache = useQueryClient();
   const rule = receiver?.rule;
   const [way, setWay] = useState<Way>(rule?.way ?? 'put');
@@ -63,25 +91,7 @@ function ReceiverForm({ receiver, onDone }: { receiver?: Receiver; onDone: () =>
   const settled = () => void cache.invalidateQueries({ queryKey: ['deliveries'] });
   const save = useMutation({
     mutationFn: (draft: Draft) => {
-      const isHttp = way === 'put' || way === 'form';
-      const body = {
-        rule: {
-          name: draft.name.trim(),
-          way,
-          address: draft.address.trim(),
-          destinations: [...destinations],
-          user: way === 'folder' ? null : text(draft.user),
-          field: text(draft.field) ?? 'file',
-          shownAt: way === 'form' ? text(draft.shownAt) : null,
-          trialAddress: isHttp ? text(draft.trialAddress) : null,
-          bucket: way === 's3' ? text(draft.bucket) : null,
-          region: text(draft.region) ?? 'us-east-1',
-          // Another host shows another key.
-          hostKey: draft.address.trim() === rule?.address ? rule.hostKey : null,
-        },
-        // What is kept is never shown: an empty field leaves it.
-        secret: draft.secret === '' ? null : draft.secret,
-      };
+      const body = requestOf(draft, way, destinations, rule);
       return receiver
         ? take(api.PUT('/api/receivers/{id}', { params: { path: { id: receiver.id } }, body }))
         : take(api.POST('/api/receivers', { body }));
@@ -94,6 +104,14 @@ function ReceiverForm({ receiver, onDone }: { receiver?: Receiver; onDone: () =>
     onSuccess: onDone,
     onSettled: settled,
   });
+  return { way, setWay, destinations, setDestinations, form, save, remove };
+}
+
+function ReceiverForm({ receiver, onDone }: { receiver?: Receiver; onDone: () => void }) {
+  const { way, setWay, destinations, setDestinations, form, save, remove } = useReceiverForm(
+    receiver,
+    onDone,
+  );
   return (
     <form
       className="mt-3 grid grid-cols-2 gap-x-4 gap-y-3"

@@ -34,35 +34,7 @@ export function RewriteFigures({
         </section>
       )}
       <section className="border-b border-line px-5 py-3">
-        <table className="w-full">
-          <thead className="text-left text-ink-2">
-            <tr>
-              <th className="font-normal">{t('handingOver.screen')}</th>
-              <th className="text-right font-normal">{t('handingOver.before')}</th>
-              <th className="text-right font-normal">{t('handingOver.after')}</th>
-              <th className="text-right font-normal">{t('handingOver.likeness')}</th>
-            </tr>
-          </thead>
-          <tbody>
-            {page.screens.map((one) => (
-              <tr
-                key={`${one.viewport} ${one.density}`}
-                className={one.viewport === viewport ? 'font-semibold' : ''}
-              >
-                <td className="py-0.5">
-                  {t('handingOver.viewportDensityX', { viewport: count(one.viewport), density: one.density })}
-                </td>
-                <td className="text-right">{weight(one.before)}</td>
-                <td className="text-right">{weight(one.after)}</td>
-                <td
-                  className={`text-right ${one.similarity !== null && one.similarity < 0.98 ? 'text-breaks' : ''}`}
-                >
-                  {one.similarity === null ? '' : one.similarity.toFixed(4)}
-                </td>
-              </tr>
-            ))}
-          </tbody>
-        </table>
+        <Screens screens={page.screens} viewport={viewport} />
         <Altered images={mended} whole={here.find((one) => one.whole !== null)?.whole ?? null} />
       </section>
       <section className="px-5 py-3" aria-label={t('handingOver.picturesOfThePage')}>
@@ -101,5 +73,39 @@ function Altered({ images, whole }: { images: readonly RewrittenImage[]; whole: 
       {t('handingOver.notCountedInTheLikenessParts', { parts: parts.join(', ') })}
       {whole !== null && t('handingOver.withThemWhole', { whole: whole.toFixed(4) })}
     </p>
+  );
+}
+
+function Screens({ screens, viewport }: { screens: RewrittenPage['screens']; viewport: number }) {
+  return (
+    <table className="w-full">
+      <thead className="text-left text-ink-2">
+        <tr>
+          <th className="font-normal">{t('handingOver.screen')}</th>
+          <th className="text-right font-normal">{t('handingOver.before')}</th>
+          <th className="text-right font-normal">{t('handingOver.after')}</th>
+          <th className="text-right font-normal">{t('handingOver.likeness')}</th>
+        </tr>
+      </thead>
+      <tbody>
+        {screens.map((one) => (
+          <tr
+            key={`${one.viewport} ${one.density}`}
+            className={one.viewport === viewport ? 'font-semibold' : ''}
+          >
+            <td className="py-0.5">
+              {t('handingOver.viewportDensityX', { viewport: count(one.viewport), density: one.density })}
+            </td>
+            <td className="text-right">{weight(one.before)}</td>
+            <td className="text-right">{weight(one.after)}</td>
+            <td
+              className={`text-right ${one.similarity !== null && one.similarity < 0.98 ? 'text-breaks' : ''}`}
+            >
+              {one.similarity === null ? '' : one.similarity.toFixed(4)}
+            </td>
+          </tr>
+        ))}
+      </tbody>
+    </table>
   );
 }

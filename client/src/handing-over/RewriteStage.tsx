@@ -10,6 +10,8 @@ import { t } from '../texts/texts';
 /** What is looked at: the page before and after with a divider, or where both differ. */
 export type Seen = 'both' | 'difference';
 
+type Side = 'before' | 'after' | 'difference';
+
 const margin = 20;
 
 /** The page as it was and as it is on a screen, one over the other. */
@@ -36,8 +38,7 @@ export function RewriteStage({
   const width = size ? Math.min(viewport, size.width - 2 * margin) : 0;
   const left = size ? (size.width - width) / 2 : 0;
   const divider = left + width * share;
-  const shot = (side: 'before' | 'after' | 'difference') =>
-    addresses.mendedShot(job, viewport, side, version);
+  const shot = (side: Side) => addresses.mendedShot(job, viewport, side, version);
   return (
     <section className="grid min-h-0 grid-rows-[auto_minmax(0,1fr)]">
       <div className="flex flex-wrap items-center gap-x-5 gap-y-1 border-b border-line bg-sheet-2 px-5 py-2">
@@ -63,30 +64,7 @@ export function RewriteStage({
           <>
             <div className="absolute inset-0 overflow-y-auto [scrollbar-gutter:stable_both-edges]">
               <div className="relative mx-auto my-5 outline outline-line" style={{ width }}>
-                {seen === 'difference' ? (
-                  <img
-                    key={viewport}
-                    src={shot('difference')}
-                    alt={t('handingOver.differencesBetweenThePageBeforeAnd')}
-                    className="block w-full"
-                  />
-                ) : (
-                  <>
-                    <img
-                      key={viewport}
-                      src={shot('after')}
-                      alt={t('handingOver.thePageAfter')}
-                      className="block w-full"
-                    />
-                    <img
-                      key={`before ${viewport}`}
-                      src={shot('before')}
-                      alt={t('handingOver.thePageBefore')}
-                      className="absolute top-0 left-0 w-full"
-                      style={{ clipPath: `inset(0 ${(1 - share) * 100}% 0 0)` }}
-                    />
-                  </>
-                )}
+                <Shots shot={shot} seen={seen} viewport={viewport} share={share} />
               </div>
             </div>
             {seen === 'both' && (
@@ -105,5 +83,38 @@ export function RewriteStage({
         )}
       </div>
     </section>
+  );
+}
+
+function Shots({
+  shot,
+  seen,
+  viewport,
+  share,
+}: {
+  /** The address of a picture of the page. */
+  shot: (side: Side) => string;
+  seen: Seen;
+  viewport: number;
+  share: number;
+}) {
+  return seen === 'difference' ? (
+    <img
+      key={viewport}
+      src={shot('difference')}
+      alt={t('handingOver.differencesBetweenThePageBeforeAnd')}
+      className="block w-full"
+    />
+  ) : (
+    <>
+      <img key={viewport} src={shot('after')} alt={t('handingOver.thePageAfter')} className="block w-full" />
+      <img
+        key={`before ${viewport}`}
+        src={shot('before')}
+        alt={t('handingOver.thePageBefore')}
+        className="absolute top-0 left-0 w-full"
+        style={{ clipPath: `inset(0 ${(1 - share) * 100}% 0 0)` }}
+      />
+    </>
   );
 }

@@ -7,16 +7,8 @@ import { size } from '../design/figures';
 import { useJobStore } from '../jobs/useJob';
 import { t } from '../texts/texts';
 
-/** What it came to, and the step from there: the slot's rule asks for what survives. */
-export function Outcome({
-  view,
-  receiver,
-  file,
-}: {
-  view: Survival;
-  receiver: Receiver;
-  file: ReceiverFile;
-}) {
+/** The slot's rule is made to ask for what survives. */
+function useRuleThatSurvives(receiver: Receiver, file: ReceiverFile) {
   const store = useJobStore();
   const cache = useQueryClient();
   const [taken, setTaken] = useState<string | null>(null);
@@ -41,6 +33,20 @@ export function Outcome({
       void cache.invalidateQueries({ queryKey: ['destinations'] });
     },
   });
+  return { taken, change };
+}
+
+/** What it came to, and the step from there: the slot's rule asks for what survives. */
+export function Outcome({
+  view,
+  receiver,
+  file,
+}: {
+  view: Survival;
+  receiver: Receiver;
+  file: ReceiverFile;
+}) {
+  const { taken, change } = useRuleThatSurvives(receiver, file);
   if (view.best === null) return <p className="mt-3">{t('handingOver.nothingCanBeCompared')}</p>;
   const best = view.tried[view.best]!;
   const first = view.tried[0]?.shown?.likeness ?? null;

@@ -1,11 +1,9 @@
 import { Link } from 'wouter';
 import { useShortcuts } from '../design/useShortcuts';
 import { Button } from '../design/Button';
-import { duration, files, weight } from '../design/figures';
-import { ProgressBar } from '../design/ProgressBar';
 import { useDraft } from '../design/useDraft';
 import { useHead, useJob, useJobStore } from './useJob';
-import { runWords } from '../domain/run';
+import { Progress } from './Progress';
 import { t } from '../texts/texts';
 
 export type Stage = 'bench' | 'framing' | 'weighing' | 'handing-over';
@@ -22,22 +20,6 @@ export function JobBar({ stage, at }: { stage: Stage; at?: { picture: string; sl
     'ctrl+shift+z': () => void store.redo(),
     'ctrl+y': () => void store.redo(),
   });
-  const first = at?.picture ?? head.pictures[0]?.picture.id;
-  const slot = at?.slot ?? head.slots[0]?.address;
-  const stages = [
-    { key: 'bench', name: t('jobs.bench'), href: `/job/${store.id}` },
-    {
-      key: 'framing',
-      name: t('jobs.framing'),
-      href: first && `/job/${store.id}/framing/${first}${at?.slot ? `?slot=${at.slot}` : ''}`,
-    },
-    {
-      key: 'weighing',
-      name: t('jobs.weighing'),
-      href: first && slot && `/job/${store.id}/weighing/${first}/${slot}`,
-    },
-    { key: 'handing-over', name: t('jobs.handingOver'), href: `/job/${store.id}/handing-over` },
-  ] as const;
   return (
     <>
       <div
@@ -65,28 +47,7 @@ export function JobBar({ stage, at }: { stage: Stage; at?: { picture: string; sl
         >
           {t('jobs.redo')}
         </Button>
-        <nav aria-label={t('jobs.stages')} className="flex h-full items-stretch">
-          {stages.map(({ key, name, href }) =>
-            href ? (
-              <Link
-                key={key}
-                href={href}
-                aria-current={key === stage ? 'step' : undefined}
-                className={`flex items-center border-b-2 px-3 ${key === stage ? 'border-accent font-semibold' : 'border-transparent text-ink-2 hover:text-ink'}`}
-              >
-                {name}
-              </Link>
-            ) : (
-              <span
-                key={key}
-                className="flex items-center border-b-2 border-transparent px-3 text-ink-2"
-                aria-disabled
-              >
-                {name}
-              </span>
-            ),
-          )}
-        </nav>
+        <Stages stage={stage} at={at} />
       </div>
       {(fault || away) && (
         <div
@@ -102,6 +63,52 @@ export function JobBar({ stage, at }: { stage: Stage; at?: { picture: string; sl
         </div>
       )}
     </>
+  );
+}
+
+/** The ways to the stages of the job, with the picture that is shown. */
+function Stages({ stage, at }: { stage: Stage; at?: { picture: string; slot?: string } }) {
+  const store = useJobStore();
+  const head = useHead();
+  const first = at?.picture ?? head.pictures[0]?.picture.id;
+  const slot = at?.slot ?? head.slots[0]?.address;
+  const stages = [
+    { key: 'bench', name: t('jobs.bench'), href: `/job/${store.id}` },
+    {
+      key: 'framing',
+      name: t('jobs.framing'),
+      href: first && `/job/${store.id}/framing/${first}${at?.slot ? `?slot=${at.slot}` : ''}`,
+    },
+    {
+      key: 'weighing',
+      name: t('jobs.weighing'),
+      href: first && slot && `/job/${store.id}/weighing/${first}/${slot}`,
+    },
+    { key: 'handing-over', name: t('jobs.handingOver'), href: `/job/${store.id}/handing-over` },
+  ] as const;
+  return (
+    <nav aria-label={t('jobs.stages')} className="flex h-full items-stretch">
+      {stages.map(({ key, name, href }) =>
+        href ? (
+          <Link
+            key={key}
+            href={href}
+            aria-current={key === stage ? 'step' : undefined}
+            className={`flex items-center border-b-2 px-3 ${key === stage ? 'border-accent font-semibold' : 'border-transparent text-ink-2 hover:text-ink'}`}
+          >
+            {name}
+          </Link>
+        ) : (
+          <span
+            key={key}
+            className="flex items-center border-b-2 border-transparent px-3 text-ink-2"
+            aria-disabled
+          >
+            {name}
+          </span>
+        ),
+      )}
+    </nav>
   );
 }
 
@@ -122,64 +129,4 @@ function JobName() {
       />
     </h1>
   );
-}
-
-/** How far the files are, honestly, with the ways to pause, stop and go on. */
-function Progress() {
-  const store = useJobStore();
-  const progress = useJob((job) => job.progress);
-  const run = useJob((job) => job.run);
-  if (!progress || progress.files === 0) return null;
-  const left = progress.files - progress.done - progress.failed;
-  const state =
-    run === 'running' ? remaining(progress.secondsLeft) : t('jobs.runState', { run: runWords[run] });
-  return (
-    <div className="flex min-w-0 items-center gap-2" data-testid="progress" data-left={left}>
-      <ProgressBar
-        label={t('jobs.filesMade')}
-        done={progress.done}
-        of={progress.files}
-        held={run !== 'running'}
-        className="w-24"
-      />
-      <span className="truncate text-ink-2">
-        {left === 0
-          ? `${files(progress.done)}, ${weight(progress.bytes)}`
-          : t('jobs.doneOfFilesBytesState', {
-              done: progress.done,
-              files: files(progress.files),
-              bytes: weight(progress.bytes),
-              state,
-            })}
-      </span>
-      {left > 0 &&
-        (run === 'running' ? (
-          <>
-            <Button
-              className="h-7!"
-              onClick={() => void store.setRun('paused')}
-              title={t('jobs.filesThatAreBeingMadeAre')}
-            >
-              {t('jobs.pause')}
-            </Button>
-            <Button
-              className="h-7!"
-              onClick={() => void store.setRun('stopped')}
-              title={t('jobs.filesThatAreBeingMadeAre2')}
-            >
-              {t('jobs.stop')}
-            </Button>
-          </>
-        ) : (
-          <Button className="h-7!" onClick={() => void store.setRun('running')}>
-            {t('jobs.resume')}
-          </Button>
-        ))}
-    </div>
-  );
-}
-
-function remaining(seconds: number | null): string {
-  if (seconds === null) return '';
-  return `, ${duration(seconds)}`;
 }

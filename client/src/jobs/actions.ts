@@ -23,16 +23,16 @@ const byMarks = (chosen: readonly Chosen[], make: (picture: string) => JobComman
 
 /** What can be done to chosen cells; each is one step. */
 export const benchActions = {
-  useSuggestion: (store: JobStore, chosen: readonly Chosen[]) =>
+  confirm: (store: JobStore, chosen: readonly Chosen[]) =>
     store.send(byMarks(chosen, (picture) => ({ do: 'confirm-suggestion', picture }))),
 
   focusHere: (store: JobStore, chosen: readonly Chosen[], focus: { x: number; y: number }) =>
     store.send(byMarks(chosen, (picture) => ({ do: 'set-focus', picture, focus }))),
 
-  letLoose: (store: JobStore, chosen: readonly Chosen[]) =>
+  unlink: (store: JobStore, chosen: readonly Chosen[]) =>
     store.send(each(chosen, (picture, slot) => ({ do: 'unlink', picture, slot }))),
 
-  tieAgain: (store: JobStore, chosen: readonly Chosen[]) =>
+  link: (store: JobStore, chosen: readonly Chosen[]) =>
     store.send(each(chosen, (picture, slot) => ({ do: 'link', picture, slot }))),
 
   /** What was looked at is accepted, not what may have come up since. */
@@ -44,13 +44,13 @@ export const benchActions = {
       ),
     ),
 
-  /** Leaves all out; where all are left out already, takes them in again. */
+  /** Skips all; where all are skipped already, includes them. */
   skip: (store: JobStore, chosen: readonly Chosen[]) => {
     const all = chosen.every((one) => one.cell.state === 'skipped');
     return store.send(each(chosen, (picture, slot) => ({ do: 'skip', picture, slot, skipped: !all })));
   },
 
-  allowed: (store: JobStore, chosen: readonly Chosen[]) =>
+  allowAnyway: (store: JobStore, chosen: readonly Chosen[]) =>
     store.send(
       each(
         chosen.filter((one) => broken(one.cell).length > 0),
@@ -58,7 +58,7 @@ export const benchActions = {
       ),
     ),
 
-  again: (store: JobStore, chosen: readonly Chosen[]) =>
+  remake: (store: JobStore, chosen: readonly Chosen[]) =>
     store.again(chosen.map(({ picture, slot }) => ({ picture: picture.picture.id, slot: slot.address }))),
 };
 
@@ -83,14 +83,14 @@ export function actionKeys(
   const single = !chosen.some(({ picture }) => picture.parts);
   return {
     a: act(() => benchActions.accept(store, chosen)),
-    u: act(() => benchActions.useSuggestion(store, chosen), single),
+    u: act(() => benchActions.confirm(store, chosen), single),
     f: act(() => focus && benchActions.focusHere(store, chosen, focus), single && focus !== null),
     x: act(() => benchActions.skip(store, chosen)),
-    l: act(() => benchActions.letLoose(store, chosen), single),
-    t: act(() => benchActions.tieAgain(store, chosen), single),
-    m: act(() => benchActions.again(store, chosen)),
+    l: act(() => benchActions.unlink(store, chosen), single),
+    t: act(() => benchActions.link(store, chosen), single),
+    m: act(() => benchActions.remake(store, chosen)),
     v: act(
-      () => benchActions.allowed(store, chosen),
+      () => benchActions.allowAnyway(store, chosen),
       chosen.some((one) => broken(one.cell).length > 0),
     ),
   };

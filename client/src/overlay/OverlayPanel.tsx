@@ -12,6 +12,13 @@ import { SavedStyles } from './SavedStyles';
 import { TitlePart } from './TitlePart';
 import { t } from '../texts/texts';
 
+interface Ways {
+  onDone: () => void;
+  onNext: () => void;
+  onEverywhere: () => void;
+  onLeave: () => void;
+}
+
 /** Everything that is drawn over the picture, in figures and words; the picture beside it follows. */
 export function OverlayPanel({
   picture,
@@ -24,10 +31,7 @@ export function OverlayPanel({
   onDraft,
   onPoint,
   onPick,
-  onDone,
-  onNext,
-  onEverywhere,
-  onLeave,
+  ...ways
 }: {
   picture: JobPicture;
   slot: JobSlot;
@@ -39,11 +43,7 @@ export function OverlayPanel({
   onDraft: (draft: Draft) => void;
   onPoint: (font: string | null) => void;
   onPick: () => void;
-  onDone: () => void;
-  onNext: () => void;
-  onEverywhere: () => void;
-  onLeave: () => void;
-}) {
+} & Ways) {
   const title = draft.dress.title;
   const like = isLikeSlot(draft, slot);
   return (
@@ -51,15 +51,7 @@ export function OverlayPanel({
       className="flex min-h-0 flex-col border-l border-line bg-sheet"
       aria-label={t('overlay.textAndOverlay')}
     >
-      <header className="border-b border-line px-4 py-2">
-        <h2 className="flex items-baseline gap-2">
-          <span className="truncate">{t('overlay.textAndOverlay')}</span>
-          <span className="truncate text-small font-normal text-ink-2">
-            {slot.slot.name}, {slot.destinationName}
-          </span>
-        </h2>
-        <p className="truncate text-small text-ink-2">{needs(slot.slot)}</p>
-      </header>
+      <Head slot={slot} />
       <div className="min-h-0 flex-1 overflow-y-auto px-4 py-2" data-testid="over-fields">
         <TitlePart
           words={wordsOf(draft)}
@@ -86,26 +78,7 @@ export function OverlayPanel({
           mark={draft.dress.mark}
           onMark={(mark) => onDraft({ ...draft, dress: { ...draft.dress, mark } })}
         />
-        {look?.dress && <ReachedContrast dress={look.dress} behind={behind} outlined />}
-        {!behind &&
-          look?.reasons.map((reason) => (
-            <p key={reason.message} className="mt-1 text-concedes">
-              {sentence(reason.message)}
-              {reason.code === 'title-size' && look.dress?.fits && (
-                <Button
-                  className="ml-2 h-6! px-2!"
-                  onClick={() => onDraft(withTitle(draft, { size: look.dress!.fits! }))}
-                >
-                  {t('overlay.useFitsPx', { fits: look.dress.fits })}
-                </Button>
-              )}
-            </p>
-          ))}
-        {trouble && (
-          <p role="alert" className="mt-1 text-breaks">
-            {trouble}
-          </p>
-        )}
+        <Reached look={look} behind={behind} trouble={trouble} onDraft={onDraft} draft={draft} />
         {look?.colours && <Colours colours={look.colours} />}
         <SavedStyles
           dress={draft.dress}
@@ -113,34 +86,105 @@ export function OverlayPanel({
           onPut={(dress) => onDraft({ ...draft, dress })}
         />
       </div>
-      <footer className="border-t border-line px-4 pt-2 pb-3">
-        <p className="mb-1.5 text-small text-ink-2" data-testid="over-whose">
-          {like ? t('overlay.asTheSlotsRuleSays') : t('overlay.forThisPictureOnlyForEvery')}
-        </p>
-        <div className="grid grid-cols-2 gap-1.5">
-          <Button kind="main" className="h-7! justify-between! px-2!" onClick={onDone}>
-            {t('overlay.done')} <Key>Enter</Key>
-          </Button>
-          <Button
-            className="h-7! justify-between! px-2!"
-            onClick={onNext}
-            title={t('overlay.saveAndGoToTheNext')}
-          >
-            {t('overlay.nextPicture')} <Key>Ctrl Enter</Key>
-          </Button>
-          <Button
-            className="h-7! px-2!"
-            onClick={onEverywhere}
-            disabled={like && draft.words === picture.decisions.title}
-            title={t('overlay.changesTheSlotsRuleForIts')}
-          >
-            {t('overlay.forEveryPictureOfTheSlot')}
-          </Button>
-          <Button className="h-7! justify-between! px-2!" onClick={onLeave}>
-            {t('overlay.cancel')} <Key>Esc</Key>
-          </Button>
-        </div>
-      </footer>
+      <Steps like={like} changed={!like || draft.words !== picture.decisions.title} {...ways} />
     </aside>
+  );
+}
+
+function Head({ slot }: { slot: JobSlot }) {
+  return (
+    <header className="border-b border-line px-4 py-2">
+      <h2 className="flex items-baseline gap-2">
+        <span className="truncate">{t('overlay.textAndOverlay')}</span>
+        <span className="truncate text-small font-normal text-ink-2">
+          {slot.slot.name}, {slot.destinationName}
+        </span>
+      </h2>
+      <p className="truncate text-small text-ink-2">{needs(slot.slot)}</p>
+    </header>
+  );
+}
+
+/** The contrast that is reached, and why the rest of it is as it is. */
+function Reached({
+  look,
+  behind,
+  trouble,
+  draft,
+  onDraft,
+}: {
+  look: PreviewView | null;
+  behind: boolean;
+  trouble: string | null;
+  draft: Draft;
+  onDraft: (draft: Draft) => void;
+}) {
+  return (
+    <>
+      {look?.dress && <ReachedContrast dress={look.dress} behind={behind} outlined />}
+      {!behind &&
+        look?.reasons.map((reason) => (
+          <p key={reason.message} className="mt-1 text-concedes">
+            {sentence(reason.message)}
+            {reason.code === 'title-size' && look.dress?.fits && (
+              <Button
+                className="ml-2 h-6! px-2!"
+                onClick={() => onDraft(withTitle(draft, { size: look.dress!.fits! }))}
+              >
+                {t('overlay.useFitsPx', { fits: look.dress.fits })}
+              </Button>
+            )}
+          </p>
+        ))}
+      {trouble && (
+        <p role="alert" className="mt-1 text-breaks">
+          {trouble}
+        </p>
+      )}
+    </>
+  );
+}
+
+function Steps({
+  like,
+  changed,
+  onDone,
+  onNext,
+  onEverywhere,
+  onLeave,
+}: {
+  /** True where the picture has what the slot's rule says. */
+  like: boolean;
+  changed: boolean;
+} & Ways) {
+  return (
+    <footer className="border-t border-line px-4 pt-2 pb-3">
+      <p className="mb-1.5 text-small text-ink-2" data-testid="over-whose">
+        {like ? t('overlay.asTheSlotsRuleSays') : t('overlay.forThisPictureOnlyForEvery')}
+      </p>
+      <div className="grid grid-cols-2 gap-1.5">
+        <Button kind="main" className="h-7! justify-between! px-2!" onClick={onDone}>
+          {t('overlay.done')} <Key>Enter</Key>
+        </Button>
+        <Button
+          className="h-7! justify-between! px-2!"
+          onClick={onNext}
+          title={t('overlay.saveAndGoToTheNext')}
+        >
+          {t('overlay.nextPicture')} <Key>Ctrl Enter</Key>
+        </Button>
+        <Button
+          className="h-7! px-2!"
+          onClick={onEverywhere}
+          disabled={!changed}
+          title={t('overlay.changesTheSlotsRuleForIts')}
+        >
+          {t('overlay.forEveryPictureOfTheSlot')}
+        </Button>
+        <Button className="h-7! justify-between! px-2!" onClick={onLeave}>
+          {t('overlay.cancel')} <Key>Esc</Key>
+        </Button>
+      </div>
+    </footer>
   );
 }

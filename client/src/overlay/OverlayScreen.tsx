@@ -1,5 +1,5 @@
 import { useMutation, useQueryClient } from '@tanstack/react-query';
-import { useCallback, useEffect, useMemo, useState } from 'react';
+import { type KeyboardEvent, useCallback, useEffect, useMemo, useState } from 'react';
 import { useLocation, useSearchParams } from 'wouter';
 import { api, type JobPicture, type JobSlot, take } from '../api/client';
 import { useShortcuts } from '../design/useShortcuts';
@@ -19,12 +19,16 @@ import { OverlayPanel } from './OverlayPanel';
 import { OverlayStage } from './OverlayStage';
 import { useOverlayPreview } from './useOverlayPreview';
 
+interface CellPath {
+  id: string;
+  picture: string;
+  destination: string;
+  slot: string;
+}
+
 /** What is drawn over one picture in one slot, on the very file: words, a fade, inks. */
 export function OverlayScreen({ picture, slot }: { picture: JobPicture; slot: JobSlot }) {
   const store = useJobStore();
-  const head = useHead();
-  const cache = useQueryClient();
-  const [, go] = useLocation();
   const [, setSearch] = useSearchParams();
   const id = picture.picture.id;
   const start = useMemo(() => draftOf(picture, slot), [picture, slot]);
@@ -47,54 +51,9 @@ export function OverlayScreen({ picture, slot }: { picture: JobPicture; slot: Jo
     () => setSearch({ slot: slot.address }, { replace: true }),
     [setSearch, slot.address],
   );
-  const keep = () => {
-    const decided = commandsFor(draft, picture, slot);
-    if (decided.length > 0) void store.send(decided);
-  };
-  const done = () => {
-    keep();
-    leave();
-  };
-  const next = () => {
-    keep();
-    const index = head.pictures.findIndex((one) => one.picture.id === id);
-    const other = head.pictures[(index + 1) % head.pictures.length]!;
-    go(`/job/${store.id}/framing/${other.picture.id}?slot=${slot.address}&over`);
-  };
-  const everywhere = useMutation({
-    mutationFn: async () => {
-      const at = { destination: slot.destination, slot: slot.slot.key };
-      const kept = await cache.fetchQuery({ ...slotQuery(at.destination, at.slot), staleTime: 0 });
-      await take(
-        api.PUT('/api/destinations/{destination}/slots/{slot}', {
-          params: { path: at },
-          body: {
-            rule: { ...(kept.rule as object), dress: isBare(draft) ? undefined : draft.dress },
-            pattern: kept.pattern,
-          },
-        }),
-      );
-      // What was said about this picture alone is now what the slot says.
-      await store.send([
-        { do: 'give-words', picture: id, title: draft.words },
-        { do: 'dress', picture: id, slot: slot.address, dress: null },
-      ]);
-    },
-    onSuccess: () => {
-      void cache.invalidateQueries({ queryKey: ['destinations'] });
-      leave();
-    },
-  });
-  const pick = useMutation({
-    mutationFn: () =>
-      take(
-        api.POST('/api/jobs/{id}/cells/{picture}/{destination}/{slot}/preview', {
-          params: { path },
-          body: { commands: [{ do: 'dress', picture: id, slot: slot.address, dress: '{}' }], colours: false },
-        }),
-      ),
-    onSuccess: (bare) => setPlain(bare.id),
-  });
+  const { done, next } = useWays(picture, slot, draft, leave);
+  const everywhere = useForEveryPicture(picture, slot, draft, leave);
+  const pick = useBarePixels(path, slot.address, setPlain);
 
   useShortcuts({
     escape: () => (plain ? setPlain(null) : leave()),
@@ -104,17 +63,7 @@ export function OverlayScreen({ picture, slot }: { picture: JobPicture; slot: Jo
   return (
     <div
       className="grid min-h-0 grid-cols-[minmax(0,1fr)_clamp(348px,31vw,396px)]"
-      onKeyDown={(event) => {
-        // In the field of words too: Enter is done, a new line is made with Shift.
-        if (!(event.target instanceof HTMLTextAreaElement || event.target instanceof HTMLInputElement))
-          return;
-        if (event.key === 'Escape') leave();
-        else if (event.key === 'Enter' && !event.shiftKey && !event.altKey) {
-          event.preventDefault();
-          if (event.ctrlKey || event.metaKey) next();
-          else done();
-        }
-      }}
+      onKeyDown={(event) => typedKey(event, { leave, done, next })}
     >
       <OverlayStage
         name={picture.words ?? picture.picture.name}
@@ -149,4 +98,85 @@ export function OverlayScreen({ picture, slot }: { picture: JobPicture; slot: Jo
       />
     </div>
   );
+}
+
+/** What is decided is sent on the way: back to the framing, or on to the next picture. */
+function useWays(picture: JobPicture, slot: JobSlot, draft: Draft, leave: () => void) {
+  const store = useJobStore();
+  const head = useHead();
+  const [, go] = useLocation();
+  const keep = () => {
+    const decided = commandsFor(draft, picture, slot);
+    if (decided.length > 0) void store.send(decided);
+  };
+  const done = () => {
+    keep();
+    leave();
+  };
+  const next = () => {
+    keep();
+    const index = head.pictures.findIndex((one) => one.picture.id === picture.picture.id);
+    const other = head.pictures[(index + 1) % head.pictures.length]!;
+    go(`/job/${store.id}/framing/${other.picture.id}?slot=${slot.address}&over`);
+  };
+  return { done, next };
+}
+
+/** In the field of words too: Enter is done, a new line is made with Shift. */
+function typedKey(
+  event: KeyboardEvent,
+  { leave, done, next }: { leave: () => void; done: () => void; next: () => void },
+): void {
+  if (!(event.target instanceof HTMLTextAreaElement || event.target instanceof HTMLInputElement)) return;
+  if (event.key === 'Escape') leave();
+  else if (event.key === 'Enter' && !event.shiftKey && !event.altKey) {
+    event.preventDefault();
+    if (event.ctrlKey || event.metaKey) next();
+    else done();
+  }
+}
+
+/** Makes what is drawn over this picture the slot's rule. */
+function useForEveryPicture(picture: JobPicture, slot: JobSlot, draft: Draft, leave: () => void) {
+  const store = useJobStore();
+  const cache = useQueryClient();
+  const id = picture.picture.id;
+  return useMutation({
+    mutationFn: async () => {
+      const at = { destination: slot.destination, slot: slot.slot.key };
+      const kept = await cache.fetchQuery({ ...slotQuery(at.destination, at.slot), staleTime: 0 });
+      await take(
+        api.PUT('/api/destinations/{destination}/slots/{slot}', {
+          params: { path: at },
+          body: {
+            rule: { ...(kept.rule as object), dress: isBare(draft) ? undefined : draft.dress },
+            pattern: kept.pattern,
+          },
+        }),
+      );
+      // What was said about this picture alone is now what the slot says.
+      await store.send([
+        { do: 'give-words', picture: id, title: draft.words },
+        { do: 'dress', picture: id, slot: slot.address, dress: null },
+      ]);
+    },
+    onSuccess: () => {
+      void cache.invalidateQueries({ queryKey: ['destinations'] });
+      leave();
+    },
+  });
+}
+
+/** The pixels with nothing drawn over them, for picking a colour. */
+function useBarePixels(path: CellPath, slot: string, onReady: (look: string) => void) {
+  return useMutation({
+    mutationFn: () =>
+      take(
+        api.POST('/api/jobs/{id}/cells/{picture}/{destination}/{slot}/preview', {
+          params: { path },
+          body: { commands: [{ do: 'dress', picture: path.picture, slot, dress: '{}' }], colours: false },
+        }),
+      ),
+    onSuccess: (bare) => onReady(bare.id),
+  });
 }

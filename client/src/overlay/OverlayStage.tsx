@@ -1,14 +1,13 @@
-import { useDrag } from '@use-gesture/react';
-import { useEffect, useRef, useState } from 'react';
+import { useEffect, useState } from 'react';
 import { addresses, type PreviewView } from '../api/client';
 import { size as sizeWords } from '../design/figures';
 import { useElementSize } from '../design/useElementSize';
-import { type Area, movedArea } from '../domain/overlay';
+import type { Area } from '../domain/overlay';
 import { ColourPicker } from './ColourPicker';
+import { PlacedArea } from './PlacedArea';
 import { t } from '../texts/texts';
 
 const margin = 40;
-const corners = ['left top', 'right top', 'left bottom', 'right bottom'] as const;
 
 /** The very file of a slot, with what is drawn over it; where it may stand is placed by hand. */
 export function OverlayStage({
@@ -45,28 +44,14 @@ export function OverlayStage({
     width: (box[2]! - box[0]!) * scale,
     height: (box[3]! - box[1]!) * scale,
   });
+  const [left, top] = inside ? [(inside.width - width) / 2, (inside.height - height) / 2] : [0, 0];
   const last = shown?.dress?.last;
   return (
     <div ref={room} className="relative min-h-0 overflow-hidden" data-testid="over-stage">
       {inside && (
         <>
-          <p
-            className="absolute text-small leading-5"
-            style={{ left: (inside.width - width) / 2, top: (inside.height - height) / 2 - 22 }}
-          >
-            {shown
-              ? `${sizeWords(shown.width, shown.height)}${scale < 1 ? t('overlay.shownAtScale', { scale: Math.round(scale * 100) }) : t('overlay.shownAt100')}`
-              : t('overlay.loading')}
-          </p>
-          <div
-            className="absolute bg-sheet-2"
-            style={{
-              left: (inside.width - width) / 2,
-              top: (inside.height - height) / 2,
-              width,
-              height,
-            }}
-          >
+          <Size shown={shown} scale={scale} left={left} top={top} />
+          <div className="absolute bg-sheet-2" style={{ left, top, width, height }}>
             {shown && (
               <img
                 src={addresses.look(shown.id)}
@@ -84,7 +69,7 @@ export function OverlayStage({
                 data-testid="over-last"
               />
             )}
-            {area && !plain && <Placed area={area} width={width} height={height} onArea={onArea} />}
+            {area && !plain && <PlacedArea area={area} width={width} height={height} onArea={onArea} />}
             {plain && shown && (
               <ColourPicker source={addresses.look(plain)} width={width} height={height} onPick={onPick} />
             )}
@@ -92,6 +77,27 @@ export function OverlayStage({
         </>
       )}
     </div>
+  );
+}
+
+/** How large the file is, and at which scale it is shown. */
+function Size({
+  shown,
+  scale,
+  left,
+  top,
+}: {
+  shown: PreviewView | null;
+  scale: number;
+  left: number;
+  top: number;
+}) {
+  return (
+    <p className="absolute text-small leading-5" style={{ left, top: top - 22 }}>
+      {shown
+        ? `${sizeWords(shown.width, shown.height)}${scale < 1 ? t('overlay.shownAtScale', { scale: Math.round(scale * 100) }) : t('overlay.shownAt100')}`
+        : t('overlay.loading')}
+    </p>
   );
 }
 
@@ -112,81 +118,4 @@ function useLoaded(look: PreviewView | null): PreviewView | null {
     };
   }, [look]);
   return shown;
-}
-
-/** The area in hand: dragged as a whole, or by a corner. */
-function Placed({
-  area,
-  width,
-  height,
-  onArea,
-}: {
-  area: Area;
-  width: number;
-  height: number;
-  onArea: (area: Area, done: boolean) => void;
-}) {
-  const start = useRef(area);
-  const drawing = useRef(0);
-  const drag = useDrag(
-    ({ first, last, movement: [mx, my], args: [edges] }) => {
-      if (first) start.current = area;
-      const next = movedArea(start.current, mx / width, my / height, edges as string);
-      // A hand moves more often than the screen is drawn: the last place before a drawing counts.
-      cancelAnimationFrame(drawing.current);
-      if (last) onArea(next, true);
-      else drawing.current = requestAnimationFrame(() => onArea(next, false));
-    },
-    { pointer: { keys: false } },
-  );
-  const [left, top, right, bottom] = area;
-  return (
-    <div
-      {...drag('all')}
-      role="application"
-      aria-label={t('overlay.areaForTheTitleArrowKeys')}
-      tabIndex={0}
-      className="absolute cursor-move touch-none border border-dashed border-white outline-1 outline-black/50 outline-dashed"
-      style={{
-        left: left * width,
-        top: top * height,
-        width: (right - left) * width,
-        height: (bottom - top) * height,
-      }}
-      onKeyDown={(event) => {
-        const by = { ArrowLeft: [-1, 0], ArrowRight: [1, 0], ArrowUp: [0, -1], ArrowDown: [0, 1] }[event.key];
-        if (!by) return;
-        event.preventDefault();
-        event.stopPropagation();
-        const far = event.shiftKey ? 0.002 : 0.01;
-        onArea(movedArea(area, by[0]! * far, by[1]! * far, 'all'), true);
-      }}
-      data-testid="over-area"
-    >
-      {corners.map((corner) => {
-        const hand = drag(corner);
-        return (
-          <span
-            key={corner}
-            {...hand}
-            onPointerDown={(event) => {
-              // The corner is taken, not the area around it.
-              event.stopPropagation();
-              hand.onPointerDown?.(event);
-            }}
-            className={`absolute h-3 w-3 touch-none border border-black bg-white ${
-              corner === 'left top' || corner === 'right bottom' ? 'cursor-nwse-resize' : 'cursor-nesw-resize'
-            }`}
-            style={{
-              left: corner.startsWith('left') ? -6 : undefined,
-              right: corner.startsWith('right') ? -6 : undefined,
-              top: corner.endsWith('top') ? -6 : undefined,
-              bottom: corner.endsWith('bottom') ? -6 : undefined,
-            }}
-            data-corner={corner}
-          />
-        );
-      })}
-    </div>
-  );
 }

@@ -6,11 +6,11 @@ import { type OverlayRule, written } from '../domain/overlay';
 import { t } from '../texts/texts';
 
 const listed = {
-  queryKey: ['dressings'],
+  queryKey: ['styles'],
   queryFn: ({ signal }: Asked) => take(api.GET('/api/styles', { signal })),
 };
 
-/** Dressings with names, kept with the book of rules: put on here, or kept from here. */
+/** Styles with names: one is applied here, or this one is saved. */
 export function SavedStyles({
   dress,
   bare,
@@ -66,33 +66,45 @@ export function SavedStyles({
           </Button>
         </p>
       ))}
-      {!bare && (
-        <form
-          className="mt-1 flex items-center gap-1"
-          onSubmit={(event) => {
-            event.preventDefault();
-            if (name.trim()) keep.mutate();
-          }}
-        >
-          <input
-            onKeyDown={(event) => event.key === 'Enter' && event.stopPropagation()}
-            aria-label={t('overlay.nameOfTheStyle')}
-            placeholder={t('overlay.name')}
-            maxLength={80}
-            value={name}
-            onChange={(event) => setName(event.target.value)}
-            className="h-7 min-w-0 flex-1 rounded-md border border-line bg-sheet px-2 placeholder:text-ink-2"
-          />
-          <Button type="submit" className="h-7! px-2!" disabled={!name.trim()}>
-            {t('overlay.saveStyle')}
-          </Button>
-        </form>
-      )}
+      {!bare && <SaveStyle name={name} onName={setName} onSave={() => keep.mutate()} />}
       {fault && (
         <p role="alert" className="mt-1 text-breaks">
           {fault.message}
         </p>
       )}
     </section>
+  );
+}
+
+function SaveStyle({
+  name,
+  onName,
+  onSave,
+}: {
+  name: string;
+  onName: (name: string) => void;
+  onSave: () => void;
+}) {
+  return (
+    <form
+      className="mt-1 flex items-center gap-1"
+      onSubmit={(event) => {
+        event.preventDefault();
+        if (name.trim()) onSave();
+      }}
+    >
+      <input
+        onKeyDown={(event) => event.key === 'Enter' && event.stopPropagation()}
+        aria-label={t('overlay.nameOfTheStyle')}
+        placeholder={t('overlay.name')}
+        maxLength={80}
+        value={name}
+        onChange={(event) => onName(event.target.value)}
+        className="h-7 min-w-0 flex-1 rounded-md border border-line bg-sheet px-2 placeholder:text-ink-2"
+      />
+      <Button type="submit" className="h-7! px-2!" disabled={!name.trim()}>
+        {t('overlay.saveStyle')}
+      </Button>
+    </form>
   );
 }

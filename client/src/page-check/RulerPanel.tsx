@@ -75,21 +75,7 @@ function SlotOf({ element, viewport }: { element: PageElement; viewport: number 
             ))}
           </select>
         </label>
-        <fieldset className="flex gap-4">
-          <legend className="mb-1">{t('pageCheck.screens')}</legend>
-          {densities.map((density) => (
-            <label key={density} className="flex items-center gap-1.5">
-              <input
-                type="checkbox"
-                checked={chosen.includes(density)}
-                onChange={() =>
-                  setChosen(densities.filter((one) => (one === density) !== chosen.includes(one)))
-                }
-              />
-              {t('pageCheck.densityXWidthPx', { density, width: count(width * density) })}
-            </label>
-          ))}
-        </fieldset>
+        <Densities width={width} chosen={chosen} onChoose={setChosen} />
         <Button
           kind="main"
           type="submit"
@@ -99,22 +85,74 @@ function SlotOf({ element, viewport }: { element: PageElement; viewport: number 
         >
           {t('pageCheck.addAsASlot')}
         </Button>
-        {taken && !make.isSuccess && <p>{t('pageCheck.thisDestinationAlreadyHasASlot')}</p>}
-        {make.isError && (
-          <p role="alert" className="text-breaks">
-            {make.error.message}
-          </p>
-        )}
-        {make.isSuccess && (
-          <p role="status">
-            <Link href={`/destinations/${into}/${key}`} className="text-accent underline">
-              {name}
-            </Link>{' '}
-            {t('pageCheck.wasAddedAsASlot')}
-          </p>
-        )}
+        <Answer
+          taken={taken === true}
+          failed={make.error}
+          done={make.isSuccess ? `/destinations/${into}/${key}` : null}
+          name={name}
+        />
       </form>
     </aside>
+  );
+}
+
+function Answer({
+  taken,
+  failed,
+  done,
+  name,
+}: {
+  /** True where the destination has a slot of this key. */
+  taken: boolean;
+  failed: Error | null;
+  /** The way to the slot once it is there. */
+  done: string | null;
+  name: string;
+}) {
+  if (done)
+    return (
+      <p role="status">
+        <Link href={done} className="text-accent underline">
+          {name}
+        </Link>{' '}
+        {t('pageCheck.wasAddedAsASlot')}
+      </p>
+    );
+  return (
+    <>
+      {taken && <p>{t('pageCheck.thisDestinationAlreadyHasASlot')}</p>}
+      {failed && (
+        <p role="alert" className="text-breaks">
+          {failed.message}
+        </p>
+      )}
+    </>
+  );
+}
+
+function Densities({
+  width,
+  chosen,
+  onChoose,
+}: {
+  width: number;
+  chosen: readonly number[];
+  onChoose: (chosen: readonly number[]) => void;
+}) {
+  return (
+    <fieldset className="flex gap-4">
+      <legend className="mb-1">{t('pageCheck.screens')}</legend>
+      {densities.map((density) => (
+        <label key={density} className="flex items-center gap-1.5">
+          <input
+            type="checkbox"
+            checked={chosen.includes(density)}
+            onChange={() => onChoose(densities.filter((one) => (one === density) !== chosen.includes(one)))}
+          />
+          {t('pageCheck.densityXWidthPx', { density, width: count(width * density) })}
+        </label>
+      ))}
+    </fieldset>
   );
 }
 

@@ -76,21 +76,28 @@ export function TwoPictures({
             at={size.width - divider}
             shown={size.width - divider > 130}
           />
-          <p className="pointer-events-none absolute inset-x-0 bottom-3 z-20 text-center">
-            <span className="bg-sheet px-2 py-0.5">
-              {t('pageCheck.formatOfWidthForScreens', {
-                format: typeName(made.format),
-                width: sizeWords(made.width, made.height),
-                screens: made.screens
-                  .map((one) =>
-                    t('pageCheck.viewportPxAtDensityX', { viewport: one.viewport!, density: one.density! }),
-                  )
-                  .join(', '),
-              })}
-            </span>
-          </p>
+          <FileLine made={made} />
         </>
       )}
     </div>
+  );
+}
+
+/** The file that would be enough, and for which screens. */
+function FileLine({ made }: { made: PageImage['files'][number] }) {
+  return (
+    <p className="pointer-events-none absolute inset-x-0 bottom-3 z-20 text-center">
+      <span className="bg-sheet px-2 py-0.5">
+        {t('pageCheck.formatOfWidthForScreens', {
+          format: typeName(made.format),
+          width: sizeWords(made.width, made.height),
+          screens: made.screens
+            .map((one) =>
+              t('pageCheck.viewportPxAtDensityX', { viewport: one.viewport!, density: one.density! }),
+            )
+            .join(', '),
+        })}
+      </span>
+    </p>
   );
 }

@@ -8,13 +8,10 @@ import { FixOriginal } from './FixOriginal';
 import { RemovePicture } from './RemovePicture';
 import { t } from '../texts/texts';
 
-/** What can be done with a picture of the library: a job from it, a newer original, an earlier one, removing it. */
-export function PictureCare({ picture }: { picture: Picture }) {
+/** What the server is asked for with a picture of the library. */
+function useCare(picture: Picture) {
   const cache = useQueryClient();
   const [, go] = useLocation();
-  const revisions = useRevisions(picture.id, picture.revision);
-  const chooser = useRef<HTMLInputElement>(null);
-  const [sure, setSure] = useState(false);
   const settled = () => void cache.invalidateQueries({ queryKey: ['pictures'] });
   const replace = useMutation({
     mutationFn: async (file: File) => {
@@ -29,7 +26,7 @@ export function PictureCare({ picture }: { picture: Picture }) {
     },
     onSettled: settled,
   });
-  const putBack = useMutation({
+  const restore = useMutation({
     mutationFn: (number: number) =>
       take(
         api.POST('/api/pictures/{id}/revisions/{number}/restore', {
@@ -48,7 +45,15 @@ export function PictureCare({ picture }: { picture: Picture }) {
       take(api.POST('/api/jobs', { body: { name: null, pictures: [picture.id], slots: null } })),
     onSuccess: (job) => go(`/job/${job.id}`),
   });
-  const fault = replace.error ?? putBack.error ?? remove.error ?? start.error;
+  return { replace, restore, remove, start };
+}
+
+/** What can be done with a picture of the library: a job from it, a newer original, an earlier one, removing it. */
+export function PictureCare({ picture }: { picture: Picture }) {
+  const chooser = useRef<HTMLInputElement>(null);
+  const [sure, setSure] = useState(false);
+  const { replace, restore, remove, start } = useCare(picture);
+  const fault = replace.error ?? restore.error ?? remove.error ?? start.error;
   return (
     <section className="px-5 pt-4 pb-6" aria-label={t('pictures.originals')}>
       <div className="flex flex-wrap gap-2">
@@ -76,27 +81,7 @@ export function PictureCare({ picture }: { picture: Picture }) {
         </p>
       )}
       <h3 className="mt-4 text-ink-2">{t('pictures.originalsTheNewestFirst')}</h3>
-      <ul className="mt-1 border-t border-line">
-        {revisions.data?.map((one) => (
-          <li key={one.number} className="flex items-center gap-2 border-b border-line py-1.5">
-            <span className="w-5 text-ink-2">{one.number}</span>
-            <a
-              className="min-w-0 flex-1 truncate text-accent underline underline-offset-2"
-              href={`${addresses.original(picture.id)}?revision=${one.number}`}
-              download={one.name}
-            >
-              {one.name}
-            </a>
-            {one.current ? (
-              <span className="text-ink-2">{t('pictures.inUse')}</span>
-            ) : (
-              <Button className="h-7!" onClick={() => putBack.mutate(one.number)}>
-                {t('pictures.restoreOriginal')}
-              </Button>
-            )}
-          </li>
-        ))}
-      </ul>
+      <Revisions picture={picture} onRestore={(number) => restore.mutate(number)} />
       <p className="mt-2 text-ink-2">{t('pictures.framesAndMarksStayIfThe')}</p>
       <FixOriginal picture={picture} />
       <div className="mt-4 border-t border-line pt-3">
@@ -111,5 +96,32 @@ export function PictureCare({ picture }: { picture: Picture }) {
         )}
       </div>
     </section>
+  );
+}
+
+function Revisions({ picture, onRestore }: { picture: Picture; onRestore: (number: number) => void }) {
+  const revisions = useRevisions(picture.id, picture.revision);
+  return (
+    <ul className="mt-1 border-t border-line">
+      {revisions.data?.map((one) => (
+        <li key={one.number} className="flex items-center gap-2 border-b border-line py-1.5">
+          <span className="w-5 text-ink-2">{one.number}</span>
+          <a
+            className="min-w-0 flex-1 truncate text-accent underline underline-offset-2"
+            href={`${addresses.original(picture.id)}?revision=${one.number}`}
+            download={one.name}
+          >
+            {one.name}
+          </a>
+          {one.current ? (
+            <span className="text-ink-2">{t('pictures.inUse')}</span>
+          ) : (
+            <Button className="h-7!" onClick={() => onRestore(one.number)}>
+              {t('pictures.restoreOriginal')}
+            </Button>
+          )}
+        </li>
+      ))}
+    </ul>
   );
 }

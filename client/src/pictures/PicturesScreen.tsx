@@ -1,4 +1,4 @@
-import { useCallback, useEffect, useRef, useState } from 'react';
+import { type RefObject, useCallback, useEffect, useRef, useState } from 'react';
 import { useSearchParams } from 'wouter';
 import type { Picture } from '../api/client';
 import { useLibraryPage, usePicture } from '../api/queries';
@@ -51,38 +51,15 @@ export function PicturesScreen({ onChoose }: { onChoose: () => void }) {
   return (
     <div className="grid h-full min-h-0 grid-cols-[1fr_348px]">
       <section className="flex min-h-0 flex-col" aria-label={t('pictures.pictures')}>
-        <header className="flex items-center gap-4 px-5 pt-4 pb-2">
-          <h1 className="text-head">{t('common.pictures', { count: total })}</h1>
-          <input
-            ref={field}
-            type="search"
-            aria-label={t('pictures.searchByNameAndText')}
-            placeholder={t('pictures.searchByNameAndText2')}
-            value={search}
-            maxLength={200}
-            onChange={(event) => setSearch(event.target.value)}
-            onKeyDown={(event) => event.key === 'Escape' && event.currentTarget.blur()}
-            className="w-60 rounded-md border border-line bg-sheet px-2 py-1 placeholder:text-ink-2"
-          />
-          <span className="flex-1" />
-          <label className="flex items-center gap-2">
-            <span className="text-ink-2">{t('pictures.thumbnailSize')}</span>
-            <input
-              type="range"
-              min={130}
-              max={320}
-              step={10}
-              value={scale}
-              onChange={(event) => setScale(Number(event.target.value))}
-              className="w-24 accent-(--pm-accent)"
-            />
-          </label>
-          <StorageSheet />
-          <RemovedPictures />
-          <Button kind="main" onClick={onChoose}>
-            {t('pictures.addPictures')} <Key>R</Key>
-          </Button>
-        </header>
+        <Head
+          total={total}
+          field={field}
+          search={search}
+          onSearch={setSearch}
+          scale={scale}
+          onScale={setScale}
+          onChoose={onChoose}
+        />
         {total === 0 ? (
           <p className="grid flex-1 place-items-center">{t('pictures.noPictureHasThisInIts')}</p>
         ) : (
@@ -109,6 +86,60 @@ export function PicturesScreen({ onChoose }: { onChoose: () => void }) {
         </aside>
       )}
     </div>
+  );
+}
+
+function Head({
+  total,
+  field,
+  search,
+  onSearch,
+  scale,
+  onScale,
+  onChoose,
+}: {
+  total: number;
+  field: RefObject<HTMLInputElement | null>;
+  search: string;
+  onSearch: (search: string) => void;
+  /** The longest side of a small copy, in pixels. */
+  scale: number;
+  onScale: (scale: number) => void;
+  onChoose: () => void;
+}) {
+  return (
+    <header className="flex items-center gap-4 px-5 pt-4 pb-2">
+      <h1 className="text-head">{t('common.pictures', { count: total })}</h1>
+      <input
+        ref={field}
+        type="search"
+        aria-label={t('pictures.searchByNameAndText')}
+        placeholder={t('pictures.searchByNameAndText2')}
+        value={search}
+        maxLength={200}
+        onChange={(event) => onSearch(event.target.value)}
+        onKeyDown={(event) => event.key === 'Escape' && event.currentTarget.blur()}
+        className="w-60 rounded-md border border-line bg-sheet px-2 py-1 placeholder:text-ink-2"
+      />
+      <span className="flex-1" />
+      <label className="flex items-center gap-2">
+        <span className="text-ink-2">{t('pictures.thumbnailSize')}</span>
+        <input
+          type="range"
+          min={130}
+          max={320}
+          step={10}
+          value={scale}
+          onChange={(event) => onScale(Number(event.target.value))}
+          className="w-24 accent-(--pm-accent)"
+        />
+      </label>
+      <StorageSheet />
+      <RemovedPictures />
+      <Button kind="main" onClick={onChoose}>
+        {t('pictures.addPictures')} <Key>R</Key>
+      </Button>
+    </header>
   );
 }
 

@@ -22,29 +22,32 @@ const finished = new Set<Arrival['state']>(['kept', 'already', 'refused', 'stopp
 
 export const isFinished = (arrival: Arrival) => finished.has(arrival.state);
 
-/** Reads files in, several at a time, each with its own progress; one refusal leaves the others alone. */
-export function useIntake(onKept: (pictures: string[], into: string | null) => void) {
-  const cache = useQueryClient();
-  const [arrivals, setArrivals] = useState<Arrival[]>([]);
-  const queue = useRef<{ key: number; file: File; into: string | null }[]>([]);
+/** Files arrive in any order; they are handed on in the order in which they were given. */
+function useInOrder(onKept: (pictures: string[], into: string | null) => void) {
   const kept = useRef(onKept);
   useEffect(() => {
     kept.current = onKept;
   });
-  const running = useRef(new Map<number, XMLHttpRequest>());
-  const nextKey = useRef(1);
-
-  // Files arrive in any order; they are handed on in the order in which they were given.
   const ended = useRef(new Map<number, { picture: string | undefined; into: string | null }>());
   const nextOut = useRef(1);
-  const handOn = useCallback((key: number, picture: string | undefined, into: string | null) => {
+  return useCallback((key: number, picture: string | undefined, into: string | null) => {
     ended.current.set(key, { picture, into });
     for (let one = ended.current.get(nextOut.current); one; one = ended.current.get(nextOut.current)) {
       ended.current.delete(nextOut.current++);
       if (one.picture) kept.current([one.picture], one.into);
     }
   }, []);
+}
 
+/** Uploads pictures, several at a time, each with its own progress; one refusal leaves the others alone. */
+export function useIntake(onKept: (pictures: string[], into: string | null) => void) {
+  const cache = useQueryClient();
+  const [arrivals, setArrivals] = useState<Arrival[]>([]);
+  const queue = useRef<{ key: number; file: File; into: string | null }[]>([]);
+  const running = useRef(new Map<number, XMLHttpRequest>());
+  const nextKey = useRef(1);
+
+  const handOn = useInOrder(onKept);
   const change = useCallback((key: number, changes: Partial<Arrival>) => {
     setArrivals((all) => all.map((one) => (one.key === key ? { ...one, ...changes } : one)));
   }, []);

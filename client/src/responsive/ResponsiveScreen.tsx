@@ -1,7 +1,7 @@
 import { keepPreviousData, useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
 import { useState } from 'react';
 import { useLocation } from 'wouter';
-import { api, type JobPicture, type JobSlot, type ResponsiveView, take } from '../api/client';
+import { api, type JobPicture, type JobSlot, type ResponsiveView, take, type Visitors } from '../api/client';
 import { useShortcuts } from '../design/useShortcuts';
 import { Breakpoints } from '../design/Breakpoints';
 import { Notice } from '../design/Notice';
@@ -30,58 +30,20 @@ export function ResponsiveScreen({ pictureId, address }: { pictureId: string; ad
           {picture ? t('responsive.thisSlotIsNotInThe') : t('responsive.thisPictureIsNotInThe')}
         </Notice>
       ) : (
-        <Ladder key={address} picture={picture} slot={slot} />
+        <Widths key={address} picture={picture} slot={slot} />
       )}
     </div>
   );
 }
 
-function Ladder({ picture, slot }: { picture: JobPicture; slot: JobSlot }) {
+function Widths({ picture, slot }: { picture: JobPicture; slot: JobSlot }) {
   const store = useJobStore();
   const head = useHead();
-  const cache = useQueryClient();
   const [, go] = useLocation();
+  const id = picture.picture.id;
   const [visitors, setVisitors] = useVisitors();
   const [viewport, setViewport] = useState(1280);
-  const [draft, setDraft] = useState<Rule | null>(null);
-  const sequence = useJob((job) => job.sequence);
-  const id = picture.picture.id;
-  const stored = useQuery(slotQuery(slot.destination, slot.slot.key));
-  const rule = stored.data?.rule as Rule | undefined;
-  const changed = draft
-    ? { rule: { ...rule, responsive: draft }, pattern: stored.data?.pattern ?? null }
-    : null;
-  const look = useQuery({
-    queryKey: ['ladder', store.id, id, slot.address, sequence, changed, visitors, viewport],
-    queryFn: ({ signal }) =>
-      take(
-        api.POST('/api/jobs/{id}/cells/{picture}/{destination}/{slot}/responsive', {
-          signal,
-          params: { path: { id: store.id, picture: id, destination: slot.destination, slot: slot.slot.key } },
-          body: {
-            draft: changed,
-            viewports: [...viewports, viewport],
-            densities: [...densities],
-            visitors: [...visitors],
-          },
-        }),
-      ),
-    placeholderData: keepPreviousData,
-    gcTime: 5_000,
-  });
-  const save = useMutation({
-    mutationFn: () =>
-      take(
-        api.PUT('/api/destinations/{destination}/slots/{slot}', {
-          params: { path: { destination: slot.destination, slot: slot.slot.key } },
-          body: changed!,
-        }),
-      ),
-    onSuccess: async () => {
-      await cache.invalidateQueries({ queryKey: ['slot', slot.destination] });
-      setDraft(null);
-    },
-  });
+  const { look, rule, draft, setDraft, save } = useResponsive(picture, slot, visitors, viewport);
   const known = useLast(look.data);
   useShortcuts({
     b: () => go(`/job/${store.id}`),
@@ -136,6 +98,52 @@ function Ladder({ picture, slot }: { picture: JobPicture; slot: JobSlot }) {
       />
     </div>
   );
+}
+
+/** What the files do by the slot's rule, or by one that is tried, and saving that. */
+function useResponsive(picture: JobPicture, slot: JobSlot, visitors: readonly Visitors[], viewport: number) {
+  const store = useJobStore();
+  const cache = useQueryClient();
+  const [draft, setDraft] = useState<Rule | null>(null);
+  const sequence = useJob((job) => job.sequence);
+  const id = picture.picture.id;
+  const stored = useQuery(slotQuery(slot.destination, slot.slot.key));
+  const rule = stored.data?.rule as Rule | undefined;
+  const changed = draft
+    ? { rule: { ...rule, responsive: draft }, pattern: stored.data?.pattern ?? null }
+    : null;
+  const look = useQuery({
+    queryKey: ['responsive', store.id, id, slot.address, sequence, changed, visitors, viewport],
+    queryFn: ({ signal }) =>
+      take(
+        api.POST('/api/jobs/{id}/cells/{picture}/{destination}/{slot}/responsive', {
+          signal,
+          params: { path: { id: store.id, picture: id, destination: slot.destination, slot: slot.slot.key } },
+          body: {
+            draft: changed,
+            viewports: [...viewports, viewport],
+            densities: [...densities],
+            visitors: [...visitors],
+          },
+        }),
+      ),
+    placeholderData: keepPreviousData,
+    gcTime: 5_000,
+  });
+  const save = useMutation({
+    mutationFn: () =>
+      take(
+        api.PUT('/api/destinations/{destination}/slots/{slot}', {
+          params: { path: { destination: slot.destination, slot: slot.slot.key } },
+          body: changed!,
+        }),
+      ),
+    onSuccess: async () => {
+      await cache.invalidateQueries({ queryKey: ['slot', slot.destination] });
+      setDraft(null);
+    },
+  });
+  return { look, rule, draft, setDraft, save };
 }
 
 /** What was known last without a fault: a half-typed rule leaves the screen as it is. */

@@ -1,18 +1,18 @@
 import { useEffect, useState } from 'react';
 import { type Choice } from '../api/client';
 import { t } from '../texts/texts';
-import type { Wish } from './WeighingScreen';
+import type { TriedFile } from './useWeighing';
 
 /** The words of the core, as they stand on a screen. */
 const settleAfter = 150;
 
 export function QualityRange({
-  wish,
+  tried,
   found,
   ceiling,
   onTry,
 }: {
-  wish: Wish;
+  tried: TriedFile;
   found: number | null;
   ceiling: number;
   onTry: (choice: Choice) => void;
@@ -22,12 +22,12 @@ export function QualityRange({
   useEffect(() => {
     if (draft === null) return;
     const timer = setTimeout(() => {
-      onTry({ format: wish.format, quality: draft });
+      onTry({ format: tried.format, quality: draft });
       setDraft(null);
     }, settleAfter);
     return () => clearTimeout(timer);
-  }, [draft, wish.format, onTry]);
-  const value = draft ?? wish.quality ?? found ?? ceiling;
+  }, [draft, tried.format, onTry]);
+  const value = draft ?? tried.quality ?? found ?? ceiling;
   return (
     <>
       <div className="flex items-center justify-between">
@@ -35,7 +35,7 @@ export function QualityRange({
           {t('weighing.qualityOf', { quality: value })}
         </label>
         <span className="text-ink-2">
-          {wish.quality === null && draft === null ? t('weighing.automatic') : t('weighing.byHand')}
+          {tried.quality === null && draft === null ? t('weighing.automatic') : t('weighing.byHand')}
         </span>
       </div>
       <input

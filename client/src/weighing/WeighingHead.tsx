@@ -4,20 +4,20 @@ import { Button, buttonShape } from '../design/Button';
 import { descriptorsOf } from '../domain/decisions';
 import { useJobStore } from '../jobs/useJob';
 import { t } from '../texts/texts';
-import type { Wish } from './WeighingScreen';
+import type { TriedFile } from './useWeighing';
 
 /** Which file is weighed: its slot and picture, and which of the slot's densities or widths. */
 export function WeighingHead({
   picture,
   slot,
   cell,
-  wish,
+  tried,
   onDescriptor,
 }: {
   picture: JobPicture;
   slot: JobSlot;
   cell: Cell | undefined;
-  wish: Wish;
+  tried: TriedFile;
   onDescriptor: (descriptor: string) => void;
 }) {
   const store = useJobStore();
@@ -43,7 +43,7 @@ export function WeighingHead({
         <select
           className="h-7 rounded-md border border-line bg-sheet px-1.5"
           aria-label={t('weighing.width')}
-          value={wish.descriptor}
+          value={tried.descriptor}
           onChange={(event) => onDescriptor(event.target.value)}
         >
           {descriptors.map((descriptor) => (
@@ -55,8 +55,8 @@ export function WeighingHead({
         descriptors.map((descriptor) => (
           <Button
             key={descriptor}
-            aria-pressed={descriptor === wish.descriptor}
-            className={`h-7! ${descriptor === wish.descriptor ? 'border-ink! bg-sheet-2!' : ''}`}
+            aria-pressed={descriptor === tried.descriptor}
+            className={`h-7! ${descriptor === tried.descriptor ? 'border-ink! bg-sheet-2!' : ''}`}
             onClick={() => onDescriptor(descriptor)}
           >
             {descriptor}

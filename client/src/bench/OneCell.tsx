@@ -1,0 +1,65 @@
+import { useCellDetail } from '../api/queries';
+import { Beam } from '../design/Beam';
+import { sentence, size } from '../design/figures';
+import { VerdictMark } from '../design/VerdictMark';
+import type { Chosen } from '../jobs/actions';
+import { ReceiverAnswers } from '../jobs/ReceiverAnswers';
+import { useSaid } from '../jobs/receiverAnswersOfJob';
+import { useJobStore } from '../jobs/useJob';
+import { t } from '../texts/texts';
+
+/** The one cell that is chosen: its verdict, why, and its heaviest file on the scale. */
+export function OneCell({ one }: { one: Chosen }) {
+  const store = useJobStore();
+  const { picture, slot, cell } = one;
+  const detail = useCellDetail(store.id, cell);
+  const made = cell.files.filter((file) => file.bytes != null);
+  const heaviest = made.toSorted((a, b) => b.bytes! - a.bytes!)[0];
+  const reasons = detail.data?.reasons ?? [];
+  const said = useSaid(picture.picture.id, slot.address);
+  return (
+    // Beside the list of slots there is no room for the beam: the weight stands at the cell as well.
+    <div className="grid gap-5 @[1040px]:grid-cols-[minmax(0,1fr)_170px]">
+      <div className="min-w-0">
+        <h2 className="flex items-center gap-2.5">
+          <VerdictMark verdict={cell.verdict} withWord />
+          <span className="truncate">{picture.picture.name}</span>
+          <span className="hidden max-w-[60%] shrink-0 truncate font-normal text-ink-2 @[1040px]:block">
+            {slot.slot.name}, {slot.destinationName}
+          </span>
+        </h2>
+        <div
+          className="mt-1 max-h-11 overflow-y-auto"
+          role="group"
+          aria-label={t('bench.reasons')}
+          // A single long sentence can be too long for the place as well as three short ones.
+          tabIndex={reasons.length + said.length > 0 ? 0 : undefined}
+        >
+          <ReceiverAnswers said={said} />
+          {reasons.map((reason) => (
+            <p key={reason.code} className={cell.toReview.includes(reason.code) ? '' : 'text-ink-2'}>
+              {sentence(reason.message)}
+            </p>
+          ))}
+          {detail.data && reasons.length + said.length === 0 && (
+            <p className="text-ink-2">{t('bench.allRulesAreMet')}</p>
+          )}
+        </div>
+      </div>
+      <div className="hidden @[1040px]:block">
+        {heaviest ? (
+          <>
+            <p className="mb-0.5 text-ink-2">
+              {heaviest.descriptor}, {size(heaviest.width, heaviest.height)}
+            </p>
+            <Beam bytes={heaviest.bytes!} limit={slot.slot.maxBytes} />
+          </>
+        ) : (
+          <p className="text-ink-2">
+            {cell.state === 'skipped' ? t('bench.thisPictureIsSkippedHere') : t('bench.noFileYet')}
+          </p>
+        )}
+      </div>
+    </div>
+  );
+}

@@ -1,3 +1,4 @@
+using Pantomet.Core.Css;
 using Pantomet.Core.Facts;
 using Pantomet.Core.Geometry;
 using Pantomet.Core.Texts;

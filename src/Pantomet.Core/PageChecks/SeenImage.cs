@@ -1,4 +1,5 @@
 using System.Text.Json.Serialization;
+using Pantomet.Core.Css;
 
 namespace Pantomet.Core.PageChecks;
 

@@ -1,3 +1,4 @@
+using Pantomet.Core.Css;
 using Pantomet.Core.Texts;
 
 namespace Pantomet.Core.Responsive;

@@ -1,6 +1,7 @@
 using System.Globalization;
 using System.Text;
 using Pantomet.Batch.Sites;
+using Pantomet.Core.Css;
 using Pantomet.Core.Markup;
 
 namespace Pantomet.PageChecks.Rewriting;

@@ -3,6 +3,7 @@ using System.Text;
 using System.Text.RegularExpressions;
 using Pantomet.Batch.Sites;
 using Pantomet.Browsing;
+using Pantomet.Core.Css;
 using Pantomet.Core.Markup;
 using Pantomet.Core.PageChecks;
 using Pantomet.Core.Texts;

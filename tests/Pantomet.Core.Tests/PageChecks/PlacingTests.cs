@@ -1,4 +1,5 @@
 using CsCheck;
+using Pantomet.Core.Css;
 using Pantomet.Core.PageChecks;
 
 namespace Pantomet.Core.Tests.PageChecks;

@@ -1,6 +1,7 @@
+using Pantomet.Core.Css;
 using Pantomet.Core.Markup;
 
-namespace Pantomet.Core.Tests.Markup;
+namespace Pantomet.Core.Tests.Css;
 
 /// <summary>Pictures that styles name, as the standard's own grammar has them (CSS Syntax Module Level 3, 4.3.4 to 4.3.7).</summary>
 public sealed class CssAddressesTests

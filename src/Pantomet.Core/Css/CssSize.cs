@@ -1,4 +1,4 @@
-namespace Pantomet.Core.PageChecks;
+namespace Pantomet.Core.Css;
 
 /// <summary>A size in CSS pixels, as a browser lays it out; not rounded.</summary>
 /// <param name="Width">Across, at least 0.</param>

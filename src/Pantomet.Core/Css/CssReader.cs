@@ -1,7 +1,7 @@
 using System.Globalization;
 using Pantomet.Core.Texts;
 
-namespace Pantomet.Core.Responsive;
+namespace Pantomet.Core.Css;
 
 /// <summary>What is wrong in a piece of CSS, on its way out of a nested reading; never leaves this namespace.</summary>
 internal sealed class CssFaultException(string message) : Exception(message);
@@ -108,12 +108,7 @@ internal sealed class CssReader
     }
 
     /// <summary>True when a number begins here.</summary>
-    public bool AtNumber()
-    {
-        var at = !AtEnd && _text[_at] is '+' or '-' ? _at + 1 : _at;
-        return at < _text.Length
-            && (char.IsAsciiDigit(_text[at]) || (_text[at] == '.' && at + 1 < _text.Length && char.IsAsciiDigit(_text[at + 1])));
-    }
+    public bool AtNumber() => CssScanner.IsNumber(_text, _at);
 
     /// <summary>Takes a number and the unit that stands on it, in lower case; <c>%</c> is a unit here.</summary>
     public (double Value, string Unit) Number()
@@ -123,29 +118,8 @@ internal sealed class CssReader
             throw Fault(RuleTexts.ALengthIsNeeded);
         }
 
-        var end = _at + 1;
-        while (end < _text.Length && (char.IsAsciiDigit(_text[end]) || _text[end] == '.'))
-        {
-            end++;
-        }
-
-        if (
-            end + 1 < _text.Length
-            && _text[end] is 'e' or 'E'
-            && (
-                char.IsAsciiDigit(_text[end + 1])
-                || (_text[end + 1] is '+' or '-' && end + 2 < _text.Length && char.IsAsciiDigit(_text[end + 2]))
-            )
-        )
-        {
-            end += 2;
-            while (end < _text.Length && char.IsAsciiDigit(_text[end]))
-            {
-                end++;
-            }
-        }
-
-        var digits = _text[_at..end];
+        var behind = _at;
+        var (digits, unit) = CssScanner.Number(_text, ref behind);
         if (
             !double.TryParse(digits, NumberStyles.Float, CultureInfo.InvariantCulture, out var value)
             || digits.EndsWith('.')
@@ -155,14 +129,7 @@ internal sealed class CssReader
             throw Fault(digits.Length > 20 || Math.Abs(value) > 1e6 ? RuleTexts.TheNumberIsOutOfRange : RuleTexts.ThisIsNotANumber);
         }
 
-        _at = end;
-        var from = _at;
-        while (_at < _text.Length && (char.IsAsciiLetter(_text[_at]) || _text[_at] == '%'))
-        {
-            _at++;
-        }
-
-        var unit = _text[from.._at].ToLowerInvariant();
+        _at = behind;
         SkipSpace();
         return (value, unit);
     }
@@ -172,21 +139,15 @@ internal sealed class CssReader
     private void SkipSpace()
     {
         var from = _at;
-        while (_at < _text.Length)
+        while (true)
         {
-            if (_text[_at] is ' ' or '\t' or '\n' or '\r' or '\f')
-            {
-                _at++;
-            }
-            else if (_text.AsSpan(_at).StartsWith("/*"))
-            {
-                var end = _text.IndexOf("*/", _at + 2, StringComparison.Ordinal);
-                _at = end < 0 ? throw Fault(RuleTexts.ACommentHasNoEnd) : end + 2;
-            }
-            else
+            _at = CssScanner.Space(_text, _at);
+            if (_at >= _text.Length || CssScanner.Comment(_text, _at) is not { } end)
             {
                 break;
             }
+
+            _at = end < 0 ? throw Fault(RuleTexts.ACommentHasNoEnd) : end;
         }
 
         AfterSpace = _at > from;

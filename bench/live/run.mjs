@@ -1,9 +1,9 @@
 import { spawn } from 'node:child_process';
 import { createHash } from 'node:crypto';
-import { readdirSync, readFileSync, writeFileSync } from 'node:fs';
+import { readdirSync, writeFileSync } from 'node:fs';
 import { createServer } from 'node:http';
-import { cpus } from 'node:os';
 import { createRequire } from 'node:module';
+import { measuredOn, put } from '../page.mjs';
 
 const autocannon = createRequire(new URL('../node/package.json', import.meta.url))('autocannon');
 const port = 5478;
@@ -92,10 +92,8 @@ try {
   const rate = (side) => median(runs.map((run) => run[side].requests.average));
   const p99 = (side) => median(runs.map((run) => run[side].latency.p99));
   const figure = (value) => Math.round(value).toString();
-  const text = `# Live links under load
-
-Made by bench/live/run on ${cpus().length} cores; the load program ran on the same machine. ${connections} connections, ${seconds} s each, three times in
-turn, medians. The file is ${figure(bytes.length / 1000)} kB of WebP.
+  const text = `${measuredOn()} The load program ran on the same machine: ${connections} connections, ${seconds} s each, three times in turn, medians.
+The file is ${figure(bytes.length / 1000)} kB of WebP.
 
 | | requests a second | p99 |
 |---|---|---|
@@ -114,8 +112,7 @@ First request of a file of 1 500 px that is not there: ${firsts.map((ms) => `${f
 500 requests at once for one file that is not there: all answered ${once.ok ? 'with it' : 'NOT with it'}, ${once.same ? 'the same bytes' : 'DIFFERENT bytes'}; new entries in the
 folder of files, its own folder included: ${once.made}.
 `;
-  writeFileSync('docs/live.md', text);
-  console.log(text);
+  put('live', text);
 } finally {
   server.kill('SIGTERM');
 }

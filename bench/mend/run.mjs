@@ -1,10 +1,11 @@
 // 60 photographs are lightened to a likeness, by `mend` and by the general-purpose library. Its loop halves the range of qualities until it stands at the
 // quality that `mend` found to be enough; what tells it whether a file is alike enough costs it nothing. Each file is decoded, as anybody would have to.
 import { execFileSync } from 'node:child_process';
-import { mkdirSync, mkdtempSync, readdirSync, readFileSync, rmSync, statSync, writeFileSync } from 'node:fs';
+import { mkdirSync, mkdtempSync, readdirSync, readFileSync, rmSync, statSync,  } from 'node:fs';
 import { cpus, tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { createRequire } from 'node:module';
+import { measuredOn, put } from '../page.mjs';
 
 const sharp = createRequire(new URL('../node/package.json', import.meta.url))('sharp');
 sharp.cache(false);
@@ -79,12 +80,10 @@ const worst = Math.min(...made.map((variant) => variant.likeness));
 const after = made.reduce((sum, variant) => sum + variant.bytes, 0);
 const [ours, careful, plain] = [runs.ours, runs.careful, runs.plain].map(middle);
 const row = (name, value) => `| ${name} | ${value} |`;
-writeFileSync(
-  'docs/mending.md',
-  `# Lightening 60 photographs
-
-Made by \`bench/mend/run\` on ${new Date().toISOString().slice(0, 10)}: ${cpus()[0].model}, ${cpus().length} cores, Node ${process.version}, sharp ${sharp.versions.sharp}. Fifteen photographs of Debian's
-lomiri-wallpapers-16.04 at four widths (2400 to 900 px), JPEG 95, ${(before / 1e6).toFixed(1)} MB; likeness 0.995; the median of 3, in turn. \`mend\` is a whole process, its start included. The library halves the
+put(
+  'folders',
+  `${measuredOn()} sharp ${sharp.versions.sharp}. Fifteen photographs of Debian's lomiri-wallpapers-16.04 at four widths (2400 to 900 px), JPEG 95,
+${(before / 1e6).toFixed(1)} MB; likeness 0.995; the median of 3, in turn. \`mend\` is a whole process, its start included. The library halves the
 range of qualities from 1 to 95 to the quality that \`mend\` found, encoding and decoding at each step; what tells it whether a file is alike enough costs it nothing.
 
 | what | measured |
@@ -99,6 +98,4 @@ ${row('lowest likeness of a file', worst.toFixed(4))}
 ${row('weight of those files, ours and the library\'s careful ones', `${(after / 1e6).toFixed(2)} and ${(theirs / 1e6).toFixed(2)} MB`)}
 `,
 );
-writeFileSync('docs/mending.md', readFileSync('docs/mending.md', 'utf8') + readFileSync('bench/mend/notes.md', 'utf8'));
 rmSync(place, { recursive: true });
-console.log(readFileSync('docs/mending.md', 'utf8'));

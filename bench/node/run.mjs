@@ -1,10 +1,11 @@
-// Runs the workloads side by side, alternating, and writes docs/benchmarks.md with the machine's facts.
+// Runs the workloads side by side, alternating, and writes the part "files" of docs/figures.md.
 import { execFileSync, spawn } from 'node:child_process';
-import { existsSync, mkdirSync, mkdtempSync, readdirSync, readFileSync, rmSync, writeFileSync } from 'node:fs';
+import { mkdirSync, mkdtempSync, readdirSync, readFileSync, rmSync, writeFileSync } from 'node:fs';
 import { createInterface } from 'node:readline';
-import { cpus, tmpdir, totalmem } from 'node:os';
+import { tmpdir,  } from 'node:os';
 import { join } from 'node:path';
 import sharp from 'sharp';
+import { measuredOn, put } from '../page.mjs';
 
 const wanted = new Set(process.argv[2].split(','));
 const runs = 5;
@@ -185,19 +186,13 @@ if (wanted.has('E')) await equalLook();
 if (wanted.has('F')) await large();
 rmSync(folder, { recursive: true });
 
-const page = 'docs/benchmarks.md';
-const notes = existsSync('bench/notes.md') ? readFileSync('bench/notes.md', 'utf8') : '';
-const table = `# How fast, how heavy, how large
-
-Made by \`bench/run ${[...wanted].join(',')}\` on ${new Date().toISOString().slice(0, 10)}: ${cpus()[0].model.trim()}, ${cpus().length} cores, ${(totalmem() / 2 ** 30).toFixed(0)} GiB, Node ${process.version}, sharp ${sharp.versions.sharp} on libvips ${sharp.versions.vips}.
-A, B, C and G run warmed in one process on each side, alternating, the median of ${runs}; D, F and ImageMagick as whole processes (D once).
+const table = `${measuredOn()} sharp ${sharp.versions.sharp} on libvips ${sharp.versions.vips}. A, B, C and G run warmed in one process on each side,
+alternating, the median of ${runs}; D, F and ImageMagick as whole processes (D once).
 
 | workload | ours | the best of the others | ours / theirs | to reach |
 |---|---|---|---|---|
 ${rows.join('\n')}
 
-${details.join('\n\n')}
-
-${notes}`;
-if (wanted.size === 7) writeFileSync(page, table);
-else console.log(details.join('\n'));
+${details.join('\n\n')}`;
+if (wanted.size === 7) put('files', table);
+else console.log(table);

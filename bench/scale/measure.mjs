@@ -3,6 +3,7 @@ import { spawn } from 'node:child_process';
 import { mkdtempSync, readFileSync, rmSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
+import { measuredOn, put } from '../page.mjs';
 
 const data = process.argv[2];
 const port = 5481;
@@ -163,4 +164,4 @@ try {
 } finally {
   await stop(server);
 }
-console.log(`| | measured | to reach |\n|---|---|---|\n${rows.join('\n')}`);
+put('scale', `${measuredOn()}\n\n| | measured | to reach |\n|---|---|---|\n${rows.join('\n')}`);

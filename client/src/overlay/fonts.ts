@@ -1,10 +1,9 @@
 import { useEffect } from 'react';
-import { t } from '../texts/texts';
 
 const asked = new Set<string>();
 
 /** The name under which a font of the application is known to the page. */
-export const familyOf = (family: string) => t('overlay.overFamily', { family });
+export const familyOf = (family: string) => `over ${family}`;
 
 /** Has the page know some fonts in one weight, so that words can be shown in them. */
 export function useFonts(families: readonly string[], weight: number) {

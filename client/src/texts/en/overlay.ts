@@ -53,7 +53,6 @@ export const overlay = {
   nameOfTheStyle: 'Name of the style',
   name: 'Name',
   saveStyle: 'Save style',
-  overFamily: 'over {{family}}',
   left2: 'Left',
   centre: 'Centre',
   right2: 'Right',

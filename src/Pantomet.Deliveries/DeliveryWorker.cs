@@ -194,7 +194,7 @@ public sealed partial class DeliveryWorker(
             var outgoing = new Outgoing(file.Path!, figures.Format.MediaType(), bytes, figures.ContentHash, held);
             var handed = await HandAsync(line, outgoing, again: lost == 0, why => tells(new(done, wanted.Count, why)), stop);
             var shown =
-                handed.Meaning == AnswerMeaning.Taken && line is HttpLine http
+                handed.Meaning == AnswerMeaning.Accepted && line is HttpLine http
                     ? await look.LookAsync(http, handed, outgoing, GivenFigures.Of(figures), file.File.Wanted, stop)
                     : [];
             if (!await store.PutDownAsync(row.Id, RowOf(row, file, outgoing, handed, shown)))
@@ -202,7 +202,7 @@ public sealed partial class DeliveryWorker(
                 return (ReceiverTexts.TheReceiverWasRemovedOrHas, taken);
             }
 
-            taken += handed.Meaning == AnswerMeaning.Taken ? 1 : 0;
+            taken += handed.Meaning == AnswerMeaning.Accepted ? 1 : 0;
             lost = handed.Meaning == AnswerMeaning.Later ? lost + 1 : 0;
             if (handed.Meaning == AnswerMeaning.Closed || lost == Math.Min(MostLost, wanted.Count))
             {
@@ -252,13 +252,13 @@ public sealed partial class DeliveryWorker(
             Bytes = outgoing.Bytes.Length,
             State = handed.Meaning switch
             {
-                AnswerMeaning.Taken => ReceiverFileState.Accepted,
+                AnswerMeaning.Accepted => ReceiverFileState.Accepted,
                 AnswerMeaning.Refused => ReceiverFileState.Refused,
                 _ => ReceiverFileState.NotDelivered,
             },
             Said = StoredJson.Write(handed.Said),
             Shown = StoredJson.Write(shown),
-            HeldHash = handed.Meaning == AnswerMeaning.Taken ? outgoing.Hash : outgoing.HeldHash,
+            HeldHash = handed.Meaning == AnswerMeaning.Accepted ? outgoing.Hash : outgoing.HeldHash,
         };
 
     [LoggerMessage(Level = LogLevel.Error, Message = "Handing over {Delivery} stumbled and goes on in a while.")]

@@ -74,7 +74,7 @@ internal sealed class FolderLine(ReceiverRule rule, AllowedFolders allowed) : IR
 
         WholeFile.Put(place, like: null, part => File.WriteAllBytes(part, file.Bytes));
         var length = place.Facts()?.Bytes ?? 0;
-        return length == file.Bytes.Length ? Handed.Taken() : Handed.Later(Sizes.Differ(length, file.Bytes.Length));
+        return length == file.Bytes.Length ? Handed.Accepted() : Handed.Later(Sizes.Differ(length, file.Bytes.Length));
     }
 
     // Held as it was looked at: what takes the path's place meanwhile is not written into.

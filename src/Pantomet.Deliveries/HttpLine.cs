@@ -63,7 +63,7 @@ public sealed class HttpLine : IReceiverLine
                 body,
                 answer.Headers.Location?.ToString()
             );
-            var (shown, says) = read.Meaning == AnswerMeaning.Taken ? ShownAt(request.RequestUri!, answer, body) : ([], false);
+            var (shown, says) = read.Meaning == AnswerMeaning.Accepted ? ShownAt(request.RequestUri!, answer, body) : ([], false);
             return new(read.Meaning, read.Said)
             {
                 ShownAt = shown,

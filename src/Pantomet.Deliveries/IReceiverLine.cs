@@ -29,7 +29,7 @@ public sealed record Handed(AnswerMeaning Meaning, IReadOnlyList<string> Said)
     public TimeSpan? After { get; init; }
 
     /// <summary>The file was accepted.</summary>
-    public static Handed Taken(params string[] said) => new(AnswerMeaning.Taken, said);
+    public static Handed Accepted(params string[] said) => new(AnswerMeaning.Accepted, said);
 
     /// <summary>The file was refused.</summary>
     public static Handed Refused(string why) => new(AnswerMeaning.Refused, [why]);

@@ -58,7 +58,7 @@ public sealed record ReceiverFileView(
     DateTime? At
 );
 
-/// <summary>What a receiver said of a file that a cell has now.</summary>
+/// <summary>What a receiver answered about a file that a cell has now.</summary>
 /// <param name="Picture">The picture.</param>
 /// <param name="Slot">The slot's address.</param>
 /// <param name="Receiver">The receiver's name.</param>

@@ -52,7 +52,7 @@ internal sealed class S3Line : IReceiverLine
             );
             var there = await _client.GetObjectMetadataAsync(_rule.Bucket, file.Path, cancel);
             return there.ContentLength == file.Bytes.Length
-                ? Handed.Taken()
+                ? Handed.Accepted()
                 : Handed.Later(Sizes.Differ(there.ContentLength, file.Bytes.Length));
         }
         catch (AmazonS3Exception fault)

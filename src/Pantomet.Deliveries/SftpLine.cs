@@ -127,7 +127,7 @@ internal sealed class SftpLine(ReceiverRule rule, string? secret, WorkOptions op
             client.RenameFile(part, path);
         }
 
-        return Handed.Taken();
+        return Handed.Accepted();
     }
 
     private string Root(SftpClient client)

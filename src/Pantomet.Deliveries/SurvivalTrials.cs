@@ -215,7 +215,7 @@ public sealed class SurvivalTrials(
             );
             var handed = await line.HandAsync(outgoing, stop);
             stop.ThrowIfCancellationRequested();
-            if (handed.Meaning != AnswerMeaning.Taken)
+            if (handed.Meaning != AnswerMeaning.Accepted)
             {
                 return string.Join(' ', handed.Said);
             }

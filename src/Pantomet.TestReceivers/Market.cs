@@ -58,28 +58,28 @@ internal static partial class Market
             yield return "The file must be under 1 MB.";
         }
 
-        if (Look.At(bytes) is not { } look)
+        if (ReceivedPicture.At(bytes) is not { } picture)
         {
             yield return "This is no picture.";
             yield break;
         }
 
-        if (look.Type != "jpeg" || look.IsPrint)
+        if (picture.Type != "jpeg" || picture.IsPrint)
         {
             yield return "Listings take JPEG in screen colours.";
         }
 
-        if (look.Longest is < LeastSide or > MostSide)
+        if (picture.Longest is < LeastSide or > MostSide)
         {
-            yield return $"The longest side must have {LeastSide} to {MostSide} pixels; this one has {look.Longest}.";
+            yield return $"The longest side must have {LeastSide} to {MostSide} pixels; this one has {picture.Longest}.";
         }
 
-        if (look.Longest > look.Shortest * 1.5)
+        if (picture.Longest > picture.Shortest * 1.5)
         {
             yield return "The picture is too narrow: at most 3:2.";
         }
 
-        if (look.TellsPlace)
+        if (picture.HasLocation)
         {
             yield return "The file tells where it was taken. Take that out.";
         }

@@ -37,7 +37,7 @@ internal static class MediaLibrary
                     return Results.Problem("There is no file in \"file\".", statusCode: StatusCodes.Status400BadRequest);
                 }
 
-                if (Look.At(bytes) is not { } look)
+                if (ReceivedPicture.At(bytes) is not { } picture)
                 {
                     return Results.Problem("The library holds pictures only.", statusCode: StatusCodes.Status415UnsupportedMediaType);
                 }
@@ -50,11 +50,11 @@ internal static class MediaLibrary
                 }
 
                 List<object> sizes = [];
-                foreach (var (size, side) in Sizes.Where(size => size.Side < look.Longest))
+                foreach (var (size, side) in Sizes.Where(size => size.Side < picture.Longest))
                 {
-                    var copy = Look.Reduced(bytes, side, OwnQuality);
+                    var copy = ReceivedPicture.Reduced(bytes, side, OwnQuality);
                     await files.KeepAsync($"{id}/{size}.jpg", copy, cancel);
-                    var seen = Look.At(copy)!;
+                    var seen = ReceivedPicture.At(copy)!;
                     sizes.Add(
                         new
                         {

@@ -35,12 +35,12 @@ internal static class Network
                     return Results.Problem("The post has no picture in \"media\".", statusCode: StatusCodes.Status400BadRequest);
                 }
 
-                if (Look.At(bytes) is not { Longest: <= LargestSide } look)
+                if (ReceivedPicture.At(bytes) is not { Longest: <= LargestSide } picture)
                 {
                     return Results.Problem("This cannot be shown in a post.", statusCode: StatusCodes.Status415UnsupportedMediaType);
                 }
 
-                var shown = Leaves(look, bytes) ? bytes : Look.Reduced(bytes, MostSide, OwnQuality);
+                var shown = Leaves(picture, bytes) ? bytes : ReceivedPicture.Reduced(bytes, MostSide, OwnQuality);
                 var name = $"{Guid.CreateVersion7():N}.jpg";
                 await files.KeepAsync(name, shown, cancel);
                 return Results.Created($"/network/media/{name}", new { post = name[..^4] });
@@ -52,6 +52,6 @@ internal static class Network
         );
     }
 
-    private static bool Leaves(Look look, byte[] bytes) =>
-        look is { Type: "jpeg", IsPrint: false, Longest: <= MostSide } && Look.QualityOf(bytes) is <= LeftQuality;
+    private static bool Leaves(ReceivedPicture picture, byte[] bytes) =>
+        picture is { Type: "jpeg", IsPrint: false, Longest: <= MostSide } && ReceivedPicture.QualityOf(bytes) is <= LeftQuality;
 }

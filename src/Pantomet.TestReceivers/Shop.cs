@@ -27,12 +27,12 @@ internal static class Shop
                     return Results.Text("At most 20 MB a file.", statusCode: StatusCodes.Status413PayloadTooLarge);
                 }
 
-                if (Look.At(bytes) is not { } look || look.Type is not ("jpeg" or "png" or "webp" or "gif"))
+                if (ReceivedPicture.At(bytes) is not { } picture || picture.Type is not ("jpeg" or "png" or "webp" or "gif"))
                 {
                     return Results.Text("JPEG, PNG, WebP or GIF, please.", statusCode: StatusCodes.Status415UnsupportedMediaType);
                 }
 
-                if (look.Longest > MostSide)
+                if (picture.Longest > MostSide)
                 {
                     return Results.Text($"At most {MostSide} px on a side.", statusCode: StatusCodes.Status422UnprocessableEntity);
                 }

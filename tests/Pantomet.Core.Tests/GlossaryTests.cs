@@ -29,6 +29,8 @@ public sealed partial class GlossaryTests
         var found =
             from path in Files(Path.Combine("client", "src", "texts", "en"), "*.ts")
                 .Concat(Files(Path.Combine("src", "Pantomet.Core", "Texts"), "*.cs"))
+                // The description of the API: addresses, names, summaries and what each member means.
+                .Append(Path.Combine(Checkout.Root, "client", "openapi.json"))
             let shown = string.Join('\n', Quoted().Matches(Comments().Replace(File.ReadAllText(path), "")).Select(match => match.Value))
             from word in retired
             where Regex.IsMatch(shown, $@"\b{word.Replace(" ", @"\s+", StringComparison.Ordinal)}\b", RegexOptions.IgnoreCase)

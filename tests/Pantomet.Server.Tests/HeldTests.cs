@@ -156,7 +156,7 @@ public sealed class HeldTests(StockedServerFixture server) : IClassFixture<Stock
         await server.SendAsync(HttpMethod.Delete, $"/api/pictures/{pictures[0]}");
         Assert.Equal(HttpStatusCode.OK, (await server.Client.GetAsync(address)).StatusCode);
         await server.SendAsync(HttpMethod.Post, $"/api/pictures/{pictures[0]}/restore");
-        await server.SendAsync(HttpMethod.Delete, $"/api/pictures/{pictures[0]}?withdraw=true");
+        await server.SendAsync(HttpMethod.Delete, $"/api/pictures/{pictures[0]}?unpublish=true");
         Assert.Equal(HttpStatusCode.NotFound, (await server.Client.GetAsync(address)).StatusCode);
         Assert.Empty((await server.SendAsync(HttpMethod.Get, $"/api/pictures/{pictures[0]}/live-addresses")).EnumerateArray());
     }

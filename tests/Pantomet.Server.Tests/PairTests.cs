@@ -182,14 +182,14 @@ public sealed class PairTests(StockedServerFixture server) : IClassFixture<Stock
     public async Task What_cannot_stand_side_by_side_is_refused_with_a_sentence(int which, string sentence)
     {
         var (id, pictures, pair) = await PairedAsync();
-        string[] wished = which switch
+        string[] asked = which switch
         {
             1 => [pictures[0]],
             2 => [pictures[0], pictures[0]],
             3 => [pictures[0], Guid.NewGuid().ToString()],
             _ => [pictures[0], pair],
         };
-        using var answer = await server.Client.PostAsJsonAsync($"/api/jobs/{id}/pairs", new { pictures = wished });
+        using var answer = await server.Client.PostAsJsonAsync($"/api/jobs/{id}/pairs", new { pictures = asked });
         Assert.Equal(HttpStatusCode.BadRequest, answer.StatusCode);
         Assert.Equal(sentence, (await answer.Content.ReadFromJsonAsync<JsonElement>()).GetProperty("detail").GetString());
     }

@@ -89,14 +89,14 @@ public sealed class SftpDeliveryTests : IAsyncLifetime
         await using (var line = new SftpLine(rule with { HostKey = seen.HostKey }, secret, _options))
         {
             Assert.True((await line.TryAsync(CancellationToken.None)).Reached);
-            Assert.Equal(AnswerMeaning.Taken, (await line.HandAsync(file, CancellationToken.None)).Meaning);
+            Assert.Equal(AnswerMeaning.Accepted, (await line.HandAsync(file, CancellationToken.None)).Meaning);
             Assert.Equal(file.Bytes, await File.ReadAllBytesAsync(Path.Combine(place, file.Path)));
             // Again, in the place of what is there.
             var other = file with
             {
                 Bytes = [1, 2, 3],
             };
-            Assert.Equal(AnswerMeaning.Taken, (await line.HandAsync(other, CancellationToken.None)).Meaning);
+            Assert.Equal(AnswerMeaning.Accepted, (await line.HandAsync(other, CancellationToken.None)).Meaning);
             Assert.Equal(other.Bytes, await File.ReadAllBytesAsync(Path.Combine(place, file.Path)));
             Assert.Single(Directory.GetFiles(place, "*", SearchOption.AllDirectories));
         }

@@ -54,7 +54,7 @@ public sealed class TestReceiverTests : IAsyncLifetime
         using var answer = await FormAsync("/network/posts", "media", "a.jpg", given);
         var shown = await Client.GetByteArrayAsync(answer.Headers.Location);
         Assert.Equal(same, given.AsSpan().SequenceEqual(shown));
-        Assert.InRange(Look.At(shown)!.Longest, 1, 1440);
+        Assert.InRange(ReceivedPicture.At(shown)!.Longest, 1, 1440);
     }
 
     [Fact]
@@ -159,7 +159,7 @@ public sealed class TestReceiverTests : IAsyncLifetime
     [InlineData(71)]
     [InlineData(95)]
     public void The_quality_of_a_file_is_read_from_its_tables(int quality) =>
-        Assert.Equal(quality, Look.QualityOf(Picture(64, 64, ".jpg", quality)));
+        Assert.Equal(quality, ReceivedPicture.QualityOf(Picture(64, 64, ".jpg", quality)));
 
     private Task<HttpResponseMessage> FormAsync(string address, string field, string name, byte[] file)
     {

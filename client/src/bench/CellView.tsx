@@ -47,11 +47,10 @@ export const BenchCell = memo(function BenchCell({
       id={id}
       role="gridcell"
       aria-selected={selected}
-      aria-label={t('bench.cell', {
+      aria-label={t(unwanted ? 'bench.cellNotAccepted' : 'bench.cell', {
         picture: picture.picture.name,
         slot: slot.slot.name,
         state: words(cell),
-        unwanted: unwanted ? t('bench.notAcceptedByAReceiver') : '',
       })}
       data-cell={`${picture.picture.id}|${slot.address}`}
       className={`absolute top-0 flex ${beside ? 'justify-center' : 'flex-col'} [contain:layout_style] ${selected ? 'bg-sheet' : ''} ${active ? 'z-10 outline-2 -outline-offset-2 outline-accent' : ''}`}

@@ -42,8 +42,9 @@ export function printed(pixels: number, ppi: number): string {
   return trim((pixels / ppi) * 2.54, 1);
 }
 
-/** A figure as it is typed, with a point or a comma; not a number where it is none. */
-export const typedNumber = (text: string) => (text.trim() === '' ? NaN : Number(text.replace(',', '.')));
+/** A figure as it is typed, with a point or a comma, thousands set apart or not; not a number where it is none. */
+export const typedNumber = (text: string) =>
+  text.trim() === '' ? NaN : Number(text.replace(/\s/g, '').replace(',', '.'));
 
 /** A number of files in words. */
 export const files = (count: number) => t('common.files', { count });

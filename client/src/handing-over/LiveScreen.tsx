@@ -44,8 +44,8 @@ export function LiveScreen() {
     gcTime: 5_000,
   });
   const change = useMutation({
-    mutationFn: (what: { path: string | null } | 'withdraw') =>
-      what === 'withdraw'
+    mutationFn: (what: { path: string | null } | 'unpublish') =>
+      what === 'unpublish'
         ? take(api.DELETE('/api/jobs/{id}/publication', { params: { path: { id: store.id } } }))
         : take(api.POST('/api/jobs/{id}/publication', { params: { path: { id: store.id } }, body: what })),
     onSettled: () => cache.invalidateQueries({ queryKey: key }),
@@ -94,7 +94,7 @@ export function LiveScreen() {
             busy={change.isPending}
             onFixed={setFixed}
             onPublish={publish}
-            onWithdraw={() => change.mutate('withdraw')}
+            onUnpublish={() => change.mutate('unpublish')}
             onCopyAll={copyAll}
           />
         </div>

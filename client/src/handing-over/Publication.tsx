@@ -14,7 +14,7 @@ export function Publication({
   busy,
   onFixed,
   onPublish,
-  onWithdraw,
+  onUnpublish,
   onCopyAll,
 }: {
   publication: PublicationView;
@@ -27,7 +27,7 @@ export function Publication({
   busy: boolean;
   onFixed: (fixed: boolean) => void;
   onPublish: () => void;
-  onWithdraw: () => void;
+  onUnpublish: () => void;
   onCopyAll: () => void;
 }) {
   const published = publication.key !== null;
@@ -53,7 +53,7 @@ export function Publication({
         )}
         {published && (
           <>
-            <Button onClick={onWithdraw} disabled={busy}>
+            <Button onClick={onUnpublish} disabled={busy}>
               {t('handingOver.unpublish')}
             </Button>
             <Button onClick={onCopyAll}>

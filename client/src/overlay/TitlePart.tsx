@@ -5,7 +5,7 @@ import { Button } from '../design/Button';
 import { typedNumber } from '../design/figures';
 import { useDraft } from '../design/useDraft';
 import type { TitleRule } from '../domain/overlay';
-import { usual } from '../domain/ruleKeys';
+import { ruleKey, usual } from '../domain/ruleKeys';
 import { t } from '../texts/texts';
 import { FontList } from './FontList';
 
@@ -14,6 +14,8 @@ const aligns = [
   ['centre', t('overlay.centre')],
   ['right', t('overlay.right2')],
 ] as const;
+
+const sizes = ruleKey('dress.title.size');
 
 /** The words and how they are set; they are shown in every font there is. */
 export function TitlePart({
@@ -90,7 +92,7 @@ function SizeField({ value, onSet }: { value: number; onSet: (size: number) => v
   const { wrong, field } = useDraft(
     String(value),
     (text) => onSet(typedNumber(text)),
-    (text) => typedNumber(text) >= 4 && typedNumber(text) <= 2000,
+    (text) => typedNumber(text) >= sizes.least! && typedNumber(text) <= sizes.most!,
   );
   return (
     <label className="block w-[68px]">

@@ -36,8 +36,8 @@ function useCare(picture: Picture) {
     onSettled: settled,
   });
   const remove = useMutation({
-    mutationFn: (withdraw: boolean) =>
-      take(api.DELETE('/api/pictures/{id}', { params: { path: { id: picture.id }, query: { withdraw } } })),
+    mutationFn: (unpublish: boolean) =>
+      take(api.DELETE('/api/pictures/{id}', { params: { path: { id: picture.id }, query: { unpublish } } })),
     onSettled: settled,
   });
   const start = useMutation({
@@ -88,7 +88,7 @@ export function PictureCare({ picture }: { picture: Picture }) {
         {sure ? (
           <RemovePicture
             picture={picture}
-            onRemove={(withdraw) => remove.mutate(withdraw)}
+            onRemove={(unpublish) => remove.mutate(unpublish)}
             onKeep={() => setSure(false)}
           />
         ) : (

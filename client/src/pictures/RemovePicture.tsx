@@ -3,14 +3,14 @@ import { api, type Picture, take } from '../api/client';
 import { Button } from '../design/Button';
 import { t } from '../texts/texts';
 
-/** Asks before a picture is removed, and says where it is live: its pages go on to show it unless it is withdrawn with it. */
+/** Asks before a picture is removed, and says where it is live: its pages go on to show it unless it is unpublished with it. */
 export function RemovePicture({
   picture,
   onRemove,
   onKeep,
 }: {
   picture: Picture;
-  onRemove: (withdraw: boolean) => void;
+  onRemove: (unpublish: boolean) => void;
   onKeep: () => void;
 }) {
   const live = useQuery({

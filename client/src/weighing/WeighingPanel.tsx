@@ -8,6 +8,7 @@ import {
 } from '../api/client';
 import { Button, Key, KeyButton } from '../design/Button';
 import { typeNames } from '../design/typeNames';
+import { RichText } from '../texts/RichText';
 import { t } from '../texts/texts';
 import { FileDownload } from './FileDownload';
 import { FileFigures } from './FileFigures';
@@ -67,7 +68,7 @@ export function WeighingPanel({
         )}
       </section>
       <p className="px-5 py-3 text-ink-2">
-        {t('weighing.dragTheDividerOrHold')} <Key>S</Key> {t('weighing.toSeeTheLosslessPictureIt')}
+        <RichText text="weighing.dragOrHold" values={{}} elements={{ k: <Key>S</Key> }} />
       </p>
       <FileDownload cell={cell} variant={variant} working={working} />
     </aside>

@@ -42,7 +42,7 @@ const withFile = (points: CurvePoint[], file: VariantFile | null): CurvePoint[] 
     : [...points, { quality: file.quality, bytes: file.bytes, likeness: file.likeness }];
 
 /**
- * Weight against likeness for each type the slot takes, and if wished for all others, measured on the very pixels,
+ * Weight against likeness for each type the slot takes, and on request for all others, measured on the very pixels,
  * point by point.
  */
 export function useCurves(

@@ -16,7 +16,7 @@ using Pantomet.Data.Variants;
 
 namespace Pantomet.Application.Bundles;
 
-/// <summary>Whether a file goes out.</summary>
+/// <summary>Whether a file is handed over.</summary>
 public enum HandOver
 {
     /// <summary>It goes out.</summary>
@@ -98,7 +98,7 @@ public sealed class BundleContents
                         Descriptor = file.Wanted.Request.Plan.Descriptor,
                     })
             );
-            files.AddRange(cell.Plan.Wishes.Where(request => !request.Plan.IsMade).Select(request => NotMade(cell, request)));
+            files.AddRange(cell.Plan.Requests.Where(request => !request.Plan.IsMade).Select(request => NotMade(cell, request)));
         }
 
         var named = files.Where(file => file.File.Row is not null).OrderBy(file => file.State).ToList();

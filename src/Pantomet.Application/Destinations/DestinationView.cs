@@ -32,7 +32,7 @@ public sealed record DestinationView(string Key, string Name, IReadOnlyList<Slot
 /// <param name="To">The widest.</param>
 public sealed record ViewportSpan(int From, int To);
 
-/// <summary>The rule of a ladder as the client sees it.</summary>
+/// <summary>The rule of responsive widths as the client sees it.</summary>
 /// <param name="Sizes">How wide the picture is shown, as the page says it.</param>
 /// <param name="From">The narrowest viewport that is served, in CSS pixels.</param>
 /// <param name="To">The widest viewport that is served.</param>
@@ -67,7 +67,7 @@ public sealed record ResponsiveRuleView(string Sizes, int From, int To, decimal?
 /// <param name="MaxBytes">The weight limit.</param>
 /// <param name="Width">Pixels across at density 1 for a picture of 3:2: for drawing it to scale.</param>
 /// <param name="Height">Pixels down at density 1 for a picture of 3:2.</param>
-/// <param name="ShapeKey">Slots with the same key are kin: their frames move together.</param>
+/// <param name="ShapeKey">Slots with the same key have one shape: their frames move together.</param>
 /// <param name="Clear">The clear area, what is shown in other shapes too: left, top, right, bottom as fractions of the slot.</param>
 /// <param name="SubjectShare">The share of the clear area's tighter side that the subject takes; null takes the widest frame.</param>
 /// <param name="LikenessAim">The likeness that is wanted.</param>

@@ -13,7 +13,7 @@ using Pantomet.Imaging.Dressing;
 
 namespace Pantomet.Application.Destinations;
 
-/// <summary>A mark or a font that rules can name.</summary>
+/// <summary>A logo or a font that rules can name.</summary>
 /// <param name="Name">Its name.</param>
 /// <param name="Bytes">Its weight.</param>
 /// <param name="Content">The name of its content: another one is another file.</param>

@@ -57,7 +57,7 @@ public sealed record PlacedFault(string Place, string Message);
 /// <param name="Reasons">Why.</param>
 public sealed record DeliveredBreach(Guid Job, string JobName, string Path, IReadOnlyList<Reason> Reasons);
 
-/// <summary>What a rule would come to.</summary>
+/// <summary>What a rule changes, before it is saved.</summary>
 /// <param name="Fault">What is wrong with it; then nothing else is said.</param>
 /// <param name="Slot">The slot as it would be.</param>
 /// <param name="Delivered">How many files were delivered for it.</param>
@@ -68,7 +68,7 @@ public sealed record DraftCheck(PlacedFault? Fault, SlotView? Slot, int Delivere
 /// <param name="Name">For people.</param>
 public sealed record DestinationName(string Name);
 
-/// <summary>Slots that are to be offered or not.</summary>
+/// <summary>Slots that are retired, or used again.</summary>
 /// <param name="Slots">Addresses.</param>
-/// <param name="Retired">True to offer them no longer.</param>
+/// <param name="Retired">True to retire them.</param>
 public sealed record RetireRequest(IReadOnlyList<string> Slots, bool Retired);

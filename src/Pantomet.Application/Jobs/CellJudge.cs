@@ -70,7 +70,7 @@ public sealed class CellJudge(UnderWay underWay)
         }
 
         var verdict = cell
-            .Plan.Wishes.Select(request => request.Plan.Verdict)
+            .Plan.Requests.Select(request => request.Plan.Verdict)
             .Concat(files.Select(file => file.Verdict))
             .Aggregate(Verdict.Meets, Judgement.Graver);
         var suggested =
@@ -104,7 +104,7 @@ public sealed class CellJudge(UnderWay underWay)
             reasons.Add(new(ReasonCodes.OtherShape, OtherShapeSentence));
         }
 
-        foreach (var request in cell.Plan.Wishes)
+        foreach (var request in cell.Plan.Requests)
         {
             Add(request.Plan.Reasons);
         }

@@ -40,10 +40,10 @@ public sealed record BoardCell(PictureRow Picture, JobPicture Mine, JobSlot Plac
     /// <summary>The pictures that stand side by side, those of them that the job has; null for a single picture.</summary>
     public IReadOnlyList<BoardPart>? Parts { get; init; }
 
-    /// <summary>The file of one wish for this cell.</summary>
+    /// <summary>The file of one request for this cell.</summary>
     public WantedFile Wanted(FileRequest request) => Wanted(Own, OwnKey, request);
 
-    /// <summary>The file of one wish for this cell under another rule.</summary>
+    /// <summary>The file of one request for this cell under another rule.</summary>
     public WantedFile Wanted(Slot slot, string key, FileRequest request) =>
         Parts is { } parts && request.Plan.Parts is not null
             ? WantedFile.OfPair(
@@ -63,7 +63,7 @@ public sealed record BoardCell(PictureRow Picture, JobPicture Mine, JobSlot Plac
     {
         var (own, key) = slot.For(mine.Decisions, place.Address);
         var cell = new BoardCell(picture, mine, place, slot, own, key, PlanOf(picture, mine, own, place, parts)) { Parts = parts };
-        return cell with { Files = [.. cell.Plan.Wishes.Where(request => request.Plan.IsMade).Select(cell.Wanted)] };
+        return cell with { Files = [.. cell.Plan.Requests.Where(request => request.Plan.IsMade).Select(cell.Wanted)] };
     }
 
     /// <summary>The plan of this cell under another rule.</summary>

@@ -172,7 +172,7 @@ public sealed record JobSlotView(string Address, string Destination, string Dest
 /// <param name="Likeness">0 to 1; null before it is made.</param>
 /// <param name="Made">True when there is a file.</param>
 /// <param name="Verdict">The verdict on file and frame together.</param>
-/// <param name="Allowed">True when it goes out though it breaks a limit.</param>
+/// <param name="Allowed">True when it is handed over although it breaks a limit.</param>
 public sealed record CellFile(
     string Id,
     string Descriptor,
@@ -214,7 +214,7 @@ public enum CellState
 /// <param name="State">What stands in it.</param>
 /// <param name="Verdict">The gravest verdict of its files.</param>
 /// <param name="Codes">All reasons, by code.</param>
-/// <param name="ToReview">The reasons that are to review.</param>
+/// <param name="ToReview">The reasons that a person should review, by code.</param>
 /// <param name="Files">The files, by density and type.</param>
 public sealed record CellView(
     Guid Picture,

@@ -13,7 +13,7 @@ namespace Pantomet.Application.Keeping;
 /// <param name="Checked">How many files this round has read.</param>
 /// <param name="Of">Of how many.</param>
 /// <param name="FinishedAt">When the last whole round ended, UTC; null before the first.</param>
-/// <param name="Remade">How many damaged files were given up to be made again, since the start.</param>
+/// <param name="Remade">How many damaged files were removed to be made again, since the start.</param>
 /// <param name="DamagedOriginals">The names of pictures whose original is missing or damaged.</param>
 public sealed record IntegrityView(int Checked, int Of, DateTime? FinishedAt, int Remade, IReadOnlyList<string> DamagedOriginals);
 

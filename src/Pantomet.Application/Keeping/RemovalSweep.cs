@@ -20,7 +20,7 @@ internal sealed class RemovalSweep(Writer writer, DataFolder folder, TimeProvide
             async db =>
             {
                 await CountOnAsync(db);
-                // What pages still fetch stays until it is withdrawn.
+                // What pages still fetch stays until it is unpublished.
                 var gone = await db
                     .Pictures.Where(row => row.RemovedAt != null && row.RemovedDays >= Revisions.GraceDays)
                     .Where(row => !db.PublishedPlaces.Any(place => place.PictureId == row.Id))

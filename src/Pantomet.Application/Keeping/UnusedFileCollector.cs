@@ -11,9 +11,9 @@ namespace Pantomet.Application.Keeping;
 /// <summary>How much lies in the data folder, and for what.</summary>
 /// <param name="Originals">Bytes of originals, those of removed pictures and earlier ones included.</param>
 /// <param name="Wanted">Bytes of files that jobs want.</param>
-/// <param name="Unwanted">Bytes of files that no job wants any more; each is made again when it is asked for.</param>
+/// <param name="Unwanted">Bytes of files that no job needs; each is made again when it is needed.</param>
 /// <param name="Previews">Bytes of small copies for the screen.</param>
-/// <param name="MostUnwanted">How many bytes of what nothing wants are kept at most.</param>
+/// <param name="MostUnwanted">How many bytes of files that no job needs are kept at most.</param>
 /// <param name="Integrity">How far the slow check of all stored files is, and what it found.</param>
 public sealed record StorageView(long Originals, long Wanted, long Unwanted, long Previews, long MostUnwanted, IntegrityView Integrity);
 

@@ -23,7 +23,7 @@ public sealed class LiveFile(string id, string recipe, bool allowed)
     /// <summary>The content hash in addresses.</summary>
     public string Id { get; } = id;
 
-    /// <summary>True when it goes out though it breaks a limit.</summary>
+    /// <summary>True when it is handed over although it breaks a limit.</summary>
     public bool Allowed { get; } = allowed;
 
     /// <summary>Everything it depends on.</summary>

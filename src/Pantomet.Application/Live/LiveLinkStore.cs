@@ -17,7 +17,7 @@ namespace Pantomet.Application.Live;
 /// <param name="Height">How high.</param>
 internal sealed record StoredSlot(string Rule, int Width, int Height);
 
-/// <summary>Everything that is published, in memory, by address; read again whenever something is published or withdrawn.</summary>
+/// <summary>Everything that is published, in memory, by address; read again whenever something is published or unpublished.</summary>
 public sealed partial class LiveLinkStore(IServiceScopeFactory scopes, ILogger<LiveLinkStore> log) : IDisposable
 {
     private readonly SemaphoreSlim _reading = new(1, 1);
@@ -83,7 +83,7 @@ public sealed partial class LiveLinkStore(IServiceScopeFactory scopes, ILogger<L
         var db = scope.ServiceProvider.GetRequiredService<PantometDb>();
         var keys = await db
             .Publications.AsNoTracking()
-            .Where(row => row.WithdrawnAt == null)
+            .Where(row => row.UnpublishedAt == null)
             .ToDictionaryAsync(row => row.Id, row => row.Key, cancel);
         var rows = await db.PublishedPlaces.AsNoTracking().ToListAsync(cancel);
         var files = (await db.PublishedFiles.AsNoTracking().OrderBy(row => row.Ordinal).ToListAsync(cancel)).ToLookup(row => row.PlaceId);

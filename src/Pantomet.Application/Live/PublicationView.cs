@@ -83,7 +83,7 @@ public sealed class PublicationReader(PantometDb db, LiveLinkStore store)
         var id = board.State.Id;
         var publication = await db
             .Publications.AsNoTracking()
-            .FirstOrDefaultAsync(row => row.JobId == id && row.WithdrawnAt == null, cancel);
+            .FirstOrDefaultAsync(row => row.JobId == id && row.UnpublishedAt == null, cancel);
         var counts = publication is null
             ? []
             : await db

@@ -15,7 +15,7 @@ namespace Pantomet.Application.Live;
 
 /// <summary>One file of a place as the job has it now.</summary>
 /// <param name="Wanted">The file.</param>
-/// <param name="Allowed">True when it goes out though it breaks a limit.</param>
+/// <param name="Allowed">True when it is handed over although it breaks a limit.</param>
 public sealed record FileNow(WantedFile Wanted, bool Allowed);
 
 /// <summary>One picture in one place as the job has it now.</summary>
@@ -87,23 +87,23 @@ public sealed class Publishing(Writer writer, LiveLinkStore store, FetchCounts c
 
     /// <summary>Takes everything that was published of a job back: its addresses answer no more.</summary>
     /// <returns>False when nothing was published.</returns>
-    public async Task<bool> WithdrawAsync(Guid job, CancellationToken cancel)
+    public async Task<bool> UnpublishAsync(Guid job, CancellationToken cancel)
     {
         var at = clock.GetUtcNow().UtcDateTime;
-        var withdrawn = 0;
+        var unpublished = 0;
         await ChangeAsync(
             async db =>
             {
-                withdrawn = await db
-                    .Publications.Where(row => row.JobId == job && row.WithdrawnAt == null)
-                    .ExecuteUpdateAsync(set => set.SetProperty(row => row.WithdrawnAt, at));
+                unpublished = await db
+                    .Publications.Where(row => row.JobId == job && row.UnpublishedAt == null)
+                    .ExecuteUpdateAsync(set => set.SetProperty(row => row.UnpublishedAt, at));
                 await db
                     .PublishedPlaces.Where(place => db.Publications.Any(row => row.Id == place.PublicationId && row.JobId == job))
                     .ExecuteDeleteAsync();
             },
             cancel
         );
-        return withdrawn > 0;
+        return unpublished > 0;
     }
 
     /// <summary>The addresses at which a picture answers now, of whatever job, each beginning with a slash.</summary>
@@ -116,7 +116,7 @@ public sealed class Publishing(Writer writer, LiveLinkStore store, FetchCounts c
         ];
 
     /// <summary>Takes back what was published of one picture, of whatever job: its addresses answer no more.</summary>
-    public Task WithdrawPictureAsync(Guid picture, CancellationToken cancel) =>
+    public Task UnpublishPictureAsync(Guid picture, CancellationToken cancel) =>
         ChangeAsync(db => db.PublishedPlaces.Where(place => place.PictureId == picture).ExecuteDeleteAsync(), cancel);
 
     /// <summary>What the job would publish now, place by place.</summary>
@@ -172,7 +172,7 @@ public sealed class Publishing(Writer writer, LiveLinkStore store, FetchCounts c
         }
 
         return cell
-            .Plan.Wishes.Where(request => request.Plan.IsMade)
+            .Plan.Requests.Where(request => request.Plan.IsMade)
             .SelectMany(request => slot.Formats.Select(type => new FileRequest(request.Plan, type, request.Quality)))
             .Select(request => cell.Wanted(request));
     }
@@ -197,7 +197,7 @@ public sealed class Publishing(Writer writer, LiveLinkStore store, FetchCounts c
             db.Publications.Add(publication);
         }
 
-        (publication.At, publication.WithdrawnAt) = (at, null);
+        (publication.At, publication.UnpublishedAt) = (at, null);
         return publication;
     }
 

@@ -18,7 +18,7 @@ namespace Pantomet.Application.Pages;
 /// <param name="Share">How many of all they are, in any measure.</param>
 public sealed record Visitors(int Viewport, decimal Density, double Share);
 
-/// <summary>What is asked about a ladder.</summary>
+/// <summary>Responsive widths that are to be previewed.</summary>
 /// <param name="Draft">The slot as it would be; null for the rule as it is.</param>
 /// <param name="Viewports">The viewports of the grid.</param>
 /// <param name="Densities">The densities of the grid.</param>
@@ -30,7 +30,7 @@ public sealed record ResponsiveWidthsRequest(
     IReadOnlyList<Visitors> Visitors
 );
 
-/// <summary>One file of a ladder, made or not.</summary>
+/// <summary>One file of responsive widths, made or not.</summary>
 /// <param name="Descriptor">2x or 800w.</param>
 /// <param name="Width">Pixels across.</param>
 /// <param name="Height">Pixels down.</param>
@@ -55,7 +55,7 @@ public sealed record ResponsiveSlot(
     double? WorstWaste
 );
 
-/// <summary>What one kind of screen takes.</summary>
+/// <summary>The file that one kind of screen loads.</summary>
 /// <param name="Viewport">The width of the viewport, in CSS pixels.</param>
 /// <param name="Density">The density of the screen.</param>
 /// <param name="Slot">The slot that is shown.</param>
@@ -75,11 +75,11 @@ public sealed record ViewportLoad(
     long? Bytes
 );
 
-/// <summary>What a ladder does.</summary>
+/// <summary>What visitors load of responsive widths.</summary>
 /// <param name="Fault">What is wrong with the draft; then nothing else is said.</param>
 /// <param name="Slots">The slots of the place.</param>
-/// <param name="Grid">What each pair of viewport and density takes, viewport by viewport.</param>
-/// <param name="Visitors">What each kind of visitor takes, in their order.</param>
+/// <param name="Grid">What each pair of viewport and density loads, viewport by viewport.</param>
+/// <param name="Visitors">What each kind of visitor loads, in their order.</param>
 /// <param name="Typical">What a typical visitor loads, in bytes; null while a file that somebody takes is not made.</param>
 /// <param name="OneFile">What everybody would load were there only the widest file; null before it is made.</param>
 public sealed record ResponsiveView(
@@ -166,7 +166,7 @@ public sealed class ResponsivePreview(PantometDb db)
         slot = cell.Slot.Files.Now.Named(cell.Mine.Decisions.Dressed(slot, place.Address));
         var plan = cell.PlanOf(slot, place);
         var key = RulesWriter.BytesKey(slot);
-        var wanted = plan.Wishes.Where(request => request.Plan.IsMade).Select(request => cell.Wanted(slot, key, request)).ToList();
+        var wanted = plan.Requests.Where(request => request.Plan.IsMade).Select(request => cell.Wanted(slot, key, request)).ToList();
         var ids = wanted.Select(file => file.Id).ToList();
         var rows = await db.Variants.AsNoTracking().Where(row => ids.Contains(row.Id)).ToDictionaryAsync(row => row.Id, cancel);
         var files = wanted.Select(file =>

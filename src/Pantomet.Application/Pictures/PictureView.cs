@@ -18,7 +18,7 @@ namespace Pantomet.Application.Pictures;
 /// <param name="Profile">Name of the embedded colour profile.</param>
 /// <param name="Colours">RGB, grey or CMYK.</param>
 /// <param name="Bits">Bits for each channel.</param>
-/// <param name="Ppi">Density label.</param>
+/// <param name="Ppi">Resolution tag.</param>
 /// <param name="HasLocation">Whether the file tells where it was taken.</param>
 /// <param name="JpegQuality">The quality a JPEG was written at, estimated from its tables.</param>
 /// <param name="Kind">Photograph or flat graphic, by content.</param>
@@ -82,7 +82,7 @@ public sealed record PictureView(
     }
 }
 
-/// <summary>What came of reading a file in.</summary>
+/// <summary>The picture that was added.</summary>
 /// <param name="Picture">The picture.</param>
 /// <param name="AlreadyHere">True when the very same file was in the library before.</param>
 public sealed record Intake(PictureView Picture, bool AlreadyHere);

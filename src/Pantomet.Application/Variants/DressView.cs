@@ -6,7 +6,7 @@ namespace Pantomet.Application.Variants;
 
 /// <summary>What became of what is drawn over a picture. Boxes are left, top, right, bottom in pixels of the file.</summary>
 /// <param name="Fade">The amount of the fade, 0 to 1; null without one.</param>
-/// <param name="Ink">The ink; null where there is none.</param>
+/// <param name="Ink">The text colour; null where there is no text.</param>
 /// <param name="Contrast">The contrast that the worst hundredth of the pixels reaches; null where there is no ink.</param>
 /// <param name="Wanted">The contrast that was wanted.</param>
 /// <param name="TitleBox">Where the title stands.</param>
@@ -41,7 +41,7 @@ public sealed record DressView(
     private static IReadOnlyList<int>? Edges(Crop? box) => box is { } one ? [one.Left, one.Top, one.Right, one.Bottom] : null;
 }
 
-/// <summary>An ink that could be taken here.</summary>
+/// <summary>A text colour that can be used here.</summary>
 /// <param name="Ink">The colour.</param>
 /// <param name="Ratio">The contrast that it reaches without a fade.</param>
 /// <param name="Fade">The fade that it needs, 0 to 1.</param>
@@ -57,7 +57,7 @@ public sealed record EdgeView(string Colour, bool Even);
 /// <param name="Leading">The few that lead, the largest first.</param>
 /// <param name="Edges">Those of its edges: left, top, right, bottom.</param>
 /// <param name="Background">The rule of a page that continues the edge; null where no one colour does.</param>
-/// <param name="Inks">Inks for what is written here, the one that needs least fade first.</param>
+/// <param name="Inks">Text colours for what is written here, the one that needs the least fade first.</param>
 public sealed record ColoursView(
     IReadOnlyList<string> Leading,
     IReadOnlyList<EdgeView> Edges,

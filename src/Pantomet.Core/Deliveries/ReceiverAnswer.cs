@@ -10,7 +10,7 @@ namespace Pantomet.Core.Deliveries;
 public enum AnswerMeaning
 {
     /// <summary>The receiver has the file.</summary>
-    Taken,
+    Accepted,
 
     /// <summary>It does not want this file.</summary>
     Refused,
@@ -50,7 +50,7 @@ public sealed partial record ReceiverAnswer(AnswerMeaning Meaning, IReadOnlyList
         var said = Sentences(mediaType, body);
         return status switch
         {
-            >= 200 and < 300 => new(AnswerMeaning.Taken, said),
+            >= 200 and < 300 => new(AnswerMeaning.Accepted, said),
             >= 300 and < 400 => new(
                 AnswerMeaning.Closed,
                 [ReceiverTexts.TheReceiverRedirectsUseThatAddress((location is null ? "" : $", to {Short(location)}"))]

@@ -160,7 +160,7 @@ public sealed record Dressed
     /// <summary>The amount of the fade, 0 to 1; null without one.</summary>
     public double? Fade { get; init; }
 
-    /// <summary>The ink; null where there is none.</summary>
+    /// <summary>The text colour; null where there is no text.</summary>
     public Rgb? Ink { get; init; }
 
     /// <summary>The contrast that the worst hundredth of the pixels reaches; null where there is no ink.</summary>

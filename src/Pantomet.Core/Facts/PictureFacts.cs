@@ -34,7 +34,7 @@ public sealed record PictureFacts
     /// <summary>Bits for each channel: 8 or 16.</summary>
     public int Bits { get; init; } = 8;
 
-    /// <summary>The density label in pixels for an inch, or null. A label: it changes no pixel.</summary>
+    /// <summary>The resolution tag in pixels for an inch, or null. A label: it changes no pixel.</summary>
     public double? Ppi { get; init; }
 
     /// <summary>True when the file tells where it was taken.</summary>

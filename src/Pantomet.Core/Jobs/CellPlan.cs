@@ -31,10 +31,10 @@ public sealed record FileRequest(VariantPlan Plan, PictureFormat? Format, int? Q
 /// <summary>How one picture stands in one slot: its frame and the files that are wanted.</summary>
 /// <param name="Frame">The frame, of the turned picture.</param>
 /// <param name="Solved">Where it came from and what it gave up.</param>
-/// <param name="Wishes">The files, by density or width; empty when the cell is skipped.</param>
+/// <param name="Requests">The files, by density or width; empty when the cell is skipped.</param>
 /// <param name="Asked">The size that the slot asks for at density 1, in CSS pixels.</param>
 /// <param name="Skipped">True when the picture does not go there: it was left out, or the place takes another number of them.</param>
-public sealed record CellPlan(Frame Frame, SolvedFrame Solved, IReadOnlyList<FileRequest> Wishes, PixelSize Asked, bool Skipped)
+public sealed record CellPlan(Frame Frame, SolvedFrame Solved, IReadOnlyList<FileRequest> Requests, PixelSize Asked, bool Skipped)
 {
     /// <summary>Plans a cell.</summary>
     /// <param name="facts">The picture's facts, not turned.</param>
@@ -56,13 +56,13 @@ public sealed record CellPlan(Frame Frame, SolvedFrame Solved, IReadOnlyList<Fil
         var subject = SubjectOf(facts, decisions);
         var solved = VariantPlanner.Framed(size, slot, hand, subject);
         var choice = cell.Choice ?? place.Choice;
-        var wishes = cell.Skip
+        var requests = cell.Skip
             ? []
             : VariantPlanner.PlanAll(size, slot, hand, subject).SelectMany(plan => FileRequest.AllOf(plan, slot, choice));
         return new(
             FrameOf(solved.Region, size),
             solved,
-            [.. wishes],
+            [.. requests],
             VariantPlanner.Plan(size, slot, slot.AtDensityOne, hand, subject).Asked,
             cell.Skip || slot.Pair is not null
         );

@@ -6,7 +6,7 @@ using Pantomet.Core.Texts;
 
 namespace Pantomet.Core.Jobs;
 
-/// <summary>What a person chose about the file of a variant. What is null is found automatically.</summary>
+/// <summary>Type and quality that a person chose for a file. What is null is automatic.</summary>
 /// <param name="Format">jpeg, png, webp or avif.</param>
 /// <param name="Quality">1 to 100.</param>
 public sealed record Choice(string? Format, int? Quality)
@@ -30,13 +30,13 @@ public sealed record CellDecision
     /// <summary>The slot's own frame, while it is loose; null follows marks and suggestion.</summary>
     public Frame? Frame { get; init; }
 
-    /// <summary>True when the picture does not go to this slot.</summary>
+    /// <summary>True when the picture is skipped in this slot.</summary>
     public bool Skip { get; init; }
 
-    /// <summary>The reasons that were looked at and found good, by code.</summary>
+    /// <summary>The reasons that a person reviewed and accepted, by code.</summary>
     public IReadOnlyList<string> Accepted { get; init; } = [];
 
-    /// <summary>Files that break a limit and go out all the same, by their variant's id.</summary>
+    /// <summary>Files that break a limit and are handed over anyway, by their variant's id.</summary>
     public IReadOnlyList<string> Allowed { get; init; } = [];
 
     /// <summary>The file's type and quality.</summary>
@@ -86,7 +86,7 @@ public sealed record Decisions
     /// <summary>Boxes that must stay whole.</summary>
     public IReadOnlyList<Frame> Keep { get; init; } = [];
 
-    /// <summary>True when the suggested box was turned down.</summary>
+    /// <summary>True when the suggested box was rejected.</summary>
     public bool SuggestionRejected { get; init; }
 
     /// <summary>Words for names: "storm vane brass".</summary>

@@ -23,7 +23,7 @@ public sealed record OriginalFixRule
     /// <summary>The type; null for its own, and for JPEG or PNG where nothing of its own type is written.</summary>
     public PictureFormat? Format { get; init; }
 
-    /// <summary>The colour that it is laid on where something shows through; null leaves that, where the type has it.</summary>
+    /// <summary>The colour that fills transparent parts; null keeps them transparent where the type can.</summary>
     public Rgb? Background { get; init; }
 
     /// <summary>What is wrong with it: a sentence; null when nothing is.</summary>

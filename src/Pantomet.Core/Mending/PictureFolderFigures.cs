@@ -9,10 +9,10 @@ namespace Pantomet.Core.Mending;
 /// <param name="Width">Pixels across as displayed; 0 where it cannot be read.</param>
 /// <param name="Height">Pixels down as displayed.</param>
 /// <param name="Format">jpeg, png ...; null where it cannot be read.</param>
-/// <param name="OnSide">True where a tag has to turn it.</param>
-/// <param name="Located">True where a tag tells where it was taken.</param>
-/// <param name="Misnamed">True where its ending says another type.</param>
-/// <param name="Moves">True where it has several frames or pages.</param>
+/// <param name="OnSide">True where a tag rotates it.</param>
+/// <param name="Located">True where its metadata contains the location.</param>
+/// <param name="Misnamed">True where its file extension says another type.</param>
+/// <param name="Moves">True where it is an animation or has several pages.</param>
 /// <param name="Trouble">Why it cannot be read: a sentence; null where it can.</param>
 public sealed record SurveyedPicture(
     string Path,
@@ -52,7 +52,7 @@ public sealed record SurveyedPicture(
     /// <summary>Pixels of the longer side.</summary>
     public int LongSide => Math.Max(Width, Height);
 
-    /// <summary>True for one that can be lightened: a still picture of a type that is.</summary>
+    /// <summary>True where it can be optimised.</summary>
     public bool CanBeMended => !Moves && MendRule.Formats.Any(format => format.Word() == Format);
 }
 

@@ -1,6 +1,6 @@
 namespace Pantomet.Core.PageChecks;
 
-/// <summary>How alike a picture's place is before and after a page was mended, on one screen.</summary>
+/// <summary>How alike a picture's place is before and after the page was rewritten, on one screen.</summary>
 /// <param name="Viewport">The screen's width in CSS pixels.</param>
 /// <param name="Similarity">The mean structural similarity within its place, at most 1; null where it is smaller than the window.</param>
 /// <param name="WasBlurred">True where the browser blurred it before: it shows the same, and more of its finest detail.</param>
@@ -14,11 +14,11 @@ public sealed record RewrittenView(int Viewport, double? Similarity, bool WasBlu
     public double Area { get; init; }
 }
 
-/// <summary>What became of a picture of a page that was mended.</summary>
+/// <summary>A picture of a rewritten page.</summary>
 /// <param name="Where">The selector that found its element.</param>
 /// <param name="Kind">How the page holds it.</param>
 /// <param name="Address">The address that it had.</param>
-/// <param name="Left">Why it was left as it was: a sentence; null where it was mended.</param>
+/// <param name="Left">Why it was not replaced: a sentence; null where it was.</param>
 /// <param name="Altered">True where it was squashed or enlarged before, and need not look the same.</param>
 /// <param name="Looks">How alike it is, screen by screen.</param>
 public sealed record RewrittenImage(
@@ -30,7 +30,7 @@ public sealed record RewrittenImage(
     IReadOnlyList<RewrittenView> Looks
 );
 
-/// <summary>A mended page on one screen.</summary>
+/// <summary>A rewritten page on one screen.</summary>
 /// <param name="Viewport">The screen's width in CSS pixels.</param>
 /// <param name="Density">Its density.</param>
 /// <param name="Before">All that the page loaded, in bytes.</param>
@@ -52,7 +52,7 @@ public sealed record RewrittenScreen(
     double? Whole
 );
 
-/// <summary>A page that was mended: its pictures replaced by files that fit, opened again beside what it was.</summary>
+/// <summary>A rewritten page: its pictures replaced by files that fit, and compared with what it was.</summary>
 /// <param name="Screens">Each screen.</param>
 /// <param name="Images">Each picture that a file was to stand for.</param>
 /// <param name="Notes">What could not be seen or done, a sentence each.</param>

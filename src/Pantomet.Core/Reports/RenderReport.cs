@@ -39,7 +39,7 @@ public sealed record ReportedSource
     /// <summary>The colour profile's name; absent when there is none.</summary>
     public string? Profile { get; init; }
 
-    /// <summary>The density label in pixels for an inch.</summary>
+    /// <summary>The resolution tag in pixels for an inch.</summary>
     public double? Ppi { get; init; }
 
     /// <summary>The quality a JPEG was written at, estimated from its tables.</summary>

@@ -267,7 +267,7 @@ public sealed record Slot
     /// <summary>The background; null where the slot says nothing (white wherever one is needed).</summary>
     public Background? Background { get; init; }
 
-    /// <summary>The density label to write; null where the slot says nothing.</summary>
+    /// <summary>The resolution tag to write; null where the slot says nothing.</summary>
     public double? Ppi { get; init; }
 
     /// <summary>Sharpening after reduction.</summary>

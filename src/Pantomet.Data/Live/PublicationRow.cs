@@ -15,8 +15,8 @@ public sealed class PublicationRow
     /// <summary>When it was published last, UTC.</summary>
     public DateTime At { get; set; }
 
-    /// <summary>When it was withdrawn, UTC; null while it answers.</summary>
-    public DateTime? WithdrawnAt { get; set; }
+    /// <summary>When it was unpublished, UTC; null while it answers.</summary>
+    public DateTime? UnpublishedAt { get; set; }
 }
 
 /// <summary>One picture in one place as it was published. It never changes; what is published later is another.</summary>
@@ -74,7 +74,7 @@ public sealed class PublishedFileRow
     /// <summary>The density or the width it stands for: 2x, 800w.</summary>
     public required string Descriptor { get; set; }
 
-    /// <summary>True when it goes out though it breaks a limit.</summary>
+    /// <summary>True when it is handed over although it breaks a limit.</summary>
     public bool Allowed { get; set; }
 }
 

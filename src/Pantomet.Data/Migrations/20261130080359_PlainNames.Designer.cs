@@ -686,7 +686,7 @@ namespace Pantomet.Data.Migrations
                         .IsRequired()
                         .HasColumnType("TEXT");
 
-                    b.Property<DateTime?>("WithdrawnAt")
+                    b.Property<DateTime?>("UnpublishedAt")
                         .HasColumnType("TEXT");
 
                     b.HasKey("Id");

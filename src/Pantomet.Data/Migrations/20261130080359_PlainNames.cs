@@ -45,6 +45,11 @@ namespace Pantomet.Data.Migrations
                 table: "Cells",
                 newName: "ToReview");
 
+            migrationBuilder.RenameColumn(
+                name: "WithdrawnAt",
+                table: "Publications",
+                newName: "UnpublishedAt");
+
             // Commands, and the ways back from them, are stored as JSON.
             migrationBuilder.Sql(
                 $"""
@@ -58,6 +63,11 @@ namespace Pantomet.Data.Migrations
         /// <inheritdoc />
         protected override void Down(MigrationBuilder migrationBuilder)
         {
+            migrationBuilder.RenameColumn(
+                name: "UnpublishedAt",
+                table: "Publications",
+                newName: "WithdrawnAt");
+
             migrationBuilder.RenameColumn(
                 name: "Allowed",
                 table: "PublishedFiles",

@@ -54,7 +54,7 @@ public sealed class PictureRow
     /// <summary>Bits for each channel.</summary>
     public int Bits { get; set; }
 
-    /// <summary>Density label, pixels for an inch.</summary>
+    /// <summary>Resolution tag, pixels per inch.</summary>
     public double? Ppi { get; set; }
 
     /// <summary>True when the file tells where it was taken.</summary>

@@ -10,7 +10,7 @@ namespace Pantomet.Data.Variants;
 /// </summary>
 public sealed class VariantRow
 {
-    /// <summary>A hash of everything the file depends on, lower-case hexadecimal: the same wish finds the same file.</summary>
+    /// <summary>A hash of everything the file depends on, lower-case hexadecimal: the same request finds the same file.</summary>
     public required string Id { get; set; }
 
     /// <summary>The picture.</summary>

@@ -3,7 +3,7 @@ using System.Buffers.Binary;
 namespace Pantomet.Imaging.Writing;
 
 /// <summary>
-/// Writes the density label into a JPEG: the JFIF segment of ITU-T T.871, 10.1, right behind the start of the image.
+/// Writes the resolution tag into a JPEG: the JFIF segment of ITU-T T.871, 10.1, right behind the start of the image.
 /// The encoder leaves it out when it keeps no metadata.
 /// </summary>
 public static class JfifLabel

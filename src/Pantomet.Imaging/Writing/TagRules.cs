@@ -16,7 +16,7 @@ internal static class TagRules
     /// <param name="image">The rendered pixels with everything that was read beside them.</param>
     /// <param name="slot">The slot.</param>
     /// <param name="keepsProfile">True when the pixels are still in the original's own colours.</param>
-    /// <param name="ppi">The density label.</param>
+    /// <param name="ppi">The resolution tag.</param>
     public static (Image Image, Enums.ForeignKeep Keep) Apply(Image image, Slot slot, bool keepsProfile, double ppi)
     {
         var label = ppi / VariantEncoder.MillimetresToInch;

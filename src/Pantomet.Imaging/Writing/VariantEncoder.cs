@@ -6,7 +6,7 @@ using Pantomet.Imaging.Rendering;
 
 namespace Pantomet.Imaging.Writing;
 
-/// <summary>Writes pixels as files of each type. The density label is written as asked; tags and profile as the slot says.</summary>
+/// <summary>Writes pixels as files of each type. The resolution tag is written as asked; tags and profile as the slot says.</summary>
 public sealed class VariantEncoder : IDisposable
 {
     internal const double MillimetresToInch = 25.4;
@@ -45,10 +45,10 @@ public sealed class VariantEncoder : IDisposable
     private Image? _first;
 
     /// <summary>
-    /// Prepares to encode. WebP and AVIF have no place for a density label but EXIF, which is written where a slot asks for one.
+    /// Prepares to encode. WebP and AVIF have no place for a resolution tag but EXIF, which is written where a slot asks for one.
     /// </summary>
     /// <param name="pixels">The pixels; they must outlive this.</param>
-    /// <param name="slot">The slot: its background, density label, tags and profile.</param>
+    /// <param name="slot">The slot: its background, resolution tag, tags and profile.</param>
     /// <param name="facts">The picture's facts.</param>
     public VariantEncoder(RenderedPixels pixels, Slot slot, PictureFacts facts)
     {

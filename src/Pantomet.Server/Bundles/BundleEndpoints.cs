@@ -15,20 +15,20 @@ using Pantomet.Server.Problems;
 
 namespace Pantomet.Server.Bundles;
 
-/// <summary>One file as it goes out, or does not.</summary>
+/// <summary>One file as it is handed over, or is not.</summary>
 /// <param name="Picture">The picture.</param>
 /// <param name="Slot">The slot's address.</param>
 /// <param name="Id">Identity of the file.</param>
 /// <param name="Descriptor">The density, or the width of the ladder: 2x, 800w.</param>
-/// <param name="State">Whether it goes out.</param>
+/// <param name="State">Whether it is handed over.</param>
 /// <param name="Path">Its path in the bundle; null before it is made.</param>
 /// <param name="Width">Pixels across.</param>
 /// <param name="Height">Pixels down.</param>
 /// <param name="Format">Its type.</param>
 /// <param name="Bytes">Its weight.</param>
 /// <param name="Verdict">The verdict.</param>
-/// <param name="Allowed">True when it breaks a limit and goes out all the same.</param>
-/// <param name="Reasons">Why it does not go out, or what was given up.</param>
+/// <param name="Allowed">True when it breaks a limit and is handed over anyway.</param>
+/// <param name="Reasons">Why it is not handed over, or which aims were not met.</param>
 public sealed record HandOverFile(
     Guid Picture,
     string Slot,
@@ -45,11 +45,11 @@ public sealed record HandOverFile(
     IReadOnlyList<Reason> Reasons
 );
 
-/// <summary>What handing over a job comes to.</summary>
+/// <summary>What is handed over of a job.</summary>
 /// <param name="Name">The bundle's name.</param>
 /// <param name="Files">Every file.</param>
 /// <param name="Asks">Pictures that have nothing but a camera's number for a name.</param>
-/// <param name="Going">How many files go out.</param>
+/// <param name="Going">How many files are handed over.</param>
 /// <param name="Bytes">What they weigh together.</param>
 /// <param name="OriginalBytes">What the originals would weigh in their places: each as often as a file of it goes out.</param>
 public sealed record HandOverView(

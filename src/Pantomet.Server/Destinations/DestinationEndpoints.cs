@@ -190,17 +190,17 @@ internal static class DestinationEndpoints
         );
 
     private static async Task<Results<Ok<IReadOnlyList<DestinationView>>, ProblemHttpResult>> RetireAsync(
-        RetireRequest wish,
+        RetireRequest request,
         RulesDoor door,
         CancellationToken cancel
     )
     {
-        if (wish.Slots.Any(address => address.Length > MostAddress || address.Contains('\n', StringComparison.Ordinal)))
+        if (request.Slots.Any(address => address.Length > MostAddress || address.Contains('\n', StringComparison.Ordinal)))
         {
             return Problem.Of(StatusCodes.Status400BadRequest, "bad-value", RuleTexts.GiveASlotAsDestinationSlot, "$.slots");
         }
 
-        await door.RetireAsync(wish.Slots, wish.Retired, cancel);
+        await door.RetireAsync(request.Slots, request.Retired, cancel);
         return TypedResults.Ok(await door.ViewAsync(cancel));
     }
 

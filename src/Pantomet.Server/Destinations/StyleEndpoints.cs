@@ -8,12 +8,12 @@ using Pantomet.Server.Problems;
 
 namespace Pantomet.Server.Destinations;
 
-/// <summary>A saved style that was given a name.</summary>
+/// <summary>A saved style.</summary>
 /// <param name="Name">Its name.</param>
 /// <param name="Dress">The value of <c>dress</c> as a rules file has it.</param>
 public sealed record SavedStyle(string Name, string Dress);
 
-/// <summary>What a saved style is to be.</summary>
+/// <summary>A style to save.</summary>
 /// <param name="Dress">The value of <c>dress</c> as a rules file has it.</param>
 public sealed record SavedStyleRequest(string Dress);
 

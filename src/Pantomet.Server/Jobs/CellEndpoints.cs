@@ -21,7 +21,7 @@ using Pantomet.Server.Problems;
 
 namespace Pantomet.Server.Jobs;
 
-/// <summary>A file to look at, before it is decided on.</summary>
+/// <summary>A file to compare, before anything is decided.</summary>
 /// <param name="Descriptor">One of the slot's densities, or a width of its ladder: 2x, 800w.</param>
 /// <param name="Format">A type chosen by hand; null leaves it to the slot.</param>
 /// <param name="Quality">A quality chosen by hand, 1 to 100; null finds it.</param>
@@ -33,11 +33,11 @@ public sealed record TrialRequest(string Descriptor, string? Format, int? Qualit
 /// <param name="File">The file, when one was made.</param>
 public sealed record TrialView(Verdict Verdict, IReadOnlyList<Reason> Reasons, VariantFileView? File);
 
-/// <summary>What a hand is about to decide.</summary>
-/// <param name="Commands">The commands that it would send.</param>
+/// <summary>Decisions that are to be weighed before they are made.</summary>
+/// <param name="Commands">The commands of these decisions.</param>
 public sealed record WeighRequest(IReadOnlyList<JobCommand> Commands);
 
-/// <summary>What is about to be drawn over a picture.</summary>
+/// <summary>Text and overlay that are to be previewed.</summary>
 /// <param name="Commands">The commands that would decide it.</param>
 /// <param name="Colours">True to find the colours that lead, the edge's, and inks.</param>
 public sealed record ViewportRequest(IReadOnlyList<JobCommand> Commands, bool Colours);
@@ -104,7 +104,7 @@ internal static class CellEndpoints
             new CellDetail(
                 room.Judge.View(cell, standings, at.State.Sequence),
                 judged.Reasons,
-                [.. cell.Plan.Wishes.DistinctBy(request => request.Plan.Descriptor).Select(request => PlanView.Of(request.Plan))],
+                [.. cell.Plan.Requests.DistinctBy(request => request.Plan.Descriptor).Select(request => PlanView.Of(request.Plan))],
                 [
                     .. judged
                         .Files.Where(file => file.Row is not null)
@@ -308,7 +308,7 @@ internal static class CellEndpoints
     private readonly record struct Asked(Guid Job, Guid Picture, string Destination, string Slot);
 
     private static ProblemHttpResult? Fault(BoardCell cell, string descriptor, string? format, int? quality) =>
-        cell.Plan.Wishes.All(request => request.Plan.Descriptor.ToString() != descriptor)
+        cell.Plan.Requests.All(request => request.Plan.Descriptor.ToString() != descriptor)
             ? Problem.Of(
                 StatusCodes.Status400BadRequest,
                 "no-such-descriptor",
@@ -320,7 +320,7 @@ internal static class CellEndpoints
         : null;
 
     private static Core.Planning.VariantPlan PlanAt(BoardCell cell, string descriptor) =>
-        cell.Plan.Wishes.First(request => request.Plan.Descriptor.ToString() == descriptor).Plan;
+        cell.Plan.Requests.First(request => request.Plan.Descriptor.ToString() == descriptor).Plan;
 
     private static PictureFormat? FormatOf(string? word) => word is null ? null : Enum.Parse<PictureFormat>(word, ignoreCase: true);
 

@@ -49,7 +49,7 @@ public sealed record CellName(Guid Picture, string Slot);
 public sealed record RunRequest(RunState Run);
 
 /// <summary>Whether a job is to be archived.</summary>
-/// <param name="Archived">True to put it aside.</param>
+/// <param name="Archived">True to archive it.</param>
 public sealed record ArchiveRequest(bool Archived);
 
 /// <summary>Jobs: their pictures, slots and decisions. Every change is commands; some addresses are short forms of them.</summary>

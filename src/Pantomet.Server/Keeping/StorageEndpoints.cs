@@ -8,7 +8,7 @@ using Pantomet.Server.Problems;
 
 namespace Pantomet.Server.Keeping;
 
-/// <summary>How much is kept of what nothing wants.</summary>
+/// <summary>How many bytes of files that no job needs are kept.</summary>
 /// <param name="MostUnwanted">Bytes, from 0.</param>
 public sealed record StorageRequest(long MostUnwanted);
 

@@ -11,7 +11,7 @@ using Pantomet.Server.Problems;
 
 namespace Pantomet.Server.Live;
 
-/// <summary>What is to be made live.</summary>
+/// <summary>What is to be published.</summary>
 /// <param name="Path">One place; null for all of the job.</param>
 public sealed record PublishRequest(string? Path);
 
@@ -34,7 +34,7 @@ internal static class PublicationEndpoints
             .WithName("publish")
             .WithSummary("Publishes the job as it is now, or one cell of it.")
             .ProducesProblem(StatusCodes.Status409Conflict);
-        publication.MapDelete("/", WithdrawAsync).WithName("withdraw").WithSummary("Withdraws all live links of the job.");
+        publication.MapDelete("/", UnpublishAsync).WithName("unpublish").WithSummary("Unpublishes all live links of the job.");
     }
 
     private static async Task<Results<Ok<PublicationView>, ProblemHttpResult>> GetAsync(
@@ -78,12 +78,12 @@ internal static class PublicationEndpoints
             );
     }
 
-    private static async Task<Results<NoContent, ProblemHttpResult>> WithdrawAsync(
+    private static async Task<Results<NoContent, ProblemHttpResult>> UnpublishAsync(
         Guid id,
         Publishing publishing,
         CancellationToken cancel
     ) =>
-        await publishing.WithdrawAsync(id, cancel)
+        await publishing.UnpublishAsync(id, cancel)
             ? TypedResults.NoContent()
             : Problem.Of(StatusCodes.Status404NotFound, "not-published", JobTexts.ThisJobIsNotPublished);
 }

@@ -45,7 +45,7 @@ public sealed record PageView(
     IReadOnlyList<Reason> Reasons
 );
 
-/// <summary>What a browser takes.</summary>
+/// <summary>The file that a browser loads.</summary>
 /// <param name="Viewport">The width of the viewport, in CSS pixels.</param>
 /// <param name="Density">The density of the screen.</param>
 /// <param name="Slot">The slot that is shown.</param>

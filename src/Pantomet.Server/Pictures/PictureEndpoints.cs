@@ -20,7 +20,7 @@ namespace Pantomet.Server.Pictures;
 /// <summary>What an original is fixed to, beside being turned upright and losing the place where it was taken.</summary>
 /// <param name="MaxSide">The most pixels of the longer side; null leaves them all.</param>
 /// <param name="Type">The type; null for its own.</param>
-/// <param name="Background">The colour that it is laid on where something shows through, as #ffffff; null leaves that.</param>
+/// <param name="Background">The colour that fills transparent parts, as #ffffff; null keeps them transparent.</param>
 public sealed record OriginalFixRequest(int? MaxSide, string? Type, string? Background);
 
 /// <summary>The library: reading in, looking at, the originals untouched.</summary>
@@ -63,7 +63,9 @@ internal static class PictureEndpoints
         pictures
             .MapDelete("/{id:guid}", RemoveAsync)
             .WithName("removePicture")
-            .WithSummary("Removes a picture; it can be restored for 30 days. Its live links stay live, unless they are withdrawn with it.")
+            .WithSummary(
+                "Removes a picture; it can be restored for 30 days. Its live links stay live, unless they are unpublished with it."
+            )
             .ProducesProblem(StatusCodes.Status404NotFound);
         pictures
             .MapPost("/{id:guid}/restore", RestoreAsync)
@@ -238,7 +240,7 @@ internal static class PictureEndpoints
 
     private static async Task<Results<NoContent, ProblemHttpResult>> RemoveAsync(
         Guid id,
-        bool? withdraw,
+        bool? unpublish,
         Revisions revisions,
         Publishing publishing,
         CancellationToken cancel
@@ -249,9 +251,9 @@ internal static class PictureEndpoints
             return Problem.NoPicture();
         }
 
-        if (withdraw == true)
+        if (unpublish == true)
         {
-            await publishing.WithdrawPictureAsync(id, CancellationToken.None);
+            await publishing.UnpublishPictureAsync(id, CancellationToken.None);
         }
 
         return TypedResults.NoContent();

@@ -7,9 +7,9 @@ public sealed class ReceiverAnswerTests
     private const string Problem = "application/problem+json";
 
     [Theory]
-    [InlineData(200, AnswerMeaning.Taken)]
-    [InlineData(201, AnswerMeaning.Taken)]
-    [InlineData(204, AnswerMeaning.Taken)]
+    [InlineData(200, AnswerMeaning.Accepted)]
+    [InlineData(201, AnswerMeaning.Accepted)]
+    [InlineData(204, AnswerMeaning.Accepted)]
     [InlineData(302, AnswerMeaning.Closed)]
     [InlineData(400, AnswerMeaning.Refused)]
     [InlineData(401, AnswerMeaning.Closed)]
@@ -26,7 +26,7 @@ public sealed class ReceiverAnswerTests
         var answer = ReceiverAnswer.Read(status, null, "");
         Assert.Equal(meaning, answer.Meaning);
         // Whoever reads that a file was not taken reads why, though the receiver kept silent.
-        Assert.Equal(meaning != AnswerMeaning.Taken, answer.Said.Count > 0);
+        Assert.Equal(meaning != AnswerMeaning.Accepted, answer.Said.Count > 0);
     }
 
     /// <summary>The example of RFC 9457, section 3, with two of its errors.</summary>
@@ -76,7 +76,7 @@ public sealed class ReceiverAnswerTests
         var answer = ReceiverAnswer.Read(200, "text/html", "<title>Sign in</title>");
         Assert.Equal(AnswerMeaning.Closed, answer.Meaning);
         // Some servers say on a page that a file was created.
-        Assert.Equal(AnswerMeaning.Taken, ReceiverAnswer.Read(201, "text/html", "<h1>201 Created</h1>").Meaning);
+        Assert.Equal(AnswerMeaning.Accepted, ReceiverAnswer.Read(201, "text/html", "<h1>201 Created</h1>").Meaning);
     }
 
     /// <summary>The pointers of RFC 6901, section 5, that lead to texts, in a document of its form.</summary>

@@ -79,24 +79,24 @@ public class CellPlanTests
 
     [Fact]
     public void A_skipped_cell_wants_no_file() =>
-        Assert.Empty(CellPlan.Of(Facts, Decisions.None.With(Place.Address, new() { Skip = true }), Square, Place).Wishes);
+        Assert.Empty(CellPlan.Of(Facts, Decisions.None.With(Place.Address, new() { Skip = true }), Square, Place).Requests);
 
     [Fact]
     public void Each_density_and_each_type_is_a_file()
     {
         var each = SlotOf("""  "size":{"width":300,"height":300},"densities":[1,2],"types":["webp","jpeg"],"each":true """);
-        Assert.Equal(4, CellPlan.Of(Facts, Decisions.None, each, Place).Wishes.Count);
-        Assert.Equal(2, CellPlan.Of(Facts, Decisions.None, Square, Place).Wishes.Count);
+        Assert.Equal(4, CellPlan.Of(Facts, Decisions.None, each, Place).Requests.Count);
+        Assert.Equal(2, CellPlan.Of(Facts, Decisions.None, Square, Place).Requests.Count);
     }
 
     [Fact]
     public void The_choice_for_one_cell_outranks_the_choice_for_the_slot()
     {
         var place = Place with { Choice = new(null, 70) };
-        Assert.All(CellPlan.Of(Facts, Decisions.None, Square, place).Wishes, request => Assert.Equal(70, request.Quality));
+        Assert.All(CellPlan.Of(Facts, Decisions.None, Square, place).Requests, request => Assert.Equal(70, request.Quality));
         var own = Decisions.None.With(Place.Address, new() { Choice = new("webp", 40) });
         Assert.All(
-            CellPlan.Of(Facts, own, Square, place).Wishes,
+            CellPlan.Of(Facts, own, Square, place).Requests,
             request => Assert.Equal((PictureFormat.WebP, 40), (request.Format, request.Quality))
         );
     }
@@ -155,26 +155,26 @@ public class CellPlanTests
         var beside = SlotOf(""" "size":{"width":600,"height":300},"pair":{"count":2,"gap":10} """);
         (PictureFacts, Decisions)[] Two(Decisions first) => [(Facts with { Suggestion = null }, first), (Facts, Decisions.None)];
         var plain = CellPlan.OfPair(Two(Decisions.None), Decisions.None, beside, Place);
-        var parts = Assert.Single(plain.Wishes).Plan.Parts!;
+        var parts = Assert.Single(plain.Requests).Plan.Parts!;
         Assert.Equal([295, 295], parts.Select(part => part.Place.Width));
         // The suggestion of the second frames it.
         Assert.True(parts[1].Crop.Left > parts[0].Crop.Left);
-        var turned = CellPlan.OfPair(Two(Decisions.None with { Turn = new(1, 0) }), Decisions.None, beside, Place).Wishes[0].Plan.Parts!;
+        var turned = CellPlan.OfPair(Two(Decisions.None with { Turn = new(1, 0) }), Decisions.None, beside, Place).Requests[0].Plan.Parts!;
         Assert.True(turned[0].Crop.Bottom <= 3000 && turned[0].Crop.Right <= 2000);
         Assert.NotEqual(parts[0].Crop, turned[0].Crop);
         var hand = Box(0, 0, 0.3, 0.45);
         var held = Decisions.None.With(Place.Address, new() { Unlinked = true, Frame = hand });
         // Cut to the part's shape, about its middle.
         Assert.Equal((8, 0), (Held().Left, Held().Top));
-        Crop Held() => CellPlan.OfPair(Two(held), Decisions.None, beside, Place).Wishes[0].Plan.Parts![0].Crop;
+        Crop Held() => CellPlan.OfPair(Two(held), Decisions.None, beside, Place).Requests[0].Plan.Parts![0].Crop;
 
         var alone = CellPlan.OfPair(Two(Decisions.None), Decisions.None, Square, Place);
         Assert.True(alone.Skipped);
-        Assert.Equal(ReasonCodes.Pair, alone.Wishes[0].Plan.Reasons[0].Code);
+        Assert.Equal(ReasonCodes.Pair, alone.Requests[0].Plan.Reasons[0].Code);
         Assert.True(CellPlan.Of(Facts, Decisions.None, beside, Place).Skipped);
         var lacking = CellPlan.OfBrokenPair(new(900, 300), Decisions.None, beside, Place, "\"a.jpg\" is gone.");
         Assert.False(lacking.Skipped);
-        var only = Assert.Single(lacking.Wishes).Plan;
+        var only = Assert.Single(lacking.Requests).Plan;
         Assert.Equal((Verdict.Breaks, ReasonCodes.PairPart), (only.Verdict, only.Reasons[0].Code));
         Assert.False(only.IsMade);
     }

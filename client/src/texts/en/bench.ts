@@ -1,7 +1,7 @@
 /** Texts of the bench and the wall of cells to review. */
 export const bench = {
-  notAcceptedByAReceiver: ', not accepted by a receiver',
-  cell: '{{picture}} in {{slot}}: {{state}}{{unwanted}}',
+  cell: '{{picture}} in {{slot}}: {{state}}',
+  cellNotAccepted: '{{picture}} in {{slot}}: {{state}}, not accepted by a receiver',
   notAccepted: 'not accepted',
   notHere: 'not here',
   skipped: 'skipped',

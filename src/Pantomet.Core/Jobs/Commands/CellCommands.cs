@@ -4,7 +4,7 @@ using Pantomet.Core.Verdicts;
 
 namespace Pantomet.Core.Jobs.Commands;
 
-/// <summary>Finds a cell good as it is: these reasons are no longer to review.</summary>
+/// <summary>Accepts a cell as it is: these reasons are no longer to review.</summary>
 /// <param name="Picture">The picture.</param>
 /// <param name="Slot">The slot's address.</param>
 /// <param name="Reasons">The reasons by code; null for all that are to review now.</param>
@@ -58,7 +58,7 @@ public sealed record SkipCell(Guid Picture, string Slot, bool Skipped) : JobComm
             : CommandFault.Slot();
 }
 
-/// <summary>Lets files go out though they break a limit.</summary>
+/// <summary>Allows files that break a limit to be handed over anyway.</summary>
 /// <param name="Picture">The picture.</param>
 /// <param name="Slot">The slot's address.</param>
 /// <param name="Files">The files by their identity; null for all that break a limit now.</param>
@@ -112,7 +112,7 @@ public sealed record Choose(Guid Picture, string Slot, Choice? Choice) : JobComm
 }
 
 /// <summary>
-/// Chooses type and quality for every picture in some slots. What was chosen for single cells of them gives way: this is newer.
+/// Chooses type and quality for every picture in some slots. What was chosen for single cells of them is removed: this is newer.
 /// </summary>
 /// <param name="Slots">Addresses; null for all.</param>
 /// <param name="Choice">The choice; null finds them again.</param>
@@ -152,7 +152,7 @@ public sealed record ChooseForSlots(IReadOnlyList<string>? Slots, Choice? Choice
     }
 }
 
-/// <summary>Lays something else over a picture in one slot than the slot lays over all.</summary>
+/// <summary>Sets text and overlay of one picture in one slot, instead of the slot's own.</summary>
 /// <param name="Picture">The picture.</param>
 /// <param name="Slot">The slot's address.</param>
 /// <param name="Dress">The value of <c>dress</c> as a rules file has it; null follows the slot again.</param>
@@ -181,8 +181,8 @@ public sealed record DressCell(Guid Picture, string Slot, string? Dress) : JobCo
 /// <summary>Gives a picture words.</summary>
 /// <param name="Picture">The picture.</param>
 /// <param name="Keywords">What its files are named by; null leaves them.</param>
-/// <param name="Alternative">What it shows, for those who cannot see it; null leaves it. With a text it is no decorative.</param>
-/// <param name="Decorative">True when it shows nothing that needs to be told, which takes its text away; null leaves it.</param>
+/// <param name="Alternative">What it shows, for those who cannot see it; null leaves it. A picture with a text is not decorative.</param>
+/// <param name="Decorative">True when it shows nothing that needs to be told; its text is then empty. Null leaves it.</param>
 /// <param name="Title">The title that slots write over it; null leaves it.</param>
 public sealed record GiveWords(
     Guid Picture,
@@ -207,7 +207,7 @@ public sealed record GiveWords(
     }
 }
 
-/// <summary>Takes back everything that was decided about a picture in this job.</summary>
+/// <summary>Removes everything that was decided about a picture in this job.</summary>
 /// <param name="Picture">The picture.</param>
 public sealed record Forget(Guid Picture) : JobCommand
 {

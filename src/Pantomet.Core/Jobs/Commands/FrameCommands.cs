@@ -11,7 +11,7 @@ public sealed record CellAddress(Guid Picture, string Slot);
 /// <summary>
 /// Sets a frame by hand. With a slot, it is the frame of that slot alone where it was unlinked, else of all slots of its shape; with a
 /// shape, of all slots of
-/// that shape that are not loose.
+/// that shape that are not unlinked.
 /// </summary>
 /// <param name="Picture">The picture.</param>
 /// <param name="Frame">The frame, of the turned picture; null gives it up for the marks.</param>
@@ -50,7 +50,7 @@ public sealed record SetFrame(Guid Picture, Frame? Frame, string? Slot = null, s
     }
 }
 
-/// <summary>Gives frames by hand up, so that cells follow the marks again.</summary>
+/// <summary>Removes frames by hand, so that cells follow the marks again.</summary>
 /// <param name="Cells">The cells.</param>
 public sealed record FollowMarks(IReadOnlyList<CellAddress> Cells) : JobCommand
 {
@@ -74,7 +74,7 @@ public sealed record FollowMarks(IReadOnlyList<CellAddress> Cells) : JobCommand
     }
 }
 
-/// <summary>Lets a slot loose: it keeps the frame that it has now, and no longer follows the others of its shape.</summary>
+/// <summary>Unlinks a slot: it keeps the frame that it has now, and no longer follows the other slots of its shape.</summary>
 /// <param name="Picture">The picture.</param>
 /// <param name="Slot">The slot's address.</param>
 public sealed record UnlinkCell(Guid Picture, string Slot) : JobCommand
@@ -105,7 +105,7 @@ public sealed record UnlinkCell(Guid Picture, string Slot) : JobCommand
     }
 }
 
-/// <summary>Ties a slot to the others of its shape again.</summary>
+/// <summary>Links a slot to the other slots of its shape again.</summary>
 /// <param name="Picture">The picture.</param>
 /// <param name="Slot">The slot's address.</param>
 public sealed record LinkCell(Guid Picture, string Slot) : JobCommand

@@ -4,7 +4,7 @@ using Pantomet.Core.Texts;
 
 namespace Pantomet.Core.Jobs.Commands;
 
-/// <summary>Adds a box that must stay whole. A keep box outranks a focus, which gives way.</summary>
+/// <summary>Adds a box that must stay whole. A keep box counts more than a focus, which is removed.</summary>
 /// <param name="Picture">The picture.</param>
 /// <param name="Box">The box, of the turned picture.</param>
 public sealed record AddKeepBox(Guid Picture, Frame Box) : JobCommand
@@ -13,7 +13,7 @@ public sealed record AddKeepBox(Guid Picture, Frame Box) : JobCommand
         job.Deciding(Picture, decisions => decisions with { Keep = [.. decisions.Keep, Box], Focus = null }, "box");
 }
 
-/// <summary>Sets all keep boxes of a picture. Boxes outrank a focus, which gives way; an empty list takes the boxes away.</summary>
+/// <summary>Sets all keep boxes of a picture. Boxes count more than a focus, which is removed; an empty list removes the boxes.</summary>
 /// <param name="Picture">The picture.</param>
 /// <param name="Boxes">The boxes, of the turned picture.</param>
 public sealed record SetKeepBoxes(Guid Picture, IReadOnlyList<Frame> Boxes) : JobCommand
@@ -31,7 +31,7 @@ public sealed record SetFocus(Guid Picture, FocusPoint? Focus) : JobCommand
         job.Deciding(Picture, decisions => decisions with { Focus = Focus, Keep = Focus is null ? decisions.Keep : [] }, "focus");
 }
 
-/// <summary>Makes the suggested box a keep box, in the place of all marks.</summary>
+/// <summary>Confirms the suggested crop: its box becomes the keep box, instead of all other marks.</summary>
 /// <param name="Picture">The picture.</param>
 public sealed record ConfirmSuggestion(Guid Picture) : JobCommand
 {
@@ -56,7 +56,7 @@ public sealed record ConfirmSuggestion(Guid Picture) : JobCommand
             );
 }
 
-/// <summary>Turns the suggested box down; frames come from the middle instead.</summary>
+/// <summary>Rejects the suggested crop; frames come from the middle instead.</summary>
 /// <param name="Picture">The picture.</param>
 public sealed record RejectSuggestion(Guid Picture) : JobCommand
 {
@@ -64,7 +64,7 @@ public sealed record RejectSuggestion(Guid Picture) : JobCommand
         job.Deciding(Picture, decisions => decisions with { SuggestionRejected = true });
 }
 
-/// <summary>Takes keep boxes and focus away and lets the suggestion stand again.</summary>
+/// <summary>Removes keep boxes and focus; the suggested crop counts again.</summary>
 /// <param name="Picture">The picture.</param>
 public sealed record ClearMarks(Guid Picture) : JobCommand
 {

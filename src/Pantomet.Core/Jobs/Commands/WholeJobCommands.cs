@@ -24,7 +24,7 @@ public sealed record AddPictures(IReadOnlyList<Guid> Pictures) : JobCommand
     }
 }
 
-/// <summary>Takes pictures out of the job; they stay in the library. Those that the job has not are passed over.</summary>
+/// <summary>Removes pictures from the job; they stay in the library. Pictures that the job does not have are ignored.</summary>
 /// <param name="Pictures">The pictures.</param>
 public sealed record RemovePictures(IReadOnlyList<Guid> Pictures) : JobCommand
 {
@@ -40,7 +40,7 @@ public sealed record RemovePictures(IReadOnlyList<Guid> Pictures) : JobCommand
     }
 }
 
-/// <summary>Ticks slots that must be filled; they stand in the order of the book of rules.</summary>
+/// <summary>Adds slots that must be filled; they stand in the order of their destinations.</summary>
 /// <param name="Slots">Addresses.</param>
 public sealed record AddSlots(IReadOnlyList<string> Slots) : JobCommand
 {
@@ -59,8 +59,8 @@ public sealed record AddSlots(IReadOnlyList<string> Slots) : JobCommand
     }
 }
 
-/// <summary>Unticks slots. What was decided for their cells is kept, should they be ticked again.</summary>
-/// <param name="Slots">Addresses; those that the job has not are passed over.</param>
+/// <summary>Removes slots. What was decided for their cells is kept, in case they are added again.</summary>
+/// <param name="Slots">Addresses; slots that the job does not have are ignored.</param>
 public sealed record RemoveSlots(IReadOnlyList<string> Slots) : JobCommand
 {
     internal override Outcome On(Job job, ICommandContext around) =>

@@ -3,21 +3,21 @@ using NetVips;
 
 namespace Pantomet.TestReceivers;
 
-/// <summary>What a place sees of a file that it is given.</summary>
+/// <summary>A picture as a test receiver reads it.</summary>
 /// <param name="Type">jpeg, png, webp, gif, or what the imaging library calls it.</param>
 /// <param name="Width">Pixels across, upright.</param>
 /// <param name="Height">Pixels down, upright.</param>
-/// <param name="ShowsThrough">True where it has an alpha channel.</param>
+/// <param name="HasAlpha">True where it has an alpha channel.</param>
 /// <param name="IsPrint">True where its colours are for print.</param>
-/// <param name="TellsPlace">True where its tags tell where it was taken.</param>
-internal sealed record Look(string Type, int Width, int Height, bool ShowsThrough, bool IsPrint, bool TellsPlace)
+/// <param name="HasLocation">True where its tags tell where it was taken.</param>
+internal sealed record ReceivedPicture(string Type, int Width, int Height, bool HasAlpha, bool IsPrint, bool HasLocation)
 {
     public int Longest => Math.Max(Width, Height);
 
     public int Shortest => Math.Min(Width, Height);
 
-    /// <summary>Looks at a file; null where it is no picture.</summary>
-    public static Look? At(byte[] file)
+    /// <summary>Reads a file; null where it is no picture.</summary>
+    public static ReceivedPicture? At(byte[] file)
     {
         try
         {

@@ -54,7 +54,7 @@ internal static class Subjects
             var took = clock.Elapsed.TotalMilliseconds;
             if (picture.Subject is not { } subject)
             {
-                var asks = facts.Suggestion is { } seen ? Shapes.Count(one => !seen.GoesWithoutALook(FrameOf(facts.Size, one, seen))) : 0;
+                var asks = facts.Suggestion is { } seen ? Shapes.Count(one => !seen.NeedsNoReview(FrameOf(facts.Size, one, seen))) : 0;
                 none.Add($"| {picture.Name} | {Words(facts.Suggestion)}, asks in {asks} of {Shapes.Length} |");
                 continue;
             }
@@ -102,7 +102,7 @@ internal static class Subjects
         var could =
             subject.Right - subject.Left <= frame.Right - frame.Left + 1e-6
             && subject.Bottom - subject.Top <= frame.Bottom - frame.Top + 1e-6;
-        var asks = found?.GoesWithoutALook(frame) == false;
+        var asks = found?.NeedsNoReview(frame) == false;
         foreach (var tally in tallies)
         {
             tally.Crops++;

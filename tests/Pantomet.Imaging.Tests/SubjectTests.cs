@@ -30,7 +30,7 @@ public class SubjectTests
         var path = Path.Combine("/usr/share/backgrounds", name);
         var found = SubjectDetector.Sought(path, PictureReader.ReadWhole(path).Facts!).Suggestion!.Value;
         Assert.Equal(SuggestionKind.Content, found.Kind);
-        Assert.True(found.GoesWithoutALook(found.Box));
+        Assert.True(found.NeedsNoReview(found.Box));
     }
 
     [Fact]

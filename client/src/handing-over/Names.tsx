@@ -46,7 +46,7 @@ export function PictureNames({ asks }: { asks: ReadonlySet<string> }) {
   );
 }
 
-/** What one picture shows, for those who cannot see it; or that it is an decorative. */
+/** What one picture shows, for those who cannot see it; or that it is a decorative picture. */
 export function AlternativeField({ picture }: { picture: JobPicture }) {
   const store = useJobStore();
   const { id, name } = picture.picture;

@@ -80,7 +80,7 @@ public sealed class CellJudge(UnderWay underWay)
             : files.Any(file => file.Row is null && file.Failure is null) ? "waiting"
             : files.Any(file => file.Row is null) ? "failed"
             : "made";
-        return new(state, verdict, reasons, Judgement.WantsALook(reasons, suggested, cell.Plan.Frame, cell.Decision.Accepted), files);
+        return new(state, verdict, reasons, Judgement.ToReview(reasons, suggested, cell.Plan.Frame, cell.Decision.Accepted), files);
     }
 
     /// <summary>The reasons of a cell as a whole, each code once, the gravest file's first.</summary>

@@ -89,7 +89,7 @@ public sealed record LiveSlot(Slot Slot, PixelSize Asked, IReadOnlyList<LiveRung
 /// <param name="Version">Eight hexadecimal digits over everything that its files depend on.</param>
 /// <param name="PictureId">The picture.</param>
 /// <param name="Facts">What was read from its original.</param>
-/// <param name="Alternative">What it shows; empty for an decorative, null where nobody said it.</param>
+/// <param name="Alternative">What it shows; empty for a decorative picture, null where nobody said it.</param>
 /// <param name="At">When it was published, UTC.</param>
 /// <param name="ExpiresAt">When it stops to answer, UTC; null for the newest.</param>
 /// <param name="Slots">Its slots in their order, at least one.</param>

@@ -28,7 +28,7 @@ public sealed record PlaceNow(string Path, PagePlace Place, IReadOnlyList<BoardC
     /// <summary>The picture in the library.</summary>
     public PictureRow Picture => Cells[0].Picture;
 
-    /// <summary>What it shows; empty for an decorative, null where nobody said it.</summary>
+    /// <summary>What it shows; empty for a decorative picture, null where nobody said it.</summary>
     public string? Alternative => Cells[0].Mine.Decisions.AlternativeOnPages;
 
     /// <summary>Eight hexadecimal digits over everything that its files depend on.</summary>

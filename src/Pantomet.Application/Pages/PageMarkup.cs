@@ -62,7 +62,7 @@ public static class PageMarkup
     /// <param name="place">The place.</param>
     /// <param name="words">What its rule is named after.</param>
     /// <param name="slots">The slots with their files.</param>
-    /// <param name="alternative">What the picture shows; empty for an decorative, null where nobody said it.</param>
+    /// <param name="alternative">What the picture shows; empty for a decorative picture, null where nobody said it.</param>
     /// <param name="address">Gives the address of a path.</param>
     public static MarkupPicture? Of(
         PagePlace place,

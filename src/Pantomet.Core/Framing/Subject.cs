@@ -37,7 +37,7 @@ public readonly record struct Suggestion(Frame Box, SuggestionKind Kind)
 
     /// <summary>True when it is sure enough, and shown whole enough in a frame, that nobody needs to look at it.</summary>
     /// <param name="frame">The frame, of the same picture.</param>
-    public bool GoesWithoutALook(Frame frame) =>
+    public bool NeedsNoReview(Frame frame) =>
         Kind switch
         {
             SuggestionKind.PlainBackdrop or SuggestionKind.Content => true,

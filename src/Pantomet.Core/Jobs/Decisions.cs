@@ -101,7 +101,7 @@ public sealed record Decisions
     /// <summary>True when the picture shows nothing that those who cannot see it need to be told: its text on a page is empty.</summary>
     public bool Decorative { get; init; }
 
-    /// <summary>The text that stands for the picture on a page: empty for an decorative, null where nobody said anything yet.</summary>
+    /// <summary>The text that stands for the picture on a page: empty for a decorative picture, null where nobody said anything yet.</summary>
     [System.Text.Json.Serialization.JsonIgnore]
     public string? AlternativeOnPages =>
         Decorative ? ""

@@ -41,7 +41,7 @@ public sealed record DecisionsPatch
     /// <summary>The picture's own title.</summary>
     public Set<string>? Title { get; init; }
 
-    /// <summary>Whether it is an decorative.</summary>
+    /// <summary>Whether it is a decorative picture.</summary>
     public Set<bool>? Decorative { get; init; }
 
     /// <summary>Whether a newer original has another shape.</summary>

@@ -20,7 +20,7 @@ public sealed record PictureMarks
     /// <summary>Keywords for file names.</summary>
     public string? Name { get; init; }
 
-    /// <summary>What the picture shows, for those who cannot see it; empty for an decorative, null where nobody said it.</summary>
+    /// <summary>What the picture shows, for those who cannot see it; empty for a decorative picture, null where nobody said it.</summary>
     public string? Alternative { get; init; }
 
     /// <summary>A text that goes over the picture where a slot has a place for one.</summary>

@@ -105,7 +105,7 @@ public sealed class MarkupSlot(Slot slot, PixelSize asked, IReadOnlyList<MarkupF
 /// <summary>A picture as one slot, or the slots of one group, show it on a page.</summary>
 /// <param name="Words">What its rule is named after: letters, digits and hyphens.</param>
 /// <param name="Slots">The slots in their order, each with a file at least.</param>
-/// <param name="Alternative">What it shows, for those who cannot see it; empty for an decorative, null where nobody said it.</param>
+/// <param name="Alternative">What it shows, for those who cannot see it; empty for a decorative picture, null where nobody said it.</param>
 public sealed record MarkupPicture(string Words, IReadOnlyList<MarkupSlot> Slots, string? Alternative)
 {
     /// <summary>The colour that continues its edge; null where it is not known.</summary>

@@ -29,7 +29,7 @@ public sealed record ManifestSlot(string Slot, string? Media, string? Sizes, int
 /// <param name="Picture">The original's name.</param>
 /// <param name="Destination">The destination's key.</param>
 /// <param name="Group">The name of the group, or the key of a slot of its own.</param>
-/// <param name="Alternative">What it shows; empty for an decorative, null where nobody said it.</param>
+/// <param name="Alternative">What it shows; empty for a decorative picture, null where nobody said it.</param>
 /// <param name="Html">The element.</param>
 /// <param name="Colour">The colour that continues its edge.</param>
 /// <param name="Placeholder">What is shown until its file is there, as a data address.</param>

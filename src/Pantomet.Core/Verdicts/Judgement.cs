@@ -42,7 +42,7 @@ public static class Judgement
     /// <param name="suggested">The suggestion that frames it; null where none does.</param>
     /// <param name="frame">The frame.</param>
     /// <param name="accepted">What was found good before.</param>
-    public static IReadOnlyList<string> WantsALook(
+    public static IReadOnlyList<string> ToReview(
         IEnumerable<Reason> reasons,
         Suggestion? suggested,
         Frame frame,
@@ -55,7 +55,7 @@ public static class Judgement
                 .Where(code =>
                     !Quiet.Contains(code)
                     && !accepted.Contains(code)
-                    && (code != ReasonCodes.Suggested || suggested?.GoesWithoutALook(frame) == false)
+                    && (code != ReasonCodes.Suggested || suggested?.NeedsNoReview(frame) == false)
                 ),
         ];
 

@@ -110,7 +110,7 @@ public sealed class JobPictureRow
     /// <summary>The picture's own title.</summary>
     public string Title { get; set; } = "";
 
-    /// <summary>True for an decorative, whose text is empty.</summary>
+    /// <summary>True for a decorative picture, whose text is empty.</summary>
     public bool Decorative { get; set; }
 
     /// <summary>True when a newer original has another shape and nobody has looked yet.</summary>

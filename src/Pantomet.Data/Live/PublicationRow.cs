@@ -43,7 +43,7 @@ public sealed class PublishedPlaceRow
     /// <summary>When it stops to answer, UTC, once something newer took its place; null for the newest.</summary>
     public DateTime? ExpiresAt { get; set; }
 
-    /// <summary>What the picture shows; empty for an decorative, null where nobody said it.</summary>
+    /// <summary>What the picture shows; empty for a decorative picture, null where nobody said it.</summary>
     public string? Alternative { get; set; }
 
     /// <summary>What was read from the original, as JSON, so that its files can be made when it has a newer one.</summary>

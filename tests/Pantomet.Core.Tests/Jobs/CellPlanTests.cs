@@ -122,7 +122,7 @@ public class CellPlanTests
     {
         Reason[] reasons = [new(ReasonCodes.Suggested, ""), new(ReasonCodes.OriginalQuality, "")];
         bool Asks(Suggestion? suggestion, Frame frame, params string[] accepted) =>
-            Judgement.WantsALook(reasons, suggestion, frame, accepted).Contains(ReasonCodes.Suggested);
+            Judgement.ToReview(reasons, suggestion, frame, accepted).Contains(ReasonCodes.Suggested);
         var old = new Suggestion(Box(0, 0.4, 0.2, 0.6), SuggestionKind.EyeCatching);
         Assert.True(Asks(old, Box(0, 0, 0.5, 1)));
         Assert.False(Asks(old, Box(0, 0, 0.9, 1)));
@@ -135,11 +135,11 @@ public class CellPlanTests
     public void A_sure_suggestion_goes_without_a_look_unless_much_of_it_is_cut_and_an_unsure_one_only_where_all_of_it_is_shown()
     {
         var sure = new Suggestion(Box(0, 0, 0.5, 1), SuggestionKind.Object) { Confidence = 0.8 };
-        Assert.True(sure.GoesWithoutALook(Box(0, 0, 0.4, 1)));
-        Assert.False(sure.GoesWithoutALook(Box(0, 0, 0.3, 1)));
+        Assert.True(sure.NeedsNoReview(Box(0, 0, 0.4, 1)));
+        Assert.False(sure.NeedsNoReview(Box(0, 0, 0.3, 1)));
         var unsure = sure with { Confidence = 0.45 };
-        Assert.True(unsure.GoesWithoutALook(Box(0, 0, 0.5, 1)));
-        Assert.False(unsure.GoesWithoutALook(Box(0, 0, 0.4, 1)));
+        Assert.True(unsure.NeedsNoReview(Box(0, 0, 0.5, 1)));
+        Assert.False(unsure.NeedsNoReview(Box(0, 0, 0.4, 1)));
     }
 
     [Fact]

@@ -1,20 +1,15 @@
 import { memo } from 'react';
-import { addresses, type JobPicture, type JobSlot, type Verdict } from '../api/client';
+import { addresses, type Verdict } from '../api/client';
 import { Covered } from '../design/Covered';
 import { windows } from '../design/needs';
 import { VerdictMark } from '../design/VerdictMark';
 import { around, caption } from './arranged';
-import type { Box } from '../domain/box';
 import { t } from '../texts/texts';
-import { useWindowGestures } from './useWindowGestures';
+import { type FrameInHand, useWindowGestures } from './useWindowGestures';
 
-interface Props {
-  picture: JobPicture;
-  slot: JobSlot;
-  box: Box;
+interface Props extends FrameInHand {
   width: number;
   height: number;
-  active: boolean;
   unlinked: boolean;
   skipped: boolean;
   verdict: Verdict;
@@ -22,9 +17,6 @@ interface Props {
   /** The file as it was made, where something is drawn over the picture and no hand is on the frame. */
   made: string | null;
   onPoint: (address: string | null) => void;
-  onActive: (address: string) => void;
-  onHold: (address: string, box: Box) => void;
-  onCommit: (address: string, box: Box) => void;
 }
 
 /** A slot's own window onto the picture: what will be delivered, in its shape. Dragging moves what is seen. */

@@ -5,26 +5,30 @@ import { type Box, moved, zoomed } from '../domain/box';
 
 const settleAfter = 220;
 
+/** A slot's frame, and what a hand does with it. */
+export interface FrameInHand {
+  picture: JobPicture;
+  slot: JobSlot;
+  box: Box;
+  active: boolean;
+  onActive: (address: string) => void;
+  onHold: (address: string, box: Box) => void;
+  onCommit: (address: string, box: Box) => void;
+}
+
 /** Dragging a slot's window moves what is seen in it; wheel and pinch tighten the frame around the pointer. */
 export function useWindowGestures({
   picture,
   slot,
   box,
-  scale,
   active,
+  scale,
   onActive,
   onHold,
   onCommit,
-}: {
-  picture: JobPicture;
-  slot: JobSlot;
-  box: Box;
+}: FrameInHand & {
   /** Pixels on the screen for one pixel of the picture. */
   scale: number;
-  active: boolean;
-  onActive: (address: string) => void;
-  onHold: (address: string, box: Box) => void;
-  onCommit: (address: string, box: Box) => void;
 }) {
   const address = slot.address;
   const start = useRef(box);

@@ -4,7 +4,7 @@ import { Button, Key } from '../design/Button';
 import { count, weight } from '../design/figures';
 import { t } from '../texts/texts';
 
-/** Whether the job is live, how often it was fetched, and making it live or taking it back. */
+/** Whether the job is live, how often it was fetched, and how it is published and unpublished. */
 export function Publication({
   publication,
   changes,

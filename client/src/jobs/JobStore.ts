@@ -252,7 +252,7 @@ export class JobStore {
     return this.call(() => this.server.run(run));
   }
 
-  again(cells: { picture: string; slot: string }[]) {
+  remake(cells: { picture: string; slot: string }[]) {
     return this.call(() => this.server.remake(cells));
   }
 

@@ -4,13 +4,13 @@ import { actionKeys, benchActions, type Chosen, middleOf, pointIn } from './acti
 import type { JobStore } from './JobStore';
 
 const sent: (readonly JobCommand[])[] = [];
-const again = vi.fn();
+const remake = vi.fn();
 const store = {
   send: (commands: readonly JobCommand[]) => {
     sent.push(commands);
     return Promise.resolve(true);
   },
-  again,
+  remake,
 } as unknown as JobStore;
 
 const chosen = (picture: string, slot: string, cell: object = {}, parts: string[] | null = null) =>
@@ -22,7 +22,7 @@ const chosen = (picture: string, slot: string, cell: object = {}, parts: string[
 
 beforeEach(() => {
   sent.length = 0;
-  again.mockClear();
+  remake.mockClear();
 });
 
 describe('what is done to chosen cells is one step', () => {
@@ -79,7 +79,7 @@ describe('what is done to chosen cells is one step', () => {
       ['unlink', 'unlink'],
       ['link', 'link'],
     ]);
-    expect(again).toHaveBeenCalledWith([
+    expect(remake).toHaveBeenCalledWith([
       { picture: 'one', slot: 'a' },
       { picture: 'two', slot: 'b' },
     ]);
@@ -90,7 +90,7 @@ describe('the shortcuts of chosen cells', () => {
   it('do nothing where nothing is chosen', () => {
     for (const act of Object.values(actionKeys(store, [], { x: 0, y: 0 }))) act();
     expect(sent).toEqual([]);
-    expect(again).not.toHaveBeenCalled();
+    expect(remake).not.toHaveBeenCalled();
   });
 
   it('do not frame combined pictures, and tell nobody that they did', () => {

@@ -59,7 +59,7 @@ export const benchActions = {
     ),
 
   remake: (store: JobStore, chosen: readonly Chosen[]) =>
-    store.again(chosen.map(({ picture, slot }) => ({ picture: picture.picture.id, slot: slot.address }))),
+    store.remake(chosen.map(({ picture, slot }) => ({ picture: picture.picture.id, slot: slot.address }))),
 };
 
 const broken = (cell: Cell) =>

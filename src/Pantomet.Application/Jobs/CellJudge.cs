@@ -204,16 +204,16 @@ public sealed class CellJudge(UnderWay underWay)
     private static JudgedFile Judge(WantedFile file, BoardCell cell, FileStandings standings)
     {
         var plan = file.Request.Plan;
-        var through = cell.Decision.Allowed is { Count: > 0 } let && let.Contains(file.Want);
+        var allowed = cell.Decision.Allowed is { Count: > 0 } files && files.Contains(file.Want);
         if (standings.Made(file.Id) is { } row)
         {
             var own = row.Reasons == "[]" ? [] : JsonSerializer.Deserialize<List<Reason>>(row.Reasons) ?? [];
             var (verdict, reasons) = Judgement.Of(plan, row.Verdict, own);
-            return new(file, row, null, verdict, reasons, through);
+            return new(file, row, null, verdict, reasons, allowed);
         }
 
         return standings.Failure(file.Id) is { } failure
             ? new(file, null, failure, Verdict.Breaks, [.. plan.Reasons, new(ReasonCodes.Unreadable, failure.Reason)], false)
-            : new(file, null, null, plan.Verdict, plan.Reasons, through);
+            : new(file, null, null, plan.Verdict, plan.Reasons, allowed);
     }
 }

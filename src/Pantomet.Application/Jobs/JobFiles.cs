@@ -10,7 +10,7 @@ namespace Pantomet.Application.Jobs;
 public sealed class JobFiles(OpenJobs jobs, Writer writer, JobChanges changes)
 {
     /// <summary>Makes the files of some cells again; null when there is no such job.</summary>
-    public Task<CommandResult?> AgainAsync(Guid id, IReadOnlyCollection<CellKey> cells, CancellationToken cancel) =>
+    public Task<CommandResult?> RemakeAsync(Guid id, IReadOnlyCollection<CellKey> cells, CancellationToken cancel) =>
         writer.WriteAsync<CommandResult?>(
             async db =>
             {

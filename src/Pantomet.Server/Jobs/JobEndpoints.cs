@@ -270,7 +270,7 @@ internal static class JobEndpoints
         IReadOnlyList<CellName> cells,
         JobFiles files,
         CancellationToken cancel
-    ) => Answer(await files.AgainAsync(id, [.. cells.Select(cell => new CellKey(cell.Picture, cell.Slot))], cancel));
+    ) => Answer(await files.RemakeAsync(id, [.. cells.Select(cell => new CellKey(cell.Picture, cell.Slot))], cancel));
 
     private static async Task<Results<NoContent, ProblemHttpResult>> ViewportAsync(
         Guid id,

@@ -71,7 +71,11 @@ internal sealed class RuleKey<TRule, T>(string key, ValueForm<T> form, Func<TRul
 
     public override void Write(Utf8JsonWriter json, TRule rule, TRule usual)
     {
-        if (get(rule) is { } value && Unless?.Invoke(rule) != true && (Always || Needed || !Same(value, get(usual))))
+        if (
+            get(rule) is { } value
+            && Unless?.Invoke(rule) != true
+            && (Always || Needed || get(usual) is not { } other || !form.Same(value, other))
+        )
         {
             json.WritePropertyName(Key);
             form.Write(json, value);
@@ -90,14 +94,6 @@ internal sealed class RuleKey<TRule, T>(string key, ValueForm<T> form, Func<TRul
             Choices = form.Choices,
             Keys = form.Keys?.Invoke(),
         };
-
-    // Lists are alike when they are written alike.
-    private bool Same(T value, T? other) =>
-        other is not null
-        && (
-            EqualityComparer<T>.Default.Equals(value, other)
-            || RuleJson.Text(json => form.Write(json, value)) == RuleJson.Text(json => form.Write(json, other))
-        );
 }
 
 /// <summary>Makes the keys of one rule.</summary>

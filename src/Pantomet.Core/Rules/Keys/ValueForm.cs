@@ -20,6 +20,9 @@ internal sealed record ValueForm<T>(string Kind, Func<JsonNode, T> Read, Action<
 
     public Func<IReadOnlyList<RuleKeyDescription>>? Keys { get; init; }
 
+    /// <summary>Tells whether two values are written alike.</summary>
+    public Func<T, T, bool> Same { get; init; } = EqualityComparer<T>.Default.Equals;
+
     /// <summary>The same for a value that may be missing.</summary>
     public ValueForm<TMaybe> As<TMaybe>(Func<T, TMaybe> wrap, Func<TMaybe, T> unwrap) =>
         new(Kind, node => wrap(Read(node)), (json, value) => Write(json, unwrap(value)))
@@ -50,6 +53,7 @@ internal sealed record ValueForm<T>(string Kind, Func<JsonNode, T> Read, Action<
             Least = Least,
             Most = Most,
             Choices = Choices,
+            Same = (some, others) => some.SequenceEqual(others),
         };
 }
 

@@ -67,7 +67,7 @@ await page.getByTestId('survives').waitFor();
 await shoot('what-survives');
 const site = jobs.find((one) => one.name === 'Web site, November').id;
 const shore = named('P1050233.JPG');
-await shoot('ladder', `/job/${site}/responsive/${shore}/skerry-pages/front-wide`);
+await shoot('responsive', `/job/${site}/responsive/${shore}/skerry-pages/front-wide`);
 await shoot('pages', `/job/${site}/handing-over/pages`);
 await shoot('live', `/job/${site}/handing-over/live`);
 const [check] = await (await fetch(`${base}/api/page-checks`)).json();

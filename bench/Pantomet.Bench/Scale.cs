@@ -120,6 +120,8 @@ internal static class Scale
                 Suggestion = Frame.TryCreate(0.2, 0.2, 0.7, 0.8, out var box, out _)
                     ? new Suggestion(box, SuggestionKind.EyeCatching)
                     : null,
+                // The seed is no picture to search: a row that still waits for its subject holds back the files that are to be measured.
+                SubjectSought = true,
             };
             var name = string.Create(CultureInfo.InvariantCulture, $"{Words[n % Words.Length]}-{n:00000}.jpg");
             rows.Add(PictureRow.From(name, hash, DateTime.UtcNow.AddSeconds(n - Pictures), facts));

@@ -35,8 +35,8 @@ switch (args)
     case ["stages", var photograph]:
         Stages.Run(photograph);
         return 0;
-    case ["scale", var data, var photograph]:
-        await Scale.FillAsync(data, photograph);
+    case ["scale", var data, var original, var file]:
+        await Scale.FillAsync(data, original, file);
         return 0;
     case ["mutate", var count, var seed, var folder]:
         Console.WriteLine("| type | inputs | read | refused | files made | crashes or hangs | longest, s |\n|---|---|---|---|---|---|---|");
@@ -66,7 +66,7 @@ switch (args)
         return failed == 0 ? 0 : 1;
     default:
         await Console.Error.WriteLineAsync(
-            "calls: calibrate PHOTOGRAPH..., likeness-table CSV, serve, stages PHOTOGRAPH, frames, scale DATA JPEG, "
+            "calls: calibrate PHOTOGRAPH..., likeness-table CSV, serve, stages PHOTOGRAPH, frames, scale DATA ORIGINAL FILE, "
                 + "weights PARTS PHOTOGRAPHS DRAWINGS, "
                 + "mutate COUNT SEED FOLDER"
         );

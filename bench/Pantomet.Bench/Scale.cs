@@ -35,10 +35,11 @@ internal static class Scale
 
     /// <summary>Fills a new data folder.</summary>
     /// <param name="data">The folder.</param>
-    /// <param name="seed">A small JPEG; each original and file is a copy with a comment of its own.</param>
-    public static async Task FillAsync(string data, string seed)
+    /// <param name="original">A JPEG of 1200 x 800; each original is a copy with a comment of its own.</param>
+    /// <param name="file">A smaller one, for what was made of them.</param>
+    public static async Task FillAsync(string data, string original, string file)
     {
-        var bytes = await File.ReadAllBytesAsync(seed);
+        var bytes = await File.ReadAllBytesAsync(file);
         await using var app = await PantometServer.BuildAsync(new() { Data = data, Port = 0 });
         await using var scope = app.Services.CreateAsyncScope();
         var db = scope.ServiceProvider.GetRequiredService<PantometDb>();
@@ -50,7 +51,7 @@ internal static class Scale
             _ => new(book, null, null),
             CancellationToken.None
         );
-        var pictures = await PicturesAsync(db, folder, bytes);
+        var pictures = await PicturesAsync(db, folder, await File.ReadAllBytesAsync(original));
         Console.WriteLine($"{pictures.Count} pictures");
         var slots = book.Destinations[0].Slots.Select(slot => $"place/{slot.Key}").ToList();
         var jobs = Enumerable
@@ -108,7 +109,7 @@ internal static class Scale
             var hash = await KeepAsync(folder.Originals, seed, $"original {n}");
             var facts = new PictureFacts
             {
-                Size = new(6000, 4000),
+                Size = new(1200, 800),
                 Format = PictureFormat.Jpeg,
                 Bytes = seed.Length + 40,
                 HasAlpha = false,

@@ -52,6 +52,29 @@ public sealed class EngineTests(StockedServerFixture server) : IClassFixture<Sto
     }
 
     [Fact]
+    public async Task An_order_that_is_answered_waits_for_no_clock()
+    {
+        await using var room = new ImagingProcessPool(new() { Data = server.Data }, clock: new StillClock());
+        var answer = room.RunAsync(new ReadRequest(ServerFixture.DemoPicture("glass-falling-chart.png")), CancellationToken.None);
+        // The clock of the room stands still, so that any pause in it would never end.
+        Assert.Null((await answer.WaitAsync(TimeSpan.FromMinutes(1))).Refusal);
+    }
+
+    private sealed class StillClock : TimeProvider
+    {
+        public override ITimer CreateTimer(TimerCallback callback, object? state, TimeSpan dueTime, TimeSpan period) => new Never();
+
+        private sealed class Never : ITimer
+        {
+            public bool Change(TimeSpan dueTime, TimeSpan period) => true;
+
+            public void Dispose() { }
+
+            public ValueTask DisposeAsync() => default;
+        }
+    }
+
+    [Fact]
     public async Task An_order_that_takes_too_long_is_given_up()
     {
         await using var room = new ImagingProcessPool(new() { Data = server.Data, LongestOrder = TimeSpan.FromMilliseconds(1) });

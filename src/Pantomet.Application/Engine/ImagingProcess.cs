@@ -14,10 +14,12 @@ public sealed class ImagingProcess : IAsyncDisposable
 
     private readonly Process _process;
     private readonly WorkOptions _options;
+    private readonly TimeProvider _clock;
 
     private volatile bool _outOfMemory;
 
-    private ImagingProcess(Process process, WorkOptions options) => (_process, _options) = (process, options);
+    private ImagingProcess(Process process, WorkOptions options, TimeProvider clock) =>
+        (_process, _options, _clock) = (process, options, clock);
 
     /// <summary>The process id.</summary>
     public int Id => _process.Id;
@@ -28,9 +30,11 @@ public sealed class ImagingProcess : IAsyncDisposable
     /// <summary>The picture whose pixels it holds.</summary>
     public string? Holds { get; private set; }
 
+    /// <summary>Starts one.</summary>
     /// <param name="options">Its limits.</param>
+    /// <param name="clock">Tells how long it takes.</param>
     /// <param name="says">Told what it says besides its outcomes, line by line.</param>
-    public static ImagingProcess Start(WorkOptions options, Action<int, string> says)
+    public static ImagingProcess Start(WorkOptions options, TimeProvider clock, Action<int, string> says)
     {
         var start = new ProcessStartInfo(Host())
         {
@@ -46,7 +50,7 @@ public sealed class ImagingProcess : IAsyncDisposable
         // The system holds what is looked at here too, and a little more: who is looked at in time is told why.
         HelperProcess.Limit(start.Environment, options.MostEngineBytes + WorkOptions.Reserve, options.LongestOrder + WorkOptions.Grace);
         var process = Process.Start(start) ?? throw new InvalidOperationException("The imaging process did not start.");
-        var engine = new ImagingProcess(process, options);
+        var engine = new ImagingProcess(process, options, clock);
         process.ErrorDataReceived += (_, said) =>
         {
             if (!string.IsNullOrWhiteSpace(said.Data))
@@ -83,7 +87,12 @@ public sealed class ImagingProcess : IAsyncDisposable
             await _process.StandardInput.WriteLineAsync(RequestLine.Write(request));
             await _process.StandardInput.FlushAsync(CancellationToken.None);
             var answer = AnswerAsync(meanwhile);
-            return await WatchAsync(answer, cancel) is { } failure ? (null, failure) : (await answer, await WhyAsync());
+            if (await WatchAsync(answer, cancel) is { } failure)
+            {
+                return (null, failure);
+            }
+
+            return await answer is { } outcome ? (outcome, default) : (null, await WhyAsync());
         }
         catch (Exception ended) when (ended is IOException or JsonException)
         {
@@ -133,9 +142,9 @@ public sealed class ImagingProcess : IAsyncDisposable
     // Waits for the answer; why, when the process must be given up.
     private async Task<ImagingFailure?> WatchAsync(Task answer, CancellationToken cancel)
     {
-        var clock = Stopwatch.StartNew();
+        var began = _clock.GetTimestamp();
         var stopped = false;
-        while (await Task.WhenAny(answer, Task.Delay(Look, CancellationToken.None)) != answer)
+        while (await Task.WhenAny(answer, Task.Delay(Look, _clock, CancellationToken.None)) != answer)
         {
             if (cancel.IsCancellationRequested && !stopped)
             {
@@ -147,12 +156,13 @@ public sealed class ImagingProcess : IAsyncDisposable
             if (_process.HasExited)
             {
                 // Its last line may still be on the way.
-                return await Task.WhenAny(answer, Task.Delay(Look, CancellationToken.None)) == answer ? null : await WhyAsync();
+                return await Task.WhenAny(answer, Task.Delay(Look, _clock, CancellationToken.None)) == answer ? null : await WhyAsync();
             }
 
-            if (clock.Elapsed > _options.LongestOrder || Memory() > _options.MostEngineBytes)
+            var isLate = _clock.GetElapsedTime(began) > _options.LongestOrder;
+            if (isLate || Memory() > _options.MostEngineBytes)
             {
-                return clock.Elapsed > _options.LongestOrder ? ImagingFailure.TimedOut : ImagingFailure.TooLarge;
+                return isLate ? ImagingFailure.TimedOut : ImagingFailure.TooLarge;
             }
         }
 
@@ -164,7 +174,7 @@ public sealed class ImagingProcess : IAsyncDisposable
     {
         for (var i = 0; i < 5 && !_outOfMemory; i++)
         {
-            await Task.Delay(Look / 4, CancellationToken.None);
+            await Task.Delay(Look / 4, _clock, CancellationToken.None);
         }
 
         return _outOfMemory ? ImagingFailure.TooLarge : ImagingFailure.Crashed;
@@ -184,8 +194,7 @@ public sealed class ImagingProcess : IAsyncDisposable
         }
     }
 
-    // The program that runs .NET code here: the server itself was started by it, or it is on the path.
-    /// <summary>The program that runs this application: the .NET host.</summary>
+    /// <summary>The program that runs this application: the .NET host. The server itself was started by it, or it is on the path.</summary>
     public static string Host() =>
         Environment.ProcessPath is { } self && Path.GetFileNameWithoutExtension(self) == "dotnet"
             ? self

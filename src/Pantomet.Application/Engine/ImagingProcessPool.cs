@@ -12,7 +12,8 @@ namespace Pantomet.Application.Engine;
 /// person waits for; each does one order at a time. One more has the network that looks for subjects: it is held once, and lets reading in
 /// go first.
 /// </summary>
-public sealed partial class ImagingProcessPool(WorkOptions options, ILogger<ImagingProcessPool>? log = null) : IAsyncDisposable
+public sealed partial class ImagingProcessPool(WorkOptions options, ILogger<ImagingProcessPool>? log = null, TimeProvider? clock = null)
+    : IAsyncDisposable
 {
     /// <summary>What is said when the process ended under an order.</summary>
     public const string Crashed = PictureTexts.TheImagingProcessEndedWhileIt;
@@ -237,7 +238,7 @@ public sealed partial class ImagingProcessPool(WorkOptions options, ILogger<Imag
 
     private ImagingProcess Begin()
     {
-        var engine = ImagingProcess.Start(options, (id, line) => Says(id, line));
+        var engine = ImagingProcess.Start(options, clock ?? TimeProvider.System, (id, line) => Says(id, line));
         _all.Add(engine);
         return engine;
     }

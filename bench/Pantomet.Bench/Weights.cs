@@ -47,13 +47,14 @@ internal static class Weights
     private static void Numbers(IReadOnlyList<string> photographs, TextWriter output)
     {
         output.WriteLine(
-            "## A quality number in each type\n\n| quality | files | WebP: mean, worst | AVIF: mean, worst | weight, JPEG = 1 |"
+            "## A quality number in each type\n\n| quality | files | WebP: mean, worst | AVIF: mean, worst | weight, JPEG = 1 | whole encodes of a file in the mean | samples |"
         );
-        output.WriteLine("|---|---|---|---|---|");
+        output.WriteLine("|---|---|---|---|---|---|---|");
         foreach (var quality in (int[])[80, 60])
         {
             var (webP, avif) = (new List<double>(), new List<double>());
             var (webPBytes, avifBytes) = (new List<double>(), new List<double>());
+            var (encodes, samples) = (new List<double>(), new List<double>());
             foreach (var path in photographs.Take(20))
             {
                 foreach (var width in (int[])[400, 800, 1600])
@@ -80,6 +81,8 @@ internal static class Weights
                         );
                     }
 
+                    encodes.AddRange(made.Skip(1).Select(file => (double)file.Encodes));
+                    samples.AddRange(made.Skip(1).Select(file => (double)file.Trials));
                     webPBytes.Add((double)made[1].File!.Length / made[0].File!.Length);
                     avifBytes.Add((double)made[2].File!.Length / made[0].File!.Length);
                 }
@@ -91,7 +94,9 @@ internal static class Weights
                     $"{webP.Count}",
                     $"{webP.Average():F5}, {webP.Max():F5}",
                     $"{avif.Average():F5}, {avif.Max():F5}",
-                    $"WebP {webPBytes.Average():F2}, AVIF {avifBytes.Average():F2}"
+                    $"WebP {webPBytes.Average():F2}, AVIF {avifBytes.Average():F2}",
+                    $"{encodes.Average():F2}, {encodes.Max()} at most",
+                    $"{samples.Average():F1}"
                 )
             );
         }

@@ -31,11 +31,29 @@ public static class LikenessMeter
     public static Likeness Measure(ColourPlanes reference, ColourPlanes file) => Measure(reference, file, ColourShare, Pooling);
 
     /// <summary>The same with other weights, for calibrating them.</summary>
-    internal static Likeness Measure(ColourPlanes reference, ColourPlanes file, double colourShare, double pooling)
+    internal static Likeness Measure(ColourPlanes reference, ColourPlanes file, double colourShare, double pooling) =>
+        Pooled(Tiles(reference, file, colourShare), SizeOf(reference), pooling);
+
+    /// <summary>What each tile lacks in likeness, 1 − score, row by row.</summary>
+    /// <param name="reference">The pixels uncompressed.</param>
+    /// <param name="file">The file's pixels, of the same size.</param>
+    /// <exception cref="ArgumentException">The sizes differ.</exception>
+    public static double[] Losses(ColourPlanes reference, ColourPlanes file)
+    {
+        var tiles = Tiles(reference, file, ColourShare);
+        return [.. Enumerable.Range(0, tiles.Rows * tiles.Columns).Select(i => 1 - tiles[i % tiles.Columns, i / tiles.Columns])];
+    }
+
+    /// <summary>The loss of tiles of one size together, 1 − score.</summary>
+    /// <param name="losses">What each tile lacks; at least one.</param>
+    public static double Together(IEnumerable<double> losses) => Math.Pow(losses.Average(loss => Math.Pow(loss, Pooling)), 1 / Pooling);
+
+    private static PixelSize SizeOf(ColourPlanes planes) => new(planes.Luma.Width, planes.Luma.Height);
+
+    private static TileScores Tiles(ColourPlanes reference, ColourPlanes file, double colourShare)
     {
         ArgumentNullException.ThrowIfNull(reference);
         ArgumentNullException.ThrowIfNull(file);
-        var size = new PixelSize(reference.Luma.Width, reference.Luma.Height);
         var luma = TileScores.Measure(reference.Luma, file.Luma, Tile, Exponents);
         if (reference.Blue is { } blue && reference.Red is { } red && file.Blue is { } fileBlue && file.Red is { } fileRed)
         {
@@ -44,7 +62,7 @@ public static class LikenessMeter
             luma.Multiply(TileScores.Measure(red, fileRed, Tile / 2, Exponents.AsSpan(1)), colourShare);
         }
 
-        return Pooled(luma, size, pooling);
+        return luma;
     }
 
     private static Likeness Pooled(TileScores tiles, PixelSize size, double pooling)

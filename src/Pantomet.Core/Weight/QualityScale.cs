@@ -25,6 +25,19 @@ public static class QualityScale
         (100, 100, 100),
     ];
 
+    /// <summary>
+    /// By how much the logarithm of the loss of likeness falls for each step of a setting, in the mean of the photographs of
+    /// docs/measurements/likeness.csv between the qualities 40 and 90.
+    /// </summary>
+    /// <param name="format">jpeg, webp or avif.</param>
+    public static double Slope(PictureFormat format) =>
+        format switch
+        {
+            PictureFormat.Avif => -0.052,
+            PictureFormat.WebP => -0.03,
+            _ => -0.027,
+        };
+
     /// <summary>The setting of a number in the mean of photographs, 1 to 100.</summary>
     /// <param name="format">webp or avif; of any other type the number itself.</param>
     /// <param name="number">1 to 100.</param>

@@ -37,14 +37,15 @@ public static class QualitySearch
     // Nothing weighs or loses less, so that logarithms can be taken.
     private const double Least = 1e-12;
 
-    // By how much the logarithm of the loss falls for each step of a setting (the mean over docs/measurements/likeness.csv), and the least
-    // that is believed.
+    // By how much the logarithm of the loss falls for each step of a setting (the mean over docs/measurements/likeness.csv).
     private const double UsualSlope = -0.027;
-    private const double FlattestSlope = -0.006;
 
-    // A loss that is as near as one step of a setting brings it, or a difference that nobody sees.
-    private const double Alike = 0.03;
-    private const double Unseen = 0.00015;
+    // Foretelling: how many looks at most, how near one must lie that no other is taken, and how far from the usual slope is believed.
+    private const int MostLooksAhead = 3;
+    private const int NearStep = 3;
+    private const double Steepest = 1.5;
+    private const double Flattest = 0.6;
+
     private const int MostLooks = 5;
 
     // The slope is not the same from end to end: no step goes further than it can be trusted.
@@ -127,43 +128,44 @@ public static class QualitySearch
             || (Math.Max(Least, probes.Cheap(quality)) * probes.Ratio <= most * Plain && probes.Dear(quality) <= most);
     }
 
-    /// <summary>The setting, 1 to 100, whose loss comes nearest to a wanted one, as far as a few looks tell.</summary>
+    /// <summary>
+    /// The setting, 1 to 100, whose loss should come nearest to a wanted one: foretold from two or three looks, and mostly not looked at
+    /// itself.
+    /// </summary>
     /// <param name="guess">Where to look first.</param>
     /// <param name="loss">The loss wanted: 1 − likeness.</param>
-    /// <param name="lossAt">The loss at a setting; it falls with it.</param>
-    /// <param name="looks">How many looks are worth it.</param>
-    /// <param name="slack">How near is near enough, as a share of the loss.</param>
-    public static int Nearest(int guess, double loss, Func<int, double> lossAt, int looks = MostLooks, double slack = Alike)
+    /// <param name="lossAt">The loss at a setting; it falls with it, but for noise.</param>
+    /// <param name="slope">By how much its logarithm usually falls for each step, below 0.</param>
+    public static int Foretold(int guess, double loss, Func<int, double> lossAt, double slope)
     {
         ArgumentNullException.ThrowIfNull(lossAt);
-        var (low, high) = (1, 100);
-        var slope = UsualSlope;
-        var best = (At: guess, Gap: double.PositiveInfinity);
-        (int At, double Loss)? last = null;
-        for (var (at, look) = (Math.Clamp(guess, low, high), 0); look < looks; look++)
+        ArgumentOutOfRangeException.ThrowIfGreaterThanOrEqual(slope, 0);
+        var wanted = Math.Log(Math.Max(Least, loss));
+        var looks = new List<(int At, double Loss)>();
+        var next = Math.Clamp(guess, 1, 100);
+        while (looks.Count < MostLooksAhead && !looks.Exists(look => Math.Abs(look.At - next) <= NearStep))
         {
-            var found = lossAt(at);
-            best = Math.Abs(found - loss) < best.Gap ? (at, Math.Abs(found - loss)) : best;
-            if (best.Gap <= Math.Max(Unseen, loss * slack))
+            looks.Add((next, Math.Log(Math.Max(Least, lossAt(next)))));
+            // A line through what was seen; its slope is held near the usual one, as single looks are off by a tenth and more.
+            var (first, last) = (looks.MinBy(look => look.At), looks.MaxBy(look => look.At));
+            var seen = last.At == first.At ? slope : (last.Loss - first.Loss) / (last.At - first.At);
+            var fall = Math.Clamp(seen, slope * Steepest, slope * Flattest);
+            // The nearer a look, the more it counts.
+            double sum = 0,
+                weights = 0;
+            foreach (var (at, found) in looks)
             {
-                break;
+                var step = (wanted - found) / fall;
+                var weight = 1 / (1 + (step * step));
+                sum += weight * (at + step);
+                weights += weight;
             }
 
-            (low, high) = found > loss ? (at + 1, high) : (low, at - 1);
-            if (low > high)
-            {
-                break;
-            }
-
-            var logarithm = Math.Log(Math.Max(Least, found));
-            // Noise must not turn the slope round, nor make it so flat that the next look is at an end.
-            slope = last is { } before ? Math.Min(FlattestSlope, (logarithm - before.Loss) / (at - before.At)) : slope;
-            last = (at, logarithm);
-            var step = Math.Clamp((Math.Log(Math.Max(Least, loss)) - logarithm) / slope, -LongestStep, LongestStep);
-            at = Math.Clamp(at + (int)Math.Round(step), low, high);
+            next = (int)
+                Math.Round(Math.Clamp(sum / weights, Math.Max(1, looks[^1].At - LongestStep), Math.Min(100, looks[^1].At + LongestStep)));
         }
 
-        return best.At;
+        return next;
     }
 
     /// <summary>The lowest setting, 1 to 100, whose loss is at most a wanted one, sought from a good guess.</summary>

@@ -21,6 +21,16 @@ internal sealed class LikenessGauge(Image reference)
         return likeness;
     }
 
+    /// <summary>What each tile of a file lacks, row by row.</summary>
+    public double[] Losses(byte[] file)
+    {
+        using var decoded = Image.NewFromBuffer(file, access: Enums.Access.Sequential);
+        var planes = Planes(decoded);
+        var losses = LikenessMeter.Losses(_reference.Value, planes);
+        planes.Return();
+        return losses;
+    }
+
     /// <summary>The likeness of a file that somebody else made to pixels without loss; null where their sizes differ.</summary>
     /// <param name="path">The file.</param>
     /// <param name="reference">The pixels.</param>

@@ -133,7 +133,16 @@ internal sealed class TypeSearch(RenderedPixels pixels, Slot slot, PictureFacts 
     /// <param name="quality">1 to 100.</param>
     public double ExpectedAt(PictureFormat format, int quality) => TrialsOf(format).Expected(TrialsOf(format).SettingFor(quality));
 
-    public void Dispose() => _encoder.Dispose();
+    /// <summary>Frees what the search made; the pixels stay.</summary>
+    public void Dispose()
+    {
+        foreach (var trials in _trials.Values)
+        {
+            trials.Dispose();
+        }
+
+        _encoder.Dispose();
+    }
 
     private Attempt Lossy(PictureFormat format, QualityRange qualities)
     {

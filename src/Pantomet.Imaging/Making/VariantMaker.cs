@@ -51,9 +51,21 @@ public static class VariantMaker
         using var still = source.Still(plan);
         var types = TypeChooser.Resolve(slot, still.HasAlpha);
         RenderedPixels Still(VariantPlan wanted) => ReferenceEquals(wanted, plan) ? still.Shared() : source.Still(wanted);
-        return slot.Each && !slot.ByContent
-            ? [.. types.Select(type => First(call, plan, [type], MovingPicture.Applies(source.Facts, slot, type) ? source.Moving : Still))]
-            : [First(call, plan, types, Still)];
+        if (!slot.Each || slot.ByContent)
+        {
+            return [First(call, plan, types, Still)];
+        }
+
+        // What one type was found to look like tells the others what a quality number stands for.
+        using var search = new TypeSearch(still, slot, FactsOf(still, source.Facts), plan.Reduction, cancel);
+        return
+        [
+            .. types.Select(type =>
+                MovingPicture.Applies(source.Facts, slot, type)
+                    ? First(call, plan, [type], source.Moving)
+                    : First(call, plan, [type], Still, search)
+            ),
+        ];
     }
 
     /// <summary>A variant that its plan ruled out.</summary>
@@ -127,7 +139,8 @@ public static class VariantMaker
         Call call,
         VariantPlan plan,
         IReadOnlyList<PictureFormat> types,
-        Func<VariantPlan, RenderedPixels> render
+        Func<VariantPlan, RenderedPixels> render,
+        TypeSearch? known = null
     )
     {
         var limit = call.Slot.Limits.MaxBytes;
@@ -136,7 +149,18 @@ public static class VariantMaker
         {
             using var pixels = render(plan);
             var size = plan.Size;
-            var attempt = BestOf(call, pixels, types, plan.Reduction, found => call.Weighed(WeighedFile.Of(found, size)), tries);
+            var weighed = (Attempt found) => call.Weighed(WeighedFile.Of(found, size));
+            Attempt attempt;
+            if (known is not null && shrinks == 0)
+            {
+                attempt = BestOf(call, known, pixels, types, weighed, tries);
+            }
+            else
+            {
+                using var search = new TypeSearch(pixels, call.Slot, FactsOf(pixels, call.Source.Facts), plan.Reduction, call.Cancel);
+                attempt = BestOf(call, search, pixels, types, weighed, tries);
+            }
+
             if (shrinks > 0)
             {
                 attempt.Concessions.Add(new(ReasonCodes.FewerPixels, ReasonTexts.MadeAtToStayWithin(Figures.Size(plan.Size), limit)));
@@ -163,24 +187,23 @@ public static class VariantMaker
 
     private static Attempt BestOf(
         Call call,
+        TypeSearch search,
         RenderedPixels pixels,
         IReadOnlyList<PictureFormat> types,
-        double reduction,
         Action<Attempt> found,
         Tries tries
     )
     {
-        var facts = FactsOf(pixels, call.Source.Facts);
-        using var search = new TypeSearch(pixels, call.Slot, facts, reduction, call.Cancel);
-        var contest = new TypeContest(search, call.Slot, facts.Kind ?? PictureKind.Photograph);
+        var (encodes, samples) = (search.Encodes, search.Samples);
+        var contest = new TypeContest(search, call.Slot, FactsOf(pixels, call.Source.Facts).Kind ?? PictureKind.Photograph);
         var attempt = call.Slot.ByContent && types.Count > 1 ? contest.Lightest(types) : contest.InOrder(types);
         if (attempt.Fits)
         {
             found(attempt);
         }
 
-        tries.Encodes += search.Encodes;
-        tries.Samples += search.Samples;
+        tries.Encodes += search.Encodes - encodes;
+        tries.Samples += search.Samples - samples;
         return attempt.Settled();
     }
 

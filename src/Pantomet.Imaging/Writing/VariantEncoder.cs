@@ -14,8 +14,8 @@ public sealed class VariantEncoder : IDisposable
     /// <summary>The label that is written when a slot asks for none (common practice).</summary>
     private const double UsualPpi = 72;
 
-    /// <summary>Below this many pixels a picture is its own sample of squares.</summary>
-    private const long SmallestPatched = 400_000;
+    /// <summary>Below this many tiles a picture is its own sample of them.</summary>
+    private const int FewestTiles = 12;
 
     /// <summary>Below this many pixels on a side it is its own sample of bands.</summary>
     private const int SmallestSampled = 64;
@@ -27,10 +27,9 @@ public sealed class VariantEncoder : IDisposable
     private const int SampleBand = 16;
 
     // From band to band, by the pixels of the picture: a twelfth of a large one tells as much as a third of a small one.
-    private static readonly (long Area, int Stride)[] Strides = [(SmallestPatched, 192), (100_000, 96), (0, 48)];
+    private static readonly (long Area, int Stride)[] Strides = [(400_000, 192), (100_000, 96), (0, 48)];
 
     private const int Patch = LikenessMeter.Tile;
-    private const int PatchStride = 3 * Patch;
 
     private readonly Image _image;
     private readonly Enums.ForeignKeep _keep;
@@ -40,7 +39,6 @@ public sealed class VariantEncoder : IDisposable
     private readonly Rgb _fill;
     private readonly int _frames;
     private readonly Dictionary<Image, Image> _samples = [];
-    private readonly Dictionary<Image, Image> _patches = [];
     private Image? _opaque;
     private Image? _first;
 
@@ -71,8 +69,7 @@ public sealed class VariantEncoder : IDisposable
     /// <summary>
     /// True where squares stand for the whole; a small picture costs no more than they do, and a moving one is packed by what differs.
     /// </summary>
-    internal bool IsPatched =>
-        _frames == 1 && (long)_image.Width * _image.Height >= SmallestPatched && Math.Min(_image.Width, _image.Height) >= PatchStride;
+    internal bool IsPatched => _frames == 1 && Grid.Columns * Grid.Rows >= FewestTiles && Math.Min(Grid.Columns, Grid.Rows) > 1;
 
     /// <summary>True for the frames of a moving picture.</summary>
     public bool Moves => _frames > 1;
@@ -128,41 +125,23 @@ public sealed class VariantEncoder : IDisposable
         return _samples[whole] = scope.Own(Image.Arrayjoin([.. bands], across: 1)).CopyMemory();
     }
 
-    /// <summary>
-    /// Squares of the pixels, a ninth of them, as large as the tiles of the likeness: it is as alike as the whole, nearly, which bands are
-    /// not. All of a small picture.
-    /// </summary>
-    internal Image Patches(PictureFormat format)
+    /// <summary>Whole tiles of the likeness across and down.</summary>
+    internal (int Columns, int Rows) Grid => (_image.Width / Patch, _image.Height / Patch);
+
+    /// <summary>Tiles of the pixels side by side, as large as those of the likeness: what is alike there is alike in the whole.</summary>
+    internal Image Tiles(PictureFormat format, TileSample sample)
     {
-        var whole = Pixels(format);
-        if (_patches.TryGetValue(whole, out var known))
-        {
-            return known;
-        }
-
-        var (across, down) = (whole.Width / PatchStride, whole.Height / PatchStride);
-        if (!IsPatched)
-        {
-            return _patches[whole] = whole;
-        }
-
+        var (whole, across) = (Pixels(format), AcrossOf(sample.Tiles.Count));
         using var scope = new Scope();
-        var patches = new List<Image>();
-        for (var row = 0; row < down; row++)
-        {
-            for (var column = 0; column < across; column++)
-            {
-                // Each row begins elsewhere, so that no column of the picture is left out.
-                var left = (column * PatchStride) + (row % (PatchStride / Patch) * Patch);
-                patches.Add(scope.Own(whole.Crop(left, (row * PatchStride) + ((column % (PatchStride / Patch)) * Patch), Patch, Patch)));
-            }
-        }
-
-        return _patches[whole] = scope.Own(Image.Arrayjoin([.. patches], across: across)).CopyMemory();
+        var tiles = sample.Tiles.Select(tile => scope.Own(whole.Crop(tile.Column * Patch, tile.Row * Patch, Patch, Patch))).ToArray();
+        return scope.Own(Image.Arrayjoin(tiles, across: across)).CopyMemory();
     }
 
-    /// <summary>A trial on the squares.</summary>
-    internal byte[] TryPatches(PictureFormat format, int quality) => Encode(Patches(format), format, quality, dear: true);
+    // As square as they come, so that the joins are short.
+    private static int AcrossOf(int tiles) => Math.Max(1, (int)Math.Ceiling(Math.Sqrt(tiles)));
+
+    /// <summary>A trial with the cheap encoder on some of the pixels.</summary>
+    internal byte[] Plain(Image pixels, PictureFormat format, int quality) => Encode(pixels, format, quality, dear: false);
 
     /// <summary>A trial on a sample.</summary>
     internal byte[] TrySample(PictureFormat format, int quality, bool dear) => Encode(Sample(format), format, quality, dear);
@@ -232,7 +211,7 @@ public sealed class VariantEncoder : IDisposable
     /// <summary>Frees what this made; the pixels stay.</summary>
     public void Dispose()
     {
-        foreach (var (whole, sample) in _samples.Concat(_patches))
+        foreach (var (whole, sample) in _samples)
         {
             if (!ReferenceEquals(whole, sample))
             {

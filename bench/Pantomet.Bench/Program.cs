@@ -24,6 +24,9 @@ switch (args)
     case ["subjects", var table, var resources, .. var folders]:
         Subjects.Run(table, resources, folders, Console.Out);
         return 0;
+    case ["seen", var table, var resources, .. var folders]:
+        Subjects.Say(table, resources, folders, Console.Out);
+        return 0;
     case ["weights", var parts, var photographs, var drawings]:
         Weights.Run(
             parts.Split(','),

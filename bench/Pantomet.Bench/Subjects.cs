@@ -92,6 +92,33 @@ internal static class Subjects
         none.ForEach(output.WriteLine);
     }
 
+    /// <summary>What each network says of each picture, a line for each.</summary>
+    public static void Say(string table, string resources, string[] folders, TextWriter output)
+    {
+        foreach (var picture in Read(table, resources, folders))
+        {
+            var thumb = SubjectDetector.ThumbOf(picture.Path);
+            var clock = Stopwatch.StartNew();
+            var faces = FaceNetwork.Find(thumb);
+            var after = clock.ElapsedMilliseconds;
+            var things = ThingNetwork.Find(thumb);
+            var last = clock.ElapsedMilliseconds;
+            var found = SubjectDetector.Sought(picture.Path, PictureReader.ReadWhole(picture.Path).Facts!).Suggestion;
+            output.WriteLine(
+                string.Create(
+                    CultureInfo.InvariantCulture,
+                    $"{picture.Name}\t{thumb.Width}x{thumb.Height}\t{Text(picture.Subject)}\t{Words(found)} {Text(found?.Box)} {Text(found?.Strongest)}\t"
+                        + $"{string.Join(" ", faces.Take(5).Select(Text))}\t{string.Join(" ", things.Take(6).Select(Text))}\t{after} {last - after}"
+                )
+            );
+        }
+    }
+
+    private static string Text(Seen one) => string.Create(CultureInfo.InvariantCulture, $"{one.Score:F2}:{Text(one.Box)}");
+
+    private static string Text(Frame? box) =>
+        box is { } at ? string.Create(CultureInfo.InvariantCulture, $"[{at.Left:F3},{at.Top:F3},{at.Right:F3},{at.Bottom:F3}]") : "-";
+
     private static string Words(Suggestion? found) =>
         found is { } at ? string.Create(CultureInfo.InvariantCulture, $"{at.Kind}, {at.Confidence:F2}") : "none";
 

@@ -99,13 +99,16 @@ function around(
   clear: Edges,
   share: number | null,
   extend: boolean,
+  eyes: number | null = null,
 ): Box {
   const aspect = largest.width / largest.height;
   const [across, down] = [clear.right - clear.left, clear.bottom - clear.top];
   const centre = { x: keep.x + keep.width / 2, y: keep.y + keep.height / 2 };
+  const centreY = (height: number) =>
+    eyes === null ? centre.y : eyes * picture.height + (0.5 - eyeLine) * down * height;
   const { least, most } = widths(keep, picture, largest, clear);
   if (least > most + 1e-6) {
-    const frame = placed(largest, picture, clear, centre.x, centre.y);
+    const frame = placed(largest, picture, clear, centre.x, centreY(largest.height));
     const within = {
       ...frame,
       x: shifted(frame.x, frame.width, keep.x, keep.width, picture.width),
@@ -124,7 +127,8 @@ function around(
   const wanted =
     share === null ? most : Math.max(keep.width / (share * across), (aspect * keep.height) / (share * down));
   const width = clamp(wanted, least, Math.max(least, most));
-  const frame = placed({ x: 0, y: 0, width, height: width / aspect }, picture, clear, centre.x, centre.y);
+  const height = width / aspect;
+  const frame = placed({ x: 0, y: 0, width, height }, picture, clear, centre.x, centreY(height));
   return {
     ...frame,
     x: held(
@@ -142,14 +146,19 @@ function around(
   };
 }
 
-/** A suggested box that overhangs its frame by no more than this is still framed as a whole. */
+/** How far below the top of a frame eyes lie where nothing else is in the way. */
+const eyeLine = 1 / 3;
+
+/** A suggested box that overhangs its frame by no more than this is still framed as a whole; a face is cut by nothing. */
 const tolerated = 1.12;
 
-/** All of what is suggested where a frame can hold it, or nearly, else its strongest part. */
-function holdable(picture: JobPicture, suggestion: Edges, largest: Box, clear: Edges): Box {
-  const all = toBox(suggestion, picture);
-  const { least, most } = widths(all, picture, largest, clear);
-  return least > most * tolerated + 1e-6 && picture.strongest ? toBox(picture.strongest, picture) : all;
+/** The first suggested part that a frame can hold, all of it or nearly; else the last, as the smallest. */
+function holdable({ suggestedParts: parts, faces, ...picture }: JobPicture, largest: Box, clear: Edges) {
+  const found = parts.find((part, i) => {
+    const { least, most } = widths(toBox(part.box, picture), picture, largest, clear);
+    return least <= most * (i === 0 && faces.length === 0 ? tolerated : 1) + 1e-6;
+  });
+  return found ?? parts.at(-1);
 }
 
 /** The frame that a slot shows of a picture under these decisions, in pixels of the turned picture. */
@@ -178,14 +187,15 @@ export function frameFor(picture: JobPicture, slot: Slot, address: string, decis
   if (picture.suggestion && !decisions.suggestionRejected) {
     const plain = picture.suggestionKind === 'plainBackdrop';
     // What stands before a plain backdrop is known well enough to extend that for it.
-    const all = plain && slot.extend;
+    const part = plain && slot.extend ? undefined : holdable(picture, largest, clear);
     return around(
-      all ? toBox(picture.suggestion, picture) : holdable(picture, picture.suggestion, largest, clear),
+      toBox(part?.box ?? picture.suggestion, picture),
       picture,
       largest,
       clear,
       plain ? slot.subjectShare : null,
-      all,
+      plain && slot.extend,
+      part?.eyes,
     );
   }
   const toward = slot.toward as Point | null;

@@ -70,7 +70,8 @@ public sealed record ShownPicture(Guid Id, string Shown)
 /// <param name="Decisions">What was decided about it.</param>
 /// <param name="Suggestion">The suggested keep box, after the turn.</param>
 /// <param name="SuggestionKind">How it was found.</param>
-/// <param name="Strongest">The strongest of several suggested subjects, after the turn.</param>
+/// <param name="SuggestedParts">What a frame should hold of the suggestion, in this order, after the turn.</param>
+/// <param name="Faces">The faces that were found, after the turn.</param>
 /// <param name="Content">Where most of the content of a picture without a subject lies, after the turn.</param>
 /// <param name="Looking">True while its subject is still sought; its files wait for that.</param>
 /// <param name="Words">What its files are named by; null while only a camera's number is there.</param>
@@ -82,7 +83,8 @@ public sealed record JobPictureView(
     Decisions Decisions,
     Frame? Suggestion,
     SuggestionKind? SuggestionKind,
-    Frame? Strongest,
+    IReadOnlyList<SuggestedPart> SuggestedParts,
+    IReadOnlyList<Frame> Faces,
     FocusPoint? Content,
     bool Looking,
     string? Words
@@ -108,7 +110,8 @@ public sealed record JobPictureView(
             mine.Decisions,
             subject?.Box,
             subject?.Kind,
-            subject?.Strongest,
+            subject?.Parts ?? [],
+            subject?.Faces ?? [],
             subject is null && suggestion is { Box: var box } ? new((box.Left + box.Right) / 2, (box.Top + box.Bottom) / 2) : null,
             !row.SubjectSought,
             words
@@ -135,7 +138,8 @@ public sealed record JobPictureView(
             mine.Decisions,
             null,
             null,
-            null,
+            [],
+            [],
             null,
             parts.Any(part => !part.Picture.SubjectSought),
             words

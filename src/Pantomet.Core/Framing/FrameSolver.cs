@@ -13,12 +13,6 @@ public static class FrameSolver
     /// <summary>How far the share may be off before it is called missed.</summary>
     private const double ShareSlack = 0.01;
 
-    /// <summary>
-    /// A suggested box that overhangs its frame by no more than this is still framed as a whole: its edges are not known better. Measured
-    /// (docs/subjects.md).
-    /// </summary>
-    private const double Tolerated = 1.12;
-
     /// <summary>A covered part of a slot smaller than this covers no pixel of anything.</summary>
     private const double Nothing = 1e-9;
 
@@ -58,23 +52,7 @@ public static class FrameSolver
         if (subject.Keep is { } keep)
         {
             return subject.Suggestion is { } suggestion
-                ? Around(
-                    // What stands before a plain backdrop is known well enough to extend that for it.
-                    suggestion.Kind == SuggestionKind.PlainBackdrop
-                    && extend
-                        ? keep.In(picture)
-                        : Holdable(suggestion, picture, widest, area),
-                    picture,
-                    widest,
-                    area,
-                    suggestion.Kind == SuggestionKind.PlainBackdrop ? share : null,
-                    FrameOrigin.Suggested,
-                    extend && suggestion.Kind == SuggestionKind.PlainBackdrop
-                ) with
-                {
-                    Cut = default,
-                    Covered = default,
-                }
+                ? Suggested(suggestion, picture, widest, area, share, extend)
                 : Around(keep.In(picture), picture, widest, area, share, FrameOrigin.Kept, extend);
         }
 
@@ -84,6 +62,28 @@ public static class FrameSolver
             : subject.Suggestion is { Box: var content }
                 ? new(Placed(widest, picture, area, content.In(picture).CentreX, content.In(picture).CentreY), FrameOrigin.Centred)
             : new(widest, FrameOrigin.Centred);
+    }
+
+    // A suggestion nobody confirmed is nothing to warn about.
+    private static SolvedFrame Suggested(Suggestion suggestion, PixelSize picture, Region widest, Frame area, double? share, bool extend)
+    {
+        // What stands before a plain backdrop is known well enough to extend that for it.
+        var plain = suggestion.Kind == SuggestionKind.PlainBackdrop;
+        var part = plain && extend ? new(suggestion.Box, null) : Holdable(suggestion, picture, widest, area);
+        return Around(
+            part.Box.In(picture),
+            picture,
+            widest,
+            area,
+            plain ? share : null,
+            FrameOrigin.Suggested,
+            plain && extend,
+            part.Eyes * picture.Height
+        ) with
+        {
+            Cut = default,
+            Covered = default,
+        };
     }
 
     private static SolvedFrame ByHand(Region region, Ratio? shape)
@@ -114,16 +114,18 @@ public static class FrameSolver
         Frame area,
         double? share,
         FrameOrigin origin,
-        bool extend
+        bool extend,
+        double? eyes = null
     )
     {
         var aspect = widest.Width / widest.Height;
         var (across, down) = (area.Right - area.Left, area.Bottom - area.Top);
         var (least, most) = Widths(keep, picture, widest, area);
+        double CentreY(Region frame) => eyes is { } line ? line + ((0.5 - Portrait.EyeLine) * down * frame.Height) : keep.CentreY;
         if (least > most + 1e-6)
         {
             // No frame holds them in the clear area: the widest one shows the most, as well placed as the edges allow.
-            var region = Holding(Placed(widest, picture, area, keep.CentreX, keep.CentreY), keep, picture);
+            var region = Holding(Placed(widest, picture, area, keep.CentreX, CentreY(widest)), keep, picture);
             var inside = WithLosses(WithShare(new(region, origin), keep, area, share), keep, area);
             if (!extend || (inside.Cut.IsNone && inside.Covered.IsNone))
             {
@@ -137,7 +139,8 @@ public static class FrameSolver
 
         var wanted = share is { } taken ? Math.Max(keep.Width / (taken * across), aspect * keep.Height / (taken * down)) : most;
         var width = Math.Clamp(wanted, least, Math.Max(least, most));
-        var frame = Placed(new(0, 0, width, width / aspect), picture, area, keep.CentreX, keep.CentreY);
+        var unplaced = new Region(0, 0, width, width / aspect);
+        var frame = Placed(unplaced, picture, area, keep.CentreX, CentreY(unplaced));
         var x = Held(frame.X, keep.Right - (area.Right * frame.Width), keep.X - (area.Left * frame.Width), picture.Width - frame.Width);
         var y = Held(
             frame.Y,
@@ -164,12 +167,23 @@ public static class FrameSolver
         return Math.Clamp(inside, Math.Min(low, high), Math.Max(low, high));
     }
 
-    // All of it where a frame can hold it, or nearly, else its strongest part.
-    private static Region Holdable(Suggestion suggestion, PixelSize picture, Region widest, Frame area)
+    // The first part that a frame can hold, all of it or nearly; else the last, as the smallest.
+    private static SuggestedPart Holdable(Suggestion suggestion, PixelSize picture, Region widest, Frame area)
     {
-        var all = suggestion.Box.In(picture);
-        var (least, most) = Widths(all, picture, widest, area);
-        return least > most * Tolerated + 1e-6 && suggestion.Strongest is { } strongest ? strongest.In(picture) : all;
+        var parts = suggestion.Parts;
+        var tolerated = suggestion.Tolerated;
+        foreach (var part in parts)
+        {
+            var (least, most) = Widths(part.Box.In(picture), picture, widest, area);
+            if (least <= (most * tolerated) + 1e-6)
+            {
+                return part;
+            }
+
+            tolerated = 1;
+        }
+
+        return parts[^1];
     }
 
     // The widths of frames that hold the box in their clear area; none where the least is more than the most.

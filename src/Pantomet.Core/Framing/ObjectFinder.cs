@@ -27,6 +27,10 @@ public static class ObjectFinder
     // A region that stands two deviations above the rest, and is all there is, is certain.
     private const double Certain = 2;
 
+    // By judgement: steps between neighbours of up to so many 255ths are a gradient's, and so few larger ones are dust.
+    private const int SmoothStep = 6;
+    private const double SmoothShare = 0.002;
+
     /// <summary>What the network suggests: a subject, or where most of the content lies; null when one place is like the other.</summary>
     /// <param name="picture">The picture, upright and opaque, a few hundred pixels on its longest side.</param>
     /// <param name="network">The network.</param>
@@ -34,6 +38,11 @@ public static class ObjectFinder
     {
         ArgumentNullException.ThrowIfNull(picture);
         ArgumentNullException.ThrowIfNull(network);
+        if (IsSmooth(picture))
+        {
+            return null;
+        }
+
         var evidence = Evidence.Of(network.Of(picture));
         var mean = evidence.Values.Average();
         var deviation = Math.Sqrt(evidence.Values.Average(value => (value - mean) * (double)(value - mean)));
@@ -75,6 +84,30 @@ public static class ObjectFinder
                 : Above(CoreLevel) is [var core, ..] ? Of(core.Box, evidence)
                 : null,
         };
+    }
+
+    // A sky or a gradient: nothing in it has an edge, whatever a network that has to see objects answers.
+    private static bool IsSmooth(Thumb picture)
+    {
+        var small = picture.Reduced(Thumb.LongSide);
+        var steps = new int[256];
+        for (var y = 0; y < small.Height - 1; y++)
+        {
+            for (var x = 0; x < small.Width - 1; x++)
+            {
+                var most = 0;
+                for (var band = 0; band < 3; band++)
+                {
+                    var here = small.At(x, y, band);
+                    most = Math.Max(most, Math.Max(Math.Abs(here - small.At(x + 1, y, band)), Math.Abs(here - small.At(x, y + 1, band))));
+                }
+
+                steps[most]++;
+            }
+        }
+
+        var edges = steps.Skip(SmoothStep + 1).Sum();
+        return edges <= SmoothShare * (small.Width - 1) * (small.Height - 1);
     }
 
     // Around the centre of mass of what stands above the mean.

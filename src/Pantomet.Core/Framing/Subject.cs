@@ -1,3 +1,4 @@
+using System.Text.Json.Serialization;
 using Pantomet.Core.Geometry;
 
 namespace Pantomet.Core.Framing;
@@ -16,7 +17,15 @@ public enum SuggestionKind
 
     /// <summary>The picture has no subject; the box is where most of its content lies, and frames are placed around its centre.</summary>
     Content,
+
+    /// <summary>A network found faces there; they are kept whole before anything else.</summary>
+    Faces,
 }
+
+/// <summary>What a frame should hold of a suggestion.</summary>
+/// <param name="Box">As fractions of the picture as displayed.</param>
+/// <param name="Eyes">Where the eyes lie in it, from above, as a fraction of the picture's height; null where there are none.</param>
+public sealed record SuggestedPart(Frame Box, double? Eyes);
 
 /// <summary>A keep box that nobody has confirmed yet.</summary>
 /// <param name="Box">As fractions of the picture as displayed.</param>
@@ -32,6 +41,36 @@ public readonly record struct Suggestion(Frame Box, SuggestionKind Kind)
     /// </summary>
     public Frame? Strongest { get; init; }
 
+    /// <summary>The faces, from forehead to chin, best first; null or empty where there are none.</summary>
+    public IReadOnlyList<Frame>? Faces { get; init; }
+
+    /// <summary>
+    /// What a frame should hold: all of it, else what it can hold of it, in this order. With faces these are whoever they belong to, all
+    /// heads, and the largest head.
+    /// </summary>
+    [JsonIgnore]
+    public IReadOnlyList<SuggestedPart> Parts =>
+        Faces is { Count: > 0 } faces ? Portrait.Parts(Box, faces)
+        : Strongest is { } strongest ? [new(Box, null), new(strongest, null)]
+        : [new(Box, null)];
+
+    /// <summary>
+    /// By how much a box may overhang its frame and is still framed as a whole: its edges are not known better. A face is cut by nothing.
+    /// </summary>
+    [JsonIgnore]
+    public double Tolerated => Faces is { Count: > 0 } ? 1 : KnownNoBetter;
+
+    // Measured (docs/subjects.md).
+    private const double KnownNoBetter = 1.12;
+
+    /// <inheritdoc/>
+    public bool Equals(Suggestion other) =>
+        (Box, Kind, Confidence, Strongest) == (other.Box, other.Kind, other.Confidence, other.Strongest)
+        && (Faces ?? []).SequenceEqual(other.Faces ?? []);
+
+    /// <inheritdoc/>
+    public override int GetHashCode() => HashCode.Combine(Box, Kind, Confidence, Strongest, Faces?.Count ?? 0);
+
     // By judgement: a frame that shows nearly all of the picture shows the subject whatever it is.
     private const double ShowsEnough = 0.6;
 
@@ -42,8 +81,13 @@ public readonly record struct Suggestion(Frame Box, SuggestionKind Kind)
         {
             SuggestionKind.PlainBackdrop or SuggestionKind.Content => true,
             SuggestionKind.EyeCatching => frame.Area >= ShowsEnough,
+            SuggestionKind.Faces => FacesIn(frame) == (Faces?.Count ?? 0),
             _ => frame.Shared(Box) / Box.Area >= (Confidence >= Sure ? MostlyShown : WhollyShown),
         };
+
+    /// <summary>How many of the faces are whole in a frame.</summary>
+    /// <param name="frame">The frame, of the same picture.</param>
+    public int FacesIn(Frame frame) => Faces?.Count(face => frame.Shared(face) / face.Area >= WhollyShown) ?? 0;
 
     /// <summary>The confidence from which a suggestion is taken for right.</summary>
     public const double Sure = 0.6;

@@ -75,7 +75,7 @@ public readonly record struct Frame
     public bool Holds(double x, double y) => x > Left && x < Right && y > Top && y < Bottom;
 
     /// <summary>The part of a rectangle that lies in the picture; there must be one.</summary>
-    internal static Frame Within(double left, double top, double right, double bottom) =>
+    public static Frame Within(double left, double top, double right, double bottom) =>
         new(Math.Max(0, left), Math.Max(0, top), Math.Min(1, right), Math.Min(1, bottom));
 
     /// <summary>The smallest frame that holds this one and another.</summary>

@@ -27,6 +27,19 @@ public readonly record struct Region(double X, double Y, double Width, double He
     public PixelSize Native(PixelSize picture) =>
         new(Math.Min(picture.Width, Rounding.ToPixels(Width)), Math.Min(picture.Height, Rounding.ToPixels(Height)));
 
+    /// <summary>The same as fractions of a picture; what lies outside of it is left away, and all of it where nothing is left.</summary>
+    public Frame On(PixelSize picture) =>
+        Frame.TryCreate(
+            Math.Clamp(X / picture.Width, 0, 1),
+            Math.Clamp(Y / picture.Height, 0, 1),
+            Math.Clamp(Right / picture.Width, 0, 1),
+            Math.Clamp(Bottom / picture.Height, 0, 1),
+            out var frame,
+            out _
+        )
+            ? frame
+            : Frame.Whole;
+
     /// <summary>The largest region of the given shape inside this one, centred.</summary>
     public Region Shaped(Ratio shape)
     {

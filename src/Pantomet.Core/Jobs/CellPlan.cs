@@ -60,7 +60,7 @@ public sealed record CellPlan(Frame Frame, SolvedFrame Solved, IReadOnlyList<Fil
             ? []
             : VariantPlanner.PlanAll(size, slot, hand, subject).SelectMany(plan => FileRequest.AllOf(plan, slot, choice));
         return new(
-            FrameOf(solved.Region, size),
+            solved.Region.On(size),
             solved,
             [.. requests],
             VariantPlanner.Plan(size, slot, slot.AtDensityOne, hand, subject).Asked,
@@ -112,7 +112,7 @@ public sealed record CellPlan(Frame Frame, SolvedFrame Solved, IReadOnlyList<Fil
         var size = Besides(parts);
         var solved = FrameSolver.Solve(size, Ratio.Of(plans[0].Asked), null, default);
         return new(
-            FrameOf(solved.Region, size),
+            solved.Region.On(size),
             solved,
             cell.Skip ? [] : [.. plans.SelectMany(plan => FileRequest.AllOf(plan, slot, choice))],
             plans[0].Asked,
@@ -147,13 +147,7 @@ public sealed record CellPlan(Frame Frame, SolvedFrame Solved, IReadOnlyList<Fil
         var solved = VariantPlanner.Framed(size, slot);
         var plan = VariantPlanner.Plan(size, slot, slot.AtDensityOne) with { Verdict = verdict, Reasons = [why], Kept = [] };
         var left = decisions.For(place.Address).Skip;
-        return new(
-            FrameOf(solved.Region, size),
-            solved,
-            left ? [] : [new(plan, null, null)],
-            plan.Asked,
-            left || verdict == Verdict.Skipped
-        );
+        return new(solved.Region.On(size), solved, left ? [] : [new(plan, null, null)], plan.Asked, left || verdict == Verdict.Skipped);
     }
 
     /// <summary>What the frames of a picture are there to show.</summary>
@@ -173,19 +167,8 @@ public sealed record CellPlan(Frame Frame, SolvedFrame Solved, IReadOnlyList<Fil
             {
                 Box = box,
                 Strongest = suggestion.Strongest is { } strongest ? turn.Of(strongest, facts.Size) : null,
+                Faces = suggestion.Faces?.Select(face => turn.Of(face, facts.Size)).OfType<Frame>().ToList(),
             }
             : null;
     }
-
-    private static Frame FrameOf(Region region, PixelSize size) =>
-        Frame.TryCreate(
-            Math.Clamp(region.X / size.Width, 0, 1),
-            Math.Clamp(region.Y / size.Height, 0, 1),
-            Math.Clamp(region.Right / size.Width, 0, 1),
-            Math.Clamp(region.Bottom / size.Height, 0, 1),
-            out var frame,
-            out _
-        )
-            ? frame
-            : Frame.Whole;
 }

@@ -1,4 +1,5 @@
 using Pantomet.Core.Framing;
+using Pantomet.Core.Geometry;
 using Pantomet.Core.Rules;
 using Pantomet.Core.Texts;
 using Pantomet.Core.Verdicts;
@@ -9,7 +10,12 @@ namespace Pantomet.Core.Planning;
 internal static class FramingReasons
 {
     /// <summary>Adds the reasons and says whether something was conceded.</summary>
-    public static Verdict Judge(SolvedFrame solved, Slot slot, Suggestion? suggested, List<Reason> reasons)
+    /// <param name="picture">The picture as displayed.</param>
+    /// <param name="solved">The frame.</param>
+    /// <param name="slot">The slot.</param>
+    /// <param name="suggested">The suggestion that frames it; null where none does.</param>
+    /// <param name="reasons">Where the reasons go.</param>
+    public static Verdict Judge(PixelSize picture, SolvedFrame solved, Slot slot, Suggestion? suggested, List<Reason> reasons)
     {
         if (solved.Reshaped)
         {
@@ -23,6 +29,7 @@ internal static class FramingReasons
                     ReasonCodes.Suggested,
                     suggestion.Kind switch
                     {
+                        SuggestionKind.Faces => OfFaces(suggestion, solved.Region.On(picture)),
                         SuggestionKind.PlainBackdrop => ReasonTexts.CroppedAroundTheObjectInFront,
                         SuggestionKind.EyeCatching => ReasonTexts.CroppedAroundTheMostNoticeablePart,
                         _ when suggestion.Confidence < Suggestion.Sure => ReasonTexts.CroppedAroundWhatMayBeThe,
@@ -56,6 +63,12 @@ internal static class FramingReasons
         }
 
         return concedes ? Verdict.Concedes : Verdict.Meets;
+    }
+
+    private static string OfFaces(Suggestion suggestion, Frame shown)
+    {
+        var (kept, all) = (suggestion.FacesIn(shown), suggestion.Faces?.Count ?? 0);
+        return kept == all ? ReasonTexts.FacesKept(all) : ReasonTexts.SomeFacesKept(kept, all);
     }
 
     private static string What(SolvedFrame solved) =>

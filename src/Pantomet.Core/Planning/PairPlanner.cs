@@ -93,7 +93,7 @@ public static class PairPlanner
         for (var i = 0; i < parts.Count; i++)
         {
             var told = new List<Reason>();
-            var own = FramingReasons.Judge(made.Solved[i], slot, parts[i].Subject.Suggestion, told);
+            var own = FramingReasons.Judge(parts[i].Size, made.Solved[i], slot, parts[i].Subject.Suggestion, told);
             verdict = own == Verdict.Concedes && verdict == Verdict.Meets ? Verdict.Concedes : verdict;
             reasons.AddRange(told.Select(reason => reason with { Message = ReasonTexts.Picture(i + 1, reason.Message) }));
         }

@@ -45,7 +45,7 @@ public static class VariantPlanner
         var density = descriptor.Density ?? Density.One;
         var wanted = descriptor.Width is { } width ? OnLadder(slot, native, width) : Wanted(slot, native, density);
         var reasons = new List<Reason>();
-        var verdict = FramingReasons.Judge(solved, slot, subject.Suggestion, reasons);
+        var verdict = FramingReasons.Judge(picture, solved, slot, subject.Suggestion, reasons);
         var content = wanted.Content;
         var offered = (double)density.Value;
         if (!content.FitsIn(native))

@@ -54,6 +54,11 @@ public sealed record ReportedSource
     /// <summary>The suggested keep box: left, top, right, bottom as fractions of the picture as displayed.</summary>
     public IReadOnlyList<double>? Suggestion { get; init; }
 
+    /// <summary>
+    /// The faces that were found, each left, top, right, bottom as fractions of the picture as displayed; null where it was not read.
+    /// </summary>
+    public IReadOnlyList<IReadOnlyList<double>>? Faces { get; init; }
+
     /// <summary>What the picture shows, for those who cannot see it, where a person wrote it.</summary>
     public string? Alternative { get; init; }
 
@@ -80,11 +85,12 @@ public sealed record ReportedSource
             JpegQuality = facts.JpegQuality,
             Kind = facts.Kind,
             InLight = facts.NeedsLight ? true : null,
-            Suggestion = facts.Suggestion is { Kind: not SuggestionKind.Content, Box: var box }
-                ? [.. new[] { box.Left, box.Top, box.Right, box.Bottom }.Select(edge => Math.Round(edge, 4))]
-                : null,
+            Suggestion = facts.Suggestion is { Kind: not SuggestionKind.Content, Box: var box } ? Edges(box) : null,
+            Faces = [.. (facts.Suggestion?.Faces ?? []).Select(Edges)],
         };
     }
+
+    private static double[] Edges(Frame box) => [.. new[] { box.Left, box.Top, box.Right, box.Bottom }.Select(edge => Math.Round(edge, 4))];
 }
 
 /// <summary>The figures of a file that is delivered.</summary>

@@ -136,6 +136,17 @@ public static class ReasonTexts
 
     public const string CroppedAroundTheSubjectConfirmOr = "Cropped around the subject. Confirm or reject this crop.";
 
+    public static string FacesKept(int faces) =>
+        faces switch
+        {
+            1 => "Face kept whole. Confirm or reject this crop.",
+            2 => "Two faces kept whole. Confirm or reject this crop.",
+            _ => $"{faces} faces kept whole. Confirm or reject this crop.",
+        };
+
+    public static string SomeFacesKept(int kept, int faces) =>
+        $"{kept} of {faces} faces kept whole: the crop is too narrow for all of them. Choose who is shown, or reject this crop.";
+
     public static string CutsTheKeepBox(string solved, string cut, string slot) => $"{solved} cuts the keep box {cut}. {slot}";
 
     public static string TheKeepBoxExtendsBeyondThe(string covered, string slot) =>

@@ -95,7 +95,7 @@ public sealed class ImagingWorker : IDisposable
 
     private static ImagingResponse Look(DetectSubjectRequest request)
     {
-        ObjectNetwork.UseThreads(request.Threads);
+        NetworkSession.UseThreads(request.Threads);
         return new() { Facts = SubjectDetector.Sought(request.Path, request.Facts) };
     }
 

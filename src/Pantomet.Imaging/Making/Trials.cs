@@ -29,6 +29,9 @@ internal sealed class Trials(VariantEncoder encoder, PictureFormat format, Trial
         [PictureFormat.Avif] = 0.78,
     };
 
+    // The whole loses a little more than its whole tiles do: those at its edges have less around them (the same photographs).
+    private const double WholeOverTiles = 1.2;
+
     // What the dear encoder weighs for each byte of the cheap one, before anything is known of the picture (measured on open photographs).
     private static readonly Dictionary<PictureFormat, double> WeightRatios = new()
     {
@@ -89,7 +92,9 @@ internal sealed class Trials(VariantEncoder encoder, PictureFormat format, Trial
         {
             // Frames that are packed by what differs say nothing about a still JPEG.
             setting = QualityScale.Usual(format, number);
-            _alike[number] = setting = encoder.Moves ? setting : Foretold(setting, jpeg.SampleLoss(JpegScale.SettingFor(number)));
+            _alike[number] = setting = encoder.Moves
+                ? setting
+                : Foretold(setting, jpeg.SampleLoss(JpegScale.SettingFor(number)), SampleLoss);
         }
 
         return setting;
@@ -116,7 +121,7 @@ internal sealed class Trials(VariantEncoder encoder, PictureFormat format, Trial
         }
 
         // What stands to the tiles' loss as what is wanted does to what was found.
-        var corrected = Foretold(setting, SampleLoss(setting) * wanted / found);
+        var corrected = Foretold(setting, SampleLoss(setting) * wanted / found, SampleLoss);
         return Math.Abs(Loss(corrected) - wanted) < Math.Abs(found - wanted) ? corrected : setting;
     }
 
@@ -124,7 +129,7 @@ internal sealed class Trials(VariantEncoder encoder, PictureFormat format, Trial
     /// <param name="number">The number at which JPEG has that loss.</param>
     /// <param name="loss">1 − likeness.</param>
     public int SettingNear(int number, double loss) =>
-        Foretold(jpeg is null ? SettingFor(number) : QualityScale.Usual(format, number), loss);
+        Foretold(jpeg is null ? SettingFor(number) : QualityScale.Usual(format, number), loss, AimLoss);
 
     /// <summary>The quality number of a setting: where JPEG is as much alike.</summary>
     /// <param name="setting">1 to 100.</param>
@@ -138,16 +143,18 @@ internal sealed class Trials(VariantEncoder encoder, PictureFormat format, Trial
         if (!_numbers.TryGetValue(setting, out var number))
         {
             number = QualityScale.UsualNumber(format, setting);
-            _numbers[setting] = number = encoder.Moves ? number : jpeg.NumberNear(number, SampleLoss(setting));
+            _numbers[setting] = number = encoder.Moves
+                ? number
+                : JpegScale.QualityOf(jpeg.Foretold(JpegScale.SettingFor(number), SampleLoss(setting), jpeg.SampleLoss));
         }
 
         return number;
     }
 
-    /// <summary>The number at which JPEG comes nearest to a loss, told by squares of the picture.</summary>
+    /// <summary>The number at which JPEG comes nearest to a loss.</summary>
     /// <param name="guess">Where to look first.</param>
     /// <param name="loss">1 − likeness.</param>
-    public int NumberNear(int guess, double loss) => JpegScale.QualityOf(Foretold(JpegScale.SettingFor(guess), loss));
+    public int NumberNear(int guess, double loss) => JpegScale.QualityOf(Foretold(JpegScale.SettingFor(guess), loss, AimLoss));
 
     /// <summary>What the whole is expected to weigh at a setting, from bands of it; of a small picture, what it weighs.</summary>
     /// <param name="setting">1 to 100.</param>
@@ -157,13 +164,15 @@ internal sealed class Trials(VariantEncoder encoder, PictureFormat format, Trial
     /// <param name="quality">The encoder's setting, 1 to 100.</param>
     public double Loss(int quality) => 1 - Measure(Dear(quality)).Score;
 
-    private double Slope => QualityScale.Slope(format);
-
-    private int Foretold(int guess, double loss) => QualitySearch.Foretold(guess, loss, SampleLoss, Slope);
+    private int Foretold(int guess, double loss, Func<int, double> lossAt) =>
+        QualitySearch.Foretold(guess, loss, lossAt, QualityScale.Slope(format));
 
     // What the file would lack, told by a plain file of every other tile, which costs a fifteenth of it. All types are told on the same
     // tiles, so that what those are better or worse than the whole falls out where types are compared.
     private double SampleLoss(int setting) => IsPatched ? TileLoss(setting) * CarefulShares[format] : Loss(setting);
+
+    // What is held against a likeness that is asked for: of a small picture the truth, which costs no more than its tiles do.
+    private double AimLoss(int setting) => encoder.IsLarge ? SampleLoss(setting) * WholeOverTiles : Loss(setting);
 
     // What a number stands for: JPEG's own loss where its file was made anyway.
     private double NumberLoss(int setting) => _dear.ContainsKey(setting) ? Loss(setting) : SampleLoss(setting);

@@ -19,35 +19,17 @@ public sealed class ObjectNetwork : IObjectMaps, IDisposable
     // It was trained on blue, green and red less this.
     private const float Middle = 115;
 
-    private static int _threads = 1;
-
-    private static readonly Lazy<ObjectNetwork> Shared = new(() => new(Path.Combine(AppContext.BaseDirectory, "objects.onnx")));
+    private static readonly Lazy<ObjectNetwork> Shared = new(() => new());
 
     private readonly InferenceSession _session;
     private readonly RunOptions _run = new();
     private readonly string _input;
 
-    private ObjectNetwork(string path)
+    private ObjectNetwork()
     {
-        // Without an arena memory is given back.
-        using var options = new SessionOptions
-        {
-            IntraOpNumThreads = _threads,
-            InterOpNumThreads = 1,
-            EnableCpuMemArena = false,
-        };
-        // A thread that has nothing to do must not keep a core from others.
-        options.AddSessionConfigEntry("session.intra_op.allow_spinning", "0");
-        _session = new(path, options);
+        _session = NetworkSession.Open("objects.onnx");
         _input = _session.InputNames[0];
     }
-
-    /// <summary>
-    /// How many threads look at one picture, to be said before the first: one where pictures are worked on side by side, more where this is
-    /// the one that looks.
-    /// </summary>
-    /// <param name="count">1 or more.</param>
-    public static void UseThreads(int count) => _threads = count;
 
     /// <summary>The one of this process.</summary>
     public static ObjectNetwork Instance => Shared.Value;

@@ -21,19 +21,30 @@ internal static class SubjectDetector
     public static PictureFacts Sought(string path, PictureFacts facts) =>
         facts.SubjectSought ? facts : facts with { Suggestion = Better(facts.Suggestion, At(path)), SubjectSought = true };
 
-    // What stands before a backdrop that is nearly plain is kept unless the network is sure of something.
+    // What stands before a backdrop that is nearly plain is kept unless somebody or something is surely seen.
     private static Suggestion? Better(Suggestion? before, Suggestion? found) =>
-        before is null || found is { Kind: SuggestionKind.Object, Confidence: >= Suggestion.Sure } ? found : before;
+        before is null || found is { Kind: SuggestionKind.Object or SuggestionKind.Faces, Confidence: >= Suggestion.Sure } ? found : before;
 
     /// <summary>What the network suggests.</summary>
     /// <param name="path">The original, or a small copy of it that lies upright.</param>
     /// <exception cref="VipsException">It cannot be decoded.</exception>
     public static Suggestion? At(string path)
     {
+        var picture = ThumbOf(path);
+        var (faces, things) = (FaceNetwork.Find(picture), ThingNetwork.Find(picture));
+        // Where there are faces, the dearest of the three has nothing to add.
+        return SubjectChoice.OfFaces(faces, things) ?? SubjectChoice.Of(ObjectFinder.Find(picture, ObjectNetwork.Instance), faces, things);
+    }
+
+    /// <summary>The copy that is looked at: upright, opaque, red, green and blue.</summary>
+    /// <param name="path">The original, or a small copy of it that lies upright.</param>
+    /// <exception cref="VipsException">It cannot be decoded.</exception>
+    internal static Thumb ThumbOf(string path)
+    {
         using var scope = new Scope();
         var small = scope.Own(PictureReader.Small(path, LongSide));
         var opaque = small.HasAlpha() ? scope.Own(small.Flatten(background: [255.0])) : small;
         var shown = scope.Own(scope.Own(opaque.Colourspace(Enums.Interpretation.Srgb)).Cast(Enums.BandFormat.Uchar));
-        return ObjectFinder.Find(new(shown.WriteToMemory<byte>(), shown.Width, shown.Height, shown.Bands), ObjectNetwork.Instance);
+        return new(shown.WriteToMemory<byte>(), shown.Width, shown.Height, shown.Bands);
     }
 }

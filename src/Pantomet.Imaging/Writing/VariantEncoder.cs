@@ -17,6 +17,9 @@ public sealed class VariantEncoder : IDisposable
     /// <summary>Below this many tiles a picture is its own sample of them.</summary>
     private const int FewestTiles = 12;
 
+    /// <summary>From this many pixels on a picture is large.</summary>
+    private const long SmallestLarge = 400_000;
+
     /// <summary>Below this many pixels on a side it is its own sample of bands.</summary>
     private const int SmallestSampled = 64;
 
@@ -27,7 +30,7 @@ public sealed class VariantEncoder : IDisposable
     private const int SampleBand = 16;
 
     // From band to band, by the pixels of the picture: a twelfth of a large one tells as much as a third of a small one.
-    private static readonly (long Area, int Stride)[] Strides = [(400_000, 192), (100_000, 96), (0, 48)];
+    private static readonly (long Area, int Stride)[] Strides = [(SmallestLarge, 192), (100_000, 96), (0, 48)];
 
     private const int Patch = LikenessMeter.Tile;
 
@@ -70,6 +73,9 @@ public sealed class VariantEncoder : IDisposable
     /// True where squares stand for the whole; a small picture costs no more than they do, and a moving one is packed by what differs.
     /// </summary>
     internal bool IsPatched => _frames == 1 && Grid.Columns * Grid.Rows >= FewestTiles && Math.Min(Grid.Columns, Grid.Rows) > 1;
+
+    /// <summary>True where trials on its tiles cost much less than those on the whole.</summary>
+    internal bool IsLarge => IsPatched && (long)_image.Width * _image.Height >= SmallestLarge;
 
     /// <summary>True for the frames of a moving picture.</summary>
     public bool Moves => _frames > 1;

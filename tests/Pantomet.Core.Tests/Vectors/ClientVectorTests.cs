@@ -39,9 +39,11 @@ public sealed class ClientVectorTests
         {
             var size = sizes[i % 3];
             var slot = SomeSlot(random, i);
-            var suggestion = new Suggestion(Some(random), (SuggestionKind)random.Next(4))
+            var kind = (SuggestionKind)random.Next(5);
+            var suggestion = new Suggestion(Some(random), kind)
             {
                 Strongest = random.Next(2) == 0 ? Some(random) : null,
+                Faces = kind == SuggestionKind.Faces ? [.. Enumerable.Range(0, 1 + random.Next(3)).Select(_ => Small(random))] : null,
             };
             var content = suggestion.Kind == SuggestionKind.Content;
             var decisions = (i % 6) switch
@@ -64,7 +66,8 @@ public sealed class ClientVectorTests
                         size.Height,
                         Suggestion = content ? null : (Frame?)suggestion.Box,
                         SuggestionKind = suggestion.Kind,
-                        suggestion.Strongest,
+                        SuggestedParts = content ? [] : suggestion.Parts,
+                        Faces = suggestion.Faces ?? [],
                         Content = content
                             ? new FocusPoint(
                                 (suggestion.Box.Left + suggestion.Box.Right) / 2,
@@ -248,6 +251,12 @@ public sealed class ClientVectorTests
         return Frame.TryCreate(left, top, left + 0.25, top + 0.375, out var frame, out var error)
             ? frame
             : throw new ArgumentException(error);
+    }
+
+    private static Frame Small(Random random)
+    {
+        var (left, top) = (Math.Round(random.NextDouble() * 0.8, 3), Math.Round(random.NextDouble() * 0.8, 3));
+        return Frame.Within(left, top, left + 0.06, top + 0.09);
     }
 
     private static Slot SomeSlot(Random random, int i)

@@ -1,0 +1,32 @@
+using Microsoft.ML.OnnxRuntime;
+
+namespace Pantomet.Imaging.Objects;
+
+/// <summary>Opens the networks that ship with the program; each is read from its file when it is needed first, and shared by all threads.</summary>
+public static class NetworkSession
+{
+    private static int _threads = 1;
+
+    /// <summary>
+    /// How many threads look at one picture, to be said before the first: one where pictures are worked on side by side, more where this is
+    /// the one that looks.
+    /// </summary>
+    /// <param name="count">1 or more.</param>
+    public static void UseThreads(int count) => _threads = count;
+
+    /// <summary>Opens one.</summary>
+    /// <param name="name">The file's name beside the program.</param>
+    internal static InferenceSession Open(string name)
+    {
+        // Without an arena memory is given back.
+        using var options = new SessionOptions
+        {
+            IntraOpNumThreads = _threads,
+            InterOpNumThreads = 1,
+            EnableCpuMemArena = false,
+        };
+        // A thread that has nothing to do must not keep a core from others.
+        options.AddSessionConfigEntry("session.intra_op.allow_spinning", "0");
+        return new(Path.Combine(AppContext.BaseDirectory, name), options);
+    }
+}

@@ -1,0 +1,68 @@
+using Microsoft.ML.OnnxRuntime;
+using NetVips;
+using Pantomet.Core.Framing;
+
+namespace Pantomet.Imaging.Objects;
+
+/// <summary>
+/// A network that looks at a square of pixels. The picture lies in the upper left corner, as large as it fits; what is left stays black.
+/// </summary>
+internal sealed class SquareNetwork : IDisposable
+{
+    /// <summary>The square's side in pixels.</summary>
+    public const int Side = 512;
+
+    private readonly InferenceSession _session;
+    private readonly RunOptions _run = new();
+
+    /// <summary>Reads it.</summary>
+    /// <param name="name">The file's name beside the program.</param>
+    public SquareNetwork(string name) => _session = NetworkSession.Open(name);
+
+    /// <summary>Its outputs in the order of the file, and how much of the square the picture covers.</summary>
+    /// <param name="picture">The picture, upright and opaque.</param>
+    public SquareAnswer Of(Thumb picture)
+    {
+        ImagingEngine.Start();
+        using var image = Image.NewFromMemory(picture.Pixels, picture.Width, picture.Height, picture.Bands, Enums.BandFormat.Uchar);
+        using var tagged = image.Copy(interpretation: Enums.Interpretation.Srgb);
+        var scale = (double)Side / Math.Max(picture.Width, picture.Height);
+        var (width, height) = (Whole(picture.Width * scale), Whole(picture.Height * scale));
+        using var seen = tagged.ThumbnailImage(width, height: height, size: Enums.Size.Force);
+        var (pixels, bands) = (seen.WriteToMemory<byte>(), seen.Bands);
+        var values = new float[3 * Side * Side];
+        for (var y = 0; y < height; y++)
+        {
+            for (var x = 0; x < width; x++)
+            {
+                for (var channel = 0; channel < 3; channel++)
+                {
+                    values[(((channel * Side) + y) * Side) + x] = pixels[(((y * width) + x) * bands) + channel];
+                }
+            }
+        }
+
+        using var input = OrtValue.CreateTensorValueFromMemory(values, [1, 3, Side, Side]);
+        using var outputs = _session.Run(_run, [_session.InputNames[0]], [input], _session.OutputNames);
+        return new(
+            [.. outputs.Select(output => output.GetTensorDataAsSpan<float>().ToArray())],
+            (double)width / Side,
+            (double)height / Side
+        );
+    }
+
+    /// <summary>Frees it.</summary>
+    public void Dispose()
+    {
+        _run.Dispose();
+        _session.Dispose();
+    }
+
+    private static int Whole(double pixels) => Math.Clamp((int)Math.Round(pixels), 1, Side);
+}
+
+/// <summary>What a network says of a square.</summary>
+/// <param name="Outputs">Its outputs in the order of the file.</param>
+/// <param name="Across">The share of the square's width that the picture covers.</param>
+/// <param name="Down">The share of its height.</param>
+internal sealed record SquareAnswer(IReadOnlyList<float[]> Outputs, double Across, double Down);

@@ -1,0 +1,87 @@
+using CsCheck;
+using Pantomet.Core.Framing;
+using Pantomet.Core.Geometry;
+
+namespace Pantomet.Core.Tests.Framing;
+
+public sealed class SubjectChoiceTests
+{
+    private static readonly Frame Somewhere = Frame.Within(0.2, 0.2, 0.6, 0.7);
+
+    [Fact]
+    public void A_face_comes_before_any_thing()
+    {
+        var face = new Seen(Frame.Within(0.7, 0.2, 0.8, 0.35), 0.9);
+        var found = SubjectChoice.Of(Objects(Somewhere, 0.9), [face], [new(Somewhere, 0.95)])!.Value;
+        Assert.Equal((SuggestionKind.Faces, 0.9), (found.Kind, found.Confidence));
+        Assert.Equal([face.Box], found.Faces!);
+        Assert.Equal(face.Box.Area, found.Box.Shared(face.Box), 6);
+    }
+
+    [Fact]
+    public void Whoever_a_face_belongs_to_is_the_thing_around_it()
+    {
+        var person = Frame.Within(0.3, 0.1, 0.6, 1);
+        var found = SubjectChoice.Of(null, [new(Frame.Within(0.4, 0.15, 0.5, 0.3), 0.9)], [new(person, 0.5)])!.Value;
+        Assert.Equal(person.Area, found.Box.Shared(person), 6);
+    }
+
+    [Theory]
+    [InlineData(0.1, 0.59, false)]
+    [InlineData(0.1, 0.6, true)]
+    [InlineData(0.04, 0.8, false)]
+    [InlineData(0.04, 0.86, true)]
+    public void A_face_is_believed_by_its_score_and_a_small_one_by_a_higher(double side, double score, bool believed) =>
+        Assert.Equal(believed, SubjectChoice.OfFaces([new(Frame.Within(0.4, 0.4, 0.4 + side, 0.4 + side), score)], []) is not null);
+
+    [Fact]
+    public void Faces_in_the_background_are_nobodys_subject()
+    {
+        var (near, far) = (new Seen(Frame.Within(0.3, 0.2, 0.5, 0.5), 0.95), new Seen(Frame.Within(0.8, 0.2, 0.83, 0.24), 0.9));
+        Assert.Equal([near.Box], SubjectChoice.OfFaces([near, far], [])!.Value.Faces!);
+    }
+
+    [Fact]
+    public void Where_both_networks_agree_the_box_lies_between_theirs()
+    {
+        var thing = Frame.Within(0.25, 0.25, 0.6, 0.7);
+        var found = SubjectChoice.Of(Objects(Somewhere, 0.7), [], [new(thing, 0.5)])!.Value;
+        Assert.Equal((0.225, 0.225, 0.6, 0.7), (found.Box.Left, found.Box.Top, found.Box.Right, found.Box.Bottom));
+    }
+
+    [Fact]
+    public void A_thing_that_is_sure_needs_nobody_and_others_nearly_as_sure_belong_to_it()
+    {
+        var (one, other) = (Frame.Within(0.1, 0.4, 0.3, 0.8), Frame.Within(0.6, 0.4, 0.8, 0.8));
+        var found = SubjectChoice.Of(null, [], [new(one, 0.7), new(other, 0.6)])!.Value;
+        Assert.Equal(Frame.Within(0.1, 0.4, 0.8, 0.8), found.Box);
+        Assert.Equal(one, found.Strongest);
+    }
+
+    [Fact]
+    public void What_one_network_half_sees_alone_is_texture_and_only_where_the_content_lies()
+    {
+        Assert.Equal(SuggestionKind.Content, SubjectChoice.Of(Objects(Somewhere, 0.6), [], [])!.Value.Kind);
+        Assert.Equal(SuggestionKind.Object, SubjectChoice.Of(Objects(Somewhere, 0.7), [], [])!.Value.Kind);
+        var inside = new Seen(Frame.Within(0.3, 0.3, 0.4, 0.4), 0.12);
+        Assert.Equal(SuggestionKind.Object, SubjectChoice.Of(Objects(Somewhere, 0.6), [], [inside])!.Value.Kind);
+    }
+
+    [Fact]
+    public void Nothing_seen_is_nothing_suggested() => Assert.Null(SubjectChoice.Of(null, [new(Somewhere, 0.3)], [new(Somewhere, 0.2)]));
+
+    [Fact]
+    public void The_best_of_boxes_that_lie_on_each_other_is_kept() =>
+        Gen.Select(Gen.Double[0, 0.7], Gen.Double[0, 0.7], Gen.Double[0.05, 0.3], Gen.Double[0, 1])
+            .Select((left, top, side, score) => new Seen(Frame.Within(left, top, left + side, top + side), score))
+            .List[1, 12]
+            .Sample(found =>
+            {
+                var kept = Seen.Apart(found, 0.5);
+                Assert.Equal(found.Max(one => one.Score), kept[0].Score);
+                Assert.All(kept, one => Assert.DoesNotContain(kept, other => other != one && Seen.Overlap(one.Box, other.Box) > 0.5));
+                Assert.All(found, one => Assert.Contains(kept, better => better == one || Seen.Overlap(better.Box, one.Box) > 0.5));
+            });
+
+    private static Suggestion Objects(Frame box, double confidence) => new(box, SuggestionKind.Object) { Confidence = confidence };
+}

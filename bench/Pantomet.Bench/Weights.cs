@@ -47,14 +47,15 @@ internal static class Weights
     private static void Numbers(IReadOnlyList<string> photographs, TextWriter output)
     {
         output.WriteLine(
-            "## A quality number in each type\n\n| quality | files | WebP: mean, worst | AVIF: mean, worst | weight, JPEG = 1 | whole encodes of a file in the mean | samples |"
+            "## A quality number in each type\n\n| quality | files | WebP: mean, worst | AVIF: mean, worst | weight, JPEG = 1 | whole encodes of a file in the mean | samples | WebP alone: mean, worst, encodes, samples |"
         );
-        output.WriteLine("|---|---|---|---|---|---|---|");
+        output.WriteLine("|---|---|---|---|---|---|---|---|");
         foreach (var quality in (int[])[80, 60])
         {
             var (webP, avif) = (new List<double>(), new List<double>());
             var (webPBytes, avifBytes) = (new List<double>(), new List<double>());
             var (encodes, samples) = (new List<double>(), new List<double>());
+            var (alone, aloneEncodes, aloneSamples) = (new List<double>(), new List<double>(), new List<double>());
             foreach (var path in photographs.Take(20))
             {
                 foreach (var width in (int[])[400, 800, 1600])
@@ -81,6 +82,15 @@ internal static class Weights
                         );
                     }
 
+                    var one = Make(
+                        path,
+                        $$"""
+                        "size": { "width": {{width}} }, "types": ["webp"], "aims": { "quality": [{{quality}}, {{quality}}] }
+                        """
+                    )[0];
+                    alone.Add(Math.Abs(Score(one) - Score(made[0])));
+                    aloneEncodes.Add(one.Encodes);
+                    aloneSamples.Add(one.Trials);
                     encodes.AddRange(made.Skip(1).Select(file => (double)file.Encodes));
                     samples.AddRange(made.Skip(1).Select(file => (double)file.Trials));
                     webPBytes.Add((double)made[1].File!.Length / made[0].File!.Length);
@@ -96,7 +106,8 @@ internal static class Weights
                     $"{avif.Average():F5}, {avif.Max():F5}",
                     $"WebP {webPBytes.Average():F2}, AVIF {avifBytes.Average():F2}",
                     $"{encodes.Average():F2}, {encodes.Max()} at most",
-                    $"{samples.Average():F1}"
+                    $"{samples.Average():F1}",
+                    $"{alone.Average():F5}, {alone.Max():F5}, {aloneEncodes.Average():F2}, {aloneSamples.Average():F1}"
                 )
             );
         }

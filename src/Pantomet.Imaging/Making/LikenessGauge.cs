@@ -12,23 +12,18 @@ internal sealed class LikenessGauge(Image reference)
     private readonly Lazy<ColourPlanes> _reference = new(() => Planes(reference));
 
     /// <summary>The likeness of a file to the reference.</summary>
-    public Likeness Measure(byte[] file)
-    {
-        using var decoded = Image.NewFromBuffer(file, access: Enums.Access.Sequential);
-        var planes = Planes(decoded);
-        var likeness = LikenessMeter.Measure(_reference.Value, planes);
-        planes.Return();
-        return likeness;
-    }
+    public Likeness Measure(byte[] file) => Compared(file, LikenessMeter.Measure);
 
     /// <summary>What each tile of a file lacks, row by row.</summary>
-    public double[] Losses(byte[] file)
+    public double[] Losses(byte[] file) => Compared(file, LikenessMeter.Losses);
+
+    private T Compared<T>(byte[] file, Func<ColourPlanes, ColourPlanes, T> compare)
     {
         using var decoded = Image.NewFromBuffer(file, access: Enums.Access.Sequential);
         var planes = Planes(decoded);
-        var losses = LikenessMeter.Losses(_reference.Value, planes);
+        var found = compare(_reference.Value, planes);
         planes.Return();
-        return losses;
+        return found;
     }
 
     /// <summary>The likeness of a file that somebody else made to pixels without loss; null where their sizes differ.</summary>

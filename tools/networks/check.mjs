@@ -1,6 +1,6 @@
 // Holds the networks that ship with the program against the packages' own run: node check.mjs FOLDER PICTURE...
 // Both are given the same pixels; what is told is the largest difference of any number of any output.
-import { readFileSync } from 'node:fs';
+import { readdirSync, readFileSync } from 'node:fs';
 import { join } from 'node:path';
 import { fileURLToPath } from 'node:url';
 import ort from 'onnxruntime-web';
@@ -38,7 +38,11 @@ const things = await tf.loadGraphModel({
 });
 
 ort.env.wasm.numThreads = 1;
-const session = (name) => ort.InferenceSession.create(readFileSync(join(folder, name)));
+// A network is one file, or parts that are numbered from 1.
+const session = (name) => {
+  const parts = readdirSync(folder).filter((file) => file.startsWith(name)).sort();
+  return ort.InferenceSession.create(Buffer.concat(parts.map((file) => readFileSync(join(folder, file)))));
+};
 const [ourFaces, ourThings] = [await session('faces.onnx'), await session('things.onnx')];
 
 /** The largest difference between two lists of numbers; our channels stand in front of height and width, theirs behind. */

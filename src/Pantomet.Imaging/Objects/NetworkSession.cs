@@ -27,6 +27,21 @@ public static class NetworkSession
         };
         // A thread that has nothing to do must not keep a core from others.
         options.AddSessionConfigEntry("session.intra_op.allow_spinning", "0");
-        return new(Path.Combine(AppContext.BaseDirectory, name), options);
+        var path = Path.Combine(AppContext.BaseDirectory, name);
+        return File.Exists(path) ? new(path, options) : new(Joined(path), options);
+    }
+
+    // A network too large for one file of the repository lies in several, numbered from 1.
+    private static byte[] Joined(string path)
+    {
+        using var whole = new MemoryStream();
+        for (var part = 1; File.Exists($"{path}.{part}"); part++)
+        {
+            whole.Write(File.ReadAllBytes($"{path}.{part}"));
+        }
+
+        return whole.Length > 0
+            ? whole.ToArray()
+            : throw new FileNotFoundException("A network that ships with the program is missing.", path);
     }
 }

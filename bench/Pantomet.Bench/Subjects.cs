@@ -114,7 +114,7 @@ internal static class Subjects
         }
     }
 
-    private static string Text(Seen one) => string.Create(CultureInfo.InvariantCulture, $"{one.Score:F2}:{Text(one.Box)}");
+    private static string Text(Detection one) => string.Create(CultureInfo.InvariantCulture, $"{one.Score:F2}:{Text(one.Box)}");
 
     private static string Text(Frame? box) =>
         box is { } at ? string.Create(CultureInfo.InvariantCulture, $"[{at.Left:F3},{at.Top:F3},{at.Right:F3},{at.Bottom:F3}]") : "-";

@@ -39,7 +39,7 @@ public class SubjectTests
         var faces = FaceNetwork.Find(SubjectDetector.ThumbOf("/usr/share/backgrounds/friends_by_Aitzol_Berasategi.jpg"));
         Assert.InRange(faces[0].Score, 0.8, 0.9);
         // Drawn by eye, before the network was asked.
-        Assert.True(Seen.Overlap(faces[0].Box, Pantomet.Core.Geometry.Frame.Within(0.365, 0.25, 0.48, 0.37)) > 0.7, $"{faces[0].Box}");
+        Assert.True(Detection.Overlap(faces[0].Box, Pantomet.Core.Geometry.Frame.Within(0.365, 0.25, 0.48, 0.37)) > 0.7, $"{faces[0].Box}");
     }
 
     [Theory]

@@ -50,7 +50,7 @@ public static class SubjectChoice
     /// <param name="objects">Where the network that was trained to name objects sees one, or most of the content.</param>
     /// <param name="faces">What may be faces.</param>
     /// <param name="things">What may be things.</param>
-    public static Suggestion? Of(Suggestion? objects, IReadOnlyList<Seen> faces, IReadOnlyList<Seen> things)
+    public static Suggestion? Of(Suggestion? objects, IReadOnlyList<Detection> faces, IReadOnlyList<Detection> things)
     {
         ArgumentNullException.ThrowIfNull(faces);
         ArgumentNullException.ThrowIfNull(things);
@@ -60,7 +60,7 @@ public static class SubjectChoice
     /// <summary>The faces that are believed, and whoever they belong to; null where there are none.</summary>
     /// <param name="faces">What may be faces.</param>
     /// <param name="things">What may be things.</param>
-    public static Suggestion? OfFaces(IReadOnlyList<Seen> faces, IReadOnlyList<Seen> things)
+    public static Suggestion? OfFaces(IReadOnlyList<Detection> faces, IReadOnlyList<Detection> things)
     {
         ArgumentNullException.ThrowIfNull(faces);
         ArgumentNullException.ThrowIfNull(things);
@@ -81,7 +81,7 @@ public static class SubjectChoice
     }
 
     // The best seen thing around a face; else head and shoulders.
-    private static Frame Person(Frame face, IReadOnlyList<Seen> things)
+    private static Frame Person(Frame face, IReadOnlyList<Detection> things)
     {
         var (x, y) = ((face.Left + face.Right) / 2, (face.Top + face.Bottom) / 2);
         var (width, height) = (face.Right - face.Left, face.Bottom - face.Top);
@@ -95,12 +95,15 @@ public static class SubjectChoice
             ?? Frame.Within(face.Left - width, face.Top - (height / 2), face.Right + width, face.Bottom + (1.2 * height));
     }
 
-    private static Suggestion? OfThings(Suggestion? objects, IReadOnlyList<Seen> things)
+    private static Suggestion? OfThings(Suggestion? objects, IReadOnlyList<Detection> things)
     {
         var seen = objects is { Kind: SuggestionKind.Object } at ? at.Box : (Frame?)null;
-        bool IsBelieved(Seen thing) =>
+        bool IsBelieved(Detection thing) =>
             thing.Box.Area >= SmallestThing
-            && (thing.Score >= SureThing || (thing.Score >= AgreedThing && seen is { } box && Seen.Overlap(thing.Box, box) >= Agreement));
+            && (
+                thing.Score >= SureThing
+                || (thing.Score >= AgreedThing && seen is { } box && Detection.Overlap(thing.Box, box) >= Agreement)
+            );
         var believed = things.Where(IsBelieved).OrderByDescending(thing => thing.Score * Math.Sqrt(thing.Box.Area)).ToList();
         if (believed.Count == 0)
         {
@@ -108,7 +111,7 @@ public static class SubjectChoice
         }
 
         var best = believed[0];
-        bool Belongs(Seen thing) =>
+        bool Belongs(Detection thing) =>
             thing.Score >= FurtherScore * best.Score
             && thing.Box.Area >= FurtherArea * best.Box.Area
             && (
@@ -119,7 +122,7 @@ public static class SubjectChoice
         var kept = things.Where(Belongs).Select(thing => thing.Box).ToList();
         var all = kept.Aggregate(best.Box, (one, other) => one.With(other));
         // Two that were drawn by different eyes: the middle between them is nearer than either.
-        var drawn = seen is { } other && Seen.Overlap(all, other) >= Agreement ? Between(all, other) : all;
+        var drawn = seen is { } other && Detection.Overlap(all, other) >= Agreement ? Between(all, other) : all;
         return new(drawn, SuggestionKind.Object)
         {
             Confidence = Math.Round(Math.Clamp(Math.Max(best.Score, objects?.Confidence ?? 0), Suggestion.Sure, 1), 3),
@@ -139,7 +142,7 @@ public static class SubjectChoice
         );
 
     // What one network sees alone is mostly texture, unless it is very sure or the other sees at least something there.
-    private static Suggestion? Supported(Suggestion? objects, IReadOnlyList<Seen> things)
+    private static Suggestion? Supported(Suggestion? objects, IReadOnlyList<Detection> things)
     {
         if (objects is not { Kind: SuggestionKind.Object, Confidence: < SureAlone } found)
         {

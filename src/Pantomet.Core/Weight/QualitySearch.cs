@@ -40,7 +40,7 @@ public static class QualitySearch
     // By how much the logarithm of the loss falls for each step of a setting (the mean over docs/measurements/likeness.csv).
     private const double UsualSlope = -0.027;
 
-    // Foretelling: how many looks at most, how near one must lie that no other is taken, and how far from the usual slope is believed.
+    // Estimating: how many looks at most, how near one must lie that no other is taken, and how far from the usual slope is believed.
     private const int MostLooksAhead = 3;
     private const int NearStep = 3;
     private const double Steepest = 1.5;
@@ -129,14 +129,14 @@ public static class QualitySearch
     }
 
     /// <summary>
-    /// The setting, 1 to 100, whose loss should come nearest to a wanted one: foretold from two or three looks, and mostly not looked at
+    /// The setting, 1 to 100, whose loss should come nearest to a wanted one: estimated from two or three looks, and mostly not looked at
     /// itself.
     /// </summary>
     /// <param name="guess">Where to look first.</param>
     /// <param name="loss">The loss wanted: 1 − likeness.</param>
     /// <param name="lossAt">The loss at a setting; it falls with it, but for noise.</param>
     /// <param name="slope">By how much its logarithm usually falls for each step, below 0.</param>
-    public static int Foretold(int guess, double loss, Func<int, double> lossAt, double slope)
+    public static int Estimate(int guess, double loss, Func<int, double> lossAt, double slope)
     {
         ArgumentNullException.ThrowIfNull(lossAt);
         ArgumentOutOfRangeException.ThrowIfGreaterThanOrEqual(slope, 0);

@@ -104,7 +104,7 @@ internal sealed class Trials(VariantEncoder encoder, PictureFormat format, Trial
             setting = QualityScale.Usual(format, number);
             _alike[number] = setting = encoder.Moves
                 ? setting
-                : Foretold(setting, jpeg.SampleLoss(JpegScale.SettingFor(number)), SampleLoss);
+                : Estimate(setting, jpeg.SampleLoss(JpegScale.SettingFor(number)), SampleLoss);
         }
 
         return setting;
@@ -130,7 +130,7 @@ internal sealed class Trials(VariantEncoder encoder, PictureFormat format, Trial
         }
 
         // What stands to the tiles' loss as what is wanted does to what was found.
-        var corrected = Foretold(setting, SampleLoss(setting) * wanted / found, SampleLoss);
+        var corrected = Estimate(setting, SampleLoss(setting) * wanted / found, SampleLoss);
         return Math.Abs(Loss(corrected) - wanted) < Math.Abs(found - wanted) ? corrected : setting;
     }
 
@@ -138,7 +138,7 @@ internal sealed class Trials(VariantEncoder encoder, PictureFormat format, Trial
     /// <param name="number">The number at which JPEG has that loss.</param>
     /// <param name="loss">1 − likeness.</param>
     public int SettingNear(int number, double loss) =>
-        Foretold(jpeg is null ? SettingFor(number) : QualityScale.Usual(format, number), loss, AimLoss);
+        Estimate(jpeg is null ? SettingFor(number) : QualityScale.Usual(format, number), loss, AimLoss);
 
     /// <summary>The quality number of a setting: where JPEG is as much alike.</summary>
     /// <param name="setting">1 to 100.</param>
@@ -154,7 +154,7 @@ internal sealed class Trials(VariantEncoder encoder, PictureFormat format, Trial
             number = QualityScale.UsualNumber(format, setting);
             _numbers[setting] = number = encoder.Moves
                 ? number
-                : JpegScale.QualityOf(jpeg.Foretold(JpegScale.SettingFor(number), SampleLoss(setting), jpeg.SampleLoss));
+                : JpegScale.QualityOf(jpeg.Estimate(JpegScale.SettingFor(number), SampleLoss(setting), jpeg.SampleLoss));
         }
 
         return number;
@@ -163,7 +163,7 @@ internal sealed class Trials(VariantEncoder encoder, PictureFormat format, Trial
     /// <summary>The number at which JPEG comes nearest to a loss.</summary>
     /// <param name="guess">Where to look first.</param>
     /// <param name="loss">1 − likeness.</param>
-    public int NumberNear(int guess, double loss) => JpegScale.QualityOf(Foretold(JpegScale.SettingFor(guess), loss, AimLoss));
+    public int NumberNear(int guess, double loss) => JpegScale.QualityOf(Estimate(JpegScale.SettingFor(guess), loss, AimLoss));
 
     /// <summary>What the whole is expected to weigh at a setting, from bands of it; of a small picture, what it weighs.</summary>
     /// <param name="setting">1 to 100.</param>
@@ -173,8 +173,8 @@ internal sealed class Trials(VariantEncoder encoder, PictureFormat format, Trial
     /// <param name="quality">The encoder's setting, 1 to 100.</param>
     public double Loss(int quality) => 1 - Measure(Dear(quality)).Score;
 
-    private int Foretold(int guess, double loss, Func<int, double> lossAt) =>
-        QualitySearch.Foretold(guess, loss, lossAt, QualityScale.Slope(format));
+    private int Estimate(int guess, double loss, Func<int, double> lossAt) =>
+        QualitySearch.Estimate(guess, loss, lossAt, QualityScale.Slope(format));
 
     // What the file would lack, told by a plain file of every other tile, which costs a fifteenth of it. All types are told on the same
     // tiles, so that what those are better or worse than the whole falls out where types are compared.

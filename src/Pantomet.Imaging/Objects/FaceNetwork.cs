@@ -16,17 +16,17 @@ internal static class FaceNetwork
 
     /// <summary>What may be faces, best first.</summary>
     /// <param name="picture">The picture, upright and opaque.</param>
-    public static IReadOnlyList<Seen> Find(Thumb picture)
+    public static IReadOnlyList<Detection> Find(Thumb picture)
     {
         var answer = Shared.Value.Of(picture);
         var (scores, boxes) = (answer.Outputs[0], answer.Outputs[1]);
-        return Seen.Apart(
+        return Detection.Apart(
             Enumerable
                 .Range(0, scores.Length)
                 .Where(i => scores[i] >= Least)
                 .Select(i => (Box: Within(boxes.AsSpan(i * 4, 4), answer), Score: (double)scores[i]))
                 .Where(one => one.Box is not null)
-                .Select(one => new Seen(one.Box!.Value, one.Score)),
+                .Select(one => new Detection(one.Box!.Value, one.Score)),
             Same
         );
     }

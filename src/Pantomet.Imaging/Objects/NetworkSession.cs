@@ -1,4 +1,6 @@
 using Microsoft.ML.OnnxRuntime;
+using NetVips;
+using Pantomet.Core.Framing;
 
 namespace Pantomet.Imaging.Objects;
 
@@ -29,6 +31,19 @@ public static class NetworkSession
         options.AddSessionConfigEntry("session.intra_op.allow_spinning", "0");
         var path = Path.Combine(AppContext.BaseDirectory, name);
         return File.Exists(path) ? new(path, options) : new(Joined(path), options);
+    }
+
+    /// <summary>A picture's pixels at the size that a network looks at, interleaved.</summary>
+    /// <param name="picture">The picture, upright and opaque.</param>
+    /// <param name="width">Pixels across.</param>
+    /// <param name="height">Pixels down.</param>
+    internal static (byte[] Pixels, int Bands) Resized(Thumb picture, int width, int height)
+    {
+        ImagingEngine.Start();
+        using var image = Image.NewFromMemory(picture.Pixels, picture.Width, picture.Height, picture.Bands, Enums.BandFormat.Uchar);
+        using var tagged = image.Copy(interpretation: Enums.Interpretation.Srgb);
+        using var resized = tagged.ThumbnailImage(width, height: height, size: Enums.Size.Force);
+        return (resized.WriteToMemory<byte>(), resized.Bands);
     }
 
     // A network too large for one file of the repository lies in several, numbered from 1.

@@ -1,5 +1,4 @@
 using Microsoft.ML.OnnxRuntime;
-using NetVips;
 using Pantomet.Core.Framing;
 
 namespace Pantomet.Imaging.Objects;
@@ -38,13 +37,9 @@ public sealed class ObjectNetwork : IObjectMaps, IDisposable
     public IReadOnlyList<ObjectMap> Of(Thumb picture)
     {
         ArgumentNullException.ThrowIfNull(picture);
-        ImagingEngine.Start();
-        using var image = Image.NewFromMemory(picture.Pixels, picture.Width, picture.Height, picture.Bands, Enums.BandFormat.Uchar);
-        using var tagged = image.Copy(interpretation: Enums.Interpretation.Srgb);
         var scale = (double)Side / Math.Max(picture.Width, picture.Height);
         var (width, height) = (Whole(picture.Width * scale), Whole(picture.Height * scale));
-        using var seen = tagged.ThumbnailImage(width, height: height, size: Enums.Size.Force);
-        var (pixels, bands) = (seen.WriteToMemory<byte>(), seen.Bands);
+        var (pixels, bands) = NetworkSession.Resized(picture, width, height);
         var values = new float[3 * width * height];
         for (var i = 0; i < width * height; i++)
         {

@@ -20,11 +20,11 @@ internal static class ThingNetwork
 
     /// <summary>What may be things, best first.</summary>
     /// <param name="picture">The picture, upright and opaque.</param>
-    public static IReadOnlyList<Seen> Find(Thumb picture)
+    public static IReadOnlyList<Detection> Find(Thumb picture)
     {
         var answer = Shared.Value.Of(picture);
         var (heat, reach) = (Strongest(answer.Outputs[0]), answer.Outputs[1]);
-        var found = new List<Seen>();
+        var found = new List<Detection>();
         for (var cell = 0; cell < heat.Length; cell++)
         {
             if (heat[cell] >= Least && IsPeak(heat, cell) && Box(reach, cell, answer) is { } box)
@@ -33,7 +33,7 @@ internal static class ThingNetwork
             }
         }
 
-        return Seen.Apart(found, Same);
+        return Detection.Apart(found, Same);
     }
 
     private static float[] Strongest(float[] classes)

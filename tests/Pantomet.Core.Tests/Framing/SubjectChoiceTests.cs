@@ -11,7 +11,7 @@ public sealed class SubjectChoiceTests
     [Fact]
     public void A_face_comes_before_any_thing()
     {
-        var face = new Seen(Frame.Within(0.7, 0.2, 0.8, 0.35), 0.9);
+        var face = new Detection(Frame.Within(0.7, 0.2, 0.8, 0.35), 0.9);
         var found = SubjectChoice.Of(Objects(Somewhere, 0.9), [face], [new(Somewhere, 0.95)])!.Value;
         Assert.Equal((SuggestionKind.Faces, 0.9), (found.Kind, found.Confidence));
         Assert.Equal([face.Box], found.Faces!);
@@ -37,7 +37,7 @@ public sealed class SubjectChoiceTests
     [Fact]
     public void Faces_in_the_background_are_nobodys_subject()
     {
-        var (near, far) = (new Seen(Frame.Within(0.3, 0.2, 0.5, 0.5), 0.95), new Seen(Frame.Within(0.8, 0.2, 0.83, 0.24), 0.9));
+        var (near, far) = (new Detection(Frame.Within(0.3, 0.2, 0.5, 0.5), 0.95), new Detection(Frame.Within(0.8, 0.2, 0.83, 0.24), 0.9));
         Assert.Equal([near.Box], SubjectChoice.OfFaces([near, far], [])!.Value.Faces!);
     }
 
@@ -63,7 +63,7 @@ public sealed class SubjectChoiceTests
     {
         Assert.Equal(SuggestionKind.Content, SubjectChoice.Of(Objects(Somewhere, 0.6), [], [])!.Value.Kind);
         Assert.Equal(SuggestionKind.Object, SubjectChoice.Of(Objects(Somewhere, 0.7), [], [])!.Value.Kind);
-        var inside = new Seen(Frame.Within(0.3, 0.3, 0.4, 0.4), 0.12);
+        var inside = new Detection(Frame.Within(0.3, 0.3, 0.4, 0.4), 0.12);
         Assert.Equal(SuggestionKind.Object, SubjectChoice.Of(Objects(Somewhere, 0.6), [], [inside])!.Value.Kind);
     }
 
@@ -73,14 +73,14 @@ public sealed class SubjectChoiceTests
     [Fact]
     public void The_best_of_boxes_that_lie_on_each_other_is_kept() =>
         Gen.Select(Gen.Double[0, 0.7], Gen.Double[0, 0.7], Gen.Double[0.05, 0.3], Gen.Double[0, 1])
-            .Select((left, top, side, score) => new Seen(Frame.Within(left, top, left + side, top + side), score))
+            .Select((left, top, side, score) => new Detection(Frame.Within(left, top, left + side, top + side), score))
             .List[1, 12]
             .Sample(found =>
             {
-                var kept = Seen.Apart(found, 0.5);
+                var kept = Detection.Apart(found, 0.5);
                 Assert.Equal(found.Max(one => one.Score), kept[0].Score);
-                Assert.All(kept, one => Assert.DoesNotContain(kept, other => other != one && Seen.Overlap(one.Box, other.Box) > 0.5));
-                Assert.All(found, one => Assert.Contains(kept, better => better == one || Seen.Overlap(better.Box, one.Box) > 0.5));
+                Assert.All(kept, one => Assert.DoesNotContain(kept, other => other != one && Detection.Overlap(one.Box, other.Box) > 0.5));
+                Assert.All(found, one => Assert.Contains(kept, better => better == one || Detection.Overlap(better.Box, one.Box) > 0.5));
             });
 
     private static Suggestion Objects(Frame box, double confidence) => new(box, SuggestionKind.Object) { Confidence = confidence };

@@ -77,13 +77,13 @@ public class QualitySearchTests
             );
 
     [Fact]
-    public void The_setting_that_comes_nearest_to_a_loss_is_foretold_from_as_far_off_as_pictures_differ() =>
+    public void The_setting_that_comes_nearest_to_a_loss_is_estimated_from_as_far_off_as_pictures_differ() =>
         Gen.Select(Losses, Gen.Int[-25, 25], Gen.Int[10, 90])
             .Sample(
                 (losses, off, at) =>
                 {
                     var (wanted, looks) = (LossAt(losses, at), 0);
-                    var found = QualitySearch.Foretold(at + off, wanted, setting => LossAt(losses, setting, ref looks), -0.027);
+                    var found = QualitySearch.Estimate(at + off, wanted, setting => LossAt(losses, setting, ref looks), -0.027);
                     Assert.InRange(looks, 1, 3);
                     Assert.InRange(found, at - 5, at + 5);
                 }
@@ -93,7 +93,7 @@ public class QualitySearchTests
     public void A_likeness_beyond_the_encoder_ends_at_its_highest_setting()
     {
         Assert.Equal(100, QualitySearch.LowestNear(80, 0.0001, _ => 0.01));
-        Assert.Equal(100, QualitySearch.Foretold(80, 0.0001, _ => 0.01, -0.03));
+        Assert.Equal(100, QualitySearch.Estimate(80, 0.0001, _ => 0.01, -0.03));
     }
 
     [Fact]
@@ -102,7 +102,7 @@ public class QualitySearchTests
         var looks = 0;
         Assert.Equal(
             70,
-            QualitySearch.Foretold(
+            QualitySearch.Estimate(
                 70,
                 0.01,
                 _ =>
@@ -114,7 +114,7 @@ public class QualitySearchTests
             )
         );
         Assert.Equal(1, looks);
-        Assert.Throws<ArgumentOutOfRangeException>(() => QualitySearch.Foretold(70, 0.01, _ => 0.01, 0));
+        Assert.Throws<ArgumentOutOfRangeException>(() => QualitySearch.Estimate(70, 0.01, _ => 0.01, 0));
     }
 
     [Theory]

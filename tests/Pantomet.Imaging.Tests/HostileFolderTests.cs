@@ -5,6 +5,7 @@ using System.Text;
 using Pantomet.Browsing;
 using Pantomet.Imaging.Tests.Support;
 using Pantomet.PageChecks;
+using Pantomet.Tests.Shared;
 
 namespace Pantomet.Imaging.Tests;
 
@@ -157,19 +158,13 @@ public sealed class HostileFolderTests : IDisposable
     // A host of one page that counts who comes.
     private sealed class Host : IDisposable
     {
-        private readonly HttpListener _http = new();
+        private readonly HttpListener _http;
         private int _asked;
 
         public Host(string words)
         {
-            using (var free = new System.Net.Sockets.TcpListener(IPAddress.Loopback, 0))
-            {
-                free.Start();
-                Port = ((IPEndPoint)free.LocalEndpoint).Port;
-            }
-
-            _http.Prefixes.Add(Address);
-            _http.Start();
+            _http = LoopbackHttp.Start(out var port);
+            Port = port;
             _ = ServeAsync(words);
         }
 

@@ -1,6 +1,5 @@
 using System.IO.Compression;
 using System.Net;
-using System.Net.Sockets;
 using System.Text;
 using System.Text.Json;
 using NetVips;
@@ -9,6 +8,7 @@ using Pantomet.Browsing;
 using Pantomet.Core.PageChecks;
 using Pantomet.Imaging.Tests.Support;
 using Pantomet.PageChecks;
+using Pantomet.Tests.Shared;
 
 namespace Pantomet.Imaging.Tests;
 
@@ -294,19 +294,13 @@ public sealed class PageCheckTests : IDisposable
     // A small server over a folder that counts who comes.
     private sealed class Listener : IDisposable
     {
-        private readonly HttpListener _http = new();
+        private readonly HttpListener _http;
         private int _connections;
 
         public Listener(string folder)
         {
-            using (var free = new TcpListener(IPAddress.Loopback, 0))
-            {
-                free.Start();
-                Port = ((IPEndPoint)free.LocalEndpoint).Port;
-            }
-
-            _http.Prefixes.Add(Address);
-            _http.Start();
+            _http = LoopbackHttp.Start(out var port);
+            Port = port;
             _ = ServeAsync(folder);
         }
 

@@ -6,6 +6,7 @@ using Pantomet.Application.Background;
 using Pantomet.Core.Deliveries;
 using Pantomet.Data;
 using Pantomet.Deliveries;
+using Pantomet.Tests.Shared;
 
 namespace Pantomet.Server.Tests;
 
@@ -13,29 +14,14 @@ namespace Pantomet.Server.Tests;
 public sealed class ReceiverLineTests : IDisposable
 {
     private readonly string _root = Directory.CreateTempSubdirectory("pantomet-lines-").FullName;
-    private readonly HttpListener _listener = new();
+    private readonly HttpListener _listener;
     private readonly string _address;
     private readonly List<(string Method, string Path, string? Credentials, string Type, byte[] Body)> _asked = [];
 
     public ReceiverLineTests()
     {
-        // The first free port of a few tries: a listener cannot ask the system for one.
-        for (var tries = 0; ; tries++)
-        {
-            var port = RandomNumberGenerator.GetInt32(20_000, 60_000);
-            _address = $"http://127.0.0.1:{port}/drop/";
-            _listener.Prefixes.Clear();
-            _listener.Prefixes.Add($"http://127.0.0.1:{port}/");
-            try
-            {
-                _listener.Start();
-                break;
-            }
-            catch (HttpListenerException) when (tries < 20)
-            {
-                // Taken by another program.
-            }
-        }
+        _listener = LoopbackHttp.Start(out var port);
+        _address = $"http://127.0.0.1:{port}/drop/";
     }
 
     public void Dispose()

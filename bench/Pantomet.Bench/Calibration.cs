@@ -2,7 +2,7 @@ using System.Diagnostics;
 using System.Globalization;
 using NetVips;
 using Pantomet.Core.Facts;
-using Pantomet.Core.Likeness;
+using Pantomet.Core.Geometry;
 using Pantomet.Imaging.Making;
 using Pantomet.Imaging.Rendering;
 using Pantomet.Imaging.Writing;
@@ -10,77 +10,91 @@ using Pantomet.Imaging.Writing;
 namespace Pantomet.Bench;
 
 /// <summary>
-/// Measures files of many qualities with our meter and with another perceptual metric (butteraugli and ssimulacra of Debian's
+/// Measures files of many qualities with our meter and with two other perceptual metrics (butteraugli and ssimulacra of Debian's
 /// libjxl-devtools), for choosing the meter's weights and the borders between the words. One line of figures for each file.
 /// </summary>
 internal static class Calibration
 {
-    /// <summary>The column of the weights that the meter uses.</summary>
-    public const string Chosen = "s0.05p4";
+    /// <summary>The longest side of the pictures.</summary>
+    public const int Side = 720;
 
-    private static readonly (PictureFormat Format, int[] Qualities)[] Grid =
+    private static readonly (string Word, PictureFormat Format, bool Full, int[] Qualities)[] Grid =
     [
-        (PictureFormat.Jpeg, [20, 35, 50, 60, 70, 80, 88, 95]),
-        (PictureFormat.WebP, [15, 30, 45, 60, 70, 80, 88, 95]),
-        (PictureFormat.Avif, [15, 25, 35, 45, 55, 65, 75, 85]),
+        ("jpeg", PictureFormat.Jpeg, false, [20, 30, 45, 60, 70, 80, 88, 95]),
+        ("webp", PictureFormat.WebP, false, [20, 40, 60, 75, 85, 95]),
+        ("avif", PictureFormat.Avif, false, [20, 35, 50, 65, 80]),
+        ("jpeg with full colour", PictureFormat.Jpeg, true, [60, 72, 85]),
     ];
 
-    private static readonly double[] Shares = [0, 0.05, 0.1, 0.2, 0.35];
-    private static readonly double[] Poolings = [1, 2, 3, 4, 6];
-
-    public static void Run(IReadOnlyList<string> photographs, TextWriter output)
+    /// <summary>Writes the lines.</summary>
+    /// <param name="pictures">Photographs, wallpapers, drawings and skies.</param>
+    /// <param name="output">Where they go.</param>
+    public static void Run(IReadOnlyList<string> pictures, TextWriter output)
     {
-        var grid = from share in Shares from pooling in Poolings select (share, pooling);
-        output.WriteLine(
-            "picture,format,quality,bytes,butteraugli,butteraugli3,ssimulacra,"
-                + string.Join(',', grid.Select(one => Number($"s{one.share}p{one.pooling}")))
-        );
+        output.WriteLine("picture,kind,type,setting,bytes,butteraugli,butteraugli3,ssimulacra,likeness");
         var folder = Directory.CreateTempSubdirectory("pantomet-calibration-").FullName;
-        foreach (var path in photographs)
+        foreach (var path in pictures)
         {
             using var pixels = Small(path);
             var reference = Path.Combine(folder, "reference.png");
             File.WriteAllBytes(reference, LosslessPng.Write(pixels));
-            var planes = LikenessGauge.Planes(pixels.Image);
-            using var encoder = new VariantEncoder(
-                pixels,
-                new()
-                {
-                    Key = "a",
-                    Name = "a",
-                    Size = new Core.Geometry.SizeRule.Share(1),
-                },
-                new()
-                {
-                    Size = pixels.Size,
-                    Format = PictureFormat.Jpeg,
-                    Bytes = 1,
-                }
-            );
-            foreach (var (format, quality) in Grid.SelectMany(one => one.Qualities.Select(quality => (one.Format, quality))))
+            foreach (var (word, format, full, qualities) in Grid)
             {
-                var file = encoder.Dear(format, quality);
-                using var decoded = Image.NewFromBuffer(file);
-                var mine = LikenessGauge.Planes(decoded);
-                var shown = Path.Combine(folder, "file.png");
-                decoded.Pngsave(shown, compression: 1, keep: Enums.ForeignKeep.None);
-                var (most, norm) = Butteraugli(reference, shown);
-                var scores = grid.Select(one => Number(LikenessMeter.Measure(planes, mine, one.share, one.pooling).Score));
-                output.WriteLine(
-                    $"{Path.GetFileNameWithoutExtension(path)},{format.Word()},{quality},{file.Length},{Number(most)},{Number(norm)},"
-                        + $"{Number(Last(Run("ssimulacra_main", reference, shown)))},{string.Join(',', scores)}"
-                );
-                output.Flush();
+                using var encoder = EncoderOf(pixels);
+                encoder.KeepsColour = full;
+                foreach (var quality in qualities)
+                {
+                    var file = encoder.Dear(format, quality);
+                    using var decoded = Image.NewFromBuffer(file);
+                    var shown = Path.Combine(folder, "file.png");
+                    decoded.Pngsave(shown, compression: 1, keep: Enums.ForeignKeep.None);
+                    var (most, norm) = Butteraugli(reference, shown);
+                    var score = LikenessGauge.Compared(pixels.Image, decoded).Together().Score;
+                    output.WriteLine(
+                        $"{NameOf(path)},{KindOf(path)},{word},{quality},{file.Length},{Number(most)},{Number(norm)},"
+                            + $"{Number(Last(Run("ssimulacra_main", reference, shown)))},{Number(score)}"
+                    );
+                }
             }
+
+            output.Flush();
         }
 
         Directory.Delete(folder, recursive: true);
     }
 
+    // Wallpapers all have the name of their size; their folder has their own.
+    private static string NameOf(string path) =>
+        path.Split('/') is var parts && parts.Contains("wallpapers") ? parts[^4] : Path.GetFileNameWithoutExtension(path);
+
+    private static string KindOf(string path) =>
+        path.Contains("/wallpapers/", StringComparison.Ordinal) ? "wallpaper"
+        : Path.GetExtension(path) != ".svg" ? "photograph"
+        : NameOf(path).StartsWith("sky", StringComparison.Ordinal) ? "sky"
+        : "drawing";
+
+    private static VariantEncoder EncoderOf(RenderedPixels pixels) =>
+        new(
+            pixels,
+            new()
+            {
+                Key = "a",
+                Name = "a",
+                Size = new SizeRule.Share(1),
+            },
+            new()
+            {
+                Size = pixels.Size,
+                Format = PictureFormat.Jpeg,
+                Bytes = 1,
+            }
+        );
+
     private static RenderedPixels Small(string path)
     {
-        using var small = Image.Thumbnail(path, 1000, height: 1000, size: Enums.Size.Down, outputProfile: "srgb");
-        return new(small.CopyMemory());
+        using var small = Image.Thumbnail(path, Side, height: Side, size: Enums.Size.Down, outputProfile: "srgb");
+        using var opaque = small.HasAlpha() ? small.Flatten(background: [255.0]) : small.Copy();
+        return new(opaque.CopyMemory());
     }
 
     // It prints the largest difference and, on a line of its own, "3-norm: " with the mean.
@@ -101,8 +115,6 @@ internal static class Calibration
         process.WaitForExit();
         return output;
     }
-
-    private static string Number(FormattableString text) => FormattableString.Invariant(text);
 
     private static string Number(double value) => value.ToString("0.######", CultureInfo.InvariantCulture);
 }

@@ -6,11 +6,11 @@ using Pantomet.Server.Tests;
 ImagingEngine.Start();
 switch (args)
 {
-    case ["calibrate", .. var photographs]:
-        Calibration.Run(photographs, Console.Out);
+    case ["calibrate", .. var pictures]:
+        Calibration.Run(pictures, Console.Out);
         return 0;
     case ["likeness-table", var csv]:
-        await Console.Out.WriteAsync(CalibrationTable.Of(await File.ReadAllTextAsync(csv), Calibration.Chosen));
+        await Console.Out.WriteAsync(CalibrationTable.Of(await File.ReadAllTextAsync(csv)));
         return 0;
     case ["serve"]:
         await Workloads.ServeAsync();
@@ -69,7 +69,7 @@ switch (args)
         return failed == 0 ? 0 : 1;
     default:
         await Console.Error.WriteLineAsync(
-            "calls: calibrate PHOTOGRAPH..., likeness-table CSV, serve, stages PHOTOGRAPH, frames, scale DATA ORIGINAL FILE, "
+            "calls: calibrate PICTURE..., likeness-table CSV, serve, stages PHOTOGRAPH, frames, scale DATA ORIGINAL FILE, "
                 + "weights PARTS PHOTOGRAPHS DRAWINGS, "
                 + "mutate COUNT SEED FOLDER"
         );

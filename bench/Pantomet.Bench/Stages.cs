@@ -40,9 +40,8 @@ internal static class Stages
         Line("dear, sample", () => encoder.TrySample(PictureFormat.Jpeg, 60, dear: true));
         Line("dear", () => encoder.Dear(PictureFormat.Jpeg, 60));
         Line("measure", () => gauge.Measure(file));
-        var planes = LikenessGauge.Planes(pixels.Image);
-        Line("planes", () => LikenessGauge.Planes(pixels.Image));
-        Line("meter", () => Core.Likeness.LikenessMeter.Measure(planes, planes));
+        using var held = new HeldPixels(pixels.Image);
+        Line("meter", () => Core.Likeness.LikenessMeter.Measure(held.Rows, held.Rows));
         Line(
             "decode the file",
             () =>

@@ -163,7 +163,7 @@ internal static class Workloads
 
         return new
         {
-            likeness = Best(() => LikenessMeter.Measure(ColourPlanes.Of(a, 1500, 1000, 3), ColourPlanes.Of(b, 1500, 1000, 3))),
+            likeness = Best(() => LikenessMeter.Measure(new(a, 1500, 1000, 3), new(b, 1500, 1000, 3))),
             encode = Best(() => pixels.JpegsaveBuffer(q: 80, keep: Enums.ForeignKeep.None)),
         };
     }

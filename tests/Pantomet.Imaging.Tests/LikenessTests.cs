@@ -44,7 +44,6 @@ public sealed class LikenessTests : IDisposable
         using var small = Image.Thumbnail(Workplace.Photographs[4], 500, height: 500, outputProfile: "srgb");
         using var pixels = small.CopyMemory();
         pixels.Pngsave(_place.At("reference.png"));
-        var planes = LikenessGauge.Planes(pixels);
         var measured = new List<(double Ours, double Theirs)>();
         foreach (
             var file in new[] { 20, 40, 60, 80, 95 }.SelectMany(quality =>
@@ -55,12 +54,38 @@ public sealed class LikenessTests : IDisposable
             using var decoded = Image.NewFromBuffer(file);
             decoded.Pngsave(_place.At("file.png"));
             var norm = Programs.Checked("butteraugli_main", _place.At("reference.png"), _place.At("file.png")).Trim().Split(':')[^1];
-            measured.Add(
-                (LikenessMeter.Measure(planes, LikenessGauge.Planes(decoded)).Score, -double.Parse(norm, CultureInfo.InvariantCulture))
-            );
+            measured.Add((LikenessGauge.Compared(pixels, decoded).Together().Score, -double.Parse(norm, CultureInfo.InvariantCulture)));
         }
 
         Assert.True(Spearman(measured) >= 0.9, string.Create(CultureInfo.InvariantCulture, $"rank correlation {Spearman(measured)}"));
+    }
+
+    [Theory]
+    [InlineData("#0068c8", "#e02010", true)]
+    [InlineData("#8a8a8a", "#707070", false)]
+    public void Colour_is_kept_at_full_size_only_where_halving_it_would_show(string ground, string bars, bool kept)
+    {
+        var drawing = string.Concat(Enumerable.Range(0, 12).Select(i => $"<path d='M{30 * i} 0 l20 300 h8 l-18 -300 z' fill='{bars}'/>"));
+        File.WriteAllText(
+            _place.At("a.svg"),
+            $"<svg xmlns='http://www.w3.org/2000/svg' width='360' height='300'><path d='M0 0h360v300H0z' fill='{ground}'/>{drawing}</svg>"
+        );
+        var report = _place.Render(
+            _place.Rules(
+                """{ "key": "s", "size": { "width": 320 }, "types": ["jpeg", "webp", "avif"], "each": true, "aims": { "quality": [70, 70] } }"""
+            ),
+            0,
+            _place.At("a.svg")
+        );
+        var variants = report.GetProperty("variants").EnumerateArray().ToList();
+        Assert.Equal(
+            [kept, false, kept],
+            variants.Select(variant =>
+                variant.GetProperty("reasons").EnumerateArray().Any(reason => reason.GetProperty("code").GetString() == "full-colour")
+            )
+        );
+        var jpeg = Path.Combine(_place.Out, variants[0].GetProperty("file").GetString()!);
+        Assert.Equal(kept ? "1x1,1x1,1x1" : "2x2,1x1,1x1", Programs.Identify("%[jpeg:sampling-factor]", jpeg));
     }
 
     private static double Spearman(List<(double Ours, double Theirs)> pairs)
@@ -75,6 +100,6 @@ public sealed class LikenessTests : IDisposable
     {
         var bytes = image.WriteToMemory<byte>();
         File.WriteAllBytes(_place.At(name), bytes);
-        return ColourPlanes.Of(bytes, image.Width, image.Height, 1).Luma;
+        return Plane.LumaOf(bytes, image.Width, image.Height, 1);
     }
 }

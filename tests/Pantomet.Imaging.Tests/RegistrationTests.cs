@@ -154,7 +154,8 @@ public sealed class RegistrationTests : IDisposable
             using var mine = Image.NewFromFile(file);
             using var other = Image.NewFromFile(_place.At("together.png"));
             using var difference = (mine - other).Abs();
-            Assert.True(difference.Avg() < 0.5, $"{slot}: {difference.Avg():0.000} of 255");
+            // Noise of every frequency, read at two scales.
+            Assert.True(difference.Avg() < 0.8, $"{slot}: {difference.Avg():0.000} of 255");
         }
     }
 

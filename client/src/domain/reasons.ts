@@ -29,6 +29,7 @@ const words: Record<ReasonCode, string> = {
   'under-band': t('jobs.lighterThanWanted'),
   'over-band': t('jobs.heavierThanWanted'),
   'original-quality': t('jobs.qualityOfTheOriginal'),
+  'full-colour': t('jobs.colourAtFullSize'),
   profile: t('jobs.coloursConverted'),
   'first-frame': t('jobs.firstFrameOnly'),
   unreadable: t('jobs.cannotBeMade'),

@@ -33,8 +33,8 @@ public readonly record struct Likeness(double Score, double WorstScore, Crop Wor
     [
         (LikenessWord.NoDifference, 0.998),
         (LikenessWord.HardToSee, 0.995),
-        (LikenessWord.Slight, 0.984),
-        (LikenessWord.Visible, 0.969),
+        (LikenessWord.Slight, 0.985),
+        (LikenessWord.Visible, 0.96),
         (LikenessWord.Rough, 0),
     ];
 

@@ -23,6 +23,28 @@ public readonly struct Plane(float[] values, int width, int height)
     /// <summary>One row.</summary>
     public Span<float> Row(int y) => Values.AsSpan(y * Width, Width);
 
+    /// <summary>The luma of interleaved 8-bit pixels, or of one grey channel.</summary>
+    /// <param name="pixels">Width × height × bands bytes: red, green, blue, or one grey channel.</param>
+    /// <param name="width">Pixels across.</param>
+    /// <param name="height">Pixels down.</param>
+    /// <param name="bands">3 or 1.</param>
+    /// <exception cref="ArgumentException">The number of bytes does not fit the size.</exception>
+    public static Plane LumaOf(ReadOnlySpan<byte> pixels, int width, int height, int bands)
+    {
+        if (bands is not (1 or 3) || pixels.Length != (long)width * height * bands)
+        {
+            throw new ArgumentException($"{pixels.Length} bytes are no {width} x {height} pixels of {bands} channels", nameof(pixels));
+        }
+
+        var luma = Rent(width, height);
+        for (var y = 0; y < height; y++)
+        {
+            ColourRow.Split(pixels.Slice(y * width * bands, width * bands), bands, luma.Row(y), [], []);
+        }
+
+        return luma;
+    }
+
     /// <summary>A plane whose memory was used before; its values are anything.</summary>
     internal static Plane Rent(int width, int height) => new(ArrayPool<float>.Shared.Rent(width * height), width, height);
 

@@ -81,7 +81,8 @@ public static class Light
 
     private static float Stored8(float light) => Values[(int)Math.Clamp((light * (Steps / 255f)) + 0.5f, 0, Steps)];
 
-    private static double OfStored(double value) => value <= 0.04045 ? value / 12.92 : Math.Pow((value + 0.055) / 1.055, 2.4);
+    /// <summary>The light of a stored value, both 0 to 1.</summary>
+    internal static double OfStored(double value) => value <= 0.04045 ? value / 12.92 : Math.Pow((value + 0.055) / 1.055, 2.4);
 
     private static double ToStored(double light) => light <= 0.0031308 ? 12.92 * light : (1.055 * Math.Pow(light, 1 / 2.4)) - 0.055;
 }

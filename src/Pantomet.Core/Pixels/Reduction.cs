@@ -1,7 +1,9 @@
 using System.Buffers;
 using System.Numerics;
+using System.Runtime.CompilerServices;
 using System.Runtime.InteropServices;
 using System.Runtime.Intrinsics;
+using System.Runtime.Intrinsics.X86;
 
 namespace Pantomet.Core.Pixels;
 
@@ -117,7 +119,15 @@ public static class Reduction
         var rows = source.Values.Span[((down.Start(y) * row) + (from * source.Bands))..];
         if (!mixing.Covered && !mixing.OfLight)
         {
-            Sum(rows, row, down.Weights(y), sums);
+            if (Avx2.IsSupported)
+            {
+                SumInPairs(rows, row, down.Fractions(y), sums);
+            }
+            else
+            {
+                Sum(rows, row, down.Weights(y), sums);
+            }
+
             return;
         }
 
@@ -135,6 +145,54 @@ public static class Reduction
             {
                 Add(part, values, weights[k], sums);
             }
+        }
+    }
+
+    // Two rows at a time in whole numbers: the processor multiplies and adds pairs of them in one step.
+    private static void SumInPairs(ReadOnlySpan<byte> rows, int row, ReadOnlySpan<short> fractions, Span<float> sums)
+    {
+        var lanes = Vector256<byte>.Count;
+        ref var first = ref MemoryMarshal.GetReference(rows);
+        ref var to = ref MemoryMarshal.GetReference(sums);
+        var one = Vector256.Create(1f / Taps.Whole);
+        var x = 0;
+        for (; x + lanes <= sums.Length; x += lanes)
+        {
+            var (a, b, c, d) = (Vector256<int>.Zero, Vector256<int>.Zero, Vector256<int>.Zero, Vector256<int>.Zero);
+            for (var k = 0; k < fractions.Length; k += 2)
+            {
+                // An odd number of rows ends with one that counts nothing: the last one again.
+                var next = k + 1 < fractions.Length ? k + 1 : k;
+                var pair = k + 1 < fractions.Length ? fractions[next] : (short)0;
+                var by = Vector256.Create((fractions[k] & 0xFFFF) | (pair << 16)).AsInt16();
+                var upper = Vector256.LoadUnsafe(ref first, (nuint)(x + (k * row)));
+                var lower = Vector256.LoadUnsafe(ref first, (nuint)(x + (next * row)));
+                var low = Avx2.UnpackLow(upper, lower);
+                var high = Avx2.UnpackHigh(upper, lower);
+                a += Avx2.MultiplyAddAdjacent(Avx2.UnpackLow(low, Vector256<byte>.Zero).AsInt16(), by);
+                b += Avx2.MultiplyAddAdjacent(Avx2.UnpackHigh(low, Vector256<byte>.Zero).AsInt16(), by);
+                c += Avx2.MultiplyAddAdjacent(Avx2.UnpackLow(high, Vector256<byte>.Zero).AsInt16(), by);
+                d += Avx2.MultiplyAddAdjacent(Avx2.UnpackHigh(high, Vector256<byte>.Zero).AsInt16(), by);
+            }
+
+            // Each half of the four holds four values of either half of the bytes.
+            var (e, f) = (Vector256.ConvertToSingle(a) * one, Vector256.ConvertToSingle(b) * one);
+            var (g, h) = (Vector256.ConvertToSingle(c) * one, Vector256.ConvertToSingle(d) * one);
+            Vector256.Create(e.GetLower(), f.GetLower()).StoreUnsafe(ref to, (nuint)x);
+            Vector256.Create(g.GetLower(), h.GetLower()).StoreUnsafe(ref to, (nuint)(x + 8));
+            Vector256.Create(e.GetUpper(), f.GetUpper()).StoreUnsafe(ref to, (nuint)(x + 16));
+            Vector256.Create(g.GetUpper(), h.GetUpper()).StoreUnsafe(ref to, (nuint)(x + 24));
+        }
+
+        for (; x < sums.Length; x++)
+        {
+            var sum = 0;
+            for (int k = 0, at = x; k < fractions.Length; k++, at += row)
+            {
+                sum += rows[at] * fractions[k];
+            }
+
+            sums[x] = sum / (float)Taps.Whole;
         }
     }
 
@@ -209,8 +267,16 @@ public static class Reduction
             return;
         }
 
-        pixels.Clear();
-        for (int from = 0, to = 0; from < sums.Length; from += bands, to += Lanes)
+        var from = 0;
+        var to = 0;
+        // Four values are taken where a pixel has fewer: nobody reads what lies in the lanes beyond.
+        for (; from + Lanes <= sums.Length; from += bands, to += Lanes)
+        {
+            Vector128.LoadUnsafe(in sums[from]).StoreUnsafe(ref pixels[to]);
+        }
+
+        pixels[to..].Clear();
+        for (; from < sums.Length; from += bands, to += Lanes)
         {
             for (var band = 0; band < bands; band++)
             {
@@ -221,17 +287,10 @@ public static class Reduction
 
     private static void ReduceRow(ReadOnlySpan<float> pixels, Taps across, int bands, Mixing mixing, Span<byte> result)
     {
-        var whole = MemoryMarshal.Cast<float, Vector128<float>>(pixels);
+        ref var first = ref MemoryMarshal.GetReference(pixels);
         for (int x = 0, to = 0; to < result.Length; x++, to += bands)
         {
-            var taps = whole.Slice(across.Start(x), across.Count(x));
-            var weights = across.Weights(x);
-            var sum = Vector128<float>.Zero;
-            for (var k = 0; k < taps.Length; k++)
-            {
-                sum = Vector128.FusedMultiplyAdd(taps[k], Vector128.Create(weights[k]), sum);
-            }
-
+            var sum = Weighted(ref Unsafe.Add(ref first, across.Start(x) * Lanes), across.WeightsOfLanes(x));
             if (mixing.Covered)
             {
                 var covered = sum[bands - 1];
@@ -239,14 +298,61 @@ public static class Reduction
                 sum = sum.WithElement(bands - 1, covered);
             }
 
+            if (mixing.OfLight)
+            {
+                for (var band = 0; band < bands; band++)
+                {
+                    result[to + band] = mixing.Covered && band == bands - 1 ? (byte)(Rounded(sum) >> (8 * band)) : Light.ToValue(sum[band]);
+                }
+
+                continue;
+            }
+
+            var values = Rounded(sum);
             for (var band = 0; band < bands; band++)
             {
-                result[to + band] =
-                    mixing.OfLight && !(mixing.Covered && band == bands - 1)
-                        ? Light.ToValue(sum[band])
-                        : (byte)Math.Clamp((int)MathF.Floor(sum[band] + 0.5f), 0, 255);
+                result[to + band] = (byte)values;
+                values >>= 8;
             }
         }
+    }
+
+    // Whole numbers from 0 to 255, the first band in the lowest byte.
+    private static uint Rounded(Vector128<float> sum)
+    {
+        var whole = Vector128.ConvertToInt32(sum + Vector128.Create(0.5f));
+        var held = Vector128.Min(Vector128.Max(whole, Vector128<int>.Zero), Vector128.Create(255));
+        return Vector128.Shuffle(held.AsByte(), LowBytes).AsUInt32().ToScalar();
+    }
+
+    private static Vector128<byte> LowBytes =>
+        Vector128.Create((byte)0, 4, 8, 12, 255, 255, 255, 255, 255, 255, 255, 255, 255, 255, 255, 255);
+
+    // Pixels that lie beside each other, each by its weight; two at a time, in two sums that do not wait for each other.
+    private static Vector128<float> Weighted(ref float pixels, ReadOnlySpan<float> weights)
+    {
+        ref var by = ref MemoryMarshal.GetReference(weights);
+        var two = 2 * Lanes;
+        var (even, odd) = (Vector256<float>.Zero, Vector256<float>.Zero);
+        var at = 0;
+        for (; at + (2 * two) <= weights.Length; at += 2 * two)
+        {
+            even = Vector256.FusedMultiplyAdd(Vector256.LoadUnsafe(ref pixels, (nuint)at), Vector256.LoadUnsafe(ref by, (nuint)at), even);
+            odd = Vector256.FusedMultiplyAdd(
+                Vector256.LoadUnsafe(ref pixels, (nuint)(at + two)),
+                Vector256.LoadUnsafe(ref by, (nuint)(at + two)),
+                odd
+            );
+        }
+
+        even += odd;
+        var sum = even.GetLower() + even.GetUpper();
+        for (; at < weights.Length; at += Lanes)
+        {
+            sum = Vector128.FusedMultiplyAdd(Vector128.LoadUnsafe(ref pixels, (nuint)at), Vector128.LoadUnsafe(ref by, (nuint)at), sum);
+        }
+
+        return sum;
     }
 
     /// <summary>How pixels are mixed.</summary>
@@ -260,10 +366,18 @@ public static class Reduction
         private readonly int[] _starts;
         private readonly int[] _counts;
         private readonly float[] _weights;
+        private readonly short[] _fractions;
+        private readonly float[] _lanes;
         private readonly int _most;
 
-        private Taps(int[] starts, int[] counts, float[] weights, int most) =>
-            (_starts, _counts, _weights, _most) = (starts, counts, weights, most);
+        /// <summary>What all fractions of a pixel add up to.</summary>
+        public const int Whole = 1 << 14;
+
+        private Taps(int size, int most)
+        {
+            (_starts, _counts, _weights, _most) = (new int[size], new int[size], new float[size * most], most);
+            (_fractions, _lanes) = (new short[size * most], new float[size * most * Lanes]);
+        }
 
         public int Size => _starts.Length;
 
@@ -277,6 +391,12 @@ public static class Reduction
 
         public ReadOnlySpan<float> Weights(int i) => _weights.AsSpan(i * _most, _counts[i]);
 
+        /// <summary>The same in whole numbers.</summary>
+        public ReadOnlySpan<short> Fractions(int i) => _fractions.AsSpan(i * _most, _counts[i]);
+
+        /// <summary>The same, each as often as a pixel has lanes.</summary>
+        public ReadOnlySpan<float> WeightsOfLanes(int i) => _lanes.AsSpan(i * _most * Lanes, _counts[i] * Lanes);
+
         public static Taps For(double left, double right, int source, int size)
         {
             var scale = (right - left) / size;
@@ -285,7 +405,7 @@ public static class Reduction
             // The pixels that the frame touches; those outside are not of the picture's part.
             var (least, end) = (Math.Max(0, (int)Math.Floor(left + 1e-6)), Math.Min(source, (int)Math.Ceiling(right - 1e-6)));
             var most = (int)Math.Ceiling(2 * reach) + 2;
-            var taps = new Taps(new int[size], new int[size], new float[size * most], most) { First = least, Last = end };
+            var taps = new Taps(size, most) { First = least, Last = end };
             Span<double> weights = stackalloc double[Math.Min(most, 4096)];
             weights = most > weights.Length ? new double[most] : weights;
             for (var i = 0; i < size; i++)
@@ -305,9 +425,27 @@ public static class Reduction
                 }
 
                 (taps._starts[i], taps._counts[i]) = (start, count);
+                taps.Fill(i);
             }
 
             return taps;
+        }
+
+        // The whole numbers add up to one exactly; what rounding leaves goes where most is.
+        private void Fill(int i)
+        {
+            var weights = Weights(i);
+            var fractions = _fractions.AsSpan(i * _most, _counts[i]);
+            var (left, heaviest) = (Whole, 0);
+            for (var k = 0; k < weights.Length; k++)
+            {
+                fractions[k] = (short)MathF.Round(weights[k] * Whole);
+                left -= fractions[k];
+                heaviest = weights[k] > weights[heaviest] ? k : heaviest;
+                _lanes.AsSpan(((i * _most) + k) * Lanes, Lanes).Fill(weights[k]);
+            }
+
+            fractions[heaviest] += (short)left;
         }
 
         private static double Kernel(double x)

@@ -32,7 +32,7 @@ public sealed record Recipe
     /// Raised whenever the same recipe would make other bytes than before; every file is then made again, and nothing that people decided is
     /// lost.
     /// </summary>
-    public const int CurrentVersion = 10;
+    public const int CurrentVersion = 11;
 
     /// <summary>The version it is carried out by.</summary>
     public int Version { get; init; } = CurrentVersion;

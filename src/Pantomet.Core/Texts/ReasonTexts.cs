@@ -10,6 +10,9 @@ public static class ReasonTexts
     public static string TheOriginalIsAJPEGOf(object? jpegQuality, object? quality) =>
         $"The original is a JPEG of quality {jpegQuality}; quality {quality} is the highest that is used, unless a rule asks for more.";
 
+    public const string ColourIsKeptAtFullSize =
+        "Colour is kept at full size: at half size, as usual, the edges of its strong colours would fray.";
+
     public static string ToStayWithin(string bandMost) => $"to stay within {bandMost}";
 
     public static string QualityIsTheHighestAllowed(object? quality) => $"quality {quality} is the highest allowed";

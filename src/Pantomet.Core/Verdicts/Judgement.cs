@@ -12,6 +12,7 @@ public static class Judgement
         ReasonCodes.Flattened,
         ReasonCodes.FirstFrame,
         ReasonCodes.OriginalQuality,
+        ReasonCodes.FullColour,
         ReasonCodes.Profile,
     ];
 

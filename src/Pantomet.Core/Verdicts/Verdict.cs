@@ -33,7 +33,7 @@ public static class ReasonCodes
     }
 
     private static bool IsRemark(Reason reason) =>
-        reason.Code is Suggested or FirstFrame or Flattened or OriginalQuality or LighterType or Extended;
+        reason.Code is Suggested or FirstFrame or Flattened or OriginalQuality or FullColour or LighterType or Extended;
 
     /// <summary>What is written over the picture does not reach the contrast that is wanted.</summary>
     public const string Contrast = "contrast";
@@ -112,6 +112,9 @@ public static class ReasonCodes
 
     /// <summary>The quality was held to that of the original, which has lost the rest already.</summary>
     public const string OriginalQuality = "original-quality";
+
+    /// <summary>Colour is written at full size, as halving it would show most.</summary>
+    public const string FullColour = "full-colour";
 
     /// <summary>Colours beyond sRGB or a profile that the type or the picture could not keep.</summary>
     public const string Profile = "profile";

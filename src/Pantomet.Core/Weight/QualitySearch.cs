@@ -168,6 +168,19 @@ public static class QualitySearch
         return next;
     }
 
+    /// <summary>The setting at which a loss is expected to be so many times as large as at another.</summary>
+    /// <param name="setting">The other setting, 1 to 100.</param>
+    /// <param name="times">How many times as large; above 0.</param>
+    /// <param name="slope">By how much the logarithm of the loss changes with each step; below 0.</param>
+    /// <returns>1 to 100.</returns>
+    public static int Moved(int setting, double times, double slope)
+    {
+        ArgumentOutOfRangeException.ThrowIfNegativeOrZero(times);
+        ArgumentOutOfRangeException.ThrowIfGreaterThanOrEqual(slope, 0);
+        var step = Math.Clamp(Math.Log(times) / slope, -LongestStep, LongestStep);
+        return (int)Math.Clamp(setting + Math.Round(step), 1, 100);
+    }
+
     /// <summary>The lowest setting, 1 to 100, whose loss is at most a wanted one, sought from a good guess.</summary>
     /// <param name="guess">Where to look first.</param>
     /// <param name="most">The loss: 1 − likeness.</param>

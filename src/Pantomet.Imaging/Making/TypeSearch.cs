@@ -28,15 +28,18 @@ internal sealed class TypeSearch(RenderedPixels pixels, Slot slot, PictureFacts 
     private const int LeastFullColour = 90;
 
     private readonly VariantEncoder _encoder = new(pixels, slot, facts);
+    private readonly Lazy<VariantEncoder> _halved = new(() => new(pixels, slot, facts));
     private readonly Dictionary<PictureFormat, Trials> _trials = [];
     private readonly Dictionary<double, int> _numbers = [];
     private LosslessFiles? _whole;
+    private Trials? _halvedJpeg;
+    private bool _isColourTried;
 
     /// <summary>How many encodes of the whole picture were made in all types.</summary>
-    public int Encodes => (_whole?.Encodes ?? 0) + _trials.Values.Sum(trials => trials.Encodes);
+    public int Encodes => (_whole?.Encodes ?? 0) + _trials.Values.Sum(trials => trials.Encodes) + (_halvedJpeg?.Encodes ?? 0);
 
     /// <summary>How many encodes of samples of it were made.</summary>
-    public int Samples => _trials.Values.Sum(trials => trials.Samples);
+    public int Samples => _trials.Values.Sum(trials => trials.Samples) + (_halvedJpeg?.Samples ?? 0);
 
     /// <summary>
     /// How much like the pixels a file must be: what the slot asks for; where it leaves the type open and asks for nothing, what is hard to
@@ -139,6 +142,12 @@ internal sealed class TypeSearch(RenderedPixels pixels, Slot slot, PictureFacts 
         foreach (var trials in _trials.Values)
         {
             trials.Dispose();
+        }
+
+        _halvedJpeg?.Dispose();
+        if (_halved.IsValueCreated)
+        {
+            _halved.Value.Dispose();
         }
 
         _encoder.Dispose();
@@ -280,7 +289,12 @@ internal sealed class TypeSearch(RenderedPixels pixels, Slot slot, PictureFacts 
         }
 
         var raised = Raised(trials, above, band, most);
-        if (trials.Format == PictureFormat.Jpeg && raised.Quality == above.Ceiling && IsUnder(trials, band, raised))
+        if (
+            trials.Format == PictureFormat.Jpeg
+            && !_encoder.KeepsColour
+            && raised.Quality == above.Ceiling
+            && IsUnder(trials, band, raised)
+        )
         {
             var full = new QualityRange(JpegScale.FullColour(JpegScale.SettingFor(LeastFullColour)), JpegScale.FullColour(above.Ceiling));
             var coloured = Raised(trials, full, band, most);
@@ -306,6 +320,11 @@ internal sealed class TypeSearch(RenderedPixels pixels, Slot slot, PictureFacts 
         if (Cap is { } cap && cap < Uncapped.Ceiling && attempt.AtCeiling)
         {
             attempt.Notes.Add(new(ReasonCodes.OriginalQuality, ReasonTexts.TheOriginalIsAJPEGOf(facts.JpegQuality, attempt.Quality)));
+        }
+
+        if (_encoder.KeepsColour && attempt.Format is (PictureFormat.Jpeg or PictureFormat.Avif))
+        {
+            attempt.Notes.Add(new(ReasonCodes.FullColour, ReasonTexts.ColourIsKeptAtFullSize));
         }
 
         if (slot.Aims.Likeness is { } aim && attempt.Likeness.Score < aim)
@@ -359,8 +378,20 @@ internal sealed class TypeSearch(RenderedPixels pixels, Slot slot, PictureFacts 
     // What a JPEG original is still worth at this reduction. Who writes a range down, asks.
     private int? Cap => slot.Aims.Quality is null && facts.JpegQuality is { } original ? QualityRange.Cap(original, reduction) : null;
 
-    private Trials TrialsOf(PictureFormat format) =>
-        _trials.TryGetValue(format, out var known)
-            ? known
-            : _trials[format] = new(_encoder, format, format == PictureFormat.Jpeg ? null : TrialsOf(PictureFormat.Jpeg), cancel);
+    private Trials TrialsOf(PictureFormat format)
+    {
+        if (!_isColourTried)
+        {
+            _isColourTried = true;
+            _encoder.KeepsColour = ColourTrial.ShowsHalved(_encoder);
+        }
+
+        return _trials.TryGetValue(format, out var known) ? known : _trials[format] = new(_encoder, format, JpegBeside(format), cancel);
+    }
+
+    // What a number stands for: JPEG, with as much colour as the type can have.
+    private Trials? JpegBeside(PictureFormat format) =>
+        format == PictureFormat.Jpeg ? null
+        : format == PictureFormat.WebP && _encoder.KeepsColour ? _halvedJpeg ??= new(_halved.Value, PictureFormat.Jpeg, null, cancel)
+        : TrialsOf(PictureFormat.Jpeg);
 }

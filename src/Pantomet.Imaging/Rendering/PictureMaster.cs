@@ -180,6 +180,10 @@ public sealed class PictureMaster : IDisposable
     // In light the difference is larger, as the dark has many values for little light.
     private static int LeftToKernel(bool light) => light ? 4 : 2;
 
+    // What is left to the kernel after a JPEG was reduced while it was read: such a file has the low frequencies whole, where means of pixels
+    // blur them (docs/reduction.md).
+    private const double LeftAfterReading = 1.5;
+
     // How far a JPEG is reduced while it is read (1, 2, 4 or 8, ITU-T T.81's transform at a part of its size), and how many pixels
     // beyond that are averaged into one before the picture is held in memory.
     private static (int Load, int Block) Scales(PictureFacts facts, IReadOnlyList<VariantPlan> plans, Turn turn)
@@ -199,9 +203,9 @@ public sealed class PictureMaster : IDisposable
             facts.Format != PictureFormat.Jpeg
             || facts.NeedsLight
                 ? 1
-            : scale >= 8 * left ? 8
-            : scale >= 4 * left ? 4
-            : scale >= 2 * left ? 2
+            : scale >= 8 * LeftAfterReading ? 8
+            : scale >= 4 * LeftAfterReading ? 4
+            : scale >= 2 * LeftAfterReading ? 2
             : 1;
         return (load, Math.Max(1, (int)(scale / load / left)));
     }

@@ -26,7 +26,6 @@ public sealed class VariantEncoder : IDisposable
     // One more wins 3 to 11 % of the weight at 4 times the time: five seconds for each million pixels (decision 8).
     private const int AvifEffort = 3;
 
-    private const int FinestHalved = 60;
     private const int SampleBand = 16;
 
     // From band to band, by the pixels of the picture: a twelfth of a large one tells as much as a third of a small one.
@@ -37,7 +36,6 @@ public sealed class VariantEncoder : IDisposable
     private readonly Image _image;
     private readonly Enums.ForeignKeep _keep;
     private readonly Enums.ForeignKeep _keepWithLabel;
-    private readonly bool _flat;
     private readonly double _ppi;
     private readonly Rgb _fill;
     private readonly int _frames;
@@ -60,7 +58,7 @@ public sealed class VariantEncoder : IDisposable
         var keepsProfile = slot.Profile == ProfileRule.Keep && facts.Colours != "CMYK";
         (_image, _keep) = TagRules.Apply(pixels.Image, slot, keepsProfile, _ppi);
         _keepWithLabel = slot.Ppi is null ? _keep : _keep | Enums.ForeignKeep.Exif;
-        _flat = facts.Kind == PictureKind.FlatGraphic;
+        IsDrawing = facts.Kind == PictureKind.FlatGraphic;
         _frames = pixels.Frames;
         HasAlpha = pixels.HasAlpha;
         _fill = slot.Background is null ? Rgb.White : slot.Background.Colour ?? VariantRenderer.EdgeColour(pixels);
@@ -76,6 +74,12 @@ public sealed class VariantEncoder : IDisposable
 
     /// <summary>True where trials on its tiles cost much less than those on the whole.</summary>
     internal bool IsLarge => IsPatched && (long)_image.Width * _image.Height >= SmallestLarge;
+
+    /// <summary>True for a drawing, a chart or a mark.</summary>
+    internal bool IsDrawing { get; }
+
+    /// <summary>True where JPEG and AVIF keep colour at full size; WebP knows only half of it. To be said before the first file.</summary>
+    internal bool KeepsColour { get; set; }
 
     /// <summary>True for the frames of a moving picture.</summary>
     public bool Moves => _frames > 1;
@@ -152,10 +156,15 @@ public sealed class VariantEncoder : IDisposable
     /// <summary>A trial on a sample.</summary>
     internal byte[] TrySample(PictureFormat format, int quality, bool dear) => Encode(Sample(format), format, quality, dear);
 
-    // Colour at half size costs a photograph nothing that is seen; the coloured lines of a drawing fray, so there it ends at good
-    // qualities.
-    private Enums.ForeignSubsample Subsampling(int setting) =>
-        JpegScale.IsFullColour(setting) || (_flat && setting >= FinestHalved) ? Enums.ForeignSubsample.Off : Enums.ForeignSubsample.On;
+    /// <summary>A plain JPEG of some pixels, with colour at full or at half size.</summary>
+    internal byte[] PlainJpeg(Image pixels, int quality, bool full) => PlainJpeg(pixels, quality, Subsampled(full));
+
+    private byte[] PlainJpeg(Image pixels, int quality, Enums.ForeignSubsample colour) =>
+        pixels.JpegsaveBuffer(q: JpegScale.Plain(quality), quantTable: JpegScale.Table, subsampleMode: colour, keep: _keep);
+
+    private Enums.ForeignSubsample Subsampling(int setting) => Subsampled(KeepsColour || JpegScale.IsFullColour(setting));
+
+    private static Enums.ForeignSubsample Subsampled(bool full) => full ? Enums.ForeignSubsample.Off : Enums.ForeignSubsample.On;
 
     private byte[] Encode(Image image, PictureFormat format, int quality, bool dear) =>
         format switch
@@ -173,17 +182,13 @@ public sealed class VariantEncoder : IDisposable
                     keep: _keep
                 )
             ),
-            PictureFormat.Jpeg => image.JpegsaveBuffer(
-                q: JpegScale.Plain(quality),
-                quantTable: JpegScale.Table,
-                subsampleMode: Subsampling(quality),
-                keep: _keep
-            ),
+            PictureFormat.Jpeg => PlainJpeg(image, quality, Subsampling(quality)),
             PictureFormat.WebP => image.WebpsaveBuffer(q: quality, effort: dear ? 4 : 0, keep: _keepWithLabel),
             PictureFormat.Avif => image.HeifsaveBuffer(
                 q: quality,
                 compression: Enums.ForeignHeifCompression.Av1,
                 effort: dear ? AvifEffort : 0,
+                subsampleMode: KeepsColour ? Enums.ForeignSubsample.Off : Enums.ForeignSubsample.Auto,
                 keep: _keepWithLabel
             ),
             _ => throw new ArgumentOutOfRangeException(nameof(format), format, "this type has no quality"),

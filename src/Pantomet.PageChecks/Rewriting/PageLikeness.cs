@@ -150,7 +150,7 @@ internal static class PageLikeness
     {
         var (width, height) = (area.Right - area.Left, area.Bottom - area.Top);
         using var part = image.Crop(area.Left, area.Top, width, height);
-        return ColourPlanes.Of(part.WriteToMemory<byte>(), width, height, part.Bands).Luma;
+        return Plane.LumaOf(part.WriteToMemory<byte>(), width, height, part.Bands);
     }
 
     private readonly record struct Area(int Left, int Top, int Right, int Bottom)

@@ -1,5 +1,6 @@
 using CsCheck;
 using Pantomet.Core.Likeness;
+using Pantomet.Core.Pixels;
 
 namespace Pantomet.Core.Tests.Likeness;
 
@@ -35,7 +36,7 @@ public sealed class TileSampleTests
         Assert.True(LikenessMeter.Together([0.001, 0.001, 0.001, 0.02]) > 2 * (0.023 / 4));
 
     // Four tiles by three, a pattern with as much noise as asked for.
-    private static ColourPlanes Noise(int seed, int noise)
+    private static PixelRows Noise(int seed, int noise)
     {
         var random = new Random(seed);
         var values = new byte[256 * 192 * 3];
@@ -44,6 +45,6 @@ public sealed class TileSampleTests
             values[i] = (byte)Math.Clamp(128 + (60 * Math.Sin(i * 0.013)) + random.Next(-noise, noise + 1), 0, 255);
         }
 
-        return ColourPlanes.Of(values, 256, 192, 3);
+        return new(values, 256, 192, 3);
     }
 }

@@ -197,6 +197,21 @@ public class QualitySearchTests
     [InlineData("five")]
     public void Nonsense_is_no_weight(string text) => Assert.False(ByteCount.TryParse(text, out _, out _));
 
+    [Fact]
+    public void A_setting_moves_by_what_is_wanted_and_never_beyond_its_ends() =>
+        Gen.Select(Gen.Int[1, 100], Gen.Double[0.2, 5], Gen.Double[-0.09, -0.02])
+            .Sample(
+                (setting, times, slope) =>
+                {
+                    var moved = QualitySearch.Moved(setting, times, slope);
+                    Assert.InRange(moved, 1, 100);
+                    // Less loss needs a higher setting.
+                    Assert.True(times > 1 ? moved <= setting : moved >= setting);
+                    var exact = setting + (Math.Log(times) / slope);
+                    Assert.True(Math.Abs(moved - exact) <= 0.5 || moved is 1 or 100 || Math.Abs(moved - setting) == 15);
+                }
+            );
+
     private sealed class Probes(Func<int, double> cheap, Func<int, double> dear) : IQualityProbes
     {
         public int DearEncodes { get; private set; }

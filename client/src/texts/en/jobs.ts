@@ -28,6 +28,7 @@ export const jobs = {
   lighterThanWanted: 'Lighter than wanted',
   heavierThanWanted: 'Heavier than wanted',
   qualityOfTheOriginal: 'Quality of the original',
+  colourAtFullSize: 'Colour at full size',
   coloursConverted: 'Colours converted',
   firstFrameOnly: 'First frame only',
   cannotBeMade: 'Cannot be made',

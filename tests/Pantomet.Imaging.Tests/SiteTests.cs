@@ -84,7 +84,8 @@ public sealed class SiteTests : IDisposable
             Directory.GetFiles(Path.Combine(Out, "_pictures"), "vane-*"),
             path => Assert.Equal(before[path], File.GetLastWriteTimeUtc(path))
         );
-        File.Delete(Directory.GetFiles(Path.Combine(Out, "_pictures"), "other-narrow*")[0]);
+        // That of the older picture, which stays for a week, has the same name before its hash.
+        Array.ForEach(Directory.GetFiles(Path.Combine(Out, "_pictures"), "other-narrow*"), File.Delete);
         Assert.Contains(", 1 of them made", Build(0), StringComparison.Ordinal);
         // Another rule makes that slot's files anew, and no other's.
         Assert.Contains(

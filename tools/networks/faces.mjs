@@ -5,7 +5,18 @@ import { Graph } from './model.mjs';
 const STRIDED = [2, 4, 6, 12];
 const EPSILON = 0.001;
 
-/** The model: a picture of 512 x 512, red, green and blue from 0 to 255, gives `scores` [1, n], 0 to 1, and `boxes` [1, n, 4], top, left, bottom and right as shares of the side. */
+// The side that it was trained on, and for each pair of predictors: pixels for each cell, and boxes that a cell predicts.
+const SIDE = 512;
+const CELLS = [
+  [16, 3],
+  [32, 6],
+  [64, 6],
+  [128, 6],
+  [256, 6],
+  [512, 6],
+];
+
+/** The model: a picture of at most 512 x 512 that lies in the upper left of that square, its sides multiples of 32, red, green and blue from 0 to 255, gives `scores` [1, n], 0 to 1, and `boxes` [1, n, 4], top, left, bottom and right as shares of the square's side. */
 export function faces(weights) {
   const graph = new Graph();
   const pointwise = (input, name, stride = 1) =>
@@ -46,7 +57,7 @@ export function faces(weights) {
   graph.add('Reshape', [scores, graph.constant([1, -1], [2], true)], {}, 'scores');
 
   // The predicted place is told against a box of its own for each cell: how far its centre lies from that one's, and how much larger it is.
-  const known = graph.weights(weights.get('Output/extra_dim'));
+  const known = knownBoxes();
   const [least, most] = [part(known, 0, 2), part(known, 2, 4)];
   const size = graph.add('Sub', [most, least]);
   const half = graph.constant([0.5], []);
@@ -56,5 +67,25 @@ export function faces(weights) {
   const grown = graph.add('Mul', [graph.add('Exp', [graph.add('Div', [part(told, 2, 4), graph.constant([5], [])])]), size]);
   const reach = graph.add('Mul', [grown, half]);
   graph.add('Concat', [graph.add('Sub', [moved, reach]), graph.add('Add', [moved, reach])], { axis: 2 }, 'boxes');
-  return graph.bytes([['picture', 1, 3, 512, 512]], [['scores', 1, 'n'], ['boxes', 1, 'n', 4]]);
+
+  // Those of the whole square stand row by row for each pair of predictors; of a smaller picture its rows and columns are taken.
+  function knownBoxes() {
+    const whole = graph.weights(weights.get('Output/extra_dim'), { shape: [CELLS.reduce((sum, [pixels, boxes]) => sum + (SIDE / pixels) ** 2 * boxes, 0), 4] });
+    let from = 0;
+    return graph.add(
+      'Concat',
+      CELLS.map(([pixels, boxes], i) => {
+        const side = SIDE / pixels;
+        const until = from + side * side * boxes;
+        const own = graph.add('Slice', [whole, ...[[from], [until], [0]].map((numbers) => graph.constant(numbers, [1], true))]);
+        from = until;
+        const square = graph.add('Reshape', [own, graph.constant([side, side, boxes * 4], [3], true)]);
+        const size = graph.add('Slice', [graph.add('Shape', [seen[i]]), ...[[2], [4], [0]].map((numbers) => graph.constant(numbers, [1], true))]);
+        const taken = graph.add('Slice', [square, graph.constant([0, 0], [2], true), size, graph.constant([0, 1], [2], true)]);
+        return graph.add('Reshape', [taken, graph.constant([1, -1, 4], [3], true)]);
+      }),
+      { axis: 1 },
+    );
+  }
+  return graph.bytes([['picture', 1, 3, 'height', 'width']], [['scores', 1, 'n'], ['boxes', 1, 'n', 4]]);
 }

@@ -1,7 +1,7 @@
 // The network that finds things by their centres (X. Zhou, D. Wang, P. Krähenbühl, "Objects as Points", 2019). Its package keeps a graph: it is walked from its outputs, and each of its operations written as the same one here.
 import { Graph } from './model.mjs';
 
-/** The model: a picture of 512 x 512, red, green and blue from 0 to 255, gives `heat` [1, classes, 128, 128], how much a cell is the centre of each class, and `reach` [1, 4, 128, 128], how far the box of a cell reaches left, up, right and down, in pixels. */
+/** The model: a picture whose sides are multiples of 32, red, green and blue from 0 to 255, gives `heat` [1, classes, height / 4, width / 4], how much a cell is the centre of each class, and `reach` [1, 4, height / 4, width / 4], how far the box of a cell reaches left, up, right and down, in pixels. It was trained on 512 x 512. */
 export function things({ node: nodes }, weights) {
   const graph = new Graph();
   const byName = new Map(nodes.map((node) => [node.name, node]));
@@ -69,12 +69,8 @@ export function things({ node: nodes }, weights) {
         return graph.add('Concat', input.slice(0, -1).map(of), { axis: 1 });
       case 'ResizeBilinear': {
         if (attr.align_corners.b || attr.half_pixel_centers.b) throw new Error(`${node.name} places its pixels otherwise`);
-        const [height, width] = weights.numbers(input[1]);
-        const size = graph.add('Concat', [
-          graph.add('Slice', [graph.add('Shape', [of(input[0])]), graph.constant([0], [1], true), graph.constant([2], [1], true)]),
-          graph.constant([height, width], [2], true),
-        ], { axis: 0 });
-        return graph.add('Resize', [of(input[0]), '', '', size], { mode: 'linear', coordinate_transformation_mode: 'asymmetric' });
+        // Each is twice as wide and high as what it is made of, whatever the picture's size.
+        return graph.add('Resize', [of(input[0]), '', graph.constant([1, 1, 2, 2])], { mode: 'linear', coordinate_transformation_mode: 'asymmetric' });
       }
       default:
         throw new Error(`the operation ${op} of ${node.name} is not known here`);
@@ -83,5 +79,5 @@ export function things({ node: nodes }, weights) {
 
   graph.add('Identity', [of('tower_0/keypoints')], {}, 'heat');
   graph.add('Identity', [of('tower_0/wh')], {}, 'reach');
-  return graph.bytes([['picture', 1, 3, 512, 512]], [['heat', 1, 80, 128, 128], ['reach', 1, 4, 128, 128]]);
+  return graph.bytes([['picture', 1, 3, 'height', 'width']], [['heat', 1, 80, 'rows', 'columns'], ['reach', 1, 4, 'rows', 'columns']]);
 }

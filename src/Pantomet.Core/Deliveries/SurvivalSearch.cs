@@ -32,8 +32,8 @@ public static class SurvivalSearch
     // A receiver that reduces what it gave out itself is followed so often.
     private const int MostSizes = 3;
 
-    // What is so nearly alike that only a meter tells it is alike.
-    private const double Alike = 0.0005;
+    // What lacks no more than a fifth above the least is alike: about what types differ by at one quality number.
+    private const double Alike = 1.2;
 
     /// <summary>The next one to try; null when all is known.</summary>
     /// <param name="own">The size of the file as it is.</param>
@@ -65,7 +65,7 @@ public static class SurvivalSearch
         return touched - left <= 1 ? null : new(size, (left + touched) / 2);
     }
 
-    /// <summary>The one of which the receiver shows most; of those that are nearly alike one that it leaves alone, then the lighter.</summary>
+    /// <summary>The one of which the receiver shows most; where one that it leaves alone is nearly as much alike, that one.</summary>
     /// <returns>Its place among those tried; null where none can be compared.</returns>
     public static int? Best(IReadOnlyList<SurvivalTry> tried)
     {
@@ -78,8 +78,9 @@ public static class SurvivalSearch
 
         var most = compared.Max(pair => pair.one.Shown!.Likeness!.Value);
         return compared
-            .Where(pair => pair.one.Shown!.Likeness >= most - Alike)
+            .Where(pair => 1 - pair.one.Shown!.Likeness <= (1 - most) * Alike)
             .OrderByDescending(pair => pair.one.Shown!.IsSame)
+            .ThenByDescending(pair => pair.one.Shown!.Likeness)
             .ThenBy(pair => pair.one.Bytes)
             .First()
             .at;

@@ -30,6 +30,9 @@ public static class SubjectChoice
     private const double AgreedThing = 0.15;
     private const double Agreement = 0.4;
 
+    // From this score on a thing needs nobody to agree.
+    private const double SettledThing = 0.6;
+
     // Another thing is a subject of its own with this share of the best one's score and area; smaller than that is nothing.
     private const double FurtherScore = 0.6;
     private const double FurtherArea = 0.2;
@@ -55,6 +58,15 @@ public static class SubjectChoice
         ArgumentNullException.ThrowIfNull(faces);
         ArgumentNullException.ThrowIfNull(things);
         return OfFaces(faces, things) ?? OfThings(objects, things) ?? Supported(objects, things);
+    }
+
+    /// <summary>What faces and things say where nobody else needs to be asked: somebody is seen, or a thing without any doubt; else null.</summary>
+    /// <param name="faces">What may be faces.</param>
+    /// <param name="things">What may be things.</param>
+    public static Suggestion? Settled(IReadOnlyList<Detection> faces, IReadOnlyList<Detection> things)
+    {
+        ArgumentNullException.ThrowIfNull(things);
+        return OfFaces(faces, things) ?? (things.Any(thing => thing.Score >= SettledThing) ? OfThings(null, things) : null);
     }
 
     /// <summary>The faces that are believed, and whoever they belong to; null where there are none.</summary>

@@ -181,6 +181,28 @@ public static class QualitySearch
         return (int)Math.Clamp(setting + Math.Round(step), 1, 100);
     }
 
+    /// <summary>The setting at which a loss is expected, from what was seen at others.</summary>
+    /// <param name="looks">Settings and their losses, at least one.</param>
+    /// <param name="loss">The wanted loss.</param>
+    /// <param name="slope">The usual slope, where nothing better is seen; below 0.</param>
+    /// <returns>1 to 100; between the two looks around the loss where there are such.</returns>
+    public static int Next(IReadOnlyList<(int At, double Loss)> looks, double loss, double slope)
+    {
+        ArgumentNullException.ThrowIfNull(looks);
+        var nearest = looks.MinBy(look => Math.Abs(Math.Log(Math.Max(Least, look.Loss) / Math.Max(Least, loss))));
+        var beyond = looks.Where(look => (look.Loss > loss) != (nearest.Loss > loss)).ToList();
+        var others = (beyond.Count > 0 ? beyond : [.. looks]).Where(look => look.At != nearest.At).ToList();
+        if (others.Count > 0)
+        {
+            var other = others.MinBy(look => Math.Abs(look.At - nearest.At));
+            var seen = Math.Log(Math.Max(Least, other.Loss) / Math.Max(Least, nearest.Loss)) / (other.At - nearest.At);
+            // More loss at a higher setting is chance.
+            slope = seen < 0 ? seen : slope;
+        }
+
+        return Moved(nearest.At, Math.Max(Least, loss) / Math.Max(Least, nearest.Loss), slope);
+    }
+
     /// <summary>The lowest setting, 1 to 100, whose loss is at most a wanted one, sought from a good guess.</summary>
     /// <param name="guess">Where to look first.</param>
     /// <param name="most">The loss: 1 − likeness.</param>

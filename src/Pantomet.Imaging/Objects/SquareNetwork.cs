@@ -4,12 +4,16 @@ using Pantomet.Core.Framing;
 namespace Pantomet.Imaging.Objects;
 
 /// <summary>
-/// A network that looks at a square of pixels. The picture lies in the upper left corner, as large as it fits; what is left stays black.
+/// A network that was trained on a square of pixels. The picture lies in its upper left corner, as large as it fits; of what is left only so much
+/// is looked at, in black, as makes the sides multiples of a cell.
 /// </summary>
 internal sealed class SquareNetwork : IDisposable
 {
     /// <summary>The square's side in pixels.</summary>
     public const int Side = 512;
+
+    // Its coarsest layer that is kept apart from the next has one cell for so many pixels.
+    private const int Cell = 32;
 
     private readonly InferenceSession _session;
     private readonly RunOptions _run = new();
@@ -25,24 +29,27 @@ internal sealed class SquareNetwork : IDisposable
         var scale = (double)Side / Math.Max(picture.Width, picture.Height);
         var (width, height) = (Whole(picture.Width * scale), Whole(picture.Height * scale));
         var (pixels, bands) = NetworkSession.Resized(picture, width, height);
-        var values = new float[3 * Side * Side];
+        var (across, down) = (Filled(width), Filled(height));
+        var values = new float[3 * across * down];
         for (var y = 0; y < height; y++)
         {
             for (var x = 0; x < width; x++)
             {
                 for (var channel = 0; channel < 3; channel++)
                 {
-                    values[(((channel * Side) + y) * Side) + x] = pixels[(((y * width) + x) * bands) + channel];
+                    values[(((channel * down) + y) * across) + x] = pixels[(((y * width) + x) * bands) + channel];
                 }
             }
         }
 
-        using var input = OrtValue.CreateTensorValueFromMemory(values, [1, 3, Side, Side]);
+        using var input = OrtValue.CreateTensorValueFromMemory(values, [1, 3, down, across]);
         using var outputs = _session.Run(_run, [_session.InputNames[0]], [input], _session.OutputNames);
         return new(
             [.. outputs.Select(output => output.GetTensorDataAsSpan<float>().ToArray())],
             (double)width / Side,
-            (double)height / Side
+            (double)height / Side,
+            across,
+            down
         );
     }
 
@@ -53,6 +60,8 @@ internal sealed class SquareNetwork : IDisposable
         _session.Dispose();
     }
 
+    private static int Filled(int side) => (side + Cell - 1) / Cell * Cell;
+
     private static int Whole(double pixels) => Math.Clamp((int)Math.Round(pixels), 1, Side);
 }
 
@@ -60,4 +69,6 @@ internal sealed class SquareNetwork : IDisposable
 /// <param name="Outputs">Its outputs in the order of the file.</param>
 /// <param name="Across">The share of the square's width that the picture covers.</param>
 /// <param name="Down">The share of its height.</param>
-internal sealed record SquareAnswer(IReadOnlyList<float[]> Outputs, double Across, double Down);
+/// <param name="Width">How many pixels of it were looked at across.</param>
+/// <param name="Height">How many down.</param>
+internal sealed record SquareAnswer(IReadOnlyList<float[]> Outputs, double Across, double Down, int Width, int Height);

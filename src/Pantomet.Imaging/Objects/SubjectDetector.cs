@@ -32,8 +32,8 @@ internal static class SubjectDetector
     {
         var picture = ThumbOf(path);
         var (faces, things) = (FaceNetwork.Find(picture), ThingNetwork.Find(picture));
-        // Where there are faces, the dearest of the three has nothing to add.
-        return SubjectChoice.OfFaces(faces, things) ?? SubjectChoice.Of(ObjectFinder.Find(picture, ObjectNetwork.Instance), faces, things);
+        // The dearest of the three is only asked where the others leave something open.
+        return SubjectChoice.Settled(faces, things) ?? SubjectChoice.Of(ObjectFinder.Find(picture, ObjectNetwork.Instance), faces, things);
     }
 
     /// <summary>The copy that is looked at: upright, opaque, red, green and blue.</summary>

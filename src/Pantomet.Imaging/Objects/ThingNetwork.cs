@@ -6,9 +6,8 @@ namespace Pantomet.Imaging.Objects;
 /// <summary>The network that finds things by their centres (docs/licences). What it calls them is not read: its boxes are good where its names are wrong.</summary>
 internal static class ThingNetwork
 {
-    // Cells across and down, and pixels of the square for each.
-    private const int Cells = 128;
-    private const int Cell = SquareNetwork.Side / Cells;
+    // Pixels of the square for each cell of its answer.
+    private const int Cell = 4;
 
     // Below this nothing is looked at further.
     private const float Least = 0.1f;
@@ -23,11 +22,12 @@ internal static class ThingNetwork
     public static IReadOnlyList<Detection> Find(Thumb picture)
     {
         var answer = Shared.Value.Of(picture);
-        var (heat, reach) = (Strongest(answer.Outputs[0]), answer.Outputs[1]);
+        var (columns, rows) = (answer.Width / Cell, answer.Height / Cell);
+        var (heat, reach) = (Strongest(answer.Outputs[0], columns * rows), answer.Outputs[1]);
         var found = new List<Detection>();
         for (var cell = 0; cell < heat.Length; cell++)
         {
-            if (heat[cell] >= Least && IsPeak(heat, cell) && Box(reach, cell, answer) is { } box)
+            if (heat[cell] >= Least && IsPeak(heat, columns, cell) && Box(reach, columns, cell, answer) is { } box)
             {
                 found.Add(new(box, heat[cell]));
             }
@@ -36,9 +36,9 @@ internal static class ThingNetwork
         return Detection.Apart(found, Same);
     }
 
-    private static float[] Strongest(float[] classes)
+    private static float[] Strongest(float[] classes, int cells)
     {
-        var strongest = classes[..(Cells * Cells)];
+        var strongest = classes[..cells];
         for (var i = strongest.Length; i < classes.Length; i++)
         {
             strongest[i % strongest.Length] = Math.Max(strongest[i % strongest.Length], classes[i]);
@@ -47,14 +47,14 @@ internal static class ThingNetwork
         return strongest;
     }
 
-    private static bool IsPeak(float[] heat, int cell)
+    private static bool IsPeak(float[] heat, int columns, int cell)
     {
-        var (column, row) = (cell % Cells, cell / Cells);
-        for (var y = Math.Max(0, row - 1); y <= Math.Min(Cells - 1, row + 1); y++)
+        var (column, row, rows) = (cell % columns, cell / columns, heat.Length / columns);
+        for (var y = Math.Max(0, row - 1); y <= Math.Min(rows - 1, row + 1); y++)
         {
-            for (var x = Math.Max(0, column - 1); x <= Math.Min(Cells - 1, column + 1); x++)
+            for (var x = Math.Max(0, column - 1); x <= Math.Min(columns - 1, column + 1); x++)
             {
-                if (heat[(y * Cells) + x] > heat[cell])
+                if (heat[(y * columns) + x] > heat[cell])
                 {
                     return false;
                 }
@@ -65,9 +65,9 @@ internal static class ThingNetwork
     }
 
     // How far it reaches left, up, right and down of the cell's corner, in pixels of the square.
-    private static Frame? Box(float[] reach, int cell, SquareAnswer answer)
+    private static Frame? Box(float[] reach, int columns, int cell, SquareAnswer answer)
     {
-        var (x, y) = (cell % Cells * Cell, cell / Cells * Cell);
+        var (x, y) = (cell % columns * Cell, cell / columns * Cell);
         var (across, down) = (answer.Across * SquareNetwork.Side, answer.Down * SquareNetwork.Side);
         return Frame.TryCreate(
             Math.Clamp((x - Of(0)) / across, 0, 1),
@@ -80,6 +80,6 @@ internal static class ThingNetwork
             ? frame
             : null;
 
-        double Of(int side) => reach[(side * Cells * Cells) + cell];
+        double Of(int side) => reach[(side * (reach.Length / 4)) + cell];
     }
 }

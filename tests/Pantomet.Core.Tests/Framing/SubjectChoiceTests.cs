@@ -59,6 +59,17 @@ public sealed class SubjectChoiceTests
     }
 
     [Fact]
+    public void Nobody_else_is_asked_where_somebody_or_a_thing_is_seen_without_doubt()
+    {
+        var face = new Detection(Frame.Within(0.7, 0.2, 0.8, 0.35), 0.9);
+        Assert.Equal(SuggestionKind.Faces, SubjectChoice.Settled([face], [])!.Value.Kind);
+        Assert.Equal(SuggestionKind.Object, SubjectChoice.Settled([], [new(Somewhere, 0.6)])!.Value.Kind);
+        // Sure enough to be believed, but another network may still draw the box better.
+        Assert.Null(SubjectChoice.Settled([], [new(Somewhere, 0.59)]));
+        Assert.Null(SubjectChoice.Settled([], []));
+    }
+
+    [Fact]
     public void What_one_network_half_sees_alone_is_texture_and_only_where_the_content_lies()
     {
         Assert.Equal(SuggestionKind.Content, SubjectChoice.Of(Objects(Somewhere, 0.6), [], [])!.Value.Kind);

@@ -23,7 +23,7 @@ public sealed class RecipeTests
     {
         Assert.Equal(
             """
-            {"version":10,"parts":[{"content":"HASH","crop":[0,0,400,300]}],"size":[200,150],"rule":{"key":"slot","size":{"width":200}}}
+            {"version":11,"parts":[{"content":"HASH","crop":[0,0,400,300]}],"size":[200,150],"rule":{"key":"slot","size":{"width":200}}}
             """.Replace("HASH", Hash, StringComparison.Ordinal),
             Plain.ToJson()
         );

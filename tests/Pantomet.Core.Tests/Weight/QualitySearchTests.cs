@@ -212,6 +212,34 @@ public class QualitySearchTests
                 }
             );
 
+    [Fact]
+    public void The_next_look_lies_between_those_around_what_is_wanted()
+    {
+        Assert.InRange(QualitySearch.Next([(40, 0.03), (60, 0.015)], 0.02, -0.03), 41, 59);
+        // With one look the usual slope leads on.
+        Assert.Equal(QualitySearch.Moved(40, 0.5, -0.03), QualitySearch.Next([(40, 0.03)], 0.015, -0.03));
+        // More loss at a higher setting is chance.
+        Assert.Equal(QualitySearch.Moved(40, 0.5, -0.03), QualitySearch.Next([(40, 0.03), (44, 0.031)], 0.015, -0.03));
+    }
+
+    [Fact]
+    public void Looks_come_to_the_wanted_loss_on_any_line() =>
+        Gen.Select(Gen.Int[10, 90], Gen.Int[10, 90], Gen.Double[-0.08, -0.015])
+            .Sample(
+                (start, end, slope) =>
+                {
+                    double LossAt(int setting) => 0.02 * Math.Exp(slope * (setting - end));
+                    var looks = new List<(int, double)> { (start, LossAt(start)) };
+                    for (var i = 0; i < 8; i++)
+                    {
+                        var next = QualitySearch.Next(looks, 0.02, -0.03);
+                        looks.Add((next, LossAt(next)));
+                    }
+
+                    Assert.InRange(looks[^1].Item1, end - 1, end + 1);
+                }
+            );
+
     private sealed class Probes(Func<int, double> cheap, Func<int, double> dear) : IQualityProbes
     {
         public int DearEncodes { get; private set; }

@@ -36,7 +36,10 @@ switch (args)
         );
         return 0;
     case ["stages", var photograph]:
-        Stages.Run(photograph);
+        Stages.Run(photograph, 1500);
+        return 0;
+    case ["stages", var photograph, var width]:
+        Stages.Run(photograph, int.Parse(width, CultureInfo.InvariantCulture));
         return 0;
     case ["scale", var data, var original, var file]:
         await Scale.FillAsync(data, original, file);

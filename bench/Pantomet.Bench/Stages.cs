@@ -14,14 +14,14 @@ namespace Pantomet.Bench;
 /// <summary>How long each stage of one variant takes, for finding what is slow.</summary>
 internal static class Stages
 {
-    public static void Run(string path)
+    public static void Run(string path, int width)
     {
         var facts = PictureReader.ReadFacts(path).Facts!;
         var slot = new Slot
         {
             Key = "a",
             Name = "A",
-            Size = new SizeRule.SideAlone(Side.Width, 1500),
+            Size = new SizeRule.SideAlone(Side.Width, width),
         };
         var plan = VariantPlanner.Plan(facts.Size, slot, Density.One);
         using var master = PictureMaster.Decode(path, facts, [plan], ProfileRule.Srgb, whole: true);

@@ -187,6 +187,29 @@ public sealed class MendTests : IDisposable
         Assert.Equal(0, shell.ExitCode);
     }
 
+    [Fact]
+    public void A_limit_alone_rules_over_the_likeness_down_to_what_is_least()
+    {
+        Fill();
+        var asked = Mend(0, "--keep", Kept, "--dry-run", "--max-bytes", "200 kB", "--likeness", "0.995");
+        Assert.Equal("likeness", Code(asked.GetProperty("variants").EnumerateArray().First(one => Source(one) == "deep/photograph.jpg")));
+
+        var made = Mend(0, "--keep", Kept, "--max-bytes", "200 kB");
+        var lighter = made.GetProperty("variants").EnumerateArray().First(one => Source(one) == "deep/photograph.jpg");
+        Assert.InRange(lighter.GetProperty("likeness").GetDouble(), 0.95, 0.995);
+        Assert.InRange(new FileInfo(Path.Combine(Library, "deep/photograph.jpg")).Length, 100_000, 200_000);
+        Assert.Equal("meets", lighter.GetProperty("verdict").GetString());
+
+        Programs.Pantomet(["mend", Library, "--restore", "--keep", Kept]);
+        var over = Mend(0, "--keep", Kept, "--max-bytes", "10 kB").GetProperty("variants").EnumerateArray();
+        lighter = over.First(one => Source(one) == "deep/photograph.jpg");
+        Assert.Equal(("concedes", "over-weight"), (lighter.GetProperty("verdict").GetString(), Code(lighter)));
+        Assert.InRange(lighter.GetProperty("likeness").GetDouble(), 0.95, 0.96);
+        Assert.InRange(lighter.GetProperty("bytes").GetInt64(), 10_001, 150_000);
+    }
+
+    private static string Source(JsonElement variant) => variant.GetProperty("source").GetString()!;
+
     private void Fill()
     {
         Directory.CreateDirectory(Path.Combine(Library, "deep"));

@@ -19,7 +19,7 @@ export function ruleOf(draft: Draft): FolderRule {
   return {
     maxSide: side === null ? null : Math.round(side),
     maxBytes: kilobytes === null ? null : Math.round(kilobytes * 1000),
-    likeness: figure(draft.likeness) ?? 0.995,
+    likeness: figure(draft.likeness),
     atLeast: (figure(draft.share) ?? 10) / 100,
   };
 }
@@ -28,7 +28,7 @@ export function ruleOf(draft: Draft): FolderRule {
 export const draftOf = (rule: FolderRule): Draft => ({
   side: rule.maxSide?.toString() ?? '',
   weight: rule.maxBytes === null || rule.maxBytes === undefined ? '' : trim(rule.maxBytes / 1000, 1),
-  likeness: `${rule.likeness}`,
+  likeness: rule.likeness?.toString() ?? '',
   share: trim((rule.atLeast ?? 0.1) * 100, 1),
 });
 
@@ -55,6 +55,7 @@ export function FolderSettings({ form, disabled }: { form: UseFormReturn<Draft>;
         <Field
           label={t('folders.likenessAtLeast')}
           unit=""
+          placeholder="0.995"
           {...form.register('likeness')}
           disabled={disabled}
         />
@@ -65,7 +66,9 @@ export function FolderSettings({ form, disabled }: { form: UseFormReturn<Draft>;
           disabled={disabled}
         />
       </div>
-      <p className="mt-2 text-ink-2">{t('folders.namesAndTypesStayTheSame')}</p>
+      <p className="mt-2 text-ink-2">
+        {t('folders.namesAndTypesStayTheSame')} {t('folders.withoutALikeness')}
+      </p>
     </form>
   );
 }

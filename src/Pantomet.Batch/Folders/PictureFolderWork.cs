@@ -30,12 +30,12 @@ public enum PictureFolderStep
 /// <summary>What pictures of a folder are lightened to, as people write it.</summary>
 /// <param name="MaxSide">The most pixels of the longer side; null leaves them all.</param>
 /// <param name="MaxBytes">The most a file may weigh, in bytes; null for no limit.</param>
-/// <param name="Likeness">How much a file must look like its picture, 0 to 1.</param>
+/// <param name="Likeness">How much a file must look like its picture, 0 to 1; null for the usual, or less where the weight asks for it.</param>
 /// <param name="AtLeast">The share of its weight that a file must lose to be worth a change, 0 to 1.</param>
 public sealed record PictureFolderRule(
     int? MaxSide = null,
     long? MaxBytes = null,
-    double Likeness = MendRule.UsualLikeness,
+    double? Likeness = null,
     double AtLeast = MendRule.UsualShare
 )
 {
@@ -53,7 +53,7 @@ public sealed record PictureFolderRule(
     public string? Fault() =>
         MaxSide is < 16 or > 65_535 ? FolderTexts.TheLongerSideMustBeFrom
         : MaxBytes is < 1_000 ? FolderTexts.TheWeightAtMostMustBe
-        : Likeness is not (>= 0.5 and <= 1) ? FolderTexts.TheLikenessMustBeFromTo
+        : Likeness is not (null or (>= 0.5 and <= 1)) ? FolderTexts.TheLikenessMustBeFromTo
         : AtLeast is not (>= 0 and < 1) ? FolderTexts.TheShareMustBeFromTo
         : null;
 }

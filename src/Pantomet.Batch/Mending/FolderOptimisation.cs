@@ -6,6 +6,7 @@ using Pantomet.Core.Facts;
 using Pantomet.Core.Geometry;
 using Pantomet.Core.Mending;
 using Pantomet.Core.Reports;
+using Pantomet.Core.Rules;
 using Pantomet.Core.Texts;
 using Pantomet.Core.Verdicts;
 using Pantomet.Imaging.Making;
@@ -227,13 +228,23 @@ public sealed class FolderOptimisation(
         CancellationToken cancel
     )
     {
-        var picture = await PictureMaker.MakeAsync((original ?? file).Path, [], null, [new(rule.SlotFor(facts), null)], room, cancel);
+        async Task<MadePicture> MadeAsync(Slot slot) =>
+            await PictureMaker.MakeAsync((original ?? file).Path, [], null, [new(slot, null)], room, cancel);
+        var picture = await MadeAsync(rule.SlotFor(facts));
         if (picture.Facts is null)
         {
             return Left(path, new(ReasonCodes.Unreadable, picture.Refusal ?? FolderTexts.TheFileCannotBeRead), Verdict.Breaks);
         }
 
         var made = picture.Made[0][0];
+        var encodes = made.Encodes;
+        if (rule.LastResortFor(facts, made.File?.LongLength, made.Likeness?.Score) is { } last)
+        {
+            picture = await MadeAsync(last);
+            made = picture.Facts is null ? made : picture.Made[0][0];
+            encodes += made.Encodes;
+        }
+
         if (rule.NotTaken(facts.Bytes, made.File?.LongLength, made.Likeness?.Score) is { } reason)
         {
             Note(path, file.Facts);
@@ -251,6 +262,7 @@ public sealed class FolderOptimisation(
             Put(path, place, file, isKept: original is not null, made.File!);
         }
 
+        var over = rule.OverLimit(made.File!.LongLength);
         return ReportedVariant.Of(
             path,
             "mend",
@@ -258,9 +270,11 @@ public sealed class FolderOptimisation(
             Density.One,
             made.Plan.Crop,
             new(path, made.Size, made.Format!.Value, made.File!.LongLength, made.Quality, made.Likeness?.Score, made.Likeness?.WorstTile),
-            made.Encodes,
-            made.Verdict,
-            made.Reasons
+            encodes,
+            !rule.LimitRules ? made.Verdict
+                : over is null ? Verdict.Meets
+                : Verdict.Concedes,
+            rule.LimitRules ? new[] { over }.OfType<Reason>().ToList() : made.Reasons
         );
     }
 

@@ -171,7 +171,7 @@ internal static class MendCommand
         {
             MaxSide = side,
             MaxBytes = weight,
-            Likeness = likeness,
+            Likeness = call.Likeness is null ? null : likeness,
             AtLeast = least,
         };
         return FolderOptimisation.Fault(call.Folder, call.Out ?? call.Keep)

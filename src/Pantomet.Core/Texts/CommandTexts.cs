@@ -92,7 +92,8 @@ public static class CommandTexts
 
     public const string TheWeightOfAFileAt = "The weight of a file at most, such as 500 kB.";
 
-    public const string TheLikenessToTheOriginalAt = "The likeness to the original at least, 0 to 1 (default 0.995).";
+    public const string TheLikenessToTheOriginalAt =
+        "The likeness to the original at least, 0 to 1 (default 0.995; with --max-bytes as much as the weight allows, down to 0.95).";
 
     public const string ReplaceAFileOnlyIfIt = "Replace a file only if it becomes lighter by this share, 0 to 1 (default 0.1).";
 

@@ -94,6 +94,9 @@ public static class FolderTexts
 
     public const string NoLighterFileCouldBeMade = "No lighter file could be made. The file stays as it is.";
 
+    public static string OverTheLimitAtTheLeastLikeness(string bytes, string limit, string likeness) =>
+        $"{bytes}, over the limit of {limit}: a lighter file would have a likeness below {likeness}.";
+
     public static string AFileThatIsLightEnough(string likeness, string likeness2) =>
         $"A file that is light enough has a likeness of {likeness}; {likeness2} is wanted. The file stays as it is.";
 

@@ -37,9 +37,6 @@ public static class QualitySearch
     // Nothing weighs or loses less, so that logarithms can be taken.
     private const double Least = 1e-12;
 
-    // By how much the logarithm of the loss falls for each step of a setting (the mean over docs/measurements/likeness.csv).
-    private const double UsualSlope = -0.027;
-
     // Estimating: how many looks at most, how near one must lie that no other is taken, and how far from the usual slope is believed.
     private const int MostLooksAhead = 3;
     private const int NearStep = 3;
@@ -48,11 +45,17 @@ public static class QualitySearch
 
     private const int MostLooks = 5;
 
+    // At how many qualities the ratio of the encoders is foretold.
+    private const int MostForetold = 3;
+
     // The slope is not the same from end to end: no step goes further than it can be trusted.
     private const double LongestStep = 15;
 
     // How much of the loss that is allowed must be used up for a search to end.
     private const double NearlyAll = 0.9;
+
+    // How much of a loss that is allowed is aimed at: what comes out a little beyond it costs an encode.
+    private const double WellWithin = 0.97;
 
     // How far below the limit an estimate lies when a limit plainly does not matter.
     private const double Plain = 0.6;
@@ -82,27 +85,36 @@ public static class QualitySearch
 
         // The bracket: "within" is known to fit (or lies before the range), "beyond" is known not to.
         var (within, beyond) = (low - 1, high + 1);
-        var ratio = probes.RatioNear(Predicted(cheap, low, high, most / probes.Ratio));
-        if (cheap(low) * ratio > most * Hopeless)
+        var (foretold, corrected) = (new SortedList<int, double>(), new SortedList<int, double>());
+        var expected = (int at) => cheap(at) * Between(foretold, at) * (corrected.Count == 0 ? 1 : Between(corrected, at));
+        // How the encoders stand to each other changes with the quality: it is foretold where it will be needed.
+        var near = Predicted(cheap, low, high, most / probes.Ratio);
+        while (foretold.Count < MostForetold && !foretold.Keys.Any(known => Math.Abs(known - near) <= NearStep))
+        {
+            foretold[near] = probes.RatioNear(near);
+            near = Predicted(expected, low, high, most);
+        }
+
+        if (expected(low) > most * Hopeless)
         {
             return new(low, false);
         }
 
         while (beyond - within > 1)
         {
-            var guess = Predicted(cheap, Math.Max(low, within + 1), beyond - 1, most * Cautious / ratio);
+            var guess = Predicted(expected, Math.Max(low, within + 1), beyond - 1, most * Cautious);
             if (within >= low && guess <= within + 1)
             {
                 // One more step is all that is left to win; believe a clear prediction, test a close one.
                 guess = within + 1;
-                if (cheap(guess) * ratio > most * Sure)
+                if (expected(guess) > most * Sure)
                 {
                     break;
                 }
             }
 
             var value = probes.Dear(guess);
-            ratio = Math.Max(Least, value) / cheap(guess);
+            corrected[guess] = Math.Max(Least, value) / (cheap(guess) * Between(foretold, guess));
             if (value <= most)
             {
                 within = guess;
@@ -203,30 +215,66 @@ public static class QualitySearch
         return Moved(nearest.At, Math.Max(Least, loss) / Math.Max(Least, nearest.Loss), slope);
     }
 
-    /// <summary>The lowest setting, 1 to 100, whose loss is at most a wanted one, sought from a good guess.</summary>
+    /// <summary>
+    /// The lowest setting, 1 to 100, whose loss is at most a wanted one: sought with the cheap trials from a good guess, confirmed with the dear
+    /// ones.
+    /// </summary>
     /// <param name="guess">Where to look first.</param>
     /// <param name="most">The loss: 1 − likeness.</param>
-    /// <param name="lossAt">The loss at a setting; it falls with it.</param>
+    /// <param name="probes">Losses; they fall with the setting, in steps that both kinds of trials have in the same places.</param>
+    /// <param name="slope">By how much the logarithm of the loss usually falls for each step, below 0.</param>
     /// <returns>A setting that is within, and little better than needed; 100 where none was found.</returns>
-    public static int LowestNear(int guess, double most, Func<int, double> lossAt)
+    public static int LowestReaching(int guess, double most, IQualityProbes probes, double slope)
     {
-        ArgumentNullException.ThrowIfNull(lossAt);
+        ArgumentNullException.ThrowIfNull(probes);
+        ArgumentOutOfRangeException.ThrowIfGreaterThanOrEqual(slope, 0);
         var (beyond, within) = (0, 101);
-        for (var (at, look) = (Math.Clamp(guess, 1, 100), 0); look < MostLooks; look++)
+        var ratio = probes.Ratio;
+        var at = Math.Clamp(guess, 1, 100);
+        for (var look = 0; look < MostLooks && within - beyond > 1; look++)
         {
-            var found = Math.Max(Least, lossAt(at));
+            at = LowestCheap(at, (beyond, within), most * WellWithin / ratio, probes, slope);
+            var found = Math.Max(Least, probes.Dear(at));
+            ratio = found / Math.Max(Least, probes.Cheap(at));
             (beyond, within) = found <= most ? (beyond, at) : (at, within);
-            if ((found <= most && found >= most * NearlyAll) || within - beyond <= 1)
+            // Where the next lower one is known to be too low, or would win hardly anything, no more is looked for.
+            if (found <= most && (found >= most * NearlyAll || at == 1 || probes.Cheap(at - 1) * ratio > most))
             {
                 break;
             }
-
-            // Upwards rather a step too far: what is within ends the search.
-            var steps = (Math.Log(found) - Math.Log(Math.Max(Least, most))) / -UsualSlope;
-            at = Math.Clamp(at + (int)(steps > 0 ? Math.Ceiling(steps) : Math.Round(steps)), beyond + 1, Math.Min(100, within - 1));
         }
 
         return Math.Min(within, 100);
+    }
+
+    // The lowest setting between two others, neither of them included, whose cheap loss is at most a target; the highest where none is.
+    private static int LowestCheap(int guess, (int Beyond, int Within) between, double target, IQualityProbes probes, double slope)
+    {
+        var (low, high) = between;
+        var last = Math.Min(high - 1, 100);
+        var looks = new List<(int At, double Loss)>();
+        var at = Math.Clamp(guess, low + 1, last);
+        while (true)
+        {
+            looks.Add((at, Math.Max(Least, probes.Cheap(at))));
+            (low, high) = looks[^1].Loss <= target ? (low, at) : (at, high);
+            if (high - low <= 1)
+            {
+                return Math.Min(high, last);
+            }
+
+            at = Math.Clamp(looks.Count < MostLooks ? Next(looks, target, slope) : (low + high) / 2, low + 1, Math.Min(high - 1, last));
+        }
+    }
+
+    // How the dear encoder stands to the cheap one at a setting: it goes evenly from one that is known to the next.
+    private static double Between(SortedList<int, double> ratios, int at)
+    {
+        var above = ratios.FirstOrDefault(known => known.Key >= at, ratios.Last());
+        var below = ratios.LastOrDefault(known => known.Key <= at, ratios.First());
+        return above.Key == below.Key
+            ? above.Value
+            : double.Lerp(below.Value, above.Value, Math.Clamp((double)(at - below.Key) / (above.Key - below.Key), 0, 1));
     }
 
     // The furthest place in [low, high] whose cheap value is at most target; low when none is.

@@ -18,6 +18,9 @@ internal static class ColourTrial
     // A quality at which little else is lost.
     private const int Quality = 95;
 
+    // As many tiles as are looked at of a large picture: more than for a trial, as strong colours may meet in one place alone.
+    private const int MostTiles = 2 * TileSample.Most;
+
     /// <summary>True where halving alone would show.</summary>
     /// <param name="encoder">What is to be encoded.</param>
     public static bool ShowsHalved(VariantEncoder encoder)
@@ -29,22 +32,8 @@ internal static class ColourTrial
         }
 
         var most = encoder.IsDrawing ? MostOfDrawing : Most;
-        var halved = Lost(encoder, full: false);
-        return halved > most && halved - Lost(encoder, full: true) > most;
-    }
-
-    // Rows of tiles, every other one: unlike single tiles they have no seams across, where unlike colours would meet.
-    private static double Lost(VariantEncoder encoder, bool full)
-    {
-        var pixels = encoder.Pixels(PictureFormat.Jpeg);
-        var losses = new List<double>();
-        for (var top = 0; top < pixels.Height; top += 2 * LikenessMeter.Tile)
-        {
-            using var rows = pixels.Crop(0, top, pixels.Width, Math.Min(LikenessMeter.Tile, pixels.Height - top));
-            using var held = rows.CopyMemory();
-            losses.AddRange(new LikenessGauge(held).Losses(encoder.PlainJpeg(held, Quality, full)));
-        }
-
-        return LikenessMeter.Together(losses);
+        using var trials = new TileTrials(pixels, TileSample.Spread(encoder.Grid.Columns, encoder.Grid.Rows, MostTiles));
+        var halved = trials.Loss(rows => encoder.PlainJpeg(rows, Quality, full: false));
+        return halved > most && halved - trials.Loss(rows => encoder.PlainJpeg(rows, Quality, full: true)) > most;
     }
 }

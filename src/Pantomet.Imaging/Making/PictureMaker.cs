@@ -66,7 +66,8 @@ public static class PictureMaker
             },
             cancel
         );
-        var decoding = room.RunAsync(() => PictureMaster.Decode(path, facts, provisional, ProfileRule.Srgb, whole: true), cancel);
+        var colours = FirstColours(wanted, facts);
+        var decoding = room.RunAsync(() => PictureMaster.Decode(path, facts, provisional, colours, whole: true), cancel);
         try
         {
             await Task.WhenAll(looking, decoding);
@@ -92,7 +93,7 @@ public static class PictureMaker
         facts = await looking;
         whole.Know(facts);
         var plans = Plans(facts, wanted, Subject.Of(keep, focus, facts.Suggestion));
-        var made = await MakeAllAsync(path, facts, plans, whole, room, cancel);
+        var made = await MakeAllAsync(path, facts, plans, whole, colours, room, cancel);
         var byPlace = plans.Zip(made).ToLookup(pair => pair.First.Place, pair => pair.Second);
         return new(facts, null, [.. wanted.Select((_, place) => byPlace[place].SelectMany(files => files).ToList())]);
     }
@@ -110,6 +111,7 @@ public static class PictureMaker
         PictureFacts facts,
         Planned[] plans,
         PictureMaster whole,
+        ProfileRule colours,
         WorkRoom room,
         CancellationToken cancel
     )
@@ -120,7 +122,7 @@ public static class PictureMaker
             var mine = group.ToList();
             var theirs = mine.Select(i => plans[i].Plan).Where(plan => plan.IsMade).ToList();
             using var own =
-                theirs.Count > 0 && (group.Key != ProfileRule.Srgb || !whole.Serves(theirs))
+                theirs.Count > 0 && (group.Key != colours || !whole.Serves(theirs))
                     ? await room.RunAsync(() => PictureMaster.Decode(path, facts, theirs, group.Key), cancel)
                     : null;
             // The largest first: what is left at the end is short.
@@ -136,6 +138,10 @@ public static class PictureMaker
     }
 
     private readonly record struct Planned(int Place, Slot Slot, VariantPlan Plan);
+
+    // What most slots want; where all keep the profile, nothing is decoded in other colours first.
+    private static ProfileRule FirstColours(IReadOnlyList<Wanted> wanted, PictureFacts facts) =>
+        wanted.Count > 0 && wanted.All(one => ColoursOf(one.Slot, facts) == ProfileRule.Keep) ? ProfileRule.Keep : ProfileRule.Srgb;
 
     // A picture without a profile is sRGB either way.
     private static ProfileRule ColoursOf(Slot slot, PictureFacts facts) => facts.Profile is null ? ProfileRule.Srgb : slot.Profile;

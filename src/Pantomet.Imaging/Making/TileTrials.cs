@@ -1,38 +1,33 @@
 using NetVips;
-using Pantomet.Core.Facts;
 using Pantomet.Core.Likeness;
 using Pantomet.Imaging.Writing;
 
 namespace Pantomet.Imaging.Making;
 
-/// <summary>Trials of one type with the plain encoder on some tiles of a rendering; each is made and measured once.</summary>
-/// <param name="encoder">Encodes them.</param>
-/// <param name="format">jpeg, webp or avif.</param>
-/// <param name="sample">The tiles.</param>
-internal sealed class TileTrials(VariantEncoder encoder, PictureFormat format, TileSample sample) : IDisposable
+/// <summary>Trials on some rows of tiles of a rendering, each row encoded and measured alone.</summary>
+internal sealed class TileTrials : IDisposable
 {
-    private readonly Image _tiles = encoder.Tiles(format, sample);
-    private readonly Dictionary<int, double> _losses = [];
-    private LikenessGauge? _gauge;
+    private readonly List<(Image Pixels, LikenessGauge Gauge)> _rows = [];
 
-    /// <summary>How many encodes were made.</summary>
-    public int Count => _losses.Count;
-
-    /// <summary>What the tiles together lack in a plain file: 1 − likeness.</summary>
-    /// <param name="setting">The encoder's setting.</param>
-    public double Loss(int setting)
+    /// <summary>Cuts the rows out.</summary>
+    /// <param name="pixels">The rendering.</param>
+    /// <param name="sample">Which rows.</param>
+    public TileTrials(Image pixels, TileSample sample)
     {
-        if (!_losses.TryGetValue(setting, out var loss))
+        foreach (var row in sample.Rows)
         {
-            _gauge ??= new(_tiles);
-            // What fills up the last row is no tile.
-            var losses = _gauge.Losses(encoder.Plain(_tiles, format, setting)).Take(sample.Tiles.Count);
-            _losses[setting] = loss = LikenessMeter.Together(losses);
+            var top = row * LikenessMeter.Tile;
+            using var part = pixels.Crop(0, top, pixels.Width, Math.Min(LikenessMeter.Tile, pixels.Height - top));
+            var held = part.CopyMemory();
+            _rows.Add((held, new(held)));
         }
-
-        return loss;
     }
 
-    /// <summary>Frees the tiles.</summary>
-    public void Dispose() => _tiles.Dispose();
+    /// <summary>What the tiles together lack in files that are made of their rows: 1 − likeness.</summary>
+    /// <param name="encode">Makes a file of a row.</param>
+    public double Loss(Func<Image, byte[]> encode) =>
+        LikenessMeter.Together(_rows.SelectMany(row => row.Gauge.Losses(encode(row.Pixels))).ToList());
+
+    /// <summary>Frees the rows; the rendering stays.</summary>
+    public void Dispose() => _rows.ForEach(row => row.Pixels.Dispose());
 }

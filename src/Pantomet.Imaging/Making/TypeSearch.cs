@@ -27,6 +27,9 @@ internal sealed class TypeSearch(RenderedPixels pixels, Slot slot, PictureFacts 
     /// <summary>The quality from which on colour at full size buys anything that could be seen (common practice).</summary>
     private const int LeastFullColour = 90;
 
+    /// <summary>The share of a limit that an expected weight may take and be believed to stay within.</summary>
+    private const double RoomEnough = 0.95;
+
     private readonly VariantEncoder _encoder = new(pixels, slot, facts);
     private readonly Lazy<VariantEncoder> _halved = new(() => new(pixels, slot, facts));
     private readonly Dictionary<PictureFormat, Trials> _trials = [];
@@ -199,6 +202,11 @@ internal sealed class TypeSearch(RenderedPixels pixels, Slot slot, PictureFacts 
     // The heaviest that fits; only where it leaves room below the aim is less looked for.
     private FoundQuality WeightFirst(Trials trials, QualityRange qualities, double most)
     {
+        if (Aim is { } wanted && !double.IsPositiveInfinity(most) && ReachedWithin(trials, qualities, wanted, most) is { } reached)
+        {
+            return reached;
+        }
+
         var ceiling = trials.SettingFor(qualities.Ceiling);
         var found = QualitySearch.IsPlainlyWithin(ceiling, most, trials.Weights)
             ? new(ceiling, true)
@@ -206,6 +214,19 @@ internal sealed class TypeSearch(RenderedPixels pixels, Slot slot, PictureFacts 
         return Aim is { } aim && found.Fits
             ? Lowered(trials, trials.SettingsFor(qualities) with { Ceiling = found.Quality }, aim, double.IsPositiveInfinity(most))
             : found;
+    }
+
+    // Where a sample tells that the aim leaves room below the limit, only the aim is sought.
+    private FoundQuality? ReachedWithin(Trials trials, QualityRange qualities, double aim, double most)
+    {
+        if (!(trials.Expected(SettingNear(trials, aim)) < most * RoomEnough))
+        {
+            return null;
+        }
+
+        var range = trials.SettingsFor(qualities);
+        var at = Math.Clamp(Reaching(trials, aim), range.Floor, range.Ceiling);
+        return IsWithin(trials, at, most) ? new(at, true) : null;
     }
 
     // Where types compete only the aim counts, and mostly it leaves room below any limit.
@@ -272,7 +293,9 @@ internal sealed class TypeSearch(RenderedPixels pixels, Slot slot, PictureFacts 
             : new(Math.Clamp(Reaching(trials, aim), range.Floor, range.Ceiling), true);
 
     private int Reaching(Trials trials, double aim) =>
-        QualitySearch.LowestNear(trials.SettingNear(NumberFor(aim), 1 - aim), 1 - aim, trials.Loss);
+        QualitySearch.LowestReaching(SettingNear(trials, aim), 1 - aim, trials.Losses, QualityScale.Slope(trials.Format));
+
+    private int SettingNear(Trials trials, double aim) => trials.SettingNear(NumberFor(aim), 1 - aim);
 
     // Above the comfortable ceiling until the band is reached, or nothing more is to be seen.
     private FoundQuality Lifted(Trials trials, int ceiling, WeightBand band, double most)

@@ -135,20 +135,8 @@ public sealed class VariantEncoder : IDisposable
         return _samples[whole] = scope.Own(Image.Arrayjoin([.. bands], across: 1)).CopyMemory();
     }
 
-    /// <summary>Whole tiles of the likeness across and down.</summary>
-    internal (int Columns, int Rows) Grid => (_image.Width / Patch, _image.Height / Patch);
-
-    /// <summary>Tiles of the pixels side by side, as large as those of the likeness: what is alike there is alike in the whole.</summary>
-    internal Image Tiles(PictureFormat format, TileSample sample)
-    {
-        var (whole, across) = (Pixels(format), AcrossOf(sample.Tiles.Count));
-        using var scope = new Scope();
-        var tiles = sample.Tiles.Select(tile => scope.Own(whole.Crop(tile.Column * Patch, tile.Row * Patch, Patch, Patch))).ToArray();
-        return scope.Own(Image.Arrayjoin(tiles, across: across)).CopyMemory();
-    }
-
-    // As square as they come, so that the joins are short.
-    private static int AcrossOf(int tiles) => Math.Max(1, (int)Math.Ceiling(Math.Sqrt(tiles)));
+    /// <summary>Whole tiles of the likeness across and down; 1 of what is smaller than one.</summary>
+    internal (int Columns, int Rows) Grid => (Math.Max(1, _image.Width / Patch), Math.Max(1, _image.Height / Patch));
 
     /// <summary>A trial with the cheap encoder on some of the pixels.</summary>
     internal byte[] Plain(Image pixels, PictureFormat format, int quality) => Encode(pixels, format, quality, dear: false);

@@ -7,21 +7,27 @@ namespace Pantomet.Core.Tests.Likeness;
 public sealed class TileSampleTests
 {
     [Fact]
-    public void Half_of_the_tiles_lie_inside_each_once_and_none_beside_another() =>
-        Gen.Select(Gen.Int[2, 40], Gen.Int[1, 40])
+    public void Rows_lie_inside_each_once_and_evenly() =>
+        Gen.Select(Gen.Int[1, 200], Gen.Int[1, 200])
             .Sample(
                 (columns, rows) =>
                 {
-                    var tiles = TileSample.Half(columns, rows).Tiles;
-                    Assert.All(tiles, tile => Assert.True(tile.Column < columns && tile.Row < rows));
-                    Assert.Equal(tiles.Count, tiles.Distinct().Count());
-                    Assert.Equal(rows * (columns / 2), tiles.Count);
-                    Assert.DoesNotContain(
-                        tiles,
-                        tile => tiles.Contains((tile.Column + 1, tile.Row)) || tiles.Contains((tile.Column, tile.Row + 1))
-                    );
+                    var sample = TileSample.Spread(columns, rows).Rows;
+                    Assert.NotEmpty(sample);
+                    Assert.All(sample, row => Assert.InRange(row, 0, rows - 1));
+                    var steps = sample.Zip(sample.Skip(1), (above, below) => below - above).ToList();
+                    Assert.All(steps, step => Assert.InRange(step, 2, steps.Min() + 1));
+                    Assert.True(sample.Count * columns <= TileSample.Most + columns);
                 }
             );
+
+    [Fact]
+    public void A_small_picture_is_looked_at_by_half_and_a_large_one_by_as_many_tiles()
+    {
+        Assert.Equal([0, 2, 4, 6], TileSample.Spread(9, 8).Rows);
+        Assert.InRange(TileSample.Spread(66, 49).Rows.Count * 66, TileSample.Most * 4 / 5, TileSample.Most);
+        Assert.Equal([0], TileSample.Spread(500, 1).Rows);
+    }
 
     [Fact]
     public void Tiles_together_are_the_picture()

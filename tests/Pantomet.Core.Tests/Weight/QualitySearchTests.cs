@@ -52,29 +52,41 @@ public class QualitySearchTests
     );
 
     [Fact]
-    public void The_lowest_setting_that_loses_little_enough_is_found_within_a_few_looks() =>
-        Gen.Select(Losses, Gen.Int[10, 95], Gen.Int[5, 95])
+    public void The_lowest_setting_that_loses_little_enough_is_found_within_a_few_encodes() =>
+        Gen.Select(Losses, Gen.Int[10, 95], Gen.Int[5, 95], Gen.Double[0.7, 1.4])
             .Sample(
-                (losses, guess, at) =>
+                (losses, guess, at, off) =>
                 {
-                    var (most, looks) = (LossAt(losses, at), 0);
-                    var found = QualitySearch.LowestNear(guess, most, setting => LossAt(losses, setting, ref looks));
-                    Assert.InRange(looks, 1, 5);
-                    Assert.True(LossAt(losses, found) <= most || found == 100, $"{found} for {at} from {guess}");
+                    var most = LossAt(losses, at);
+                    var probes = LossProbes(losses, off);
+                    var found = QualitySearch.LowestReaching(guess, most, probes, -0.027);
+                    Assert.InRange(probes.DearEncodes, 1, 3);
+                    Assert.True(LossAt(losses, found) <= most, $"{found} for {at} from {guess}");
+                    Assert.InRange(found, at - 2, at + 6);
                 }
             );
 
     [Fact]
-    public void From_a_good_guess_little_is_given_away() =>
-        Gen.Select(Losses, Gen.Int[20, 90], Gen.Int[-4, 4])
+    public void Where_trials_tell_the_truth_one_encode_is_enough_however_wrong_the_guess() =>
+        Gen.Select(Losses, Gen.Int[1, 100], Gen.Int[5, 95])
             .Sample(
-                (losses, at, off) =>
+                (losses, guess, at) =>
                 {
-                    var most = LossAt(losses, at);
-                    var found = QualitySearch.LowestNear(at + off, most, setting => LossAt(losses, setting));
-                    Assert.InRange(found, at - 2, at + 6);
+                    var probes = LossProbes(losses, 1);
+                    QualitySearch.LowestReaching(guess, LossAt(losses, at), probes, -0.027);
+                    Assert.Equal(1, probes.DearEncodes);
                 }
             );
+
+    [Fact]
+    public void Losses_in_steps_cost_no_encode_for_each_setting()
+    {
+        // Like a table of whole numbers: five settings give the same file, the next much better.
+        static double Steps(int setting) => Math.Exp(-0.2 * (setting / 5));
+        var probes = new Probes(setting => Steps(setting) / 0.8, Steps);
+        Assert.Equal(50, QualitySearch.LowestReaching(20, 1.05 * Steps(50), probes, -0.027));
+        Assert.Equal(1, probes.DearEncodes);
+    }
 
     [Fact]
     public void The_setting_that_comes_nearest_to_a_loss_is_estimated_from_as_far_off_as_pictures_differ() =>
@@ -92,7 +104,7 @@ public class QualitySearchTests
     [Fact]
     public void A_likeness_beyond_the_encoder_ends_at_its_highest_setting()
     {
-        Assert.Equal(100, QualitySearch.LowestNear(80, 0.0001, _ => 0.01));
+        Assert.Equal(100, QualitySearch.LowestReaching(80, 0.0001, new Probes(_ => 0.01, _ => 0.01), -0.027));
         Assert.Equal(100, QualitySearch.Estimate(80, 0.0001, _ => 0.01, -0.03));
     }
 
@@ -239,6 +251,10 @@ public class QualitySearchTests
                     Assert.InRange(looks[^1].Item1, end - 1, end + 1);
                 }
             );
+
+    // Trials that are off by a factor, and have their own noise.
+    private static Probes LossProbes((double Loss, double Slope, double Noise, int Seed) losses, double off) =>
+        new(setting => LossAt(losses, setting) * off / 0.8, setting => LossAt(losses, setting));
 
     private sealed class Probes(Func<int, double> cheap, Func<int, double> dear) : IQualityProbes
     {

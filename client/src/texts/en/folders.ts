@@ -47,6 +47,8 @@ export const folders = {
   any: 'any',
   likenessAtLeast: 'Likeness at least',
   replaceOnlyIfItSaves: 'Replace only if it saves',
+  withoutALikeness:
+    'Without a likeness 0.995 is kept; where a picture is over the weight, as much as that allows, down to 0.95.',
   namesAndTypesStayTheSame:
     'Names and types stay the same. Pictures are turned upright, and their location is removed.',
   doneSoFar: 'Done so far',

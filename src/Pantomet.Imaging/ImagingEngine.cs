@@ -1,4 +1,5 @@
 using NetVips;
+using Pantomet.Platform;
 
 namespace Pantomet.Imaging;
 
@@ -27,6 +28,7 @@ public static class ImagingEngine
 
     private static bool SetUp()
     {
+        NativeHeap.KeepLittle();
         // What goes wrong with one picture is told as its refusal, not on the program's error stream.
         Log.SetLogHandler("VIPS", Enums.LogLevelFlags.Warning, (_, _, _) => { });
         // Every picture is worked on once: a cache of operations would only hold memory.

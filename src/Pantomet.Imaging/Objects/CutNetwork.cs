@@ -1,6 +1,7 @@
 // Compiled by the build, not into the library: see Pantomet.Imaging.csproj.
 using System;
 using System.Collections.Generic;
+using System.Globalization;
 using System.IO;
 using System.Linq;
 using System.Text;
@@ -13,6 +14,7 @@ using Microsoft.Build.Framework;
 /// <remarks>
 /// The description is a protobuf message (onnx.proto of the Open Neural Network Exchange): ModelProto.graph = 7; GraphProto.node = 1,
 /// .initializer = 5, .input = 11, .output = 12, .value_info = 13; NodeProto.input = 1, .output = 2; TensorProto.name = 8;
+/// NodeProto.op_type = 4, .attribute = 5; AttributeProto.name = 1, .f = 2; TensorProto.float_data = 4, .raw_data = 9, .external_data = 13, .data_location = 14 (EXTERNAL = 1); StringStringEntryProto.key = 1, .value = 2;
 /// ValueInfoProto.name = 1, .type = 2; TypeProto.tensor_type = 1; Tensor.elem_type = 1, .shape = 2; TensorShapeProto.dim = 1;
 /// Dimension.dim_param = 2.
 /// </remarks>
@@ -30,6 +32,10 @@ public sealed class CutNetwork : Microsoft.Build.Utilities.Task
     [Required]
     public string[] Layers { get; set; }
 
+    // Weights of less stay in the description; the others begin at a page, as they are mapped.
+    private const int LeastApart = 4096;
+    private const int Page = 4096;
+
     /// <inheritdoc/>
     public override bool Execute()
     {
@@ -43,7 +49,7 @@ public sealed class CutNetwork : Microsoft.Build.Utilities.Task
             return false;
         }
 
-        var kept = nodes.Take(last + 1).ToList();
+        var kept = Folded(nodes.Take(last + 1).ToList(), graph);
         var used = new HashSet<string>(
             kept.SelectMany(node => Read(node.Bytes)).Where(field => field.Number == 1).Select(field => field.Text)
         );
@@ -51,17 +57,109 @@ public sealed class CutNetwork : Microsoft.Build.Utilities.Task
         var named = new HashSet<string>(weights.Select(field => NameOf(field, 8)));
         var cut = new List<Field>(graph.Where(field => field.Number != 1 && field.Number != 5 && field.Number < 11));
         cut.AddRange(kept);
-        cut.AddRange(weights);
+        Directory.CreateDirectory(Path.GetDirectoryName(To));
+        using (var apart = File.Create(To + ".weights"))
+        {
+            cut.AddRange(weights.Select(field => new Field(5, Write(Apart(field, apart)))));
+        }
+
         cut.AddRange(
             graph
                 .Where(field => field.Number == 11 && used.Contains(NameOf(field, 1)))
                 .Select(field => named.Contains(NameOf(field, 1)) ? field : Value(11, NameOf(field, 1), "n", "3", "height", "width"))
         );
         cut.AddRange(Layers.Select(layer => Value(12, layer)));
-        Directory.CreateDirectory(Path.GetDirectoryName(To));
         File.WriteAllBytes(To, Write(model.Select(field => field.Number == 7 ? new Field(7, Write(cut)) : field)));
         return true;
     }
+
+    // A normalisation behind a convolution is a factor and a summand for each channel, which its weights can hold: y = (x - mean) * scale /
+    // sqrt(variance + epsilon) + bias (BatchNormalization, onnx operator set 7). To have it done when the network is opened costs all weights
+    // once more in memory.
+    private static List<Field> Folded(List<Field> nodes, List<Field> graph)
+    {
+        var folded = new List<Field>();
+        for (var i = 0; i < nodes.Count; i++)
+        {
+            var (node, next) = (Read(nodes[i].Bytes), i + 1 < nodes.Count ? Read(nodes[i + 1].Bytes) : new List<Field>());
+            var inputs = Texts(node, 1);
+            var norm = Texts(next, 1);
+            if (Texts(node, 4)[0] != "Conv" || inputs.Count != 2 || !Texts(next, 4).Contains("BatchNormalization") || norm[0] != Texts(node, 2)[0])
+            {
+                folded.Add(nodes[i]);
+                continue;
+            }
+
+            var epsilon = Read(next.Single(field => field.Number == 5 && NameOf(field, 1) == "epsilon").Bytes).Single(field => field.Number == 2);
+            var (scale, bias, mean, variance) = (Values(graph, norm[1]), Values(graph, norm[2]), Values(graph, norm[3]), Values(graph, norm[4]));
+            var factors = scale.Zip(variance, (one, spread) => one / Math.Sqrt(spread + BitConverter.ToSingle(epsilon.Bytes, 0))).ToArray();
+            var weights = Values(graph, inputs[1]);
+            var each = weights.Length / factors.Length;
+            Replace(graph, inputs[1], weights.Select((weight, at) => (float)(weight * factors[at / each])));
+            Replace(graph, norm[2], bias.Select((one, at) => (float)(one - (mean[at] * factors[at]))));
+            folded.Add(
+                new Field(
+                    1,
+                    Write(
+                        node.Where(field => field.Number > 2)
+                            .Concat(new[] { inputs[0], inputs[1], norm[2] }.Select(name => new Field(1, Encoding.UTF8.GetBytes(name))))
+                            .Concat(next.Where(field => field.Number == 2))
+                    )
+                )
+            );
+            i++;
+        }
+
+        return folded;
+    }
+
+    private static List<string> Texts(List<Field> message, int number) =>
+        message.Where(field => field.Number == number).Select(field => field.Text).ToList();
+
+    private static int PlaceOf(List<Field> graph, string name) => graph.FindIndex(field => field.Number == 5 && NameOf(field, 8) == name);
+
+    private static float[] Values(List<Field> graph, string name)
+    {
+        var bytes = Read(graph[PlaceOf(graph, name)].Bytes).Single(field => IsValues(field)).Bytes;
+        var values = new float[bytes.Length / 4];
+        Buffer.BlockCopy(bytes, 0, values, 0, bytes.Length);
+        return values;
+    }
+
+    private static void Replace(List<Field> graph, string name, IEnumerable<float> values)
+    {
+        var place = PlaceOf(graph, name);
+        var told = Read(graph[place].Bytes).Where(field => !IsValues(field)).ToList();
+        told.Add(new Field(9, values.SelectMany(BitConverter.GetBytes).ToArray()));
+        graph[place] = new Field(5, Write(told));
+    }
+
+    // Packed floats are the same bytes as raw ones: 32 bits each, the lowest byte first.
+    private static bool IsValues(Field field) => (field.Number == 4 || field.Number == 9) && !field.Fixed;
+
+    // What lies in a file of its own is mapped into memory where it lies, and not copied while the network is opened.
+    private List<Field> Apart(Field weight, Stream apart)
+    {
+        var tensor = Read(weight.Bytes);
+        var raw = tensor.SingleOrDefault(IsValues);
+        if (raw == null || raw.Bytes.Length < LeastApart)
+        {
+            return tensor;
+        }
+
+        apart.SetLength((apart.Length + Page - 1) / Page * Page);
+        apart.Position = apart.Length;
+        var told = new List<Field>(tensor.Where(field => !IsValues(field)));
+        told.Add(Entry("location", Path.GetFileName(To) + ".weights"));
+        told.Add(Entry("offset", apart.Position.ToString(CultureInfo.InvariantCulture)));
+        told.Add(Entry("length", raw.Bytes.Length.ToString(CultureInfo.InvariantCulture)));
+        told.Add(new Field(14, 1UL));
+        apart.Write(raw.Bytes, 0, raw.Bytes.Length);
+        return told;
+    }
+
+    private static Field Entry(string key, string value) =>
+        new Field(13, Write(new[] { new Field(1, Encoding.UTF8.GetBytes(key)), new Field(2, Encoding.UTF8.GetBytes(value)) }));
 
     private static string NameOf(Field field, int number) => Read(field.Bytes).First(inner => inner.Number == number).Text;
 

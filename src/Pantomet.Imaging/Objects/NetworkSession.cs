@@ -1,6 +1,7 @@
 using Microsoft.ML.OnnxRuntime;
 using NetVips;
 using Pantomet.Core.Framing;
+using Pantomet.Platform;
 
 namespace Pantomet.Imaging.Objects;
 
@@ -30,7 +31,8 @@ public static class NetworkSession
         // A thread that has nothing to do must not keep a core from others.
         options.AddSessionConfigEntry("session.intra_op.allow_spinning", "0");
         var path = Path.Combine(AppContext.BaseDirectory, name);
-        return File.Exists(path) ? new(path, options) : new(Joined(path), options);
+        // While it is opened, a network takes three times what it needs afterwards.
+        return NativeHeap.Sparingly<InferenceSession>(() => File.Exists(path) ? new(path, options) : new(Joined(path), options));
     }
 
     /// <summary>A picture's pixels at the size that a network looks at, interleaved.</summary>

@@ -2,6 +2,7 @@ using NetVips;
 using Pantomet.Core.Facts;
 using Pantomet.Core.Framing;
 using Pantomet.Imaging.Reading;
+using Pantomet.Platform;
 
 namespace Pantomet.Imaging.Objects;
 
@@ -33,7 +34,9 @@ internal static class SubjectDetector
         var picture = ThumbOf(path);
         var (faces, things) = (FaceNetwork.Find(picture), ThingNetwork.Find(picture));
         // The dearest of the three is only asked where the others leave something open.
-        return SubjectChoice.Settled(faces, things) ?? SubjectChoice.Of(ObjectFinder.Find(picture, ObjectNetwork.Instance), faces, things);
+        var found = SubjectChoice.Settled(faces, things) ?? SubjectChoice.Of(ObjectFinder.Find(picture, ObjectNetwork.Instance), faces, things);
+        NativeHeap.GiveBack();
+        return found;
     }
 
     /// <summary>The copy that is looked at: upright, opaque, red, green and blue.</summary>

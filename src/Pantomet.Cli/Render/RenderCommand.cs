@@ -5,6 +5,7 @@ using Pantomet.Core.Marks;
 using Pantomet.Core.Markup;
 using Pantomet.Core.Rules;
 using Pantomet.Core.Texts;
+using Pantomet.Imaging;
 
 namespace Pantomet.Cli.Render;
 
@@ -56,6 +57,8 @@ internal static class RenderCommand
 
     private static async Task<int> RunAsync(Call call, CancellationToken cancel)
     {
+        // The imaging library is loaded on another core while the rules are read; what goes wrong with it is told where it is used first.
+        _ = Task.Run(ImagingEngine.Start, CancellationToken.None);
         if (Prepare(call, out var begin) is { } wrong)
         {
             await CallOutput.Error.WriteLineAsync($"pantomet: {wrong}");

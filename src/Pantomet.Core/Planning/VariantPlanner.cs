@@ -39,6 +39,27 @@ public static class VariantPlanner
         return Plan(picture, slot, descriptor, solved, HonestOf(slot, solved.Native(picture)), subject);
     }
 
+    /// <summary>
+    /// True where what the picture shows could change what is cut out of it: the frame could lie elsewhere, or close in on a product.
+    /// </summary>
+    /// <param name="picture">The picture as displayed.</param>
+    /// <param name="slot">The slot.</param>
+    /// <param name="plan">One of its plans, without a subject.</param>
+    public static bool NeedsSubject(PixelSize picture, Slot slot, VariantPlan plan)
+    {
+        ArgumentNullException.ThrowIfNull(slot);
+        ArgumentNullException.ThrowIfNull(plan);
+        return slot.FrameShape is not null
+            && (
+                slot.SubjectShare is not null
+                || picture.Width - plan.Crop.Width > picture.Width * HardlyAny
+                || picture.Height - plan.Crop.Height > picture.Height * HardlyAny
+            );
+    }
+
+    // What a frame of nearly the picture's own shape leaves out is less than anybody would choose by.
+    private const double HardlyAny = 0.01;
+
     private static VariantPlan Plan(PixelSize picture, Slot slot, Descriptor descriptor, SolvedFrame solved, int? honest, Subject subject)
     {
         var native = solved.Native(picture);

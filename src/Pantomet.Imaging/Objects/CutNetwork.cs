@@ -84,14 +84,25 @@ public sealed class CutNetwork : Microsoft.Build.Utilities.Task
             var (node, next) = (Read(nodes[i].Bytes), i + 1 < nodes.Count ? Read(nodes[i + 1].Bytes) : new List<Field>());
             var inputs = Texts(node, 1);
             var norm = Texts(next, 1);
-            if (Texts(node, 4)[0] != "Conv" || inputs.Count != 2 || !Texts(next, 4).Contains("BatchNormalization") || norm[0] != Texts(node, 2)[0])
+            if (
+                Texts(node, 4)[0] != "Conv"
+                || inputs.Count != 2
+                || !Texts(next, 4).Contains("BatchNormalization")
+                || norm[0] != Texts(node, 2)[0]
+            )
             {
                 folded.Add(nodes[i]);
                 continue;
             }
 
-            var epsilon = Read(next.Single(field => field.Number == 5 && NameOf(field, 1) == "epsilon").Bytes).Single(field => field.Number == 2);
-            var (scale, bias, mean, variance) = (Values(graph, norm[1]), Values(graph, norm[2]), Values(graph, norm[3]), Values(graph, norm[4]));
+            var epsilon = Read(next.Single(field => field.Number == 5 && NameOf(field, 1) == "epsilon").Bytes)
+                .Single(field => field.Number == 2);
+            var (scale, bias, mean, variance) = (
+                Values(graph, norm[1]),
+                Values(graph, norm[2]),
+                Values(graph, norm[3]),
+                Values(graph, norm[4])
+            );
             var factors = scale.Zip(variance, (one, spread) => one / Math.Sqrt(spread + BitConverter.ToSingle(epsilon.Bytes, 0))).ToArray();
             var weights = Values(graph, inputs[1]);
             var each = weights.Length / factors.Length;

@@ -34,7 +34,8 @@ internal static class SubjectDetector
         var picture = ThumbOf(path);
         var (faces, things) = (FaceNetwork.Find(picture), ThingNetwork.Find(picture));
         // The dearest of the three is only asked where the others leave something open.
-        var found = SubjectChoice.Settled(faces, things) ?? SubjectChoice.Of(ObjectFinder.Find(picture, ObjectNetwork.Instance), faces, things);
+        var found =
+            SubjectChoice.Settled(faces, things) ?? SubjectChoice.Of(ObjectFinder.Find(picture, ObjectNetwork.Instance), faces, things);
         NativeHeap.GiveBack();
         return found;
     }

@@ -218,6 +218,22 @@ public class VariantPlannerTests
         Assert.Equal(new Crop(100, 300, 900, 700), plan.Crop);
     }
 
+    [Theory]
+    [InlineData("3:2", 3000, 2000, false)]
+    // Rounded to whole pixels a shape is never quite the picture's.
+    [InlineData("3:2", 3000, 2001, false)]
+    [InlineData("1.5003", 5472, 3648, false)]
+    [InlineData("3:2", 3000, 2100, true)]
+    [InlineData("1:1", 3000, 2000, true)]
+    public void What_a_picture_shows_counts_only_where_its_frame_could_lie_elsewhere(string shape, int width, int height, bool counts)
+    {
+        var slot = SlotOf(new SizeRule.ShapeWithSide(Shape(shape), Side.Width, 100));
+        var plan = VariantPlanner.Plan(new(width, height), slot, Density.One);
+        Assert.Equal(counts, VariantPlanner.NeedsSubject(new(width, height), slot, plan));
+        Assert.True(VariantPlanner.NeedsSubject(new(width, height), slot with { SubjectShare = 0.8 }, plan));
+        Assert.False(VariantPlanner.NeedsSubject(new(width, height), slot with { Fit = Fit.Whole }, plan));
+    }
+
     private static Slot SlotOf(SizeRule rule) =>
         new()
         {

@@ -4,7 +4,7 @@ import { useElementSize } from '../design/useElementSize';
 import { type Box, type Corner } from '../domain/box';
 import { toBox } from '../domain/solver';
 import { t } from '../texts/texts';
-import { CornerGrip, Focus, KeepBox, TrimMarks } from './StageMarks';
+import { CornerGrip, FaceMark, Focus, KeepBox, TrimMarks } from './StageMarks';
 import { Measures } from './StageMeasures';
 import type { FramingState } from './useFraming';
 import { useStageGestures } from './useStageGestures';
@@ -137,6 +137,13 @@ function ActiveFrame({ framing: { box, tool }, scale }: OnStage) {
   );
 }
 
+const nameOf = (faces: number) =>
+  faces === 0
+    ? t('framing.suggested')
+    : faces === 1
+      ? t('framing.suggestedFace')
+      : t('framing.suggestedFaces', { faces });
+
 function Marks({
   framing: { picture, decisions },
   scale,
@@ -149,7 +156,16 @@ function Marks({
         <KeepBox key={i} style={scaled(toBox(edges, picture), scale)} name={t('framing.keep')} />
       ))}
       {keep.length === 0 && !focus && suggestion && (
-        <KeepBox style={scaled(toBox(suggestion, picture), scale)} name={t('framing.suggested')} suggested />
+        <>
+          {picture.faces.map((face, i) => (
+            <FaceMark key={i} style={scaled(toBox(face, picture), scale)} />
+          ))}
+          <KeepBox
+            style={scaled(toBox(suggestion, picture), scale)}
+            name={nameOf(picture.faces.length)}
+            suggested
+          />
+        </>
       )}
       {focus && <Focus x={focus.x * picture.width * scale} y={focus.y * picture.height * scale} />}
     </>

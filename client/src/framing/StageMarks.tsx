@@ -42,6 +42,18 @@ export function KeepBox({
   );
 }
 
+/** A face that was found: what the suggestion is kept whole for. */
+export function FaceMark({ style }: { style: { left: number; top: number; width: number; height: number } }) {
+  return (
+    <span
+      aria-hidden
+      data-testid="face"
+      className="pointer-events-none absolute rounded-[50%] border border-white/90 outline-1 outline-black/40"
+      style={style}
+    />
+  );
+}
+
 export function CornerGrip({ corner }: { corner: Corner }) {
   const right = corner.endsWith('right');
   const bottom = corner.startsWith('bottom');

@@ -41,6 +41,8 @@ export const framing = {
     'Frame, {{width}} by {{height}} pixels. Arrow keys move it, plus makes it smaller, minus larger.',
   keep: 'keep',
   suggested: 'suggested',
+  suggestedFace: 'face',
+  suggestedFaces: '{{faces}} faces',
   widthPx: '{{width}} px',
   heightPx: '{{height}} px',
   ofWidth: 'of {{width}}',

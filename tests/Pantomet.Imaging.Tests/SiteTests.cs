@@ -96,6 +96,17 @@ public sealed class SiteTests : IDisposable
     }
 
     [Fact]
+    public void What_is_known_of_a_picture_stays_known_when_only_a_part_of_its_files_is_made_anew()
+    {
+        Page("in/index.html", "<img data-slot=d/column src=vane.png><img data-slot=d/opening src=vane.png>");
+        Build(0);
+        // Its frame wants no subject; that of the other slot does.
+        Array.ForEach(Directory.GetFiles(Path.Combine(Out, "_pictures"), "vane-column*"), File.Delete);
+        Assert.DoesNotContain(", 0 of them made", Build(0), StringComparison.Ordinal);
+        Assert.Contains(", 0 of them made", Build(0), StringComparison.Ordinal);
+    }
+
+    [Fact]
     public async Task What_the_site_has_no_more_leaves_the_copy_and_its_pictures_a_week_later()
     {
         var clock = new Clock();

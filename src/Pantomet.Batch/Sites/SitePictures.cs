@@ -177,7 +177,11 @@ internal sealed class SitePictures(
         var hash = HashOf(path, file);
 
         // What is known of the very content is enough to plan by, unless a frame wants a subject that was not sought.
-        if (_pictures.TryGetValue(path, out var known) && known.Hash == hash && (known.Facts.SubjectSought || !NeedsSubject(places, mark)))
+        if (
+            _pictures.TryGetValue(path, out var known)
+            && known.Hash == hash
+            && (known.Facts.SubjectSought || !NeedsSubject(known.Facts, places, mark))
+        )
         {
             _pictures[path] = known with { Bytes = file.Facts.Bytes, Changed = file.Facts.Changed };
             var there = new SitePicture(path, known.Facts, null);
@@ -212,11 +216,13 @@ internal sealed class SitePictures(
             room,
             cancel
         );
-        if (made.Facts is not { } facts)
+        if (made.Facts is null)
         {
             return new(picture.Path, null, made.Refusal);
         }
 
+        // Whatever is left to make may want no subject; what was known of the same content stays known.
+        var facts = picture.Facts ?? made.Facts;
         _pictures[picture.Path] = new(file.Facts.Bytes, file.Facts.Changed, hash, facts);
         var done = new SitePicture(picture.Path, facts, null);
         foreach (var (slot, files) in picture.Files)
@@ -339,10 +345,12 @@ internal sealed class SitePictures(
             && Path.GetFileNameWithoutExtension(file.Name) == Stem(path, slot, plan.Descriptor, file.Size, mark, file.Hash!)
         );
 
-    private static bool NeedsSubject(List<(string Destination, Slot Slot)> places, PictureMarks mark) =>
+    private static bool NeedsSubject(PictureFacts facts, List<(string Destination, Slot Slot)> places, PictureMarks mark) =>
         mark.Keep.Count == 0
         && mark.Focus is null
-        && places.Any(place => place.Slot.FrameShape is not null && mark.FramingFor(place.Destination, place.Slot.Key) is null);
+        && places.Any(place =>
+            mark.FramingFor(place.Destination, place.Slot.Key) is null && VariantPlanner.NeedsSubject(facts.Size, place.Slot)
+        );
 
     // By the recipe, and by the words of its name: one picture may lie in a site under two names.
     private string KeyOf(string path, PictureMarks mark, string hash, Slot slot, FileRequest request)

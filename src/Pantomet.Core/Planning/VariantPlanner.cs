@@ -43,17 +43,18 @@ public static class VariantPlanner
     /// True where what the picture shows could change what is cut out of it: the frame could lie elsewhere, or close in on a product.
     /// </summary>
     /// <param name="picture">The picture as displayed.</param>
-    /// <param name="slot">The slot.</param>
-    /// <param name="plan">One of its plans, without a subject.</param>
-    public static bool NeedsSubject(PixelSize picture, Slot slot, VariantPlan plan)
+    /// <param name="slot">The slot, for which no frame is set by hand.</param>
+    public static bool NeedsSubject(PixelSize picture, Slot slot)
     {
         ArgumentNullException.ThrowIfNull(slot);
-        ArgumentNullException.ThrowIfNull(plan);
         return slot.FrameShape is not null
             && (
                 slot.SubjectShare is not null
-                || picture.Width - plan.Crop.Width > picture.Width * HardlyAny
-                || picture.Height - plan.Crop.Height > picture.Height * HardlyAny
+                || PlanAll(picture, slot)
+                    .Any(plan =>
+                        picture.Width - plan.Crop.Width > picture.Width * HardlyAny
+                        || picture.Height - plan.Crop.Height > picture.Height * HardlyAny
+                    )
             );
     }
 

@@ -54,14 +54,11 @@ public static class PictureMaker
         }
 
         // Before anything is decoded, the widest frames tell how fine the decode must be.
-        var first = Plans(facts, wanted, Subject.Of(keep, focus, null));
-        List<VariantPlan> provisional = [.. first.Select(one => one.Plan)];
+        List<VariantPlan> provisional = [.. Plans(facts, wanted, Subject.Of(keep, focus, null)).Select(one => one.Plan)];
         using var hold = await room.HoldAsync(PictureMaster.BytesFor(facts, provisional), cancel);
         // Looked at as it is when it is read into a library, whatever is wanted of it: its subject must not depend on that.
         var framed =
-            keep.Count == 0
-            && focus is null
-            && first.Any(one => wanted[one.Place].Hand is null && VariantPlanner.NeedsSubject(facts.Size, one.Slot, one.Plan));
+            keep.Count == 0 && focus is null && wanted.Any(one => one.Hand is null && VariantPlanner.NeedsSubject(facts.Size, one.Slot));
         var looking = room.RunAsync(
             () =>
             {

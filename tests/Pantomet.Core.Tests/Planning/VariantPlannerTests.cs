@@ -228,10 +228,10 @@ public class VariantPlannerTests
     public void What_a_picture_shows_counts_only_where_its_frame_could_lie_elsewhere(string shape, int width, int height, bool counts)
     {
         var slot = SlotOf(new SizeRule.ShapeWithSide(Shape(shape), Side.Width, 100));
-        var plan = VariantPlanner.Plan(new(width, height), slot, Density.One);
-        Assert.Equal(counts, VariantPlanner.NeedsSubject(new(width, height), slot, plan));
-        Assert.True(VariantPlanner.NeedsSubject(new(width, height), slot with { SubjectShare = 0.8 }, plan));
-        Assert.False(VariantPlanner.NeedsSubject(new(width, height), slot with { Fit = Fit.Whole }, plan));
+        var picture = new PixelSize(width, height);
+        Assert.Equal(counts, VariantPlanner.NeedsSubject(picture, slot));
+        Assert.True(VariantPlanner.NeedsSubject(picture, slot with { SubjectShare = 0.8 }));
+        Assert.False(VariantPlanner.NeedsSubject(picture, slot with { Fit = Fit.Whole }));
     }
 
     private static Slot SlotOf(SizeRule rule) =>

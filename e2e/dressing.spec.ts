@@ -204,6 +204,11 @@ test('an ink is picked from the picture with a glass, and a dressing is kept by 
   expect(mark.ok()).toBe(true);
   await page.goto(`/job/${id}/framing/${pictures[0]!.id}?slot=skerry-shop/grid-square&over`);
   await page.getByTestId('over-words').fill('Glass');
+  // The hand may rest there before the pixels have come.
+  await page.route('**/api/previews/*', async (route) => {
+    await new Promise((resolve) => setTimeout(resolve, 1500));
+    await route.continue();
+  });
   await page.getByRole('button', { name: 'Pick from the picture' }).click();
   const picker = page.getByTestId('ink-picker');
   await picker.hover({ position: { x: 60, y: 40 } });

@@ -96,6 +96,7 @@ public sealed partial class DeliveryTests(StockedServerFixture server) : IClassF
         var network = await ReceiverAsync("form", "/network/posts", new { field = "media" }, "tidewrack-demo");
         var file = File(await SentAsync(job, network), "listing.jpg");
         var shown = file.GetProperty("shown")[0];
+        Assert.True(shown.GetProperty("trouble").ValueKind == JsonValueKind.Null, shown.ToString());
         Assert.False(shown.GetProperty("isSame").GetBoolean());
         Assert.Equal(1440, shown.GetProperty("width").GetInt32());
         Assert.Equal(71, shown.GetProperty("quality").GetInt32());

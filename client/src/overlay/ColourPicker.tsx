@@ -7,6 +7,25 @@ const grain = 9;
 const hex = (pixel: Uint8ClampedArray) =>
   `#${[...pixel.slice(0, 3)].map((value) => value.toString(16).padStart(2, '0')).join('')}`;
 
+function inkAt(pixels: HTMLCanvasElement, { x, y }: { x: number; y: number }, width: number, height: number) {
+  const place = (value: number, all: number, most: number) =>
+    Math.min(most - 1, Math.max(0, Math.floor((value / all) * most)));
+  const [px, py] = [place(x, width, pixels.width), place(y, height, pixels.height)];
+  return { x, y, px, py, ink: hex(pixels.getContext('2d')!.getImageData(px, py, 1, 1).data) };
+}
+
+function magnify(context: CanvasRenderingContext2D, pixels: HTMLCanvasElement, px: number, py: number) {
+  context.imageSmoothingEnabled = false;
+  context.fillStyle = '#808080';
+  context.fillRect(0, 0, across * grain, across * grain);
+  const half = (across - 1) / 2;
+  context.drawImage(pixels, px - half, py - half, across, across, 0, 0, across * grain, across * grain);
+  context.strokeStyle = '#ffffff';
+  context.strokeRect(half * grain + 0.5, half * grain + 0.5, grain - 1, grain - 1);
+  context.strokeStyle = '#000000';
+  context.strokeRect(half * grain - 0.5, half * grain - 0.5, grain + 1, grain + 1);
+}
+
 /** A magnifying glass over the picture: the pixel in its middle is the ink. */
 export function ColourPicker({
   source,
@@ -21,7 +40,7 @@ export function ColourPicker({
 }) {
   const glass = useRef<HTMLCanvasElement>(null);
   const [pixels, setPixels] = useState<HTMLCanvasElement | null>(null);
-  const [at, setAt] = useState<{ x: number; y: number; ink: string } | null>(null);
+  const [point, setPoint] = useState<{ x: number; y: number } | null>(null);
   useEffect(() => {
     const image = new Image();
     image.src = source;
@@ -37,26 +56,16 @@ export function ColourPicker({
       gone = true;
     };
   }, [source]);
-  const look = (event: React.PointerEvent<HTMLDivElement>) => {
-    if (!pixels) return;
-    const edges = event.currentTarget.getBoundingClientRect();
-    const place = (value: number, all: number, most: number) =>
-      Math.min(most - 1, Math.max(0, Math.floor((value / all) * most)));
-    const [x, y] = [event.clientX - edges.left, event.clientY - edges.top];
-    const [px, py] = [place(x, width, pixels.width), place(y, height, pixels.height)];
+  // A hand that rests there before the picture has come sees it when it comes.
+  const at = pixels && point ? inkAt(pixels, point, width, height) : null;
+  const [px, py] = [at?.px, at?.py];
+  useEffect(() => {
     const context = glass.current?.getContext('2d');
-    if (context) {
-      context.imageSmoothingEnabled = false;
-      context.fillStyle = '#808080';
-      context.fillRect(0, 0, across * grain, across * grain);
-      const half = (across - 1) / 2;
-      context.drawImage(pixels, px - half, py - half, across, across, 0, 0, across * grain, across * grain);
-      context.strokeStyle = '#ffffff';
-      context.strokeRect(half * grain + 0.5, half * grain + 0.5, grain - 1, grain - 1);
-      context.strokeStyle = '#000000';
-      context.strokeRect(half * grain - 0.5, half * grain - 0.5, grain + 1, grain + 1);
-    }
-    setAt({ x, y, ink: hex(pixels.getContext('2d')!.getImageData(px, py, 1, 1).data) });
+    if (context && pixels && px !== undefined && py !== undefined) magnify(context, pixels, px, py);
+  }, [pixels, px, py]);
+  const look = (event: React.PointerEvent<HTMLDivElement>) => {
+    const edges = event.currentTarget.getBoundingClientRect();
+    setPoint({ x: event.clientX - edges.left, y: event.clientY - edges.top });
   };
   const side = across * grain;
   return (

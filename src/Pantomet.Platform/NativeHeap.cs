@@ -12,7 +12,7 @@ public static partial class NativeHeap
     private const int MapThreshold = -3;
     private const int MostHeaps = -8;
 
-    // A picture's pixels go back at once, while what every step needs again is kept: each new page costs a quarter of a microsecond.
+    // A picture's pixels go back at once, while what every step needs again is kept: new pages cost time (decision 22).
     private const int Usual = 4 << 20;
     private const int Sparing = 128 << 10;
 

@@ -48,7 +48,7 @@ export const folders = {
   likenessAtLeast: 'Likeness at least',
   replaceOnlyIfItSaves: 'Replace only if it saves',
   withoutALikeness:
-    'Without a likeness 0.995 is kept; where a picture is over the weight, as much as that allows, down to 0.95.',
+    'Leave the likeness empty for 0.995; files over the weight limit may then go down to 0.95.',
   namesAndTypesStayTheSame:
     'Names and types stay the same. Pictures are turned upright, and their location is removed.',
   doneSoFar: 'Done so far',

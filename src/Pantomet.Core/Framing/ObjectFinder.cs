@@ -27,6 +27,9 @@ public static class ObjectFinder
     // A region that stands two deviations above the rest, and is all there is, is certain.
     private const double Certain = 2;
 
+    // Inside and outside of its box a subject shares up to 0.84 of its colours (docs/subjects.md), cloth and wood 0.88 and more.
+    private const double SameColours = 0.86;
+
     // By judgement: steps between neighbours of up to so many 255ths are a gradient's, and so few larger ones are dust.
     private const int SmoothStep = 6;
     private const double SmoothShare = 0.002;
@@ -76,6 +79,11 @@ public static class ObjectFinder
         }
 
         var tight = SubjectEdges.Tighten(found, picture, cells => Scores(evidence.On(cells.Width, cells.Height), mean, deviation));
+        if (SharedColours.Of(tight, picture) >= SameColours)
+        {
+            return Content(evidence, mean);
+        }
+
         return new(tight, SuggestionKind.Object)
         {
             Confidence = Math.Round(confidence, 3),

@@ -8,12 +8,14 @@ namespace Pantomet.Core.Framing;
 /// </summary>
 public static class SubjectChoice
 {
-    /// <summary>From this score on a face is believed; what is none was scored up to 0.32 where faces are, and 0.5 where none is.</summary>
-    public const double SureFace = 0.6;
+    /// <summary>From this score on a face is believed by itself; a cloud was scored 0.83 as one, true faces mostly 0.85 and more.</summary>
+    public const double SureFace = 0.85;
 
-    // A small one must be surer: windows and ornaments look like faces from afar.
+    // With somebody seen around it, from this score on.
+    private const double FaceOfSomebody = 0.6;
+
+    // A small one must be as sure whatever is around it: windows and ornaments look like faces from afar.
     private const double SmallFace = 0.05;
-    private const double SureSmallFace = 0.85;
 
     // Beside a face that is believed, others may be turned away or small.
     private const double FurtherFace = 0.45;
@@ -38,13 +40,16 @@ public static class SubjectChoice
     private const double FurtherArea = 0.2;
     private const double SmallestThing = 0.004;
 
+    // What fills the whole picture is no thing in it: cloth, wood, a pattern.
+    private const double LargestThing = 0.92;
+
     // One that is not believed by itself must be seen half well and be no larger than others, or lie where the other network sees something.
     private const double LeastFurther = 0.3;
     private const double LargestFurther = 3;
     private const double FurtherInside = 0.6;
 
     // So sure of an object, the other network needs nobody; else something must lie inside that is no speck of it.
-    private const double SureAlone = 0.66;
+    private const double SureAlone = 0.72;
     private const double LeastInside = 0.1;
     private const double MostlyInside = 0.8;
     private const double NoSpeck = 0.02;
@@ -57,7 +62,30 @@ public static class SubjectChoice
     {
         ArgumentNullException.ThrowIfNull(faces);
         ArgumentNullException.ThrowIfNull(things);
-        return OfFaces(faces, things) ?? OfThings(objects, things) ?? Supported(objects, things);
+        return OfFaces(faces, things) ?? WithoutFaces(objects, things);
+    }
+
+    /// <summary>The same where nobody's face is believed.</summary>
+    /// <param name="objects">Where the network that was trained to name objects sees one, or most of the content.</param>
+    /// <param name="things">What may be things.</param>
+    public static Suggestion? WithoutFaces(Suggestion? objects, IReadOnlyList<Detection> things)
+    {
+        ArgumentNullException.ThrowIfNull(things);
+        return OfThings(objects, things) ?? Supported(objects, things);
+    }
+
+    /// <summary>What is kept of a suggestion that trims a nearly plain backdrop, after faces and things were looked for.</summary>
+    /// <param name="backdrop">What stands before the backdrop; null where it is not plain.</param>
+    /// <param name="found">What the networks suggest.</param>
+    /// <param name="things">What may be things.</param>
+    /// <remarks>A wall or a row of boards is nearly plain as well, so that somebody else must have drawn about the same box.</remarks>
+    public static Suggestion? Beside(Suggestion? backdrop, Suggestion? found, IReadOnlyList<Detection> things)
+    {
+        ArgumentNullException.ThrowIfNull(things);
+        var isSeen = found is { Kind: SuggestionKind.Object or SuggestionKind.Faces, Confidence: >= Suggestion.Sure };
+        return backdrop is { Box: var box } && !isSeen && things.Any(thing => Detection.Overlap(thing.Box, box) >= Agreement)
+            ? backdrop
+            : found;
     }
 
     /// <summary>What faces and things say where nobody else needs to be asked: somebody is seen, or a thing without any doubt; else null.</summary>
@@ -66,7 +94,8 @@ public static class SubjectChoice
     public static Suggestion? Settled(IReadOnlyList<Detection> faces, IReadOnlyList<Detection> things)
     {
         ArgumentNullException.ThrowIfNull(things);
-        return OfFaces(faces, things) ?? (things.Any(thing => thing.Score >= SettledThing) ? OfThings(null, things) : null);
+        return OfFaces(faces, things)
+            ?? (things.Any(thing => thing.Score >= SettledThing && thing.Box.Area <= LargestThing) ? OfThings(null, things) : null);
     }
 
     /// <summary>The faces that are believed, and whoever they belong to; null where there are none.</summary>
@@ -76,7 +105,7 @@ public static class SubjectChoice
     {
         ArgumentNullException.ThrowIfNull(faces);
         ArgumentNullException.ThrowIfNull(things);
-        if (!faces.Any(face => face.Score >= (face.Box.Right - face.Box.Left < SmallFace ? SureSmallFace : SureFace)))
+        if (!faces.Any(face => face.Score >= LeastScore(face.Box, things)))
         {
             return null;
         }
@@ -92,26 +121,34 @@ public static class SubjectChoice
         };
     }
 
+    private static double LeastScore(Frame face, IReadOnlyList<Detection> things) =>
+        face.Right - face.Left < SmallFace || Somebody(face, things) is null ? SureFace : FaceOfSomebody;
+
     // The best seen thing around a face; else head and shoulders.
     private static Frame Person(Frame face, IReadOnlyList<Detection> things)
     {
-        var (x, y) = ((face.Left + face.Right) / 2, (face.Top + face.Bottom) / 2);
         var (width, height) = (face.Right - face.Left, face.Bottom - face.Top);
+        return Somebody(face, things)
+            ?? Frame.Within(face.Left - width, face.Top - (height / 2), face.Right + width, face.Bottom + (1.2 * height));
+    }
+
+    private static Frame? Somebody(Frame face, IReadOnlyList<Detection> things)
+    {
+        var (x, y) = ((face.Left + face.Right) / 2, (face.Top + face.Bottom) / 2);
         var around = things.Where(thing =>
             thing.Score >= LeastPerson
             && thing.Box.Holds(x, y)
             && thing.Box.Area > face.Area
-            && thing.Box.Right - thing.Box.Left <= WidestPerson * width
+            && thing.Box.Right - thing.Box.Left <= WidestPerson * (face.Right - face.Left)
         );
-        return around.Select(thing => (Frame?)thing.Box).FirstOrDefault()
-            ?? Frame.Within(face.Left - width, face.Top - (height / 2), face.Right + width, face.Bottom + (1.2 * height));
+        return around.Select(thing => (Frame?)thing.Box).FirstOrDefault();
     }
 
     private static Suggestion? OfThings(Suggestion? objects, IReadOnlyList<Detection> things)
     {
         var seen = objects is { Kind: SuggestionKind.Object } at ? at.Box : (Frame?)null;
         bool IsBelieved(Detection thing) =>
-            thing.Box.Area >= SmallestThing
+            thing.Box.Area is >= SmallestThing and <= LargestThing
             && (
                 thing.Score >= SureThing
                 || (thing.Score >= AgreedThing && seen is { } box && Detection.Overlap(thing.Box, box) >= Agreement)

@@ -17,6 +17,9 @@ public static class Suggester
     /// <summary>How far a soft shadow may lead away from the backdrop.</summary>
     private const double DeepestShadow = 100;
 
+    /// <summary>How much of what is left over must be as far from the backdrop: noise and weave leave specks that are not.</summary>
+    private const double StandingOut = 0.03;
+
     /// <summary>How much of the border must be backdrop; the rest may be a subject that leaves the picture.</summary>
     private const double BorderShare = 0.8;
 
@@ -121,7 +124,14 @@ public static class Suggester
             }
         }
 
-        return (mask, plain);
+        var (left, standing) = (0, 0);
+        for (var i = 0; i < mask.Length; i++)
+        {
+            left += mask[i] ? 1 : 0;
+            standing += mask[i] && Distance(i % thumb.Width, i / thumb.Width) > BackdropSlack ? 1 : 0;
+        }
+
+        return standing >= StandingOut * left ? (mask, plain) : null;
     }
 
     private static int Step(Thumb thumb, (int X, int Y) a, (int X, int Y) b) =>

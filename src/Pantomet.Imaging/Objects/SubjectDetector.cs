@@ -20,24 +20,21 @@ internal static class SubjectDetector
     /// <param name="facts">Its facts.</param>
     /// <exception cref="VipsException">It cannot be decoded.</exception>
     public static PictureFacts Sought(string path, PictureFacts facts) =>
-        facts.SubjectSought ? facts : facts with { Suggestion = Better(facts.Suggestion, At(path)), SubjectSought = true };
+        facts.SubjectSought ? facts : facts with { Suggestion = At(path, facts.Suggestion), SubjectSought = true };
 
-    // What stands before a backdrop that is nearly plain is kept unless somebody or something is surely seen.
-    private static Suggestion? Better(Suggestion? before, Suggestion? found) =>
-        before is null || found is { Kind: SuggestionKind.Object or SuggestionKind.Faces, Confidence: >= Suggestion.Sure } ? found : before;
-
-    /// <summary>What the network suggests.</summary>
+    /// <summary>What the networks suggest.</summary>
     /// <param name="path">The original, or a small copy of it that lies upright.</param>
+    /// <param name="backdrop">What stands before a backdrop that is nearly plain; null where there is none.</param>
     /// <exception cref="VipsException">It cannot be decoded.</exception>
-    public static Suggestion? At(string path)
+    private static Suggestion? At(string path, Suggestion? backdrop)
     {
         var picture = ThumbOf(path);
         var (faces, things) = (FaceNetwork.Find(picture), ThingNetwork.Find(picture));
         // The dearest of the three is only asked where the others leave something open.
         var found =
-            SubjectChoice.Settled(faces, things) ?? SubjectChoice.Of(ObjectFinder.Find(picture, ObjectNetwork.Instance), faces, things);
+            SubjectChoice.Settled(faces, things) ?? SubjectChoice.WithoutFaces(ObjectFinder.Find(picture, ObjectNetwork.Instance), things);
         NativeHeap.GiveBack();
-        return found;
+        return SubjectChoice.Beside(backdrop, found, things);
     }
 
     /// <summary>The copy that is looked at: upright, opaque, red, green and blue.</summary>

@@ -41,6 +41,23 @@ public class ObjectFinderTests
     }
 
     [Fact]
+    public void What_has_the_colours_of_all_around_it_is_texture_whatever_the_network_answers()
+    {
+        var there = Box(0.3, 0.25, 0.62, 0.7);
+        Thumb Patterned(Func<int, bool> isFox) =>
+            new(
+                [.. Enumerable.Range(0, Width * Height).SelectMany(i => isFox(i) ? (byte[])[200, 90, 30] : [60, 120, 50])],
+                Width,
+                Height,
+                3
+            );
+        var cloth = Patterned(i => (i % Width + (i / Width)) % 8 < 4);
+        Assert.Equal(SuggestionKind.Content, ObjectFinder.Find(cloth, Network(there))!.Value.Kind);
+        var patch = Patterned(i => there.Holds((i % Width + 0.5) / Width, (i / Width + 0.5) / Height) && (i % Width + (i / Width)) % 8 < 4);
+        Assert.Equal(SuggestionKind.Object, ObjectFinder.Find(patch, Network(there))!.Value.Kind);
+    }
+
+    [Fact]
     public void What_is_turned_around_is_found_turned_around()
     {
         var there = Box(0.55, 0.4, 0.85, 0.9);

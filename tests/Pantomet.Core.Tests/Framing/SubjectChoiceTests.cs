@@ -27,12 +27,44 @@ public sealed class SubjectChoiceTests
     }
 
     [Theory]
-    [InlineData(0.1, 0.59, false)]
-    [InlineData(0.1, 0.6, true)]
-    [InlineData(0.04, 0.8, false)]
-    [InlineData(0.04, 0.86, true)]
-    public void A_face_is_believed_by_its_score_and_a_small_one_by_a_higher(double side, double score, bool believed) =>
-        Assert.Equal(believed, SubjectChoice.OfFaces([new(Frame.Within(0.4, 0.4, 0.4 + side, 0.4 + side), score)], []) is not null);
+    [InlineData(0.1, 0.84, false, false)]
+    [InlineData(0.1, 0.86, false, true)]
+    [InlineData(0.1, 0.59, true, false)]
+    [InlineData(0.1, 0.61, true, true)]
+    [InlineData(0.04, 0.8, true, false)]
+    [InlineData(0.04, 0.86, true, true)]
+    public void A_face_is_believed_by_its_score_and_sooner_where_somebody_is_around_it_unless_it_is_small(
+        double side,
+        double score,
+        bool somebody,
+        bool believed
+    )
+    {
+        var face = new Detection(Frame.Within(0.4, 0.4, 0.4 + side, 0.4 + side), score);
+        Detection[] things = somebody ? [new(Frame.Within(0.3, 0.35, 0.6, 1), 0.3)] : [];
+        Assert.Equal(believed, SubjectChoice.OfFaces([face], things) is not null);
+    }
+
+    [Fact]
+    public void What_fills_the_whole_picture_is_no_thing_in_it()
+    {
+        var everything = new Detection(Frame.Within(0.01, 0, 0.99, 0.98), 0.8);
+        Assert.Null(SubjectChoice.Settled([], [everything]));
+        Assert.Null(SubjectChoice.Of(null, [], [everything]));
+    }
+
+    [Fact]
+    public void What_stands_before_a_nearly_plain_backdrop_counts_where_somebody_else_drew_about_the_same_box()
+    {
+        Suggestion backdrop = new(Somewhere, SuggestionKind.PlainBackdrop) { Confidence = 0.9 };
+        var content = new Suggestion(Frame.Within(0.4, 0.4, 0.5, 0.5), SuggestionKind.Content);
+        Assert.Equal(content, SubjectChoice.Beside(backdrop, content, []));
+        Assert.Equal(backdrop, SubjectChoice.Beside(backdrop, content, [new(Frame.Within(0.2, 0.25, 0.65, 0.7), 0.1)]));
+        // A thing that is surely seen is drawn better than by trimming.
+        var thing = new Suggestion(Frame.Within(0.3, 0.2, 0.6, 0.6), SuggestionKind.Object) { Confidence = Suggestion.Sure };
+        Assert.Equal(thing, SubjectChoice.Beside(backdrop, thing, [new(thing.Box, 0.7)]));
+        Assert.Null(SubjectChoice.Beside(null, null, []));
+    }
 
     [Fact]
     public void Faces_in_the_background_are_nobodys_subject()
@@ -72,8 +104,8 @@ public sealed class SubjectChoiceTests
     [Fact]
     public void What_one_network_half_sees_alone_is_texture_and_only_where_the_content_lies()
     {
-        Assert.Equal(SuggestionKind.Content, SubjectChoice.Of(Objects(Somewhere, 0.6), [], [])!.Value.Kind);
-        Assert.Equal(SuggestionKind.Object, SubjectChoice.Of(Objects(Somewhere, 0.7), [], [])!.Value.Kind);
+        Assert.Equal(SuggestionKind.Content, SubjectChoice.Of(Objects(Somewhere, 0.71), [], [])!.Value.Kind);
+        Assert.Equal(SuggestionKind.Object, SubjectChoice.Of(Objects(Somewhere, 0.73), [], [])!.Value.Kind);
         var inside = new Detection(Frame.Within(0.3, 0.3, 0.4, 0.4), 0.12);
         Assert.Equal(SuggestionKind.Object, SubjectChoice.Of(Objects(Somewhere, 0.6), [], [inside])!.Value.Kind);
     }

@@ -41,6 +41,13 @@ public class SuggesterTests
     }
 
     [Fact]
+    public void Noise_that_is_nowhere_far_from_the_backdrop_is_no_subject()
+    {
+        var random = new Random(7);
+        Assert.Null(Suggester.Suggest(Picture((_, _) => (118 + random.Next(20), 118 + random.Next(20), 118 + random.Next(20)))));
+    }
+
+    [Fact]
     public void A_subject_may_leave_the_picture_at_one_side()
     {
         var suggestion = Suggester.Suggest(Picture((x, y) => In(x, y, 50, 30, 70, Height) ? (20, 60, 120) : (200, 205, 210)))!.Value;

@@ -11,6 +11,9 @@ public static class ObjectFinder
     /// <summary>Below this confidence a picture has no subject: a texture, a view without anything in it.</summary>
     public const double LeastConfidence = 0.55;
 
+    // From this one on, most of the content lies where the regions are; below it, around the centre of mass of all that stands out.
+    private const double HalfSeen = 0.2;
+
     // How many standard deviations above the mean a cell belongs to a subject.
     private const double Level = 0.9;
 
@@ -75,7 +78,7 @@ public static class ObjectFinder
         var confidence = Math.Clamp(Standing(boxes, evidence) / deviation * alone / Certain, 0, 1) * apart;
         if (confidence < LeastConfidence)
         {
-            return Content(evidence, mean);
+            return confidence >= HalfSeen ? new(found, SuggestionKind.Content) : Content(evidence, mean);
         }
 
         var tight = SubjectEdges.Tighten(found, picture, cells => Scores(evidence.On(cells.Width, cells.Height), mean, deviation));

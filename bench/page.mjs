@@ -1,9 +1,9 @@
-// The page of figures, docs/figures.md: each bench writes its own part of it, and leaves the words around it to people.
+// The page of figures, docs/benchmarks.md: each bench writes its own part of it, and leaves the words around it to people.
 import { readFileSync, writeFileSync } from 'node:fs';
 import { cpus, totalmem } from 'node:os';
 import { execFileSync } from 'node:child_process';
 
-const page = 'docs/figures.md';
+const page = 'docs/benchmarks.md';
 
 /** When, on which version and on which machine something was measured. */
 export function measuredOn() {

@@ -21,9 +21,13 @@ test('a reason leaves only its cells, and what is accepted no longer asks', asyn
   await expect(cellOf(page, small, 'skerry-site/opening-large')).toBeVisible();
   await expect(cellOf(page, job.pictures[1]!.id, 'skerry-shop/grid-square')).toBeHidden();
   await expect(wall.getByRole('option')).toHaveCount(2);
-  // Large enough to judge.
-  const crop = (await wall.getByRole('option').first().locator('[data-crop]').boundingBox())!;
-  expect(Math.max(crop.width, crop.height)).toBeGreaterThan(220);
+  // The one in hand is large, beside the whole picture with the frame that it is cut by.
+  const stage = page.getByTestId('review-stage');
+  const crop = (await stage.getByRole('button').boundingBox())!;
+  expect(Math.max(crop.width, crop.height)).toBeGreaterThan(400);
+  await expect(stage.getByTestId('frame')).toBeVisible();
+  // The question stands once, over the cells that ask it.
+  await expect(wall.getByText(/^Too few pixels: /)).toHaveCount(1);
   // One by one: what is settled leaves, the next is under the hand, and at the end the bench is there again.
   await page.keyboard.press('a');
   await expect(wall.getByRole('option')).toHaveCount(1);
@@ -88,6 +92,69 @@ test('focus here frames around the clicked place, and only that picture is made 
   await allMade(page);
   const after = await readJob(page, job.id);
   expect(after.cell(other, slots[0]!).files).toEqual(before.cell(other, slots[0]!).files);
+});
+
+test('what a crop cuts off its subject is drawn on the picture with its measure, and a strip is as wide as the window lets it be', async ({
+  page,
+}) => {
+  const strip = 'skerry-site/header-strip';
+  const job = await makeJob(page, 'Cut', ['DSC_0412.JPG'], [strip]);
+  await page.goto(`/job/${job.id}`);
+  await allMade(page);
+  await page.getByRole('button', { name: /^Crop to confirm/ }).click();
+  const stage = page.getByTestId('review-stage');
+  const crop = (await stage.getByRole('button').boundingBox())!;
+  expect(crop.width).toBeGreaterThan(800);
+  await expect(stage.getByTestId('lost').first()).toHaveText(/^\d[\d\s]* px cut (at the top|at the bottom)$/);
+});
+
+test('nothing is chosen at first: heads and bar leave the window to the pictures, and the tray offers what can be done', async ({
+  page,
+}) => {
+  const job = await makeJob(page, 'Window', ['DSC_0412.JPG', 'IMG_2102.jpg'], ['skerry-shop/grid-square']);
+  await page.setViewportSize({ width: 1280, height: 800 });
+  await page.goto(`/job/${job.id}`);
+  await allMade(page);
+  const tray = page.getByRole('region', { name: 'Chosen cells' });
+  await expect(tray).toBeHidden();
+  const cell = cellOf(page, job.pictures[0]!.id, 'skerry-shop/grid-square');
+  expect((await cell.boundingBox())!.y).toBeLessThanOrEqual(150);
+  await cell.click();
+  await expect(tray.getByRole('button', { name: /^Skip/ })).toBeVisible();
+  // What cannot be done is not there: the cell is linked and breaks nothing.
+  await expect(tray.getByRole('button', { name: /^(Link again|Allow anyway)/ })).toHaveCount(0);
+  await tray.getByRole('button', { name: /^Skip/ }).click();
+  await expect(tray.getByRole('button', { name: /^Include/ })).toBeVisible();
+  await page.keyboard.press('Escape');
+  await expect(tray).toBeHidden();
+});
+
+test('rows are filtered by typing and ordered by what is to review', async ({ page }) => {
+  const slots = ['skerry-site/opening-large', 'lampglow/link-card'];
+  const job = await makeJob(page, 'Rows', ['DSC_0412.JPG', 'barometer-from-chat.jpg'], slots);
+  await page.goto(`/job/${job.id}`);
+  await allMade(page);
+  const first = () => page.getByRole('rowheader').first();
+  await expect(first()).toContainText('3000×2000');
+  await page.getByLabel('Order of the pictures').selectOption('Most to review first');
+  await expect(first()).toContainText('900×600');
+  await page.getByLabel('Filter the pictures by name').fill('0412');
+  await expect(page.getByRole('rowheader')).toHaveCount(1);
+  await expect(first()).toContainText('3000×2000');
+});
+
+test('single letters can be switched off and are reached with Alt then', async ({ page }) => {
+  const job = await makeJob(page, 'Letters', ['IMG_2102.jpg'], ['skerry-shop/grid-square']);
+  await page.goto(`/job/${job.id}`);
+  await allMade(page);
+  await page.keyboard.press('?');
+  await page.getByRole('checkbox', { name: /^Letters, digits and signs/ }).uncheck();
+  await page.keyboard.press('Escape');
+  await page.getByTestId('bench').focus();
+  await page.keyboard.press('x');
+  await expect(page.getByText('skipped', { exact: true })).toBeHidden();
+  await page.keyboard.press('Alt+x');
+  await expect(page.getByText('skipped', { exact: true })).toBeVisible();
 });
 
 test('two windows on one job stay in step, also about what is undone', async ({ page, context }) => {

@@ -36,7 +36,7 @@ test('files are read in, refused with a sentence, and known again; originals sta
   await expect(arrivals.getByText(/This file is already in the library/).first()).toBeVisible({
     timeout: 30_000,
   });
-  await arrivals.getByRole('button', { name: 'Close the list' }).click();
+  await arrivals.getByRole('button', { name: 'Close' }).click();
   const list = (await (await page.request.get('/api/pictures')).json()) as {
     id: string;
     name: string;

@@ -1,4 +1,4 @@
-// How fast the bench feels, measured in the browser on the demo and 100 generated pictures in 40 slots: docs/figures.md.
+// How fast the bench feels, measured in the browser on the demo and 100 generated pictures in 40 slots: docs/benchmarks.md.
 // Usage: node speed.mjs [base]; it starts a server of its own unless an address is given.
 import { spawn } from 'node:child_process';
 import { mkdtempSync, readdirSync, statSync, readFileSync } from 'node:fs';

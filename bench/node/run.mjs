@@ -1,4 +1,4 @@
-// Runs the workloads side by side, alternating, and writes the part "files" of docs/figures.md.
+// Runs the workloads side by side, alternating, and writes the part "files" of docs/benchmarks.md.
 import { execFileSync, spawn } from 'node:child_process';
 import { mkdirSync, mkdtempSync, readdirSync, readFileSync, rmSync, writeFileSync } from 'node:fs';
 import { createInterface } from 'node:readline';

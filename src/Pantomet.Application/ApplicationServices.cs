@@ -50,7 +50,8 @@ public static class ApplicationServices
             .AddSingleton<PictureIntake>()
             .AddScoped<Revisions>()
             .AddScoped<OriginalFix>()
-            .AddSingleton<BundleWriter>();
+            .AddSingleton<BundleWriter>()
+            .AddSingleton<ContactSheetWriter>();
         services.AddSingleton<LiveLinkStore>().AddSingleton<LiveMaker>().AddSingleton<Publishing>();
         services.AddSingleton<FetchCounts>().AddHostedService(provider => provider.GetRequiredService<FetchCounts>());
         services.AddSingleton<FromDocuments>().AddSingleton<RemovalSweep>().AddSingleton<UnusedFileCollector>();

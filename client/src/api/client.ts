@@ -156,5 +156,7 @@ export const addresses = {
     `/api/jobs/${job}/deliveries/${receiver}/shown?path=${encodeURIComponent(path)}&at=${at}`,
   folder: (id: string) => `/api/folders/${id}/folder.zip`,
   bundle: (job: string) => `/api/jobs/${job}/bundle.zip`,
+  contactSheet: (job: string, pictures: readonly string[] = []) =>
+    `/api/jobs/${job}/contact-sheet.html${pictures.length > 0 ? `?${pictures.map((one) => `picture=${one}`).join('&')}` : ''}`,
   report: (job: string, type: 'json' | 'csv') => `/api/jobs/${job}/report.${type}`,
 };

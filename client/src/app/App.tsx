@@ -6,6 +6,7 @@ import { usePageIntake } from '../page-check/usePageIntake';
 import { AddingPictures } from '../pictures/AddingPictures';
 import { useIntake } from '../pictures/intake';
 import { t } from '../texts/texts';
+import { HeadPlaceProvider } from '../design/HeadPlace';
 import { DropEverywhere } from './DropEverywhere';
 import { Screens } from './Screens';
 import { TopBar } from './TopBar';
@@ -57,13 +58,16 @@ export function App() {
   };
   const chooser = useRef<HTMLInputElement>(null);
   const choose = () => chooser.current?.click();
+  const [headPlace, setHeadPlace] = useState<HTMLElement | null>(null);
 
   return (
     <DropEverywhere onFiles={(files) => void add(files)}>
       <div className="grid h-full grid-rows-[44px_1fr_auto]">
-        <TopBar inJob={job !== null} fault={fault} />
+        <TopBar inJob={job !== null} fault={fault} onPlace={setHeadPlace} />
         <main className="min-h-0 overflow-hidden">
-          <Screens job={job} onChoose={choose} pages={pages} folders={folders} />
+          <HeadPlaceProvider value={headPlace}>
+            <Screens job={job} onChoose={choose} pages={pages} folders={folders} />
+          </HeadPlaceProvider>
         </main>
         <AddingPictures arrivals={intake.arrivals} onStop={intake.stop} onClear={intake.clear} />
       </div>

@@ -2,12 +2,21 @@ import { useState } from 'react';
 import { useLocation } from 'wouter';
 import { Key } from '../design/Button';
 import { Sheet } from '../design/Sheet';
+import { useSingleKeys } from '../design/singleKeys';
 import { useShortcuts } from '../design/useShortcuts';
 import { t } from '../texts/texts';
 
-const groups: { name: string; keys: [string[], string][] }[] = [
+interface Group {
+  name: string;
+  /** The addresses of the screen that has them. */
+  at: RegExp;
+  keys: [string[], string][];
+}
+
+const groups: Group[] = [
   {
     name: t('app.bench'),
+    at: /^\/job\/[^/]+\/?$/,
     keys: [
       [['←', '→', '↑', '↓'], t('app.goToACellWithShift')],
       [['+', '−'], t('app.largerSmallerCrops')],
@@ -34,6 +43,7 @@ const groups: { name: string; keys: [string[], string][] }[] = [
   },
   {
     name: t('app.framing'),
+    at: /\/framing\//,
     keys: [
       [['←', '→', '↑', '↓'], t('app.moveTheFrameByAHundredth')],
       [['+', '−'], t('app.smallerLargerFrame')],
@@ -52,6 +62,7 @@ const groups: { name: string; keys: [string[], string][] }[] = [
   },
   {
     name: t('app.pageCheck'),
+    at: /^\/page-checks\//,
     keys: [
       [['↑', '↓'], t('app.previousPictureNextPicture')],
       [['C'], t('app.compareWithWhatWouldBeEnough')],
@@ -61,6 +72,7 @@ const groups: { name: string; keys: [string[], string][] }[] = [
   },
   {
     name: t('app.textAndOverlay2'),
+    at: /\/framing\/.*[?&]over/,
     keys: [
       [['Enter'], t('app.doneWithCtrlGoToThe')],
       [['←', '→', '↑', '↓'], t('app.moveTheAreaForTheTitle')],
@@ -70,6 +82,7 @@ const groups: { name: string; keys: [string[], string][] }[] = [
   },
   {
     name: t('app.weighing'),
+    at: /\/weighing\//,
     keys: [
       [['←', '→'], t('app.moveTheDivider')],
       [['S'], t('app.holdToSeeTheLosslessPicture')],
@@ -84,6 +97,7 @@ const groups: { name: string; keys: [string[], string][] }[] = [
   },
   {
     name: 'HTML',
+    at: /\/handing-over\/(pages|live)/,
     keys: [
       [['C'], t('app.copyTheMarkupOfThePicture')],
       [['Shift', 'C'], t('app.copyTheMarkupOfTheWhole')],
@@ -94,6 +108,7 @@ const groups: { name: string; keys: [string[], string][] }[] = [
   },
   {
     name: t('app.everywhere'),
+    at: /^/,
     keys: [
       [['Ctrl', 'Z'], t('app.undoWithShiftRedo')],
       [['B'], t('app.backToTheBench')],
@@ -106,31 +121,58 @@ const groups: { name: string; keys: [string[], string][] }[] = [
   },
 ];
 
-/** All keys, in one place. */
-export function ShortcutsHelp() {
+/** Those of the current screen first, then those that hold everywhere. */
+function forScreen(address: string): Group[] {
+  const [here, rest] = [
+    groups.filter(({ at }) => at.test(address)),
+    groups.filter(({ at }) => !at.test(address)),
+  ];
+  return [...here, ...rest];
+}
+
+/** All keys, in one place, those of the current screen first; and whether single letters act at all. */
+export function ShortcutsHelp({ small }: { /** True where only its key has room. */ small: boolean }) {
   const [open, setOpen] = useState(false);
+  const [single, setSingle] = useSingleKeys();
   const [, go] = useLocation();
   useShortcuts({ '?': () => setOpen(true), j: () => go('/') });
   return (
     <Sheet
       title={t('app.shortcuts')}
-      width="wide"
+      width="full"
       open={open}
       onOpenChange={setOpen}
       trigger={
-        <button type="button" className="flex items-center gap-2 px-2 py-1 text-ink-2 hover:text-ink">
-          <Key>?</Key> {t('app.shortcuts')}
+        <button
+          type="button"
+          aria-label={t('app.shortcuts')}
+          title={small ? t('app.shortcuts') : undefined}
+          className="flex items-center gap-2 px-2 py-1 text-ink-2 hover:text-ink"
+        >
+          <Key>?</Key> {!small && t('app.shortcuts')}
         </button>
       }
     >
-      <div className="columns-2 gap-8">
-        {groups.map((group) => (
-          <section key={group.name} className="mt-4 break-inside-avoid">
-            <h3 className="mb-1 text-ink-2">{group.name}</h3>
-            <dl className="grid grid-cols-[130px_1fr] gap-y-1.5 border-t border-line pt-2">
+      <label className="mt-1 flex items-center gap-2">
+        <input
+          type="checkbox"
+          className="size-4 accent-(--pm-accent)"
+          checked={single}
+          onChange={(event) => setSingle(event.target.checked)}
+        />
+        {t('app.singleLettersAct')}
+      </label>
+      <div className="mt-2 columns-[300px] gap-7">
+        {forScreen(location.pathname + location.search).map((group) => (
+          <section key={group.name} className="break-inside-avoid pb-2.5">
+            <h3 className="break-after-avoid border-b border-line pb-0.5 font-semibold">{group.name}</h3>
+            <dl className="mt-1">
               {group.keys.map(([keys, does]) => (
-                <div key={does} className="contents">
-                  <dt className="flex items-start gap-1">
+                <div
+                  key={does}
+                  className="grid break-inside-avoid grid-cols-[92px_1fr] gap-2 py-px text-small leading-[18px]"
+                >
+                  <dt className="flex flex-wrap content-start gap-0.5">
                     {keys.map((key) => (
                       <Key key={key}>{key}</Key>
                     ))}

@@ -4,6 +4,7 @@ import { t } from '../texts/texts';
 import { BenchRow, headWidth } from './BenchRow';
 import { headHeight, type Layout, type View } from './layout';
 import { Rest } from './rest';
+import { RowFilter } from './RowFilter';
 import { SlotHead } from './SlotHead';
 import type { BenchState } from './useBench';
 import { useCellPointer } from './useCellPointer';
@@ -25,6 +26,7 @@ export function BenchGrid({ bench, layout, view }: { bench: BenchState; layout: 
     onPoint: bench.setFocusAt,
   });
   const width = columns.getTotalSize() + headWidth;
+  const pressed = useRef(false);
   const { row: atRow, column: atColumn } = selection.at;
   return (
     <div
@@ -36,7 +38,13 @@ export function BenchGrid({ bench, layout, view }: { bench: BenchState; layout: 
       aria-multiselectable
       aria-rowcount={pictures.length + 1}
       aria-colcount={slots.length + 1}
-      aria-activedescendant={`cell-${atRow}-${atColumn}`}
+      aria-activedescendant={selection.none ? undefined : `cell-${atRow}-${atColumn}`}
+      // Whoever comes by keyboard has a cell in hand.
+      onPointerDownCapture={() => (pressed.current = true)}
+      onPointerUpCapture={() => (pressed.current = false)}
+      onFocus={() => {
+        if (selection.none && !pressed.current) selection.goTo(selection.at);
+      }}
       data-testid="bench"
       {...pointer}
     >
@@ -57,7 +65,7 @@ export function BenchGrid({ bench, layout, view }: { bench: BenchState; layout: 
             slots={slots}
             shown={columns.getVirtualItems()}
             view={view}
-            active={atRow === row.index ? atColumn : null}
+            active={!selection.none && atRow === row.index ? atColumn : null}
             isSelected={selection.isSelected}
             rest={rest}
             onSelect={selection.select}
@@ -69,7 +77,7 @@ export function BenchGrid({ bench, layout, view }: { bench: BenchState; layout: 
 }
 
 function HeadRow({
-  bench: { pictures, slots, selection },
+  bench: { pictures, slots, selection, rows },
   width,
   columns,
 }: {
@@ -86,10 +94,10 @@ function HeadRow({
     >
       <span
         role="columnheader"
-        className="sticky left-0 z-10 flex h-full items-end border-r border-line bg-sheet px-3 pb-1.5 text-ink-2"
+        className="sticky left-0 z-10 flex h-full flex-col justify-center gap-1 border-r border-line bg-sheet px-2"
         style={{ width: headWidth }}
       >
-        {t('common.pictures', { count: pictures.length })}
+        <RowFilter rows={rows} />
       </span>
       {columns.map((column) => (
         <SlotHead

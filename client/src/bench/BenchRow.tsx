@@ -8,7 +8,7 @@ import { type View } from './layout';
 import { Rest } from './rest';
 import type { At } from './useSelection';
 
-export const headWidth = 124;
+export const headWidth = 148;
 
 /** One picture: its head and those of its cells that are on screen. Drawn again only when it changes itself. */
 export const BenchRow = memo(function BenchRow({
@@ -90,20 +90,21 @@ function RowHead({
       type="button"
       tabIndex={-1}
       onClick={onSelect}
-      className="flex h-full w-full flex-col justify-center gap-0.5 px-3 text-left hover:bg-sheet-2"
+      className="flex h-full w-full flex-col justify-center gap-0.5 overflow-hidden px-2 py-1 text-left hover:bg-sheet-2"
       title={picture.picture.name}
     >
       <img
         src={addresses.preview(picture.picture.id, picture.shown, 480)}
         alt=""
         decoding="async"
-        className="max-h-14 max-w-20 object-contain object-left"
-        style={{ maxHeight: Math.max(24, height - 62) }}
+        // The picture gives way to its name, and is as large as that leaves it.
+        className="min-h-6 max-w-full shrink object-contain object-left"
+        style={{ height: Math.max(24, height - 44) }}
       />
-      <span className="line-clamp-2 w-full leading-4 font-medium wrap-anywhere">
+      <span className="w-full shrink-0 leading-4 font-medium wrap-anywhere">
         {picture.words ?? picture.picture.name}
       </span>
-      <span className="w-full truncate text-note text-ink-2">
+      <span className="w-full shrink-0 text-note leading-[13px] text-ink-2">
         {picture.parts
           ? t('bench.partsSideBySide', { parts: picture.parts.length })
           : `${picture.width}×${picture.height}, ${weight(picture.picture.bytes)}`}

@@ -5,6 +5,7 @@ import { weight } from '../design/figures';
 import { Crop } from '../design/Crop';
 import { VerdictMark } from '../design/VerdictMark';
 import { reasonWord } from '../domain/reasons';
+import { standingOf } from '../design/standing';
 import { isUnwanted, useSaid } from '../jobs/receiverAnswersOfJob';
 import { useCell } from '../jobs/useJob';
 import { caption, captionBeside, drawn, pad, standsBeside, type View } from './layout';
@@ -76,7 +77,7 @@ export const BenchCell = memo(function BenchCell({
             looking={picture.looking}
             unwanted={unwanted}
             elsewhere={goesElsewhere(picture, slot)}
-            wide={beside || width > 130}
+            width={beside ? Infinity : width}
           />
         )}
       </p>
@@ -89,22 +90,35 @@ export function CropOrFile({
   item: { picture, slot, cell },
   width,
   height,
+  large = false,
 }: {
   item: { picture: JobPicture; slot: JobSlot; cell: Cell };
   width: number;
   height: number;
+  /** True where the file's small copy would be too coarse: the file itself is drawn then. */
+  large?: boolean;
 }) {
-  const file = cell.files.find((one) => one.made);
+  const made = cell.files.filter((one) => one.made).toSorted((a, b) => a.width - b.width);
+  const file = large
+    ? (made.find((one) => one.width >= width) ?? made.at(-1))
+    : cell.files.find((one) => one.made);
   return file && cell.state === 'done' ? (
     <img
-      src={addresses.small(file.id)}
+      src={large ? addresses.download(file.id, slot.slot.key) : addresses.small(file.id)}
       alt=""
       draggable={false}
       decoding="async"
       className={`block h-full w-full object-fill select-none ${picture.picture.hasAlpha ? 'transparent-ground' : ''}`}
     />
   ) : (
-    <Crop picture={picture} slot={slot.slot} frame={cell.frame} width={width} height={height} />
+    <Crop
+      picture={picture}
+      slot={slot.slot}
+      frame={cell.frame}
+      width={width}
+      height={height}
+      side={large ? 1800 : 480}
+    />
   );
 }
 
@@ -112,28 +126,32 @@ export function CropOrFile({
 export const goesElsewhere = (picture: JobPicture, slot: JobSlot) =>
   (picture.parts?.length ?? null) !== (slot.slot.pair ?? null);
 
+/** True where words stand beside the mark in one line; about 6 px for a letter. */
+const hasRoom = (words: string, width: number) => words.length * 6 + 34 <= width;
+
 function Caption({
   cell,
   looking,
   unwanted,
   elsewhere,
-  wide,
+  width,
 }: {
   cell: Cell;
   looking: boolean;
   unwanted: boolean;
   elsewhere: boolean;
-  wide: boolean;
+  /** Of the cell; infinite where the caption has lines of its own. */
+  width: number;
 }) {
   const heaviest = Math.max(0, ...cell.files.map((file) => file.bytes ?? 0));
   const look = cell.toReview[0];
   return (
     <>
-      <VerdictMark verdict={cell.verdict} />
+      <VerdictMark verdict={standingOf(cell)} />
       {unwanted && !look ? (
         <span className="font-semibold">{t('bench.notAccepted')}</span>
-      ) : look && wide ? (
-        <span className="overflow-hidden font-semibold text-ellipsis">{reasonWord(look)}</span>
+      ) : look && hasRoom(reasonWord(look), width) ? (
+        <span className="font-semibold">{reasonWord(look)}</span>
       ) : (
         <span
           className={look ? 'font-semibold underline decoration-dotted underline-offset-2' : 'text-ink-2'}

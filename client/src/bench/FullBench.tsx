@@ -27,7 +27,7 @@ export function FullBench({
   const reading = useJob((job) => job.reading);
   const counts = useMemo(() => countToReview(bench.cells.values(), head), [bench.cells, head]);
   return (
-    <div className="grid min-h-0 min-w-0 flex-1 grid-rows-[auto_1fr_auto]">
+    <div className="grid min-h-0 min-w-0 flex-1 grid-rows-[auto_1fr]">
       <BenchBar
         counts={counts}
         reading={reading}
@@ -44,10 +44,11 @@ export function FullBench({
         onChoose={onChoose}
         onPlaces={onPlaces}
       />
-      <div ref={view.room} className="grid min-h-0 min-w-0">
+      {/* The crops are as large as the room with the tray is: none moves when a cell is chosen. */}
+      <div ref={view.room} className="grid min-h-0 min-w-0 grid-rows-[minmax(0,1fr)_auto]">
         <BenchGrid bench={bench} layout={view.layout} view={view.view} />
+        {bench.chosen.length > 0 && <Tray chosen={bench.chosen} focusAt={bench.point} />}
       </div>
-      {bench.chosen.length > 0 && <Tray chosen={bench.chosen} focusAt={bench.point} />}
     </div>
   );
 }

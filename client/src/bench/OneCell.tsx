@@ -2,6 +2,7 @@ import { useCellDetail } from '../api/queries';
 import { Beam } from '../design/Beam';
 import { sentence, size } from '../design/figures';
 import { VerdictMark } from '../design/VerdictMark';
+import { standingOf } from '../design/standing';
 import type { Chosen } from '../jobs/actions';
 import { ReceiverAnswers } from '../jobs/ReceiverAnswers';
 import { useSaid } from '../jobs/receiverAnswersOfJob';
@@ -19,17 +20,20 @@ export function OneCell({ one }: { one: Chosen }) {
   const said = useSaid(picture.picture.id, slot.address);
   return (
     // Beside the list of slots there is no room for the beam: the weight stands at the cell as well.
-    <div className="grid gap-5 @[1040px]:grid-cols-[minmax(0,1fr)_170px]">
-      <div className="min-w-0">
-        <h2 className="flex items-center gap-2.5">
-          <VerdictMark verdict={cell.verdict} withWord />
-          <span className="truncate">{picture.picture.name}</span>
-          <span className="hidden max-w-[60%] shrink-0 truncate font-normal text-ink-2 @[1040px]:block">
-            {slot.slot.name}, {slot.destinationName}
+    <div className="grid h-full gap-5 @[1040px]:grid-cols-[minmax(0,1fr)_170px]">
+      <div className="flex min-h-0 min-w-0 flex-col">
+        <h2 className="flex shrink-0 items-baseline gap-2.5 leading-4">
+          <VerdictMark verdict={standingOf(cell)} withWord />
+          <span className="wrap-anywhere" title={picture.picture.name}>
+            {picture.words ?? picture.picture.name}
+            <span className="font-normal text-ink-2">
+              {' '}
+              {slot.slot.name}, {slot.destinationName}
+            </span>
           </span>
         </h2>
         <div
-          className="mt-1 max-h-11 overflow-y-auto"
+          className="min-h-0 flex-1 overflow-y-auto leading-4"
           role="group"
           aria-label={t('bench.reasons')}
           // A single long sentence can be too long for the place as well as three short ones.

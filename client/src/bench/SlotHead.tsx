@@ -1,8 +1,8 @@
 import type { VirtualItem } from '@tanstack/react-virtual';
 import type { JobSlot } from '../api/client';
-import { sentence } from '../design/figures';
-import { needs, windows } from '../design/needs';
+import { needs } from '../design/needs';
 import { headWidth } from './BenchRow';
+import { aboveName, shapeWords } from './layout';
 
 /** The head of a column: the slot, its destination where that begins, and its shape. A click chooses the column. */
 export function SlotHead({
@@ -30,22 +30,18 @@ export function SlotHead({
         tabIndex={-1}
         title={`${slot.destinationName}: ${slot.slot.name}, ${needs(slot.slot)}`}
         onClick={onSelect}
-        className="flex h-full w-full flex-col justify-end px-2 pb-1.5 text-left hover:bg-sheet-2"
+        className="flex h-full w-full flex-col justify-end px-2 pb-0.5 text-left hover:bg-sheet-2"
       >
-        <span className="w-full truncate text-note leading-[15px] text-ink-2">
-          {first ? slot.destinationName : (slot.slot.group ?? '\u00a0')}
+        <span className="max-h-[15px] w-full shrink-0 overflow-hidden text-note leading-[15px] text-ink-2">
+          {aboveName(slot, before) || '\u00a0'}
         </span>
-        <span className="line-clamp-2 w-full leading-[15px] font-medium text-balance wrap-anywhere">
+        <span className="max-h-[30px] w-full overflow-hidden leading-[15px] font-medium text-balance wrap-anywhere">
           {slot.slot.name}
         </span>
-        <span className="w-full truncate text-note leading-[15px] text-ink-2">{shapeWords(slot)}</span>
+        <span className="max-h-[15px] w-full shrink-0 overflow-hidden text-note leading-[15px] text-ink-2">
+          {shapeWords(slot)}
+        </span>
       </button>
     </div>
   );
-}
-
-function shapeWords({ slot }: JobSlot): string {
-  const ratio = slot.ratioText ? `${slot.ratioText}, ` : '';
-  if (slot.group) return ratio + windows(slot);
-  return slot.shape == null ? sentence(slot.size) : `${ratio}${slot.width}×${slot.height}`;
 }

@@ -1,12 +1,12 @@
-import { useLocation } from 'wouter';
-import { KeyButton } from '../design/Button';
-import { decisionFor } from '../domain/decisions';
-import { benchActions, type Chosen } from '../jobs/actions';
+import { addresses } from '../api/client';
+import { type Chosen } from '../jobs/actions';
 import { useJobStore } from '../jobs/useJob';
+import { KeyButton, QuietKey } from '../design/Button';
 import { t } from '../texts/texts';
 import { OneCell } from './OneCell';
+import { useTraySteps } from './useTraySteps';
 
-/** What is chosen on the bench: why it is as it is, and what can be done about it. */
+/** What is chosen on the bench: why it is as it is, and what can be done about it now, the next step first. */
 export function Tray({
   chosen,
   focusAt,
@@ -16,6 +16,9 @@ export function Tray({
 }) {
   const one = chosen.length === 1 ? chosen[0]! : null;
   const looks = chosen.filter(({ cell }) => cell.toReview.length > 0).length;
+  const store = useJobStore();
+  const pictures = [...new Set(chosen.map(({ picture }) => picture.picture.id))];
+  const { next, others } = useTraySteps(chosen, focusAt);
   return (
     <section
       aria-label={t('bench.chosenCells')}
@@ -32,99 +35,26 @@ export function Tray({
               {looks > 0 ? t('bench.ofThemToReview', { looks }) : t('bench.noneToReview')}{' '}
               {t('bench.appliesToAll')}
             </p>
+            <p>
+              <a
+                href={addresses.contactSheet(store.id, pictures)}
+                download
+                className="text-accent underline underline-offset-2"
+              >
+                {t('bench.contactSheetOf', { count: pictures.length })}
+              </a>
+            </p>
           </>
         )}
       </div>
-      <div className="grid w-[636px] shrink-0 grid-cols-5 content-center gap-1.5">
-        <CropActions chosen={chosen} focusAt={focusAt} />
-        <FileActions chosen={chosen} one={one} />
+      <div className="flex max-w-[560px] shrink-0 items-center gap-3">
+        <div className="flex max-w-96 flex-wrap content-center justify-end gap-x-0.5 gap-y-1">
+          {others.map((step) => (
+            <QuietKey key={step.k} {...step} />
+          ))}
+        </div>
+        {next && <KeyButton main className="h-9! min-w-36" {...next} />}
       </div>
     </section>
-  );
-}
-
-/** What can be done about how the chosen cells are cropped. */
-function CropActions({
-  chosen,
-  focusAt,
-}: {
-  chosen: readonly Chosen[];
-  focusAt: { x: number; y: number } | null;
-}) {
-  const store = useJobStore();
-  const isUnlinked = ({ picture, slot }: Chosen) => decisionFor(picture.decisions, slot.address).unlinked;
-  // Pictures side by side are framed by the marks of each.
-  const paired = chosen.some(({ picture }) => picture.parts);
-  return (
-    <>
-      <KeyButton
-        name={t('bench.accept')}
-        k="A"
-        off={chosen.every(({ cell }) => cell.toReview.length === 0)}
-        act={() => benchActions.accept(store, chosen)}
-      />
-      <KeyButton
-        name={t('bench.confirmCrop')}
-        k="U"
-        title={t('bench.useTheSuggestedCropAsThe')}
-        act={() => benchActions.confirm(store, chosen)}
-        off={paired || !chosen.some(({ picture }) => picture.suggestion)}
-      />
-      <KeyButton
-        name={t('bench.focusHere')}
-        k="F"
-        title={t('bench.centreTheCropOnThePoint')}
-        act={() => focusAt && benchActions.focusHere(store, chosen, focusAt)}
-        off={paired || !focusAt}
-      />
-      <KeyButton
-        name={t('bench.unlink')}
-        k="L"
-        title={t('bench.unlinkFromItsShapeThisSlot')}
-        off={paired || chosen.every(isUnlinked)}
-        act={() => benchActions.unlink(store, chosen)}
-      />
-      <KeyButton
-        name={t('bench.linkAgain')}
-        k="T"
-        title={t('bench.useTheSameFrameAsThe')}
-        off={paired || !chosen.some(isUnlinked)}
-        act={() => benchActions.link(store, chosen)}
-      />
-    </>
-  );
-}
-
-/** What can be done about the files of the chosen cells. */
-function FileActions({ chosen, one }: { chosen: readonly Chosen[]; one: Chosen | null }) {
-  const store = useJobStore();
-  const [, go] = useLocation();
-  const broken = chosen.some(({ cell }) =>
-    cell.files.some((file) => file.made && file.verdict === 'breaks' && !file.allowed),
-  );
-  return (
-    <>
-      <KeyButton
-        name={t('bench.frame')}
-        k="↵"
-        off={!one}
-        act={() => one && go(`/job/${store.id}/framing/${one.picture.picture.id}?slot=${one.slot.address}`)}
-      />
-      <KeyButton
-        name={t('bench.weigh')}
-        k="W"
-        off={!one || one.cell.files.length === 0}
-        act={() => one && go(`/job/${store.id}/weighing/${one.picture.picture.id}/${one.slot.address}`)}
-      />
-      <KeyButton name={t('bench.remake')} k="M" act={() => benchActions.remake(store, chosen)} />
-      <KeyButton name={t('bench.skip')} k="X" act={() => benchActions.skip(store, chosen)} />
-      <KeyButton
-        name={t('bench.allowAnyway')}
-        k="V"
-        title={t('bench.deliverTheFileAlthoughItBreaks')}
-        off={!broken}
-        act={() => benchActions.allowAnyway(store, chosen)}
-      />
-    </>
   );
 }

@@ -2,17 +2,19 @@ import { useEffect, useMemo } from 'react';
 import { useLocation } from 'wouter';
 import { Button, Key } from '../design/Button';
 import { useShortcuts } from '../design/useShortcuts';
+import { reasonQuestion } from '../domain/reasons';
 import { actionKeys, type Chosen } from '../jobs/actions';
 import { useCells, useHead, useJob, useJobStore } from '../jobs/useJob';
 import { t } from '../texts/texts';
+import { ReviewStage } from './ReviewStage';
 import { countToReview, type Reason, ReviewFilter } from './ReviewFilter';
 import { Tray } from './Tray';
 import { useWall, type WallState } from './useWall';
 import { keyOf, WallCrop } from './WallCrop';
 
 /**
- * The cells that are to review for one reason, large, in reading order, to be worked off by keys: what is settled leaves, and the next is under
- * the hand. When none is left the bench is there again.
+ * The cells that are to review, under the questions that they ask, to be worked off by keys; the one in hand is large, beside what it cuts away.
+ * What is settled leaves, and the next is under the hand. When none is left the bench is there again.
  */
 export function Wall({ reason, onReason }: { reason: Reason; onReason: (reason: Reason | null) => void }) {
   const store = useJobStore();
@@ -22,7 +24,7 @@ export function Wall({ reason, onReason }: { reason: Reason; onReason: (reason: 
   const [, go] = useLocation();
   const counts = useMemo(() => countToReview(cells.values(), head), [cells, head]);
   const wall = useWall(reason);
-  const { all, held, list, isChosen, click, chosen } = wall;
+  const { all, one, chosen } = wall;
   const done = all.length === 0 && !reading;
   useEffect(() => {
     if (done) onReason(null);
@@ -39,26 +41,52 @@ export function Wall({ reason, onReason }: { reason: Reason; onReason: (reason: 
           {t('bench.backToTheBench')} <Key>B</Key>
         </Button>
       </div>
-      <ul
-        ref={list}
-        role="listbox"
-        aria-multiselectable
-        aria-label={t('bench.cellsToReview')}
-        className="flex min-h-0 flex-wrap content-start items-start gap-2 overflow-y-auto p-3 select-none"
-        data-testid="wall"
-      >
-        {all.map((item, i) => (
-          <WallCrop
-            key={keyOf(item)}
-            item={item}
-            chosen={isChosen(i)}
-            held={i === held}
-            onClick={click(i)}
-            onOpen={() => open(item)}
-          />
-        ))}
-      </ul>
+      <div className="grid min-h-0 grid-cols-[276px_1fr]">
+        <ToReview wall={wall} onOpen={open} />
+        <div className="grid min-h-0 min-w-0 px-5 py-3">
+          {one && <ReviewStage key={keyOf(one)} item={one} onPoint={wall.pointAt} onOpen={() => open(one)} />}
+        </div>
+      </div>
       {chosen.length > 0 && <Tray chosen={chosen} focusAt={wall.point} />}
+    </div>
+  );
+}
+
+/** All that are to review, each question once over the cells that ask it. */
+function ToReview({ wall, onOpen }: { wall: WallState; onOpen: (item: Chosen) => void }) {
+  const { groups, held, list, isChosen, click } = wall;
+  return (
+    <div
+      ref={list}
+      role="listbox"
+      tabIndex={0}
+      aria-multiselectable
+      aria-label={t('bench.cellsToReview')}
+      className="min-h-0 overflow-y-auto border-r border-line bg-sheet pb-3 -outline-offset-2 select-none"
+      data-testid="wall"
+    >
+      {groups.map((group) => (
+        <div key={group.reason} role="group" aria-label={reasonQuestion(group.reason)}>
+          <p
+            className="sticky top-0 z-10 border-b border-line bg-sheet-2 px-3 py-1.5 leading-4 font-semibold"
+            aria-hidden
+          >
+            {reasonQuestion(group.reason)}{' '}
+            <span className="font-normal text-ink-2">{group.items.length}</span>
+          </p>
+          {group.items.map(({ item, index }) => (
+            <WallCrop
+              key={keyOf(item)}
+              item={item}
+              under={group.reason}
+              chosen={isChosen(index)}
+              held={index === held}
+              onClick={click(index)}
+              onOpen={() => onOpen(item)}
+            />
+          ))}
+        </div>
+      ))}
     </div>
   );
 }
@@ -66,12 +94,13 @@ export function Wall({ reason, onReason }: { reason: Reason; onReason: (reason: 
 function useWallKeys(wall: WallState, open: (one: Chosen) => void, leave: () => void): void {
   const store = useJobStore();
   const [, go] = useLocation();
-  const { all, held, low, choose, chooseAll, line, one, chosen, point } = wall;
+  const { all, held, low, choose, chooseAll, one, chosen, point } = wall;
+  const step = (by: number) => (event: KeyboardEvent) => choose(held + by, event.shiftKey);
   useShortcuts({
-    arrowleft: (event) => choose(held - 1, event.shiftKey),
-    arrowright: (event) => choose(held + 1, event.shiftKey),
-    arrowup: (event) => choose(line(-1), event.shiftKey),
-    arrowdown: (event) => choose(line(1), event.shiftKey),
+    arrowleft: step(-1),
+    arrowright: step(1),
+    arrowup: step(-1),
+    arrowdown: step(1),
     home: (event) => choose(0, event.shiftKey),
     end: (event) => choose(all.length - 1, event.shiftKey),
     'ctrl+a': chooseAll,

@@ -2,10 +2,15 @@ import { describe, expect, it } from 'vitest';
 import type { JobSlot } from '../api/client';
 import type { Cells } from '../jobs/JobStore';
 
-import { caption, drawn, fittingHeight, fittingScale, heights, layOut, pad, standsBeside } from './layout';
+import { caption, drawn, fittingScale, fittingView, heights, layOut, pad, standsBeside } from './layout';
 
 const slot = (address: string, width: number, height: number) =>
-  ({ address, slot: { width, height } }) as unknown as JobSlot;
+  ({
+    address,
+    destination: 'site',
+    destinationName: 'Site',
+    slot: { name: address, ratioText: null, width, height, shape: width / height, size: 'any size' },
+  }) as unknown as JobSlot;
 
 const cells = (sides: Record<string, { width: number; height: number }>) =>
   ({ at: (picture: string, address: string) => sides[`${picture} ${address}`] }) as unknown as Cells;
@@ -63,11 +68,35 @@ describe('the bench', () => {
   });
 
   it('draws crops as large as all slots fit side by side', () => {
-    const narrow = fittingHeight(slots, { width: 300, height: 900 });
-    const wide = fittingHeight(slots, { width: 3000, height: 900 });
-    expect(narrow).toBeLessThan(wide);
-    expect(wide).toBeLessThanOrEqual(heights.most);
-    expect(fittingHeight(slots, { width: 10, height: 100 })).toBe(64);
+    const narrow = fittingView(slots, 12, { width: 220, height: 900 });
+    const wide = fittingView(slots, 12, { width: 3000, height: 900 });
+    expect(narrow.height).toBeLessThan(wide.height);
+    expect(wide.height).toBeLessThanOrEqual(heights.most);
+    expect(fittingView(slots, 12, { width: 10, height: 100 }).height).toBe(64);
+  });
+
+  it('draws few pictures larger, as all of them stay in view', () => {
+    const room = { width: 1100, height: 715 };
+    expect(fittingView(slots, 3, room).height).toBeGreaterThanOrEqual(170);
+    expect(fittingView(slots, 1, room).height).toBeGreaterThan(fittingView(slots, 3, room).height);
+    expect(fittingView(slots, 5, room)).toEqual(fittingView(slots, 500, room));
+  });
+
+  it('makes wide crops lower in a narrow window before it makes all of them smaller', () => {
+    const many = Array.from({ length: 8 }, (_, i) => slot(`${i}`, i % 2 ? 400 : 900, 400));
+    const view = fittingView(many, 12, { width: 1120, height: 715 });
+    expect(view.height).toBe(fittingView(slots, 12, { width: 5000, height: 715 }).height);
+    expect(view.width! / view.height).toBeLessThan(2);
+    const all = many.reduce((sum, { slot: one }) => sum + drawn(one, view).width + 2 * pad, 0);
+    expect(all).toBeLessThanOrEqual(1120);
+  });
+
+  it('gives a column the room that the words of its head need, within reason', () => {
+    const view = { kind: 'scale', scale: 0.05 } as const;
+    const long = { ...slot('c', 100, 100), destinationName: 'A market with a long name' } as JobSlot;
+    const [short, wide] = [slots[0]!, long].map((one) => layOut([one], [], cells({}), view).columns[0]!);
+    expect(wide).toBeGreaterThan(short!);
+    expect(wide).toBeLessThanOrEqual(150);
   });
 
   it('finds a scale at which all slots stand side by side, within what can be seen', () => {

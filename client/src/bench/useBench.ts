@@ -3,6 +3,7 @@ import { useLocation } from 'wouter';
 import { type Chosen, middleOf } from '../jobs/actions';
 import { useCells, useHead, useJobStore } from '../jobs/useJob';
 import { pairing } from './pairing';
+import { countByPicture, type RowOrder, rowsIn } from './rowOrder';
 import { type At, useSelection } from './useSelection';
 
 /** The bench: which cells are chosen, the ways from cell to cell, and what can be done with the chosen. */
@@ -10,9 +11,15 @@ export type BenchState = ReturnType<typeof useBench>;
 
 export function useBench() {
   const store = useJobStore();
-  const { pictures, slots } = useHead();
+  const { pictures: all, slots } = useHead();
   const [, go] = useLocation();
   const cells = useCells();
+  const [words, setWords] = useState('');
+  const [order, setOrder] = useState<{ by: RowOrder; toReview: ReadonlyMap<string, number> }>({
+    by: 'added',
+    toReview: new Map(),
+  });
+  const pictures = useMemo(() => rowsIn(all, order.by, words, order.toReview), [all, order, words]);
   const [focusAt, setFocusAt] = useState<{ x: number; y: number } | null>(null);
   const selection = useSelection(pictures.length, slots.length);
   const chosen: Chosen[] = useMemo(
@@ -37,10 +44,11 @@ export function useBench() {
     latest.current = goTo;
   });
   const nextToReview = () => {
-    const all = pictures.length * slots.length;
-    const from = selection.at.row * slots.length + selection.at.column;
-    for (let i = 1; i <= all; i++) {
-      const index = (from + i) % all;
+    const count = pictures.length * slots.length;
+    // Where nothing is chosen, the first cell is asked as well.
+    const from = selection.none ? -1 : selection.at.row * slots.length + selection.at.column;
+    for (let i = 1; i <= count; i++) {
+      const index = (from + i) % count;
       const at = { row: Math.floor(index / slots.length), column: index % slots.length };
       const cell = cells.at(pictures[at.row]!.picture.id, slots[at.column]!.address);
       if (cell && cell.toReview.length > 0) return goTo(at);
@@ -61,6 +69,11 @@ export function useBench() {
   };
   return {
     ...{ store, pictures, slots, cells, selection, chosen, scrollTo, goTo, nextToReview },
+    /** Which rows are shown, and in which order. */
+    rows: {
+      ...{ words, setWords, order: order.by, all: all.length },
+      setOrder: (by: RowOrder) => setOrder({ by, toReview: countByPicture(all, slots, cells) }),
+    },
     open: (at: At) => {
       const [picture, slot] = [pictures[at.row], slots[at.column]];
       if (picture && slot) go(`/job/${store.id}/framing/${picture.picture.id}?slot=${slot.address}`);

@@ -23,7 +23,7 @@ export function useBenchKeys(bench: BenchState, view: ReturnType<typeof useBench
     pagedown: () => goTo({ row: row + 4, column }),
     'ctrl+a': () =>
       selection.select({ row: 0, column: 0 }, { row: pictures.length - 1, column: slots.length - 1 }),
-    escape: () => goTo(selection.at),
+    escape: selection.less,
     enter: () => bench.open(selection.at),
     '+': view.larger,
     '-': view.smaller,

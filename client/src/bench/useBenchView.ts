@@ -1,7 +1,7 @@
 import { useMemo, useState } from 'react';
 import { useElementSize } from '../design/useElementSize';
 import { headWidth } from './BenchRow';
-import { fittingHeight, fittingScale, heights, layOut, scales, type View } from './layout';
+import { fittingScale, fittingView, heights, layOut, scales, type View } from './layout';
 import { useStableLayout } from './pairing';
 import type { BenchState } from './useBench';
 
@@ -16,8 +16,10 @@ export function useBenchView({ pictures, slots, cells }: BenchState) {
       : { width: 1000, height: 600 };
     return toScale
       ? { kind: 'scale', scale: chosenView.scale ?? fittingScale(slots, free) }
-      : { kind: 'alike', height: chosenView.alike ?? fittingHeight(slots, free) };
-  }, [toScale, chosenView, slots, size]);
+      : chosenView.alike
+        ? { kind: 'alike', height: chosenView.alike }
+        : fittingView(slots, pictures.length, free);
+  }, [toScale, chosenView, slots, pictures.length, size]);
   const range = toScale ? scales : heights;
   const value = view.kind === 'scale' ? view.scale : view.height;
   const setSize = (to: number) => {

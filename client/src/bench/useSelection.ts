@@ -5,10 +5,11 @@ export interface At {
   column: number;
 }
 
-/** The active cell, the rectangle that goes out from where it began, and single cells beside it. */
+/** The active cell, the rectangle that goes out from where it began, and single cells beside it. At first nothing is chosen. */
 export function useSelection(rows: number, columns: number) {
   const [at, setAt] = useState<At>({ row: 0, column: 0 });
   const [from, setFrom] = useState<At | null>(null);
+  const [none, setNone] = useState(true);
   const [singles, setSingles] = useState<ReadonlySet<string>>(new Set());
 
   const clampedAt = useMemo(
@@ -31,9 +32,10 @@ export function useSelection(rows: number, columns: number) {
 
   const isSelected = useCallback(
     (row: number, column: number) =>
-      (row >= box.top && row <= box.bottom && column >= box.left && column <= box.right) ||
-      singles.has(`${row}/${column}`),
-    [box, singles],
+      !none &&
+      ((row >= box.top && row <= box.bottom && column >= box.left && column <= box.right) ||
+        singles.has(`${row}/${column}`)),
+    [none, box, singles],
   );
 
   /** Goes to a cell; with `extend` the rectangle grows to it, with `add` what was chosen stays. */
@@ -43,7 +45,8 @@ export function useSelection(rows: number, columns: number) {
         row: Math.max(0, Math.min(rows - 1, to.row)),
         column: Math.max(0, Math.min(columns - 1, to.column)),
       };
-      if (how.add) {
+      setNone(false);
+      if (how.add && !none) {
         setSingles((now) => {
           const all = new Set(now);
           for (let row = box.top; row <= box.bottom; row++)
@@ -54,10 +57,11 @@ export function useSelection(rows: number, columns: number) {
       setFrom((now) => (how.extend ? (now ?? clampedAt) : null));
       setAt(next);
     },
-    [rows, columns, box, clampedAt],
+    [rows, columns, none, box, clampedAt],
   );
 
   const select = useCallback((start: At, end: At) => {
+    setNone(false);
     setSingles(new Set());
     setFrom(start);
     setAt(end);
@@ -70,5 +74,12 @@ export function useSelection(rows: number, columns: number) {
     return all;
   }, [rows, columns, isSelected]);
 
-  return { at: clampedAt, isSelected, goTo, select, list };
+  return {
+    ...{ at: clampedAt, none, isSelected, goTo, select, list },
+    /** Of several only the active cell stays chosen, then none. */
+    less: () => {
+      if (list.length > 1) goTo(clampedAt);
+      else setNone(true);
+    },
+  };
 }

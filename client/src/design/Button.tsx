@@ -1,4 +1,5 @@
 import type { ComponentProps } from 'react';
+import { useSingleKeys } from './singleKeys';
 
 const kinds = {
   main: 'bg-accent text-on-accent border-accent hover:brightness-110 disabled:opacity-50',
@@ -25,11 +26,12 @@ export function MainLink({ className = '', children, ...rest }: ComponentProps<'
   );
 }
 
-/** The cap of a key, for saying which key does a thing. */
+/** The cap of a key, for saying which key does a thing; with Alt where single keys are off. */
 export function Key({ children }: { children: string }) {
+  const [single] = useSingleKeys();
   return (
     <kbd className="inline-block min-w-5 rounded-sm border border-current px-1 opacity-75 text-center font-sans text-note leading-[17px]">
-      {children}
+      {single || !/^[A-Z0-9?/+−,.]$/.test(children) ? children : `Alt ${children}`}
     </kbd>
   );
 }
@@ -62,5 +64,29 @@ export function KeyButton({
     >
       {name} <Key>{k}</Key>
     </Button>
+  );
+}
+
+/** An action that is not the next step: quiet until the pointer or the keyboard is there. */
+export function QuietKey({
+  name,
+  k,
+  act,
+  title,
+}: {
+  name: string;
+  k: string;
+  act: () => void;
+  title?: string;
+}) {
+  return (
+    <button
+      type="button"
+      title={title}
+      onClick={act}
+      className="inline-flex h-7 items-center gap-1.5 rounded-md px-2 whitespace-nowrap text-ink-2 hover:bg-sheet-2 hover:text-ink"
+    >
+      {name} <Key>{k}</Key>
+    </button>
   );
 }

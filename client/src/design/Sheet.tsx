@@ -4,7 +4,7 @@ import { useRef, useState } from 'react';
 import { Button } from './Button';
 import { t } from '../texts/texts';
 
-const widths = { narrow: 'w-[520px]', wide: 'w-[920px]' };
+const widths = { narrow: 'w-[520px]', wide: 'w-[920px]', full: 'w-[min(1200px,94vw)]' };
 
 /**
  * A sheet over the page, opened by its trigger, or by a key through `open`. When it closes, focus goes back to where it was: the chosen
@@ -34,7 +34,7 @@ export function Sheet({
         <Dialog.Overlay className="fixed inset-0 z-40 bg-black/40" />
         <Dialog.Content
           aria-describedby={undefined}
-          className={`fixed top-1/2 left-1/2 z-50 max-h-[85vh] ${widths[width]} -translate-x-1/2 -translate-y-1/2 overflow-y-auto border border-line bg-sheet p-6`}
+          className={`fixed top-1/2 left-1/2 z-50 max-h-[92vh] ${widths[width]} -translate-x-1/2 -translate-y-1/2 overflow-y-auto border border-line bg-sheet px-6 py-5`}
           onOpenAutoFocus={() => (before.current = document.activeElement)}
           onCloseAutoFocus={(event) => {
             event.preventDefault();
@@ -44,7 +44,7 @@ export function Sheet({
           <Dialog.Title className="text-head font-semibold">{title}</Dialog.Title>
           {children}
           <Dialog.Close asChild>
-            <Button className="mt-5">{t('common.close')}</Button>
+            <Button className="mt-3">{t('common.close')}</Button>
           </Dialog.Close>
         </Dialog.Content>
       </Dialog.Portal>

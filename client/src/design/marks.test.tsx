@@ -1,6 +1,7 @@
 import { renderToStaticMarkup } from 'react-dom/server';
 import { describe, expect, it, test } from 'vitest';
 import { verdictValues } from '../api/schema';
+import type { Standing } from './standing';
 import { Beam } from './Beam';
 import { ProgressBar } from './ProgressBar';
 import { VerdictMark } from './VerdictMark';
@@ -40,14 +41,13 @@ describe('the beam', () => {
   });
 });
 
-test('each verdict has a shape and a word of its own', () => {
-  const marks = verdictValues.map((verdict) =>
-    renderToStaticMarkup(<VerdictMark verdict={verdict} withWord />),
-  );
+test('each verdict, and what is not known yet, has a shape and a word of its own', () => {
+  const all: readonly Standing[] = [...verdictValues, 'waiting', 'making'];
+  const marks = all.map((verdict) => renderToStaticMarkup(<VerdictMark verdict={verdict} withWord />));
   const shapes = marks.map((mark) => /<svg.*<\/svg>/.exec(mark)![0]);
   const words = marks.map((mark) => mark.replace(/<svg.*<\/svg>/, '').replace(/<[^>]*>/g, ''));
-  expect(new Set(shapes).size).toBe(verdictValues.length);
-  expect(new Set(words).size).toBe(verdictValues.length);
+  expect(new Set(shapes).size).toBe(all.length);
+  expect(new Set(words).size).toBe(all.length);
 });
 
 test('the word of a verdict is there for those who cannot see the mark', () => {

@@ -1,4 +1,5 @@
 import { useEffect, useState } from 'react';
+import { keyOf } from './singleKeys';
 import { takesKey } from './useShortcuts';
 
 /** True while a key is held down. */
@@ -7,10 +8,10 @@ export function useHeldKey(key: string): boolean {
   useEffect(() => {
     const down = (event: KeyboardEvent) => {
       const typing = takesKey(event.target, event.key);
-      if (event.key.toLowerCase() === key && !event.ctrlKey && !event.metaKey && !typing) setHeld(true);
+      if (keyOf(event) === key && !event.ctrlKey && !event.metaKey && !typing) setHeld(true);
     };
     const up = (event: KeyboardEvent) => {
-      if (event.key.toLowerCase() === key) setHeld(false);
+      if (event.key.toLowerCase() === key || event.key === 'Alt') setHeld(false);
     };
     const blur = () => setHeld(false);
     addEventListener('keydown', down);

@@ -1,4 +1,5 @@
 import { useLayoutEffect, useRef } from 'react';
+import { keyOf } from './singleKeys';
 
 type Action = (event: KeyboardEvent) => void;
 
@@ -26,9 +27,9 @@ export function useShortcuts(bindings: Record<string, Action>) {
   // Before the screen is drawn: a key pressed as soon as it is seen must not be lost.
   useLayoutEffect(() => {
     const press = (event: KeyboardEvent) => {
-      if (event.altKey || takesKey(event.target, event.key) || document.querySelector('[role=dialog]'))
+      const key = keyOf(event);
+      if (key === null || takesKey(event.target, event.key) || document.querySelector('[role=dialog]'))
         return;
-      const key = event.key.toLowerCase();
       const control = event.ctrlKey || event.metaKey ? 'ctrl+' : '';
       const action =
         (event.shiftKey ? current.current[`${control}shift+${key}`] : undefined) ??

@@ -117,8 +117,8 @@ function SlotDrawing({
           {slot.fit === 'mat' && <span className="absolute inset-1 bg-ink-2/40" />}
           <Covered clear={slot.clear} />
         </span>
-        <span className="mt-1 block truncate font-medium">{slot.name}</span>
-        <span className="block truncate text-note text-ink-2">
+        <span className="mt-1 block wrap-anywhere font-medium">{slot.name}</span>
+        <span className="block wrap-anywhere text-note text-ink-2">
           {slot.retired
             ? t('destinations.retired')
             : (slot.ratioText ??

@@ -73,7 +73,7 @@ function Editor({
   return (
     <SlotFormContext.Provider value={here}>
       <header className="flex items-center gap-2 border-b border-line px-5 py-2.5">
-        <h2 className="min-w-0 flex-1 truncate text-head">{String(draft.rule.name ?? keyOf(draft))}</h2>
+        <h2 className="min-w-0 flex-1 wrap-anywhere text-head">{String(draft.rule.name ?? keyOf(draft))}</h2>
         {!isNew && (
           <Button className="h-7!" onClick={() => onRetire(!known?.retired)}>
             {known?.retired ? t('destinations.useAgain') : t('destinations.retire')}

@@ -117,12 +117,12 @@ function Line({
         )}
       </td>
       <td className="max-w-0 py-1.5">
-        <span className="block truncate" title={picture.path}>
+        <span className="block wrap-anywhere" title={picture.path}>
           {picture.path}
         </span>
         {(told.length > 0 || said) && (
           <span
-            className={`block truncate ${picture.trouble ? 'text-breaks' : 'text-ink-2'}`}
+            className={`block wrap-anywhere ${picture.trouble ? 'text-breaks' : 'text-ink-2'}`}
             title={said ?? undefined}
           >
             {[told.join(', '), said ? sentence(said) : ''].filter(Boolean).join(' · ')}

@@ -119,7 +119,7 @@ function Head({
       <Link href="/folders" className="text-ink-2 hover:text-ink hover:underline">
         {t('folders.folders')}
       </Link>
-      <h1 className="min-w-0 flex-1 truncate text-head" title={folder.folder}>
+      <h1 className="min-w-0 flex-1 wrap-anywhere text-head" title={folder.folder}>
         {folder.folder}
       </h1>
       <Button onClick={onScan} disabled={busy}>

@@ -145,13 +145,13 @@ function FolderLine({ folder }: { folder: PictureFolder }) {
         href={`/folders/${folder.id}`}
         className="grid grid-cols-[minmax(0,2fr)_150px_minmax(0,2fr)] items-baseline gap-x-4 px-4 py-2.5 hover:bg-sheet-2"
       >
-        <span className="truncate text-head font-semibold">{folder.folder}</span>
+        <span className="wrap-anywhere text-head font-semibold">{folder.folder}</span>
         <span className="text-ink-2">
           {figures
             ? t('folders.nPicturesBytes', { n: count(figures.count), bytes: weight(figures.bytes) })
             : ''}
         </span>
-        <span className="truncate text-ink-2">{stateWords(folder)}</span>
+        <span className="wrap-anywhere text-ink-2">{stateWords(folder)}</span>
       </Link>
     </li>
   );

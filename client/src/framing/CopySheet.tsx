@@ -60,7 +60,7 @@ export function CopySheet({
                       checked={ticked.has(one.picture.id)}
                       onChange={() => toggle(one.picture.id)}
                     />
-                    <span className="truncate">{one.words ?? one.picture.name}</span>
+                    <span className="wrap-anywhere">{one.words ?? one.picture.name}</span>
                   </span>
                 </label>
               </li>

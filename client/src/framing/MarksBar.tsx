@@ -17,8 +17,8 @@ export function MarksBar({ framing }: { framing: FramingState }) {
   return (
     <div className="border-b border-line bg-sheet px-5 py-1.5">
       <div className="flex items-center gap-1.5 pb-1.5">
-        <h2 className="min-w-0 truncate">{picture.words ?? picture.picture.name}</h2>
-        <span className="min-w-0 truncate text-ink-2">
+        <h2 className="min-w-0 wrap-anywhere">{picture.words ?? picture.picture.name}</h2>
+        <span className="min-w-0 wrap-anywhere text-ink-2">
           {picture.words ? `${picture.picture.name}, ` : ''}
           {size(picture.width, picture.height)}
         </span>

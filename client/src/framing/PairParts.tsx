@@ -4,6 +4,7 @@ import { Button, KeyButton } from '../design/Button';
 import { VerdictMark } from '../design/VerdictMark';
 import { decisionFor } from '../domain/decisions';
 import { useCells, useHead, useJobStore } from '../jobs/useJob';
+import { standingOf } from '../design/standing';
 import { t } from '../texts/texts';
 import { SlotHeading } from './SlotHeading';
 import { SlotResult } from './SlotResult';
@@ -44,7 +45,7 @@ export function Parts({
                   className="h-14 w-16 shrink-0 object-contain"
                 />
                 <span className="min-w-0">
-                  <span className="block truncate font-medium">{one.words ?? one.picture.name}</span>
+                  <span className="block wrap-anywhere font-medium">{one.words ?? one.picture.name}</span>
                   <span className="mt-1 flex gap-1.5">
                     <Button
                       className="h-7!"
@@ -117,9 +118,9 @@ export function Panel({
                 onClick={() => onActive(one.address)}
                 className={`flex w-full items-center gap-2 px-4 py-1.5 text-left ${one.address === slot.address ? 'bg-sheet-2 font-semibold' : 'hover:bg-sheet-2'}`}
               >
-                <VerdictMark verdict={its?.verdict ?? 'meets'} />
-                <span className="min-w-0 flex-1 truncate">{one.slot.name}</span>
-                <span className="truncate font-normal text-ink-2">{one.destinationName}</span>
+                <VerdictMark verdict={standingOf(its)} />
+                <span className="min-w-0 flex-1 wrap-anywhere">{one.slot.name}</span>
+                <span className="wrap-anywhere font-normal text-ink-2">{one.destinationName}</span>
               </button>
             </li>
           );

@@ -50,7 +50,7 @@ function Pair({ picture, slot, slots }: { picture: JobPicture; slot: JobSlot; sl
     <div className="grid min-h-0 grid-cols-[minmax(0,1fr)_clamp(348px,31vw,396px)]">
       <div className="grid min-h-0 grid-rows-[auto_1fr_auto]">
         <div className="flex items-center gap-1.5 border-b border-line bg-sheet px-5 py-2">
-          <h1 className="min-w-0 flex-1 truncate text-head">{picture.words ?? picture.picture.name}</h1>
+          <h1 className="min-w-0 flex-1 wrap-anywhere text-head">{picture.words ?? picture.picture.name}</h1>
           <Button className="h-7!" onClick={going.over} title={t('framing.titleFadeAndColoursShownOn')}>
             {t('framing.textAndOverlay')} <Key>O</Key>
           </Button>

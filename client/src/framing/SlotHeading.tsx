@@ -6,10 +6,10 @@ export function SlotHeading({ slot }: { slot: JobSlot }) {
   return (
     <>
       <h2 className="flex items-baseline gap-2">
-        <span className="truncate">{slot.slot.name}</span>
-        <span className="truncate font-normal text-ink-2">{slot.destinationName}</span>
+        <span className="wrap-anywhere">{slot.slot.name}</span>
+        <span className="wrap-anywhere font-normal text-ink-2">{slot.destinationName}</span>
       </h2>
-      <p className="truncate text-small text-ink-2" title={needs(slot.slot)}>
+      <p className="wrap-anywhere text-small text-ink-2" title={needs(slot.slot)}>
         {needs(slot.slot)}
       </p>
     </>

@@ -2,6 +2,7 @@ import { useEffect, useMemo } from 'react';
 import { useElementSize } from '../design/useElementSize';
 import { decisionFor } from '../domain/decisions';
 import { useCells } from '../jobs/useJob';
+import { standingOf } from '../design/standing';
 import { t } from '../texts/texts';
 import { arranged } from './arranged';
 import { dressedFile } from './dressedFile';
@@ -50,7 +51,7 @@ export function SlotList({ framing }: { framing: FramingState }) {
             active={one.address === slot.address}
             unlinked={unlinked}
             skipped={skip || one.slot.pair != null}
-            verdict={its?.verdict ?? 'meets'}
+            verdict={standingOf(its)}
             toReview={(its?.toReview.length ?? 0) > 0}
             made={held ? null : dressedFile(one, its, decisions)}
             onPoint={setPointed}

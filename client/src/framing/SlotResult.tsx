@@ -97,7 +97,7 @@ function Rung({
           : runWords[run];
   return (
     <p className="flex items-center gap-2">
-      <VerdictMark verdict={verdict} />
+      <VerdictMark verdict={comes && known.length === 0 && verdict !== 'breaks' ? 'making' : verdict} />
       <b className={`font-semibold ${descriptor.endsWith('w') ? 'w-12' : 'w-7'}`}>{descriptor}</b>{' '}
       {size(width, height)}
       {(width !== askedWidth || height !== askedHeight) && (
@@ -107,7 +107,7 @@ function Rung({
       )}
       {(known.length > 0 || (comes && mine.length > 0)) && (
         <span
-          className={`ml-auto truncate ${known.length === 0 ? 'text-ink-2' : ''}`}
+          className={`ml-auto wrap-anywhere ${known.length === 0 ? 'text-ink-2' : ''}`}
           data-weight={descriptor}
         >
           {words}

@@ -1,9 +1,10 @@
 import { memo } from 'react';
-import { addresses, type Verdict } from '../api/client';
+import { addresses } from '../api/client';
 import { Covered } from '../design/Covered';
 import { windows } from '../design/needs';
 import { VerdictMark } from '../design/VerdictMark';
 import { around, caption } from './arranged';
+import type { Standing } from '../design/standing';
 import { t } from '../texts/texts';
 import { type FrameInHand, useWindowGestures } from './useWindowGestures';
 
@@ -12,7 +13,7 @@ interface Props extends FrameInHand {
   height: number;
   unlinked: boolean;
   skipped: boolean;
-  verdict: Verdict;
+  verdict: Standing;
   toReview: boolean;
   /** The file as it was made, where something is drawn over the picture and no hand is on the frame. */
   made: string | null;
@@ -61,11 +62,11 @@ function Caption({ slot, active, skipped, unlinked, toReview, verdict, onActive 
       title={[slot.slot.name, slot.destinationName, slot.slot.group != null ? windows(slot.slot) : '']
         .filter(Boolean)
         .join(', ')}
-      className="flex w-full items-center gap-1 text-left text-note leading-none"
+      className="flex w-full items-center gap-1 text-left text-small leading-none"
       style={{ height: caption }}
     >
       <VerdictMark verdict={skipped ? 'skipped' : verdict} />
-      <span className={`min-w-0 truncate ${active ? 'font-semibold' : ''}`}>{slot.slot.name}</span>
+      <span className={`min-w-0 wrap-anywhere ${active ? 'font-semibold' : ''}`}>{slot.slot.name}</span>
       {(skipped || unlinked || toReview) && (
         <span className="shrink-0 text-ink-2">
           {skipped ? (

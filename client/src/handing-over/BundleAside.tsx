@@ -3,7 +3,8 @@ import { addresses, api, type HandOver, take } from '../api/client';
 import { Beam } from '../design/Beam';
 import { Button, Key, MainLink } from '../design/Button';
 import { files, trim, weight } from '../design/figures';
-import { useJobStore } from '../jobs/useJob';
+import { wantsText } from '../domain/decisions';
+import { useHead, useJobStore } from '../jobs/useJob';
 import { t } from '../texts/texts';
 import { NameRules } from './Names';
 
@@ -51,6 +52,7 @@ function BundleFigures({ plan }: { plan: HandOver }) {
 }
 
 function NotInTheBundle({ plan, waiting, held, missing }: Counts) {
+  const wordless = useHead().pictures.filter(wantsText).length;
   return (
     <section className="border-b border-line px-5 py-3" aria-label={t('handingOver.notInTheBundle')}>
       <Line
@@ -72,6 +74,11 @@ function NotInTheBundle({ plan, waiting, held, missing }: Counts) {
         count={plan.asks.length}
         one={t('handingOver.pictureHasNoNameYet')}
         many={t('handingOver.picturesHaveNoNameYet')}
+      />
+      <Line
+        count={wordless}
+        one={t('handingOver.pictureHasNoAlternativeText')}
+        many={t('handingOver.picturesHaveNoAlternativeText')}
       />
       {waiting + held + missing + plan.asks.length === 0 && <p>{t('handingOver.allFilesAreInTheBundle')}</p>}
     </section>
@@ -102,7 +109,10 @@ function TakeBundle({ plan, waiting }: Counts) {
           })}
         </p>
       )}
-      <div className="grid grid-cols-3 gap-1.5">
+      <div className="grid grid-cols-2 gap-1.5">
+        <PlainLink href={addresses.contactSheet(store.id)} title={t('handingOver.onePageWithEveryFileFor')}>
+          {t('handingOver.contactSheet')}
+        </PlainLink>
         <Button
           disabled={!ready || folder.isPending}
           onClick={() => folder.mutate()}
@@ -132,10 +142,11 @@ function TakeBundle({ plan, waiting }: Counts) {
   );
 }
 
-function PlainLink({ href, children }: { href: string; children: string }) {
+function PlainLink({ href, title, children }: { href: string; title?: string; children: string }) {
   return (
     <a
       href={href}
+      title={title}
       download
       className="inline-flex h-8 items-center justify-center rounded-md border border-line bg-sheet px-2 font-medium whitespace-nowrap hover:border-ink-2"
     >

@@ -53,7 +53,7 @@ export function NotGoing({
               className="flex items-center gap-3 border-b border-line px-3 py-1.5"
             >
               <VerdictMark verdict={file.verdict} />
-              <span className="w-56 shrink-0 truncate">
+              <span className="w-56 shrink-0 wrap-anywhere">
                 <Link
                   href={`/job/${store.id}/framing/${file.picture}?slot=${file.slot}`}
                   className="text-accent underline underline-offset-2"
@@ -91,10 +91,10 @@ export function Folders({ files }: { files: readonly HandOverFile[] }) {
     <section className="mb-5" aria-label={t('handingOver.folders')}>
       <h2>{t('handingOver.folders')}</h2>
       <div className="mt-1 border-t border-line bg-sheet">
-        {[...byFolder].map(([folder, mine]) => (
-          <details key={folder} className="border-b border-line">
+        {[...byFolder].map(([folder, mine], i) => (
+          <details key={folder} open={i === 0 || going.length <= 60} className="border-b border-line">
             <summary className="flex cursor-pointer items-center gap-4 px-3 py-1.5 hover:bg-sheet-2">
-              <span className="w-64 shrink-0 truncate font-medium">{folder}/</span>
+              <span className="w-64 shrink-0 wrap-anywhere font-medium">{folder}/</span>
               <span className="w-20 text-ink-2">{t('common.files', { count: mine.length })}</span>
               <span className="text-ink-2">
                 {weight(mine.reduce((sum, file) => sum + (file.bytes ?? 0), 0))}
@@ -103,7 +103,7 @@ export function Folders({ files }: { files: readonly HandOverFile[] }) {
             <ul className="px-3 pb-2">
               {mine.map((file) => (
                 <li key={file.path} className="flex gap-4 py-0.5 pl-4">
-                  <span className="min-w-0 flex-1 truncate">{file.path!.slice(folder.length + 1)}</span>
+                  <span className="min-w-0 flex-1 wrap-anywhere">{file.path!.slice(folder.length + 1)}</span>
                   <span className="w-28 text-right text-ink-2">
                     {file.width} × {file.height}
                   </span>

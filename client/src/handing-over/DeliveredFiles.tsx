@@ -64,7 +64,7 @@ function SentLine({ delivery, file }: { delivery: ReceiverDelivery; file: Receiv
         )}
       </span>
       <div className="w-72 shrink-0">
-        <p className="truncate">
+        <p className="wrap-anywhere">
           {slot && picture ? (
             <Link
               href={`/job/${store.id}/framing/${file.picture}?slot=${file.slot}`}
@@ -77,7 +77,9 @@ function SentLine({ delivery, file }: { delivery: ReceiverDelivery; file: Receiv
           )}
         </p>
         <p className="flex text-ink-2">
-          <span className="truncate">{slot ? `${slot.slot.name} ${file.descriptor ?? ''}` : file.slot}</span>
+          <span className="wrap-anywhere">
+            {slot ? `${slot.slot.name} ${file.descriptor ?? ''}` : file.slot}
+          </span>
           <span className="shrink-0">
             {file.width !== null && file.height !== null && `, ${size(file.width, file.height)}`},{' '}
             {weight(file.bytes)}

@@ -88,7 +88,7 @@ function Differing({
         ))}
       </div>
       <p className="flex items-center gap-2 px-2 py-1.5">
-        <span className="min-w-0 flex-1 truncate">
+        <span className="min-w-0 flex-1 wrap-anywhere">
           {picture?.words ?? picture?.picture.name}, {place.name}
         </span>
         <Button className="h-7!" onClick={onPublish}>
@@ -124,7 +124,7 @@ function Row({
       ) : (
         <span />
       )}
-      <span className="truncate">
+      <span className="wrap-anywhere">
         {picture ? (
           <Link
             href={`/job/${store.id}/framing/${place.picture}?slot=${place.slot}`}
@@ -137,7 +137,7 @@ function Row({
         )}
         , {place.name}
       </span>
-      <span className="truncate">
+      <span className="wrap-anywhere">
         <StateMark state={place.state} /> {words[place.state]}
       </span>
       <span className="text-right text-ink-2">

@@ -81,8 +81,8 @@ function Place({
   return (
     <article className="mt-3 border border-line bg-sheet" aria-label={page.name}>
       <header className="flex items-center gap-3 border-b border-line px-3 py-1.5">
-        <h2 className="min-w-0 truncate">{page.name}</h2>
-        <span className="min-w-0 truncate text-ink-2">{page.destination}</span>
+        <h2 className="min-w-0 wrap-anywhere">{page.name}</h2>
+        <span className="min-w-0 wrap-anywhere text-ink-2">{page.destination}</span>
         <span className="flex-1" />
         {page.colour && (
           <span

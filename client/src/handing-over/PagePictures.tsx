@@ -26,9 +26,9 @@ export function PagePictures({ chosen, onChoose }: { chosen: JobPicture; onChoos
               className="h-9 w-14 shrink-0 object-contain"
             />
             <span className="min-w-0 flex-1">
-              <span className="block truncate">{one.words ?? one.picture.name}</span>
+              <span className="block wrap-anywhere">{one.words ?? one.picture.name}</span>
               <span
-                className={`block truncate text-small font-normal ${wantsText(one) ? 'text-concedes' : 'text-ink-2'}`}
+                className={`block wrap-anywhere text-small font-normal ${wantsText(one) ? 'text-concedes' : 'text-ink-2'}`}
               >
                 {one.decisions.decorative
                   ? t('handingOver.decorative')

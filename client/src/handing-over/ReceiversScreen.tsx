@@ -78,7 +78,7 @@ function ReceiverLine({ delivery, chosen }: { delivery: ReceiverDelivery; chosen
         aria-current={chosen ? 'true' : undefined}
         className={`block border-l-4 py-2 pr-3 pl-4 hover:bg-sheet-2 ${chosen ? 'border-accent bg-sheet-2' : 'border-transparent'} ${delivery.files.length === 0 ? 'text-ink-2' : ''}`}
       >
-        <span className="block truncate font-semibold">{delivery.receiver.rule.name}</span>
+        <span className="block wrap-anywhere font-semibold">{delivery.receiver.rule.name}</span>
         <span className={`block ${bad ? 'text-breaks' : 'text-ink-2'}`}>{summary(delivery)}</span>
       </Link>
     </li>
@@ -112,7 +112,7 @@ function HandOver({ delivery }: { delivery: ReceiverDelivery }) {
     >
       <div className="flex items-start gap-2">
         <p className="min-w-0 flex-1 text-ink-2">
-          <span className="block truncate text-ink" title={receiver.rule.address}>
+          <span className="block wrap-anywhere text-ink" title={receiver.rule.address}>
             {hostOf(receiver)}
           </span>
           {wayWords[receiver.rule.way]}

@@ -1,4 +1,5 @@
 import { Link } from 'wouter';
+import { InHead } from '../design/HeadPlace';
 import { useShortcuts } from '../design/useShortcuts';
 import { Button } from '../design/Button';
 import { useDraft } from '../design/useDraft';
@@ -22,33 +23,23 @@ export function JobBar({ stage, at }: { stage: Stage; at?: { picture: string; sl
   });
   return (
     <>
-      <div
-        className="flex h-11 items-center gap-3 border-b border-line bg-sheet px-5"
-        data-testid="job-bar"
-        data-on-their-way={onTheirWay}
-      >
-        <Link href="/" className="text-accent hover:underline">
-          {t('jobs.jobs')}
-        </Link>
-        <span className="text-ink-2" aria-hidden>
-          ╱
-        </span>
-        <JobName />
-        <Progress />
-        <span className="flex-1" />
-        <Button className="h-7!" disabled={!head.canUndo} onClick={() => void store.undo()} title="Ctrl Z">
-          {t('jobs.undo')}
-        </Button>
-        <Button
-          className="h-7!"
-          disabled={!head.canRedo}
-          onClick={() => void store.redo()}
-          title="Ctrl Shift Z"
+      <InHead>
+        <div
+          className="flex h-full min-w-0 flex-1 items-center gap-3"
+          data-testid="job-bar"
+          data-on-their-way={onTheirWay}
         >
-          {t('jobs.redo')}
-        </Button>
-        <Stages stage={stage} at={at} />
-      </div>
+          <span className="text-ink-2" aria-hidden>
+            ╱
+          </span>
+          <JobName />
+          <Progress />
+          <span className="flex-1" />
+          <Step back off={!head.canUndo} act={() => void store.undo()} />
+          <Step off={!head.canRedo} act={() => void store.redo()} />
+          <Stages stage={stage} at={at} />
+        </div>
+      </InHead>
       {(fault || away) && (
         <div
           role="alert"
@@ -63,6 +54,30 @@ export function JobBar({ stage, at }: { stage: Stage; at?: { picture: string; sl
         </div>
       )}
     </>
+  );
+}
+
+/** A step back, or forward again. */
+function Step({ back = false, off, act }: { back?: boolean; off: boolean; act: () => void }) {
+  const name = back ? t('jobs.undo') : t('jobs.redo');
+  return (
+    <button
+      type="button"
+      aria-label={name}
+      title={`${name}, ${back ? 'Ctrl Z' : 'Ctrl Shift Z'}`}
+      disabled={off}
+      onClick={act}
+      className="-mx-1 grid size-7 shrink-0 place-items-center rounded-md enabled:hover:bg-sheet-2 disabled:opacity-50"
+    >
+      <svg viewBox="0 0 16 16" width="16" height="16" aria-hidden className={back ? '' : '-scale-x-100'}>
+        <path
+          d="M6 3 2.5 6.5 6 10M2.5 6.5H10a3.5 3.5 0 0 1 0 7H6"
+          stroke="currentColor"
+          strokeWidth="1.5"
+          fill="none"
+        />
+      </svg>
+    </button>
   );
 }
 
@@ -87,14 +102,14 @@ function Stages({ stage, at }: { stage: Stage; at?: { picture: string; slot?: st
     { key: 'handing-over', name: t('jobs.handingOver'), href: `/job/${store.id}/handing-over` },
   ] as const;
   return (
-    <nav aria-label={t('jobs.stages')} className="flex h-full items-stretch">
+    <nav aria-label={t('jobs.stages')} className="flex h-full shrink-0 items-stretch">
       {stages.map(({ key, name, href }) =>
         href ? (
           <Link
             key={key}
             href={href}
             aria-current={key === stage ? 'step' : undefined}
-            className={`flex items-center border-b-2 px-3 ${key === stage ? 'border-accent font-semibold' : 'border-transparent text-ink-2 hover:text-ink'}`}
+            className={`flex items-center border-b-2 px-2.5 ${key === stage ? 'border-accent font-semibold' : 'border-transparent text-ink-2 hover:text-ink'}`}
           >
             {name}
           </Link>
@@ -121,10 +136,10 @@ function JobName() {
     (name) => name !== '',
   );
   return (
-    <h1 className="min-w-0">
+    <h1 className="min-w-0 shrink">
       <input
         aria-label={t('jobs.nameOfTheJob')}
-        className="w-52 truncate rounded-sm border border-transparent bg-transparent px-1 py-0.5 font-semibold hover:border-line focus:border-line"
+        className="field-sizing-content max-w-72 min-w-24 truncate rounded-sm border border-transparent bg-transparent px-1 py-0.5 font-semibold hover:border-line focus:border-line"
         {...field}
       />
     </h1>

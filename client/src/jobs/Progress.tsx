@@ -23,7 +23,7 @@ export function Progress() {
         held={run !== 'running'}
         className="w-24"
       />
-      <span className="truncate text-ink-2">
+      <span className="hidden whitespace-nowrap text-ink-2 @[920px]:inline">
         {left === 0
           ? `${files(progress.done)}, ${weight(progress.bytes)}`
           : t('jobs.doneOfFilesBytesState', {

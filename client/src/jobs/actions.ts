@@ -62,8 +62,10 @@ export const benchActions = {
     store.remake(chosen.map(({ picture, slot }) => ({ picture: picture.picture.id, slot: slot.address }))),
 };
 
-const broken = (cell: Cell) =>
-  cell.files.filter((file) => file.made && file.verdict === 'breaks').map((file) => file.id);
+/** True for a file that was made and breaks a limit. */
+export const isBroken = (file: Cell['files'][number]) => file.made && file.verdict === 'breaks';
+
+const broken = (cell: Cell) => cell.files.filter(isBroken).map((file) => file.id);
 
 /** The keys that act on chosen cells, the same on the bench and on the wall. */
 export function actionKeys(

@@ -43,7 +43,7 @@ export function Colour({
       >
         {hex ? '' : 'A'}
       </span>
-      <span className="truncate">{said ? t('overlay.copied') : name}</span>
+      <span className="wrap-anywhere">{said ? t('overlay.copied') : name}</span>
     </button>
   );
 }

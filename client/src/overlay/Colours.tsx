@@ -34,7 +34,7 @@ export function Colours({ colours }: { colours: NonNullable<PreviewView['colours
       </div>
       {colours.background ? (
         <p className="mt-1 flex items-center gap-2">
-          <code className="min-w-0 flex-1 truncate bg-sheet-2 px-1.5 py-0.5 text-small">
+          <code className="min-w-0 flex-1 wrap-anywhere bg-sheet-2 px-1.5 py-0.5 text-small">
             {colours.background}
           </code>
           <Button className="h-6! px-2!" onClick={() => copy(t('overlay.theCSSRule'), colours.background!)}>

@@ -44,7 +44,7 @@ export function FontList({
             className="block w-full px-2 py-0.5 text-left aria-pressed:bg-sheet-2 aria-pressed:outline-2 aria-pressed:-outline-offset-2 aria-pressed:outline-accent"
           >
             <span
-              className="block truncate text-head leading-6"
+              className="block wrap-anywhere text-head leading-6"
               dir="auto"
               style={{ fontFamily: `"${familyOf(family)}"`, fontWeight: weight }}
             >

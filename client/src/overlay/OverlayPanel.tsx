@@ -95,12 +95,12 @@ function Head({ slot }: { slot: JobSlot }) {
   return (
     <header className="border-b border-line px-4 py-2">
       <h2 className="flex items-baseline gap-2">
-        <span className="truncate">{t('overlay.textAndOverlay')}</span>
-        <span className="truncate text-small font-normal text-ink-2">
+        <span className="wrap-anywhere">{t('overlay.textAndOverlay')}</span>
+        <span className="wrap-anywhere text-small font-normal text-ink-2">
           {slot.slot.name}, {slot.destinationName}
         </span>
       </h2>
-      <p className="truncate text-small text-ink-2">{needs(slot.slot)}</p>
+      <p className="wrap-anywhere text-small text-ink-2">{needs(slot.slot)}</p>
     </header>
   );
 }

@@ -55,7 +55,7 @@ export function SavedStyles({
             onClick={() => onPut(JSON.parse(one.dress) as OverlayRule)}
             title={t('overlay.applyThisStyle')}
           >
-            <span className="truncate">{one.name}</span>
+            <span className="wrap-anywhere">{one.name}</span>
           </Button>
           <Button
             className="h-7! px-2!"

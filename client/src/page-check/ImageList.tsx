@@ -81,7 +81,7 @@ function ImageLine({
         >
           {number}
         </span>
-        <span className="truncate font-semibold">{image.address}</span>
+        <span className="wrap-anywhere font-semibold">{image.address}</span>
         <span className="text-right whitespace-nowrap">
           {image.gain > 0 ? t('pageCheck.gainLess', { gain: weight(image.gain) }) : ''}
         </span>

@@ -163,7 +163,7 @@ function CheckBar({
       <Link href="/page-checks" className="text-ink-2 hover:text-ink hover:underline">
         {t('pageCheck.pageChecks')}
       </Link>
-      <h1 className="min-w-0 flex-1 truncate text-head">{check.name}</h1>
+      <h1 className="min-w-0 flex-1 wrap-anywhere text-head">{check.name}</h1>
       {children}
       <Button onClick={onAgain}>{t('pageCheck.measureAgain')}</Button>
       <Button

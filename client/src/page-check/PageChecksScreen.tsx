@@ -50,7 +50,9 @@ function CheckLine({ check, onRemove }: { check: PageCheck; onRemove: () => void
   return (
     <li className="grid grid-cols-[minmax(180px,1fr)_minmax(260px,360px)_auto] items-center gap-6 border-b border-line px-4 py-3">
       <Link href={`/page-checks/${check.id}`} className="group min-w-0">
-        <span className="block truncate text-head font-semibold group-hover:underline">{check.name}</span>
+        <span className="block wrap-anywhere text-head font-semibold group-hover:underline">
+          {check.name}
+        </span>
         <span className="block text-ink-2">
           {t('pageCheck.viewportsPxAtDensities', {
             viewports: check.viewports.join(', '),

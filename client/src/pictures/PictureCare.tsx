@@ -107,7 +107,7 @@ function Revisions({ picture, onRestore }: { picture: Picture; onRestore: (numbe
         <li key={one.number} className="flex items-center gap-2 border-b border-line py-1.5">
           <span className="w-5 text-ink-2">{one.number}</span>
           <a
-            className="min-w-0 flex-1 truncate text-accent underline underline-offset-2"
+            className="min-w-0 flex-1 wrap-anywhere text-accent underline underline-offset-2"
             href={`${addresses.original(picture.id)}?revision=${one.number}`}
             download={one.name}
           >

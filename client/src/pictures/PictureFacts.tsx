@@ -17,7 +17,7 @@ const turns: Record<number, string> = {
 export function PictureFacts({ picture }: { picture: Picture }) {
   return (
     <section className="border-b border-line px-5 pt-4 pb-4" aria-label={t('pictures.details')}>
-      <h2 className="truncate text-head" title={picture.name}>
+      <h2 className="wrap-anywhere text-head" title={picture.name}>
         {picture.name}
       </h2>
       <p className="mt-0.5 text-ink-2">

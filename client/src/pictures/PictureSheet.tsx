@@ -53,7 +53,7 @@ export const PictureSheet = memo(function PictureSheet({
           </DimensionLine>
         </span>
         <span className="mt-1 flex items-baseline justify-between gap-2">
-          <span className={`truncate ${chosen ? 'font-semibold' : ''}`}>{picture.name}</span>
+          <span className={`wrap-anywhere ${chosen ? 'font-semibold' : ''}`}>{picture.name}</span>
           <span className="shrink-0 text-ink-2">
             {weight(picture.bytes)} {picture.formatLabel}
           </span>

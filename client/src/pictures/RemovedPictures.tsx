@@ -29,7 +29,7 @@ export function RemovedPictures() {
               className="h-10 w-16 object-contain object-left"
             />
             <span className="min-w-0 flex-1">
-              <span className="block truncate">{picture.name}</span>
+              <span className="block wrap-anywhere">{picture.name}</span>
               <span className="block text-ink-2">{t('pictures.deletedOn', { day: day(until) })}</span>
             </span>
             <Button onClick={() => restore.mutate(picture.id)}>{t('pictures.restoreOriginal')}</Button>

@@ -41,8 +41,8 @@ export function ResponsiveAside({
       aria-label={t('responsive.responsiveWidths')}
     >
       <header className="border-b border-line px-5 py-2">
-        <h2 className="truncate">{slot.slot.group ?? slot.slot.name}</h2>
-        <p className="truncate text-small text-ink-2">
+        <h2 className="wrap-anywhere">{slot.slot.group ?? slot.slot.name}</h2>
+        <p className="wrap-anywhere text-small text-ink-2">
           {picture.words ?? picture.picture.name}, {slot.destinationName}
         </p>
       </header>

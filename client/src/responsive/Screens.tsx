@@ -49,7 +49,7 @@ export function Screens({
               <th className="px-3 py-1.5 text-left font-semibold">
                 {t('responsive.viewportPx', { viewport: count(viewport) })}
               </th>
-              {bySlot && <td className="truncate px-3 text-ink-2">{name(first)}</td>}
+              {bySlot && <td className="wrap-anywhere px-3 text-ink-2">{name(first)}</td>}
               <td className="px-3 text-right text-ink-2">
                 {t('responsive.shownPx', { shown: count(first.shown) })}
               </td>

@@ -25,8 +25,8 @@ export function WeighingHead({
   return (
     <header className="flex items-center gap-1.5 border-b border-line px-5 py-2">
       <div className="min-w-0 flex-1">
-        <h2 className="truncate">{slot.slot.name}</h2>
-        <p className="truncate text-small text-ink-2">
+        <h2 className="wrap-anywhere">{slot.slot.name}</h2>
+        <p className="wrap-anywhere text-small text-ink-2">
           {picture.words ?? picture.picture.name}, {slot.destinationName}
         </p>
       </div>

@@ -103,6 +103,9 @@ public sealed class VariantStore(DataFolder folder, ImagingProcessPool engine, T
     public string SmallOf(VariantRow row) =>
         SmallPath(row.ContentHash) is var path && File.Exists(path) ? path : folder.Variants.PathOf(row.ContentHash);
 
+    /// <summary>True for a small copy, which is WebP; false where <see cref="SmallOf"/> found none and names the file itself.</summary>
+    public static bool IsSmallCopy(string path) => path.EndsWith(".webp", StringComparison.Ordinal);
+
     /// <summary>The weight and likeness of a file at several qualities.</summary>
     public async Task<IReadOnlyList<CurvePoint>?> CurveAsync(
         WantedFile wanted,

@@ -12,6 +12,34 @@ public static class JobTexts
 
     public static string AWidthMustBeAWhole(int longestSide) => $"A width must be a whole number of pixels from 1 to {longestSide}.";
 
+    public const string Missing = "Missing";
+
+    public const string AllowedAnyway = "Breaks a limit, allowed anyway";
+
+    public const string NoKeywords = "It has only a camera's number for a name. Enter keywords.";
+
+    public const string NoAlternativeText = "It has no alternative text.";
+
+    public static string FilesOnADay(int files, string weight, string day) =>
+        $"{files} {(files == 1 ? "file" : "files")}, {weight}, {day}.";
+
+    public static string ThingsAreMissing(int gaps) => $"{gaps} {(gaps == 1 ? "thing is" : "things are")} missing.";
+
+    public static string WeightOfLimit(string weight, string limit) => $"{weight} of {limit}";
+
+    public static string SlotOfDestination(string slot, string destination) => $"{slot}, {destination}";
+
+    public static string PictureInPlace(string picture, string place, string descriptor) => $"{picture} in {place}, {descriptor}";
+
+    public static string VerdictWord(Verdicts.Verdict verdict) =>
+        verdict switch
+        {
+            Verdicts.Verdict.Meets => "Meets",
+            Verdicts.Verdict.Concedes => "Concedes",
+            Verdicts.Verdict.Breaks => "Breaks a limit",
+            _ => "Skipped",
+        };
+
     public const string TheJobHasNoFileTo = "The job has no file to publish.";
 
     public const string ThisPlaceIsNotInThe = "This place is not in the job.";

@@ -7,7 +7,7 @@ namespace Pantomet.Imaging.Writing;
 /// <summary>
 /// Quality numbers against the encoder's settings for JPEG. The tables that are written are the encoder's set 8 (H. Peterson, A. Ahumada,
 /// A. Watson, "An improved detection model for DCT coefficient quantization", 1993): 5 % lighter than its set for photographs at equal
-/// butteraugli, measured in docs/figures.md. They are finer at the same setting, so a setting is translated into the quality that ITU-T
+/// butteraugli, measured in docs/benchmarks.md. They are finer at the same setting, so a setting is translated into the quality that ITU-T
 /// T.81's own
 /// tables would have at the same coarseness: a quality means the same here as in an original.
 /// </summary>

@@ -3,6 +3,7 @@ using Microsoft.AspNetCore.Builder;
 using Microsoft.AspNetCore.Http;
 using Microsoft.AspNetCore.Http.Features;
 using Microsoft.AspNetCore.Http.HttpResults;
+using Microsoft.AspNetCore.Mvc;
 using Microsoft.AspNetCore.Routing;
 using Pantomet.Application.Bundles;
 using Pantomet.Application.Jobs;
@@ -84,6 +85,11 @@ internal static class BundleEndpoints
             .WithSummary("The same as a folder in the data folder.")
             .ProducesProblem(StatusCodes.Status409Conflict);
         job.MapGet("/report.json", ReportJsonAsync).WithName("getReport").WithSummary("The report.");
+        job.MapGet("/contact-sheet.html", ContactSheetAsync)
+            .WithName("getContactSheet")
+            .WithSummary(
+                "Every file as a picture with its place, pixels, weight and verdict, and what is missing: one page that holds everything itself."
+            );
         job.MapGet("/report.csv", ReportCsvAsync).WithName("getReportTable").WithSummary("The report as a table.");
     }
 
@@ -158,6 +164,28 @@ internal static class BundleEndpoints
                 Encoding.UTF8.GetBytes(ReportTable.Of(contents.Report())),
                 "text/csv; charset=utf-8",
                 $"{BundleWriter.NameOf(contents)}-report.csv"
+            )
+            : Problem.NoJob();
+
+    private static async Task<IResult> ContactSheetAsync(
+        Guid id,
+        [FromQuery(Name = "picture")] Guid[]? pictures,
+        BundleReader bundles,
+        ContactSheetWriter writer,
+        HttpContext context,
+        CancellationToken cancel
+    ) =>
+        await bundles.OfJobAsync(id, cancel) is { } contents
+            ? TypedResults.Stream(
+                stream =>
+                    writer.WriteAsync(
+                        contents,
+                        pictures is { Length: > 0 } chosen ? chosen.ToHashSet() : null,
+                        stream,
+                        context.RequestAborted
+                    ),
+                "text/html; charset=utf-8",
+                $"{BundleWriter.NameOf(contents)}-contact-sheet.html"
             )
             : Problem.NoJob();
 

@@ -73,7 +73,7 @@ internal static class VariantEndpoints
 
         Keep(response);
         var path = store.SmallOf(row);
-        return TypedResults.PhysicalFile(path, path.EndsWith(".webp", StringComparison.Ordinal) ? "image/webp" : row.Format.MediaType());
+        return TypedResults.PhysicalFile(path, VariantStore.IsSmallCopy(path) ? "image/webp" : row.Format.MediaType());
     }
 
     private static async Task<Results<FileContentHttpResult, ProblemHttpResult>> ReferenceAsync(

@@ -16,6 +16,8 @@ export const common = {
   concedes: 'Concedes',
   breaks: 'Breaks',
   skipped: 'Skipped',
+  waiting: 'Waiting',
+  beingMade: 'Being made',
   bytesOfLimit: '{{bytes}} of {{limit}}',
   weight: 'Weight',
   overTheLimit: ', over the limit',

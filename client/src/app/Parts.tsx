@@ -1,0 +1,67 @@
+import { DropdownMenu } from 'radix-ui';
+import { Link } from 'wouter';
+import { t } from '../texts/texts';
+
+/** The parts of the application. */
+const parts = [
+  { href: '/', name: t('app.jobs') },
+  { href: '/pictures', name: t('app.pictures') },
+  { href: '/destinations', name: t('app.destinations') },
+  { href: '/page-checks', name: t('app.pageChecks') },
+  { href: '/folders', name: t('app.folders') },
+];
+
+const isAt = (href: string) =>
+  href === '/' ? location.pathname === '/' : location.pathname.startsWith(href);
+
+/** All parts side by side. */
+export function PartTabs() {
+  return (
+    <nav aria-label={t('app.main')} className="flex h-full items-stretch gap-1">
+      {parts.map(({ href, name }) => (
+        <Link
+          key={href}
+          href={href}
+          aria-current={isAt(href) ? 'page' : undefined}
+          className={`flex items-center border-b-2 px-3 ${isAt(href) ? 'border-accent font-semibold' : 'border-transparent text-ink-2 hover:text-ink'}`}
+        >
+          {name}
+        </Link>
+      ))}
+    </nav>
+  );
+}
+
+/** The parts as a menu, where a job has the head. */
+export function PartMenu() {
+  return (
+    <nav aria-label={t('app.main')}>
+      <DropdownMenu.Root>
+        <DropdownMenu.Trigger className="flex h-7 items-center gap-1.5 rounded-md px-2 text-accent hover:bg-sheet-2">
+          {t('app.jobs')}
+          <svg viewBox="0 0 8 6" width="8" height="6" aria-hidden>
+            <path d="M1 1.5 4 4.5 7 1.5" stroke="currentColor" strokeWidth="1.4" fill="none" />
+          </svg>
+        </DropdownMenu.Trigger>
+        <DropdownMenu.Portal>
+          <DropdownMenu.Content
+            align="start"
+            sideOffset={4}
+            className="z-50 min-w-44 border border-line bg-sheet py-1 shadow-md"
+          >
+            {parts.map(({ href, name }) => (
+              <DropdownMenu.Item key={href} asChild>
+                <Link
+                  href={href}
+                  className="block px-4 py-1.5 outline-none data-highlighted:bg-sheet-2 data-highlighted:text-ink"
+                >
+                  {href === '/' ? t('app.allJobs') : name}
+                </Link>
+              </DropdownMenu.Item>
+            ))}
+          </DropdownMenu.Content>
+        </DropdownMenu.Portal>
+      </DropdownMenu.Root>
+    </nav>
+  );
+}

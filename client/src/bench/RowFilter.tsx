@@ -1,0 +1,30 @@
+import { t } from '../texts/texts';
+import type { RowOrder } from './rowOrder';
+import type { BenchState } from './useBench';
+
+/** Which pictures the bench shows, by typing, and in which order. */
+export function RowFilter({ rows }: { rows: BenchState['rows'] }) {
+  const field = 'h-6 w-full rounded-sm border border-line bg-sheet px-1.5 text-small';
+  return (
+    <>
+      <input
+        type="search"
+        value={rows.words}
+        onChange={(event) => rows.setWords(event.target.value)}
+        aria-label={t('bench.filterPictures')}
+        placeholder={t('common.pictures', { count: rows.all })}
+        className={`${field} placeholder:text-ink-2`}
+      />
+      <select
+        value={rows.order}
+        onChange={(event) => rows.setOrder(event.target.value as RowOrder)}
+        aria-label={t('bench.orderOfPictures')}
+        className={`${field} text-ink-2`}
+      >
+        <option value="added">{t('bench.asAdded')}</option>
+        <option value="to-review">{t('bench.mostToReview')}</option>
+        <option value="name">{t('bench.byName')}</option>
+      </select>
+    </>
+  );
+}

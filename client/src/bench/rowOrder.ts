@@ -1,0 +1,44 @@
+import type { JobPicture } from '../api/client';
+import { isCalled } from '../jobs/jobOrder';
+import type { Cells } from '../jobs/JobStore';
+
+/** The order of the rows: as they were added, those with most to review first, or by name. */
+export type RowOrder = 'added' | 'to-review' | 'name';
+
+const byName = new Intl.Collator('en', { numeric: true, sensitivity: 'base' });
+
+/** What a picture is called on the bench. */
+export const nameOf = ({ words, picture }: JobPicture) => words ?? picture.name;
+
+/** How many cells of each picture are to review. */
+export const countByPicture = (
+  pictures: readonly JobPicture[],
+  slots: readonly { address: string }[],
+  cells: Cells,
+): ReadonlyMap<string, number> =>
+  new Map(
+    pictures.map(({ picture: { id } }) => [
+      id,
+      slots.filter(({ address }) => (cells.at(id, address)?.toReview.length ?? 0) > 0).length,
+    ]),
+  );
+
+/**
+ * The pictures whose name, or file's name, has the words, in order.
+ * @param toReview How many cells were to review when the order was chosen: rows stay where they are while they are worked off.
+ */
+export function rowsIn(
+  pictures: readonly JobPicture[],
+  order: RowOrder,
+  words: string,
+  toReview: ReadonlyMap<string, number>,
+): readonly JobPicture[] {
+  const called =
+    words.trim() === ''
+      ? pictures
+      : pictures.filter((one) => isCalled(nameOf(one), words) || isCalled(one.picture.name, words));
+  if (order === 'added') return called;
+  if (order === 'name') return called.toSorted((a, b) => byName.compare(nameOf(a), nameOf(b)));
+  const countOf = (one: JobPicture) => toReview.get(one.picture.id) ?? 0;
+  return called.toSorted((a, b) => countOf(b) - countOf(a));
+}

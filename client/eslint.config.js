@@ -73,7 +73,7 @@ export default ts.config(
       // What scrolls or is moved by arrow keys has the keyboard.
       'jsx-a11y/no-noninteractive-tabindex': [
         'error',
-        { tags: ['pre'], roles: ['application', 'group', 'tabpanel'] },
+        { tags: ['pre'], roles: ['application', 'group', 'region', 'tabpanel'] },
       ],
       // Keys that a field does not use come up to the part that holds it.
       'jsx-a11y/no-noninteractive-element-interactions': [

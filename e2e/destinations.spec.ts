@@ -33,7 +33,11 @@ test('a destination is made, its slot written with faults placed, retired, copie
 
   const sheet = page.getByRole('region', { name: 'Tide Table', exact: true });
   const waiting = page.waitForEvent('download');
-  await sheet.getByRole('link', { name: 'Export rules of Tide Table' }).click();
+  const more = async (item: string) => {
+    await sheet.getByRole('button', { name: 'More for Tide Table' }).click();
+    await page.getByRole('menuitem', { name: item }).click();
+  };
+  await more('Export rules');
   const file = info.outputPath('rules.json');
   await (await waiting).saveAs(file);
   const saved = JSON.parse(readFileSync(file, 'utf8'));
@@ -45,9 +49,9 @@ test('a destination is made, its slot written with faults placed, retired, copie
     densities: [1, 2],
     clear: [0.1, 0, 1, 1],
   });
-  await sheet.getByRole('button', { name: 'Copy Tide Table' }).click();
+  await more('Copy');
   await expect(page.getByRole('region', { name: 'Tide Table, copy' })).toBeVisible();
-  await sheet.getByRole('button', { name: 'Retire' }).click();
+  await more('Retire');
   await expect(sheet.getByText('retired')).toBeVisible();
   const job = await makeJob(page, 'Retired', ['IMG_2102.jpg'], ['skerry-shop/grid-square']);
   await page.goto(`/job/${job.id}`);
@@ -56,6 +60,18 @@ test('a destination is made, its slot written with faults placed, retired, copie
   const places = page.getByRole('complementary', { name: 'Slots' });
   await expect(places.getByRole('checkbox', { name: 'Tide Table, copy', exact: true })).toBeVisible();
   await expect(places.getByRole('checkbox', { name: 'Tide Table', exact: true })).toBeHidden();
+});
+
+test('what all rules ask for is told while no slot is chosen, and a new slot begins from a common shape', async ({
+  page,
+}) => {
+  await page.goto('/destinations');
+  const rule = page.getByRole('complementary', { name: 'Rule of the slot' });
+  await expect(rule.getByText(/^\d+ files, at most [\d.]+ MB together/)).toBeVisible();
+  await page.getByRole('region', { name: 'Lampglow' }).getByRole('button', { name: 'New slot' }).click();
+  await rule.getByRole('button', { name: '4:5', exact: true }).click();
+  await expect(rule.getByRole('textbox', { name: 'Ratio', exact: true })).toHaveValue('4:5');
+  await expect(rule.getByRole('textbox', { name: 'Width px' })).toHaveValue('1080');
 });
 
 test('a rules file with a fault is refused with its place, a good one replaces slots of the same key', async ({

@@ -22,7 +22,8 @@ test('files are handed to a marketplace, which refuses one in its own words, at 
   await expect(page.getByRole('region', { name: 'Refused' })).toContainText(
     /File names may have 44 characters/,
   );
-  await expect(page.getByRole('region', { name: 'Accepted' }).getByRole('listitem')).toHaveCount(1);
+  // One picture with one file of it.
+  await expect(page.getByRole('region', { name: 'Accepted' }).locator('img')).toHaveCount(1);
 
   // It stands at the cell.
   await page.goto(`/job/${job.id}`);

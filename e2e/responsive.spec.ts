@@ -223,7 +223,7 @@ test('a job is made live, a page uses it, and what differs is made live in one s
   const { job, pictures } = await madeJob(page, ['barometer-from-chat.jpg'], ['skerry-site/header-strip']);
   await page.goto(`/job/${job}/handing-over/live`);
   await page.getByRole('button', { name: 'Publish the job' }).click();
-  await expect(page.getByText('Live and current')).toBeVisible();
+  await expect(page.getByText('Live and current: 1')).toBeVisible();
   const address = await page.getByRole('link', { name: 'Open' }).getAttribute('href');
   const before = await page.request.get(address!);
   expect(before.headers()['cache-control']).toBe('public, max-age=60');
@@ -240,7 +240,7 @@ test('a job is made live, a page uses it, and what differs is made live in one s
   await expect(differs.getByAltText('Live now')).toBeVisible();
   await expect(differs.getByAltText('In the job')).toBeVisible({ timeout: 60_000 });
   await differs.getByRole('button', { name: 'Publish' }).click();
-  await expect(page.getByText('Live and current')).toBeVisible();
+  await expect(page.getByText('Live and current: 1')).toBeVisible();
   await expect(differs).toBeHidden();
   const after = await page.request.get(address!);
   expect(after.headers().etag).not.toBe(before.headers().etag);

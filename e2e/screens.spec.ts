@@ -38,7 +38,7 @@ async function job(page: Page) {
 
 // What depends on the surround is its colours; everything else is looked at once.
 const colours = ['color-contrast', 'link-in-text-block'];
-const tags = ['wcag2a', 'wcag2aa', 'wcag21a', 'wcag21aa', 'wcag22aa', 'best-practice'];
+const tags = ['wcag2a', 'wcag2aa', 'wcag21a', 'wcag21aa', 'wcag22aa', 'best-practice', 'experimental'];
 
 /** Only what is wrong is wanted, and no page has another page within: what serves anything else takes longer than finding out. */
 const looking = (page: Page) =>

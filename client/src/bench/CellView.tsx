@@ -48,17 +48,21 @@ export const BenchCell = memo(function BenchCell({
       id={id}
       role="gridcell"
       aria-selected={selected}
-      aria-label={t(unwanted ? 'bench.cellNotAccepted' : 'bench.cell', {
-        picture: picture.picture.name,
-        slot: slot.slot.name,
-        state: words(cell),
-      })}
       data-cell={`${picture.picture.id}|${slot.address}`}
       className={`absolute top-0 flex ${beside ? 'justify-center' : 'flex-col'} [contain:layout_style] ${selected ? 'bg-sheet' : ''} ${active ? 'z-10 outline-2 -outline-offset-2 outline-accent' : ''}`}
       style={{ left, width, height, padding: pad }}
     >
+      {/* What is read aloud; the caption is its short form. */}
+      <span className="sr-only">
+        {t(unwanted ? 'bench.cellNotAccepted' : 'bench.cell', {
+          picture: picture.picture.name,
+          slot: slot.slot.name,
+          state: words(cell),
+        })}
+      </span>
       <div className={`grid place-items-center ${beside ? '' : 'flex-1'}`}>
         <div
+          data-crop
           className={`relative ${cell.state === 'skipped' ? 'opacity-35' : ''}`}
           style={{ width: size.width, height: size.height }}
         >
@@ -68,6 +72,7 @@ export const BenchCell = memo(function BenchCell({
         </div>
       </div>
       <p
+        aria-hidden
         className={`flex text-note ${beside ? 'flex-col items-start justify-end gap-1 pb-1 pl-1.5 leading-3' : 'items-center justify-center gap-1 leading-none whitespace-nowrap'}`}
         style={beside ? { width: captionBeside } : { height: caption }}
       >

@@ -34,7 +34,7 @@ export function OneCell({ one }: { one: Chosen }) {
         </h2>
         <div
           className="min-h-0 flex-1 overflow-y-auto leading-4"
-          role="group"
+          role="region"
           aria-label={t('bench.reasons')}
           // A single long sentence can be too long for the place as well as three short ones.
           tabIndex={reasons.length + said.length > 0 ? 0 : undefined}

@@ -3,7 +3,6 @@ import type { ReasonCode } from '../api/client';
 import { Covered } from '../design/Covered';
 import { reasonQuestion, reasonWord } from '../domain/reasons';
 import { type Chosen } from '../jobs/actions';
-import { t } from '../texts/texts';
 import { CropOrFile } from './CellView';
 
 /** The room of a crop in the list, in pixels. */
@@ -38,15 +37,10 @@ export function WallCrop({
       role="option"
       tabIndex={-1}
       aria-selected={chosen}
-      aria-label={t('bench.cellToReview', {
-        picture: picture.picture.name,
-        slot: slot.slot.name,
-        words: cell.toReview.map(reasonQuestion).join(' '),
-      })}
       data-cell={keyOf(item)}
       onClick={onClick}
       onDoubleClick={onOpen}
-      className={`px-3 pt-2.5 pb-1.5 -outline-offset-2 outline-accent [content-visibility:auto] ${chosen ? 'bg-sheet-2' : ''} ${held ? 'outline-2' : 'outline-0'}`}
+      className={`relative px-3 pt-2.5 pb-1.5 -outline-offset-2 outline-accent [content-visibility:auto] ${chosen ? 'bg-sheet-2' : ''} ${held ? 'outline-2' : 'outline-0'}`}
       // What is not on the screen is not drawn; it takes about its place.
       style={{ containIntrinsicSize: `${room.width}px ${height + 48}px` }}
     >
@@ -58,8 +52,11 @@ export function WallCrop({
         {picture.words ?? picture.picture.name}
         <span className="text-ink-2">, {slot.slot.name}</span>
       </p>
+      <span className="sr-only">{cell.toReview.map(reasonQuestion).join(' ')}</span>
       {more.length > 0 && (
-        <p className="text-small leading-4 text-ink-2">{more.map(reasonWord).join(', ')}</p>
+        <p aria-hidden className="text-small leading-4 text-ink-2">
+          {more.map(reasonWord).join(', ')}
+        </p>
       )}
     </div>
   );

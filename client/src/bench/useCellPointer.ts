@@ -40,7 +40,7 @@ export function useCellPointer({
     const to = cellAt(event);
     if (!to) return;
     const frame = store.cells.get(cell.dataset.cell!)?.frame;
-    const crop = cell.firstElementChild?.firstElementChild?.getBoundingClientRect();
+    const crop = cell.querySelector('[data-crop]')?.getBoundingClientRect();
     if (frame && crop) onPoint(pointIn(frame, crop, event));
     onGo(to, { extend: event.shiftKey, add: event.ctrlKey || event.metaKey });
     if (!event.shiftKey && !event.ctrlKey && !event.metaKey) {

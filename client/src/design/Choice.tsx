@@ -19,7 +19,8 @@ export function Choice<T extends string | number>({
           type="button"
           role="radio"
           aria-checked={value === chosen}
-          aria-label={name}
+          // What is seen is a part of what is said.
+          aria-label={name && `${words}: ${name}`}
           onClick={() => onChoose(value)}
           className={`-ml-px h-8 border px-2 whitespace-nowrap first:ml-0 ${
             value === chosen

@@ -25,7 +25,7 @@ const tones: Record<Standing, string> = {
  */
 export function VerdictMark({ verdict, withWord = false }: { verdict: Standing; withWord?: boolean }) {
   return (
-    <span className={`inline-flex items-center gap-1.5 font-semibold ${tones[verdict]}`}>
+    <span className={`relative inline-flex items-center gap-1.5 font-semibold ${tones[verdict]}`}>
       <svg viewBox="0 0 22 12" width="22" height="12" aria-hidden className="shrink-0">
         <path d="M2 1v10" stroke="currentColor" strokeWidth="1.6" />
         <path d="M16 1v10" stroke="currentColor" strokeWidth="1.6" />

@@ -1,6 +1,8 @@
 import type { Destination, Slot } from '../api/client';
 import { Button } from '../design/Button';
 import { Covered } from '../design/Covered';
+import { sentence, weight } from '../design/figures';
+import { Menu, MenuDownload, MenuItem } from '../design/Menu';
 import { needs } from '../design/needs';
 import { useDraft } from '../design/useDraft';
 import { t } from '../texts/texts';
@@ -44,30 +46,20 @@ export function DestinationSheet({
         <Button className="h-7!" onClick={() => onChoose('new')}>
           {t('destinations.newSlot')}
         </Button>
-        <Button
-          className="h-7!"
-          onClick={onCopy}
-          aria-label={t('destinations.copyName', { name: destination.name })}
-        >
-          {t('destinations.copy')}
-        </Button>
-        <a
-          className="inline-flex h-7 items-center rounded-md border border-line px-3 font-medium hover:border-ink-2"
-          href={`/api/destinations/rules.json?destination=${destination.key}`}
-          download
-          aria-label={t('destinations.exportRulesOfName', { name: destination.name })}
-        >
-          {t('destinations.export')}
-        </a>
-        <Button
-          className="h-7!"
-          onClick={() => onRetire(!retired)}
-          title={
-            retired ? t('destinations.showItsSlotsForNewJobs') : t('destinations.hideItsSlotsFromNewJobs')
-          }
-        >
-          {retired ? t('destinations.useAgain') : t('destinations.retire')}
-        </Button>
+        <Menu label={t('destinations.moreForName', { name: destination.name })}>
+          <MenuItem act={onCopy}>{t('destinations.copy')}</MenuItem>
+          <MenuDownload href={`/api/destinations/rules.json?destination=${destination.key}`}>
+            {t('destinations.exportRules')}
+          </MenuDownload>
+          <MenuItem
+            act={() => onRetire(!retired)}
+            title={
+              retired ? t('destinations.showItsSlotsForNewJobs') : t('destinations.hideItsSlotsFromNewJobs')
+            }
+          >
+            {retired ? t('destinations.useAgain') : t('destinations.retire')}
+          </MenuItem>
+        </Menu>
       </header>
       <ul className="mt-2 flex flex-wrap items-end gap-x-4 gap-y-3">
         {destination.slots.map((slot) => (
@@ -124,6 +116,10 @@ function SlotDrawing({
             : (slot.ratioText ??
               (slot.fit === 'crop' ? t('destinations.anyShape') : t('destinations.shownWhole')))}
           {isKin && t('destinations.sameShape')}
+        </span>
+        <span className="block text-note text-ink-2">
+          {slot.shape == null ? sentence(slot.size) : `${slot.width}×${slot.height}`}
+          {slot.maxBytes != null && `, ${weight(slot.maxBytes)}`}
         </span>
       </button>
     </li>

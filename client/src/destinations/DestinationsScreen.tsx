@@ -2,9 +2,10 @@ import { useRef } from 'react';
 import { useLocation } from 'wouter';
 import { useDestinations } from '../api/queries';
 import { useShortcuts } from '../design/useShortcuts';
-import { Button, Key } from '../design/Button';
+import { Button } from '../design/Button';
 import { Notice } from '../design/Notice';
 import { DestinationSheet } from './DestinationSheet';
+import { RulesAsAWhole } from './RulesAsAWhole';
 import { SlotEditor } from './SlotEditor';
 import { type RuleBookState, useRuleBook } from './useRuleBook';
 import { t } from '../texts/texts';
@@ -68,7 +69,7 @@ export function DestinationsScreen({ destination, slot }: { destination?: string
             onRetire={(retired) => retire.mutate({ slots: [`${place.key}/${slot}`], retired })}
           />
         ) : (
-          <NothingChosen />
+          <RulesAsAWhole destinations={destinations.data} />
         )}
       </aside>
     </div>
@@ -121,16 +122,5 @@ function Head({ book: { naming, setNaming, make, load } }: { book: RuleBookState
         }}
       />
     </header>
-  );
-}
-
-function NothingChosen() {
-  return (
-    <p className="flex h-full flex-col items-center justify-center gap-2 p-8 text-center text-ink-2">
-      {t('destinations.chooseASlotToSeeAnd')}
-      <span>
-        <span className="sr-only">{t('destinations.shortcuts')}</span> <Key>B</Key> {t('destinations.back')}
-      </span>
-    </p>
   );
 }

@@ -5,6 +5,7 @@ import { Button } from '../design/Button';
 import { sentence } from '../design/figures';
 import { Notice } from '../design/Notice';
 import type { Rule } from '../forms/rule';
+import { CommonShapes } from './CommonShapes';
 import { SlotDrawing } from './SlotDrawing';
 import {
   keyOf,
@@ -82,6 +83,7 @@ function Editor({
       </header>
       <div className="min-h-0 flex-1 overflow-y-auto">
         <Drawing slot={check?.slot ?? known} />
+        {isNew && <CommonShapes />}
         <SlotGroups isNew={isNew} />
       </div>
       <footer className="border-t border-line px-5 py-3">

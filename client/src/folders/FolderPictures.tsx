@@ -44,13 +44,17 @@ export function FolderPictures({
       <table className="w-full border-collapse bg-sheet">
         <thead className="sticky top-0 z-10 bg-sheet text-left text-ink-2 shadow-[0_1px_0_var(--color-line)]">
           <tr>
-            <th className="w-11 py-1.5 pl-5" aria-label={t('folders.chosen')} />
+            <th className="w-11 py-1.5 pl-5">
+              <span className="sr-only">{t('folders.chosen')}</span>
+            </th>
             <th className="py-1.5 font-normal">{t('folders.picture')}</th>
             <th className="w-28 text-right font-normal">{t('folders.pixels')}</th>
             <th className="w-16 pl-4 font-normal">{t('folders.type')}</th>
             <th className="w-20 text-right font-normal">{t('folders.weight')}</th>
             <th className="w-20 text-right font-normal">{t('folders.now')}</th>
-            <th className="w-24 pr-5" aria-label={t('folders.original')} />
+            <th className="w-24 pr-5">
+              <span className="sr-only">{t('folders.original')}</span>
+            </th>
           </tr>
         </thead>
         <tbody>

@@ -24,7 +24,7 @@ export function SlotResult({
   return (
     <div
       className="mt-1.5 h-[92px] overflow-y-auto"
-      role="group"
+      role="region"
       tabIndex={0}
       aria-label={t('framing.resultForTheSlot')}
       data-testid="gets"

@@ -34,9 +34,9 @@ function BundleFigures({ plan }: { plan: HandOver }) {
   return (
     <section className="border-b border-line px-5 py-4">
       <h2 className="text-head break-all">{t('handingOver.nameZip', { name: plan.name })}</h2>
-      <p className="mt-1 text-figure leading-tight font-semibold" data-testid="bundle-weight">
+      <div className="mt-1 text-figure leading-tight font-semibold" data-testid="bundle-weight">
         {weight(plan.bytes)}
-      </p>
+      </div>
       <p className="mb-1.5 text-ink-2">{t('handingOver.filesAndTheReport', { count: plan.going })}</p>
       <Beam bytes={plan.bytes} label={t('handingOver.weightOfTheBundle')} />
       {plan.going > 0 && (

@@ -28,8 +28,8 @@ export function DeliveredFiles({ delivery }: { delivery: ReceiverDelivery }) {
                 {title} <span className="font-normal text-ink-2">{files.length}</span>
               </h2>
               <ul className="mt-1 border-t border-line bg-sheet">
-                {files.slice(0, most).map((file) => (
-                  <SentLine key={file.path} delivery={delivery} file={file} />
+                {[...Map.groupBy(files.slice(0, most), (file) => file.picture)].map(([picture, mine]) => (
+                  <OfPicture key={picture} delivery={delivery} files={mine} />
                 ))}
               </ul>
               {files.length > most && (
@@ -45,15 +45,42 @@ export function DeliveredFiles({ delivery }: { delivery: ReceiverDelivery }) {
   );
 }
 
-function SentLine({ delivery, file }: { delivery: ReceiverDelivery; file: ReceiverFile }) {
+/** The files of one picture: its name once, a line for each place. */
+function OfPicture({ delivery, files }: { delivery: ReceiverDelivery; files: readonly ReceiverFile[] }) {
+  const head = useHead();
+  const picture = head.pictures.find((one) => one.picture.id === files[0]!.picture);
+  return (
+    <li className="grid grid-cols-[150px_minmax(0,1fr)] gap-3 border-b border-line px-3 py-2">
+      <p className="font-semibold wrap-anywhere">
+        {picture ? (picture.words ?? picture.picture.name) : files[0]!.path}
+      </p>
+      <ul className="grid gap-2">
+        {files.map((file) => (
+          <SentLine key={file.path} delivery={delivery} file={file} known={picture !== undefined} />
+        ))}
+      </ul>
+    </li>
+  );
+}
+
+function SentLine({
+  delivery,
+  file,
+  known,
+}: {
+  delivery: ReceiverDelivery;
+  file: ReceiverFile;
+  /** True while its picture is in the job. */
+  known: boolean;
+}) {
   const store = useJobStore();
   const head = useHead();
-  const picture = head.pictures.find((one) => one.picture.id === file.picture);
   const slot = head.slots.find((one) => one.address === file.slot);
   const tries = delivery.receiver.rule.trialAddress !== null && file.shown.some((one) => !one.isSame);
+  const name = slot ? `${slot.slot.name} ${file.descriptor ?? ''}` : (file.slot ?? file.path);
   return (
-    <li className="flex gap-3 border-b border-line px-3 py-2">
-      <span className="h-11 w-14 shrink-0">
+    <li className="flex gap-3">
+      <span className="h-10 w-14 shrink-0">
         {file.id && (
           <img
             src={addresses.small(file.id)}
@@ -63,27 +90,22 @@ function SentLine({ delivery, file }: { delivery: ReceiverDelivery; file: Receiv
           />
         )}
       </span>
-      <div className="w-72 shrink-0">
+      <div className="w-52 shrink-0">
         <p className="wrap-anywhere">
-          {slot && picture ? (
+          {slot && known ? (
             <Link
               href={`/job/${store.id}/framing/${file.picture}?slot=${file.slot}`}
               className="text-accent underline underline-offset-2"
             >
-              {picture.words ?? picture.picture.name}
+              {name}
             </Link>
           ) : (
-            file.path
+            name
           )}
         </p>
-        <p className="flex text-ink-2">
-          <span className="wrap-anywhere">
-            {slot ? `${slot.slot.name} ${file.descriptor ?? ''}` : file.slot}
-          </span>
-          <span className="shrink-0">
-            {file.width !== null && file.height !== null && `, ${size(file.width, file.height)}`},{' '}
-            {weight(file.bytes)}
-          </span>
+        <p className="text-ink-2">
+          {file.width !== null && file.height !== null && `${size(file.width, file.height)}, `}
+          {weight(file.bytes)}
         </p>
       </div>
       <div className="min-w-0 flex-1">

@@ -4,6 +4,7 @@ import { Button } from '../design/Button';
 import { count, weight } from '../design/figures';
 import { useHead, useJobStore } from '../jobs/useJob';
 import { t } from '../texts/texts';
+import { StateMark } from './StateMark';
 
 const words: Record<PublishedPlace['state'], string> = {
   fresh: t('handingOver.notLiveYet'),
@@ -44,13 +45,8 @@ export function LivePlaces({
       <section aria-label={t('handingOver.places')}>
         <h2>{t('handingOver.allPlaces')}</h2>
         <ul className="mt-1 border-t border-line bg-sheet">
-          {places.map((place) => (
-            <Row
-              key={place.path}
-              place={place}
-              picture={pictures.get(place.picture)}
-              onCopy={() => onCopy(place)}
-            />
+          {[...Map.groupBy(places, (place) => place.picture)].map(([id, mine]) => (
+            <PictureRow key={id} picture={pictures.get(id)} places={mine} onCopy={onCopy} />
           ))}
         </ul>
       </section>
@@ -99,88 +95,90 @@ function Differing({
   );
 }
 
-function Row({
-  place,
+/** One picture, and how each of its places stands. */
+function PictureRow({
   picture,
+  places,
   onCopy,
 }: {
-  place: PublishedPlace;
   picture: JobPicture | undefined;
-  onCopy: () => void;
+  places: readonly PublishedPlace[];
+  onCopy: (place: PublishedPlace) => void;
 }) {
-  const store = useJobStore();
+  const states = Map.groupBy(places, (place) => place.state);
   return (
-    <li
-      className="grid grid-cols-[56px_minmax(0,1.2fr)_minmax(0,1fr)_150px_auto] items-center gap-3 border-b border-line px-3 py-1.5"
-      data-state={place.state}
-    >
+    <li className="grid grid-cols-[96px_150px_minmax(0,1fr)] gap-4 border-b border-line px-3 py-2.5">
       {picture ? (
         <img
           src={addresses.preview(picture.picture.id, picture.shown, 480)}
           alt=""
           loading="lazy"
-          className="h-8 w-14 object-contain"
+          className="h-16 w-24 object-contain object-left"
         />
       ) : (
         <span />
       )}
-      <span className="wrap-anywhere">
-        {picture ? (
-          <Link
-            href={`/job/${store.id}/framing/${place.picture}?slot=${place.slot}`}
-            className="text-accent underline underline-offset-2"
-          >
-            {picture.words ?? picture.picture.name}
-          </Link>
-        ) : (
-          place.path.split('/')[0]
-        )}
-        , {place.name}
-      </span>
-      <span className="wrap-anywhere">
-        <StateMark state={place.state} /> {words[place.state]}
-      </span>
-      <span className="text-right text-ink-2">
-        {place.fetches > 0 &&
-          t('handingOver.fetchesRequestsBytes', {
-            fetches: count(place.fetches),
-            bytes: weight(place.bytes),
-          })}
-      </span>
-      <span className="flex gap-1.5">
-        {place.address && (
-          <a
-            href={place.address}
-            target="_blank"
-            rel="noreferrer"
-            className="inline-flex h-7 items-center rounded-md border border-line px-2 font-medium hover:border-ink-2"
-          >
-            {t('handingOver.open')}
-          </a>
-        )}
-        <Button className="h-7!" disabled={!place.html} onClick={onCopy}>
-          {t('handingOver.copy')}
-        </Button>
-      </span>
+      <div>
+        <p className="font-semibold wrap-anywhere">
+          {picture ? (picture.words ?? picture.picture.name) : places[0]!.path.split('/')[0]}
+        </p>
+        {[...states].map(([state, mine]) => (
+          <p key={state} className="text-ink-2">
+            {t('handingOver.placesInState', { count: mine.length, state: words[state] })}
+          </p>
+        ))}
+      </div>
+      <ul className="grid grid-cols-[repeat(auto-fill,minmax(230px,1fr))] gap-x-5 gap-y-1.5">
+        {places.map((place) => (
+          <Place key={place.path} place={place} known={picture !== undefined} onCopy={() => onCopy(place)} />
+        ))}
+      </ul>
     </li>
   );
 }
 
-/** Full, half or empty: told apart by shape as well as by words. */
-function StateMark({ state }: { state: PublishedPlace['state'] }) {
+function Place({ place, known, onCopy }: { place: PublishedPlace; known: boolean; onCopy: () => void }) {
+  const store = useJobStore();
+  const quiet =
+    'inline-flex min-h-6 min-w-6 items-center text-accent underline underline-offset-2 disabled:text-ink-2 disabled:no-underline';
   return (
-    <svg viewBox="0 0 12 12" width="11" height="11" aria-hidden className="inline -translate-y-px">
-      <rect x="1" y="1" width="10" height="10" fill="none" stroke="currentColor" strokeWidth="1.4" />
-      {state !== 'fresh' && (
-        <rect
-          x="1"
-          y="1"
-          width={state === 'live' ? 10 : 5}
-          height="10"
-          fill="currentColor"
-          className={state === 'live' ? 'text-meets' : 'text-concedes'}
-        />
-      )}
-    </svg>
+    <li className="flex items-baseline gap-2" data-state={place.state}>
+      <span className="relative shrink-0" title={words[place.state]}>
+        <StateMark state={place.state} />
+        <span className="sr-only">{words[place.state]}</span>
+      </span>
+      <span className="min-w-0">
+        <span className="block wrap-anywhere">
+          {known ? (
+            <Link
+              href={`/job/${store.id}/framing/${place.picture}?slot=${place.slot}`}
+              className="inline-flex min-h-6 items-center hover:underline"
+            >
+              {place.name}
+            </Link>
+          ) : (
+            place.name
+          )}
+        </span>
+        <span className="flex flex-wrap items-center gap-x-3 text-small">
+          {place.address && (
+            <a href={place.address} target="_blank" rel="noreferrer" className={quiet}>
+              {t('handingOver.open')}
+            </a>
+          )}
+          <button type="button" disabled={!place.html} onClick={onCopy} className={quiet}>
+            {t('handingOver.copy')}
+          </button>
+          {place.fetches > 0 && (
+            <span className="text-ink-2">
+              {t('handingOver.fetchesRequestsBytes', {
+                fetches: count(place.fetches),
+                bytes: weight(place.bytes),
+              })}
+            </span>
+          )}
+        </span>
+      </span>
+    </li>
   );
 }

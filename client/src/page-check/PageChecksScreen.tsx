@@ -1,6 +1,6 @@
 import { useMutation, useQueryClient } from '@tanstack/react-query';
 import { Link } from 'wouter';
-import { api, type PageCheck, take } from '../api/client';
+import { addresses, api, type PageCheck, take } from '../api/client';
 import { usePageChecks } from '../api/queries';
 import { Button } from '../design/Button';
 import { weight } from '../design/figures';
@@ -48,7 +48,20 @@ export function PageChecksScreen({ intake }: { intake: ReturnType<typeof usePage
 
 function CheckLine({ check, onRemove }: { check: PageCheck; onRemove: () => void }) {
   return (
-    <li className="grid grid-cols-[minmax(180px,1fr)_minmax(260px,360px)_auto] items-center gap-6 border-b border-line px-4 py-3">
+    <li className="grid grid-cols-[120px_minmax(180px,1fr)_minmax(260px,360px)_auto] items-center gap-6 border-b border-line px-4 py-3">
+      {check.state === 'done' ? (
+        <Link href={`/page-checks/${check.id}`} tabIndex={-1} aria-hidden>
+          <img
+            src={addresses.pageShot(check.id, check.viewports[0]!, check.addedAt)}
+            alt=""
+            loading="lazy"
+            decoding="async"
+            className="h-[75px] w-[120px] border border-line object-cover object-top"
+          />
+        </Link>
+      ) : (
+        <span className="h-[75px] w-[120px] border border-dashed border-line" />
+      )}
       <Link href={`/page-checks/${check.id}`} className="group min-w-0">
         <span className="block wrap-anywhere text-head font-semibold group-hover:underline">
           {check.name}

@@ -42,7 +42,9 @@ export function VisitorsTable({
                 {name}
               </th>
             ))}
-            <td className="w-10" />
+            <th className="w-10">
+              <span className="sr-only">{t('responsive.remove')}</span>
+            </th>
           </tr>
         </thead>
         <tbody>

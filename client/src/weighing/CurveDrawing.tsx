@@ -3,6 +3,7 @@ import { weight } from '../design/figures';
 import { typeNames } from '../design/typeNames';
 import { labelsFor, levels, type Scales } from './scales';
 import type { Curve } from './useCurves';
+import { WeightAxis } from './WeightAxis';
 import { t } from '../texts/texts';
 
 const dashes: Record<FileType, string | undefined> = {
@@ -98,29 +99,24 @@ function Aims({ scales: { left, right, top, bottom, x, y, least }, slot }: { sca
   );
 }
 
-function WeightAxis({ scales: { left, right, bottom, x, ticks } }: { scales: Scales }) {
+function Limit({ scales: { right, top, bottom, x }, bytes }: { scales: Scales; bytes: number }) {
+  const at = x(bytes);
+  const before = at > right - 90;
   return (
     <>
-      <line x1={left} x2={right} y1={bottom} y2={bottom} className="stroke-ink-2" />
-      {ticks.map((tick) => (
-        <g key={tick}>
-          <line x1={x(tick)} x2={x(tick)} y1={bottom} y2={bottom + 5} className="stroke-ink-2" />
-          <text x={x(tick)} y={bottom + 17} textAnchor="middle" className="fill-ink-2 text-note">
-            {weight(tick)}
-          </text>
-        </g>
-      ))}
+      <g className="stroke-ink" strokeWidth="2">
+        <line x1={at} x2={at} y1={top - 4} y2={bottom} />
+        <line x1={at - 5} x2={at + 5} y1={top - 4} y2={top - 4} />
+      </g>
+      <text
+        x={before ? at - 8 : at + 8}
+        y={top + 5}
+        textAnchor={before ? 'end' : 'start'}
+        className="fill-ink stroke-sheet stroke-4 text-note font-semibold [paint-order:stroke]"
+      >
+        {t('weighing.limitOf', { bytes: weight(bytes) })}
+      </text>
     </>
-  );
-}
-
-function Limit({ scales: { top, bottom, x }, bytes }: { scales: Scales; bytes: number }) {
-  const at = x(bytes);
-  return (
-    <g className="stroke-ink" strokeWidth="2">
-      <line x1={at} x2={at} y1={top - 4} y2={bottom} />
-      <line x1={at - 5} x2={at + 5} y1={top - 4} y2={top - 4} />
-    </g>
   );
 }
 
@@ -180,6 +176,14 @@ function Chosen({
     <g data-testid="chosen-point">
       <line x1={left} x2={left} y1={top} y2={bottom} className="stroke-accent" strokeWidth="2" />
       <rect x={left - 4.5} y={top - 4.5} width="9" height="9" className="fill-accent" />
+      <text
+        x={left - 9}
+        y={bottom - 7}
+        textAnchor="end"
+        className="fill-accent stroke-sheet stroke-4 text-note font-semibold [paint-order:stroke]"
+      >
+        {t('weighing.thisFileBytes', { bytes: weight(bytes) })}
+      </text>
     </g>
   );
 }

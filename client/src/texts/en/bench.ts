@@ -75,7 +75,6 @@ export const bench = {
   atTheTop: 'at the top',
   onTheRight: 'on the right',
   atTheBottom: 'at the bottom',
-  cellToReview: '{{picture}} in {{slot}}: {{words}}',
   next: 'Next',
   sideBySide: 'Side by side',
   removePictures_one: 'Remove picture',

@@ -68,6 +68,7 @@ export const handingOver = {
   andFilesMoreTheReportLists: 'and {{files}} more; the report lists all of them.',
   folders: 'Folders',
   notLiveYet: 'Not live yet',
+  placesInState: '{{state}}: {{count, number}}',
   liveAndCurrent: 'Live and current',
   unpublishedChanges: 'Unpublished changes',
   noLongerInTheJob: 'No longer in the job',

@@ -46,6 +46,7 @@ export const responsive = {
   unused: 'Unused',
   weight: 'Weight',
   fieldOfRow: '{{field}} of row {{row}}',
+  remove: 'Remove',
   removeRow: 'Remove row {{row}}',
   thisSlotIsNotInThe: 'This slot is not in the job.',
   thisPictureIsNotInThe: 'This picture is not in the job.',

@@ -1,0 +1,28 @@
+import { weight } from '../design/figures';
+import { t } from '../texts/texts';
+import type { Scales } from './scales';
+
+/** The scale of weights below the curves, with what it measures. */
+export function WeightAxis({ scales: { left, right, bottom, x, ticks } }: { scales: Scales }) {
+  return (
+    <>
+      <text
+        x={right}
+        y={bottom - 7}
+        textAnchor="end"
+        className="fill-ink-2 stroke-sheet stroke-4 text-note [paint-order:stroke]"
+      >
+        {t('weighing.weightOfTheFile')}
+      </text>
+      <line x1={left} x2={right} y1={bottom} y2={bottom} className="stroke-ink-2" />
+      {ticks.map((tick) => (
+        <g key={tick}>
+          <line x1={x(tick)} x2={x(tick)} y1={bottom} y2={bottom + 5} className="stroke-ink-2" />
+          <text x={x(tick)} y={bottom + 17} textAnchor="middle" className="fill-ink-2 text-note">
+            {weight(tick)}
+          </text>
+        </g>
+      ))}
+    </>
+  );
+}

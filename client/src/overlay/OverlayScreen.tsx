@@ -4,7 +4,7 @@ import { useLocation, useSearchParams } from 'wouter';
 import { api, type JobPicture, type JobSlot, take } from '../api/client';
 import { useShortcuts } from '../design/useShortcuts';
 import { slotQuery } from '../forms/slotForm';
-import { useHead, useJobStore } from '../jobs/useJob';
+import { useCell, useHead, useJobStore } from '../jobs/useJob';
 import {
   areaOf,
   commandsFor,
@@ -31,6 +31,7 @@ export function OverlayScreen({ picture, slot }: { picture: JobPicture; slot: Jo
   const store = useJobStore();
   const [, setSearch] = useSearchParams();
   const id = picture.picture.id;
+  const cell = useCell(id, slot.address);
   const start = useMemo(() => draftOf(picture, slot), [picture, slot]);
   const [draft, setDraft] = useState<Draft>(start);
   // A font that is only pointed at is shown, and not taken.
@@ -68,7 +69,8 @@ export function OverlayScreen({ picture, slot }: { picture: JobPicture; slot: Jo
       <OverlayStage
         name={picture.words ?? picture.picture.name}
         look={look}
-        expected={slot.slot}
+        crop={cell ? { picture, slot: slot.slot, frame: cell.frame } : null}
+        expected={cell ?? slot.slot}
         area={areaOf(shown)}
         plain={plain}
         onArea={(area, done) => {

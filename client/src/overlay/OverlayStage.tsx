@@ -1,5 +1,6 @@
 import { useEffect, useState } from 'react';
-import { addresses, type PreviewView } from '../api/client';
+import { addresses, type JobPicture, type PreviewView, type Slot } from '../api/client';
+import { Crop } from '../design/Crop';
 import { size as sizeWords } from '../design/figures';
 import { useElementSize } from '../design/useElementSize';
 import type { Area } from '../domain/overlay';
@@ -13,6 +14,7 @@ const margin = 40;
 export function OverlayStage({
   name,
   look,
+  crop,
   expected,
   area,
   plain,
@@ -21,6 +23,8 @@ export function OverlayStage({
 }: {
   name: string;
   look: PreviewView | null;
+  /** The crop as it is known at once, until the file is drawn; null where the cell is not there yet. */
+  crop: { picture: JobPicture; slot: Slot; frame: readonly number[] } | null;
   /** How large the file will be, as far as the slot says it: so that nothing moves once it is there. */
   expected: { width: number; height: number };
   /** Where the title or what is written may stand; null where nothing is placed. */
@@ -50,8 +54,9 @@ export function OverlayStage({
     <div ref={room} className="relative min-h-0 overflow-hidden" data-testid="over-stage">
       {inside && (
         <>
-          <Size shown={shown} scale={scale} left={left} top={top} />
+          <Size shown={shown} expected={expected} scale={scale} left={left} top={top} />
           <div className="absolute bg-sheet-2" style={{ left, top, width, height }}>
+            {!shown && crop && <Crop {...crop} width={width} height={height} side={1800} />}
             {shown && (
               <img
                 src={addresses.look(shown.id)}
@@ -83,11 +88,13 @@ export function OverlayStage({
 /** How large the file is, and at which scale it is shown. */
 function Size({
   shown,
+  expected,
   scale,
   left,
   top,
 }: {
   shown: PreviewView | null;
+  expected: { width: number; height: number };
   scale: number;
   left: number;
   top: number;
@@ -96,7 +103,7 @@ function Size({
     <p className="absolute text-small leading-5" style={{ left, top: top - 22 }}>
       {shown
         ? `${sizeWords(shown.width, shown.height)}${scale < 1 ? t('overlay.shownAtScale', { scale: Math.round(scale * 100) }) : t('overlay.shownAt100')}`
-        : t('overlay.loading')}
+        : sizeWords(expected.width, expected.height)}
     </p>
   );
 }

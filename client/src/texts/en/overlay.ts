@@ -80,7 +80,6 @@ export const overlay = {
   cancel: 'Cancel',
   shownAtScale: ', shown at {{scale}} %',
   shownAt100: ', shown at 100 %',
-  loading: 'loading',
   nameAsDelivered: '{{name}}, as delivered',
   theLowestContrastIsHere: 'The lowest contrast is here',
   areaForTheTitleArrowKeys: 'Area for the title. Arrow keys move it.',

@@ -27,7 +27,7 @@ test('a reason leaves only its cells, and what is accepted no longer asks', asyn
   expect(Math.max(crop.width, crop.height)).toBeGreaterThan(400);
   await expect(stage.getByTestId('frame')).toBeVisible();
   // The question stands once, over the cells that ask it.
-  await expect(wall.getByText(/^Too few pixels: /)).toHaveCount(1);
+  await expect(wall.getByRole('group', { name: /^Too few pixels: / })).toHaveCount(1);
   // One by one: what is settled leaves, the next is under the hand, and at the end the bench is there again.
   await page.keyboard.press('a');
   await expect(wall.getByRole('option')).toHaveCount(1);

@@ -148,7 +148,7 @@ test('single letters can be switched off and are reached with Alt then', async (
   await page.goto(`/job/${job.id}`);
   await allMade(page);
   await page.keyboard.press('?');
-  await page.getByRole('checkbox', { name: /^Letters, digits and signs/ }).uncheck();
+  await page.getByRole('checkbox', { name: /^Single-letter shortcuts/ }).uncheck();
   await page.keyboard.press('Escape');
   await page.getByTestId('bench').focus();
   await page.keyboard.press('x');

@@ -1,5 +1,6 @@
 import { DropdownMenu } from 'radix-ui';
 import { Link } from 'wouter';
+import { MenuContent, menuItem } from '../design/Menu';
 import { t } from '../texts/texts';
 
 /** The parts of the application. */
@@ -43,24 +44,15 @@ export function PartMenu() {
             <path d="M1 1.5 4 4.5 7 1.5" stroke="currentColor" strokeWidth="1.4" fill="none" />
           </svg>
         </DropdownMenu.Trigger>
-        <DropdownMenu.Portal>
-          <DropdownMenu.Content
-            align="start"
-            sideOffset={4}
-            className="z-50 min-w-44 border border-line bg-sheet py-1 shadow-md"
-          >
-            {parts.map(({ href, name }) => (
-              <DropdownMenu.Item key={href} asChild>
-                <Link
-                  href={href}
-                  className="block px-4 py-1.5 outline-none data-highlighted:bg-sheet-2 data-highlighted:text-ink"
-                >
-                  {href === '/' ? t('app.allJobs') : name}
-                </Link>
-              </DropdownMenu.Item>
-            ))}
-          </DropdownMenu.Content>
-        </DropdownMenu.Portal>
+        <MenuContent align="start">
+          {parts.map(({ href, name }) => (
+            <DropdownMenu.Item key={href} asChild>
+              <Link href={href} className={menuItem}>
+                {name}
+              </Link>
+            </DropdownMenu.Item>
+          ))}
+        </MenuContent>
       </DropdownMenu.Root>
     </nav>
   );

@@ -103,13 +103,10 @@ export function CropOrFile({
   /** True where the file's small copy would be too coarse: the file itself is drawn then. */
   large?: boolean;
 }) {
-  const made = cell.files.filter((one) => one.made).toSorted((a, b) => a.width - b.width);
-  const file = large
-    ? (made.find((one) => one.width >= width) ?? made.at(-1))
-    : cell.files.find((one) => one.made);
+  const file = large ? fileFor(cell, width) : cell.files.find((one) => one.made);
   return file && cell.state === 'done' ? (
     <img
-      src={large ? addresses.download(file.id, slot.slot.key) : addresses.small(file.id)}
+      src={large ? addresses.file(file.id) : addresses.small(file.id)}
       alt=""
       draggable={false}
       decoding="async"
@@ -125,6 +122,12 @@ export function CropOrFile({
       side={large ? 1800 : 480}
     />
   );
+}
+
+/** The smallest file that is wide enough for a place, else the widest. */
+function fileFor(cell: Cell, width: number) {
+  const made = cell.files.filter((one) => one.made).toSorted((a, b) => a.width - b.width);
+  return made.find((one) => one.width >= width) ?? made.at(-1);
 }
 
 /** True where a slot takes another number of pictures side by side. */

@@ -4,7 +4,7 @@ import { Covered } from '../design/Covered';
 import { DimensionLine } from '../design/DimensionLine';
 import { count, size as sizeWords } from '../design/figures';
 import { useElementSize } from '../design/useElementSize';
-import { type Box, boxOf } from '../domain/box';
+import { boxOf, scaled } from '../domain/box';
 import { type Lost, lostBy, subjectBox } from '../domain/lost';
 import { type Chosen } from '../jobs/actions';
 import { t } from '../texts/texts';
@@ -133,13 +133,6 @@ function WholePicture({ item: { picture, cell }, size }: { item: Chosen; size: R
     </figure>
   );
 }
-
-const scaled = (box: Box, scale: number) => ({
-  left: box.x * scale,
-  top: box.y * scale,
-  width: box.width * scale,
-  height: box.height * scale,
-});
 
 /** The side of the subject that is cut, with its measure. */
 function LostSide({ lost: { side, part, pixels }, scale }: { lost: Lost; scale: number }) {

@@ -1,11 +1,9 @@
 import type { JobPicture } from '../api/client';
-import { isCalled } from '../jobs/jobOrder';
+import { byName, isCalled } from '../jobs/jobOrder';
 import type { Cells } from '../jobs/JobStore';
 
 /** The order of the rows: as they were added, those with most to review first, or by name. */
 export type RowOrder = 'added' | 'to-review' | 'name';
-
-const byName = new Intl.Collator('en', { numeric: true, sensitivity: 'base' });
 
 /** What a picture is called on the bench. */
 export const nameOf = ({ words, picture }: JobPicture) => words ?? picture.name;

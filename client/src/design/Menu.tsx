@@ -16,24 +16,33 @@ export function Menu({ label, children }: { label: string; children: ReactNode }
           <circle cx="12" cy="2" r="1.4" />
         </svg>
       </DropdownMenu.Trigger>
-      <DropdownMenu.Portal>
-        <DropdownMenu.Content
-          align="end"
-          sideOffset={4}
-          className="z-50 min-w-44 border border-line bg-sheet py-1 shadow-md"
-        >
-          {children}
-        </DropdownMenu.Content>
-      </DropdownMenu.Portal>
+      <MenuContent align="end">{children}</MenuContent>
     </DropdownMenu.Root>
   );
 }
 
-const item = 'block w-full cursor-pointer px-4 py-1.5 text-left outline-none data-highlighted:bg-sheet-2';
+/** The list of a menu, below its button. */
+export function MenuContent({ align, children }: { align: 'start' | 'end'; children: ReactNode }) {
+  return (
+    <DropdownMenu.Portal>
+      <DropdownMenu.Content
+        align={align}
+        sideOffset={4}
+        className="z-50 min-w-44 border border-line bg-sheet py-1 shadow-md"
+      >
+        {children}
+      </DropdownMenu.Content>
+    </DropdownMenu.Portal>
+  );
+}
+
+/** How an item of a menu looks. */
+export const menuItem =
+  'block w-full cursor-pointer px-4 py-1.5 text-left outline-none data-highlighted:bg-sheet-2';
 
 export function MenuItem({ act, title, children }: { act: () => void; title?: string; children: string }) {
   return (
-    <DropdownMenu.Item className={item} title={title} onSelect={act}>
+    <DropdownMenu.Item className={menuItem} title={title} onSelect={act}>
       {children}
     </DropdownMenu.Item>
   );
@@ -43,7 +52,7 @@ export function MenuItem({ act, title, children }: { act: () => void; title?: st
 export function MenuDownload({ href, children }: { href: string; children: string }) {
   return (
     <DropdownMenu.Item asChild>
-      <a className={item} href={href} download>
+      <a className={menuItem} href={href} download>
         {children}
       </a>
     </DropdownMenu.Item>

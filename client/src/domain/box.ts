@@ -36,6 +36,14 @@ export function frameOf(box: Box, picture: Size): Frame {
   ];
 }
 
+/** Where a box lies on the screen, at so many CSS pixels for one pixel of the picture. */
+export const scaled = (box: Box, scale: number) => ({
+  left: box.x * scale,
+  top: box.y * scale,
+  width: box.width * scale,
+  height: box.height * scale,
+});
+
 /** Pushes a box back inside the picture without changing its size. */
 export function inside(box: Box, picture: Size): Box {
   return {

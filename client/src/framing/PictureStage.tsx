@@ -1,7 +1,7 @@
 import { addresses, type Edges, type JobPicture } from '../api/client';
 import { count } from '../design/figures';
 import { useElementSize } from '../design/useElementSize';
-import { type Box, type Corner } from '../domain/box';
+import { type Corner, scaled } from '../domain/box';
 import { toBox } from '../domain/solver';
 import { t } from '../texts/texts';
 import { CornerGrip, FaceMark, Focus, KeepBox, TrimMarks } from './StageMarks';
@@ -64,13 +64,6 @@ export function PictureStage({
     </div>
   );
 }
-
-const scaled = (one: Box, scale: number) => ({
-  left: one.x * scale,
-  top: one.y * scale,
-  width: one.width * scale,
-  height: one.height * scale,
-});
 
 function WholePicture({ picture: { picture, shown } }: { picture: JobPicture }) {
   return (

@@ -1,9 +1,10 @@
 import type { JobSummary } from '../api/client';
 
-/** The orders in which jobs, and pictures of a job, are listed. */
+/** The orders in which jobs are listed. */
 export type JobOrder = 'newest' | 'to-review' | 'name';
 
-const byName = new Intl.Collator('en', { numeric: true, sensitivity: 'base' });
+/** Names as people sort them: 2 before 10, whatever the case. */
+export const byName = new Intl.Collator('en', { numeric: true, sensitivity: 'base' });
 
 /** True when every word that was typed begins a word of a name, in any order. */
 export function isCalled(name: string, words: string): boolean {

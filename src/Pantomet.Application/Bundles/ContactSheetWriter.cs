@@ -93,10 +93,11 @@ public sealed class ContactSheetWriter(VariantStore variants, TimeProvider clock
                     : string.Join(' ', file.Reasons.Select(reason => reason.Message))
             ))
             .ToList();
+        var asks = contents.Asks.ToHashSet();
         foreach (var mine in contents.State.Shown.Where(one => pictures?.Contains(one.Id) != false))
         {
             var name = contents.State.WordsOf(mine) ?? contents.State.Rows[mine.Id].Name;
-            if (contents.Asks.Contains(mine.Id))
+            if (asks.Contains(mine.Id))
             {
                 gaps.Add(new(name, JobTexts.NoKeywords));
             }

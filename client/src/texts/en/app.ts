@@ -66,7 +66,7 @@ export const app = {
   searchThePicturesInTheLibrary: 'search the pictures, in the library',
   allJobs: 'all jobs',
   thisList: 'this list',
-  singleLettersAct: 'Letters, digits and signs act by themselves; off, each is pressed together with Alt',
+  singleLettersAct: 'Single-letter shortcuts. When this is off, press each together with Alt.',
   shortcuts: 'Shortcuts',
   darkerSurround: 'Darker surround',
   lighterSurround: 'Lighter surround',

@@ -16,6 +16,7 @@ export function BenchBar({
   toScale,
   places,
   pair,
+  skipped,
   removable,
   onReason,
   onNext,
@@ -32,12 +33,15 @@ export function BenchBar({
   places: boolean;
   /** Null where the chosen pictures cannot be combined here. */
   pair: { may: boolean; title: string; act: () => void } | null;
+  /** Whether skipped cells are shown; null where few are skipped. */
+  skipped: { shown: boolean; show: (shown: boolean) => void } | null;
   /** The pictures of the rows that are chosen whole; null where there is none. */
   removable: ReadonlySet<string> | null;
   onReason: (reason: Reason | null) => void;
   onNext: () => void;
   onSize: (to: number) => void;
-  onScale: () => void;
+  /** Null where crops have one height only. */
+  onScale: (() => void) | null;
   onChoose: () => void;
   onPlaces: () => void;
 }) {
@@ -58,6 +62,16 @@ export function BenchBar({
       {removable && (
         <Button className="h-7!" onClick={() => void store.removePictures([...removable])}>
           {t('bench.removePictures', { count: removable.size })} <Key>Del</Key>
+        </Button>
+      )}
+      {skipped && (
+        <Button
+          className={`h-7! ${skipped.shown ? 'border-ink! bg-sheet-2!' : ''}`}
+          aria-pressed={skipped.shown}
+          title={t('bench.showSkippedCells')}
+          onClick={() => skipped.show(!skipped.shown)}
+        >
+          {t('bench.showSkipped')}
         </Button>
       )}
       <CropSize view={view} range={range} toScale={toScale} onSize={onSize} onScale={onScale} />
@@ -87,7 +101,7 @@ function CropSize({
   range: { least: number; most: number; step: number };
   toScale: boolean;
   onSize: (to: number) => void;
-  onScale: () => void;
+  onScale: (() => void) | null;
 }) {
   const name = toScale ? t('bench.scale') : t('bench.cropHeight');
   return (
@@ -107,14 +121,16 @@ function CropSize({
         />
         <span className="w-10 text-right whitespace-nowrap text-ink-2">{sizeWords(view)}</span>
       </label>
-      <Button
-        className={`h-7! ${toScale ? 'border-ink! bg-sheet-2!' : ''}`}
-        aria-pressed={toScale}
-        title={t('bench.drawAllCropsToOneScale')}
-        onClick={onScale}
-      >
-        {t('bench.trueScale')} <Key>P</Key>
-      </Button>
+      {onScale && (
+        <Button
+          className={`h-7! ${toScale ? 'border-ink! bg-sheet-2!' : ''}`}
+          aria-pressed={toScale}
+          title={t('bench.drawAllCropsToOneScale')}
+          onClick={onScale}
+        >
+          {t('bench.trueScale')} <Key>P</Key>
+        </Button>
+      )}
     </>
   );
 }

@@ -1,14 +1,14 @@
 import { memo } from 'react';
 import { addresses, type Cell, type JobPicture, type JobSlot } from '../api/client';
 import { Covered } from '../design/Covered';
-import { weight } from '../design/figures';
 import { Crop } from '../design/Crop';
-import { VerdictMark } from '../design/VerdictMark';
 import { reasonWord } from '../domain/reasons';
-import { standingOf } from '../design/standing';
 import { isUnwanted, useSaid } from '../jobs/receiverAnswersOfJob';
 import { useCell } from '../jobs/useJob';
+import { type Place, tileFoot } from './arrangement';
+import { CellCaption } from './CellCaption';
 import { caption, captionBeside, drawn, pad, standsBeside, type View } from './layout';
+import { nameOf } from './rowOrder';
 import { type Rest, useRested } from './rest';
 import { t } from '../texts/texts';
 
@@ -24,6 +24,7 @@ export const BenchCell = memo(function BenchCell({
   selected,
   id,
   rest,
+  named = false,
 }: {
   picture: JobPicture;
   slot: JobSlot;
@@ -36,6 +37,8 @@ export const BenchCell = memo(function BenchCell({
   id: string;
   /** What comes into view while the bench is scrolled is drawn without its caption until it rests. */
   rest: Rest;
+  /** True where no heads say which slot and which picture it is. */
+  named?: boolean;
 }) {
   const whole = useRested(rest);
   const unwanted = isUnwanted(useSaid(picture.picture.id, slot.address));
@@ -49,7 +52,7 @@ export const BenchCell = memo(function BenchCell({
       role="gridcell"
       aria-selected={selected}
       data-cell={`${picture.picture.id}|${slot.address}`}
-      className={`absolute top-0 flex ${beside ? 'justify-center' : 'flex-col'} [contain:layout_style] ${selected ? 'bg-sheet' : ''} ${active ? 'z-10 outline-2 -outline-offset-2 outline-accent' : ''}`}
+      className={`absolute top-0 flex flex-col [contain:layout_style] ${selected ? 'bg-sheet' : ''} ${active ? 'z-10 outline-2 -outline-offset-2 outline-accent' : ''}`}
       style={{ left, width, height, padding: pad }}
     >
       {/* What is read aloud; the caption is its short form. */}
@@ -60,35 +63,68 @@ export const BenchCell = memo(function BenchCell({
           state: words(cell),
         })}
       </span>
-      <div className={`grid place-items-center ${beside ? '' : 'flex-1'}`}>
-        <div
-          data-crop
-          className={`relative ${cell.state === 'skipped' ? 'opacity-35' : ''}`}
-          style={{ width: size.width, height: size.height }}
-        >
-          <CropOrFile item={{ picture, slot, cell }} {...size} />
-          {whole && <Covered clear={slot.slot.clear} />}
-          {cell.state === 'skipped' && <span className="absolute inset-x-0 top-1/2 border-t-2 border-ink" />}
+      <div className={`flex min-h-0 flex-1 ${beside ? 'justify-center' : 'flex-col'}`}>
+        <div className={`grid place-items-center ${beside ? '' : 'flex-1'}`}>
+          <CellCrop item={{ picture, slot, cell }} {...size} whole={whole} />
         </div>
+        <p
+          aria-hidden
+          className={`flex text-note ${beside ? 'flex-col items-start justify-end gap-1 pb-1 pl-1.5 leading-3' : 'items-center justify-center gap-1 leading-none whitespace-nowrap'}`}
+          style={beside ? { width: captionBeside } : { height: caption }}
+        >
+          {whole && (
+            <CellCaption
+              cell={cell}
+              looking={picture.looking}
+              unwanted={unwanted}
+              elsewhere={goesElsewhere(picture, slot)}
+              width={beside ? Infinity : width}
+            />
+          )}
+        </p>
       </div>
-      <p
-        aria-hidden
-        className={`flex text-note ${beside ? 'flex-col items-start justify-end gap-1 pb-1 pl-1.5 leading-3' : 'items-center justify-center gap-1 leading-none whitespace-nowrap'}`}
-        style={beside ? { width: captionBeside } : { height: caption }}
-      >
-        {whole && (
-          <Caption
-            cell={cell}
-            looking={picture.looking}
-            unwanted={unwanted}
-            elsewhere={goesElsewhere(picture, slot)}
-            width={beside ? Infinity : width}
-          />
-        )}
-      </p>
+      {named && <TileNames picture={picture} slot={slot} />}
     </div>
   );
 });
+
+/** The crop, with what is covered in its slot, or crossed out. */
+function CellCrop({
+  item,
+  width,
+  height,
+  whole,
+}: {
+  item: Place & { cell: Cell };
+  width: number;
+  height: number;
+  whole: boolean;
+}) {
+  const skipped = item.cell.state === 'skipped';
+  return (
+    <div data-crop className={`relative ${skipped ? 'opacity-35' : ''}`} style={{ width, height }}>
+      <CropOrFile item={item} width={width} height={height} />
+      {whole && <Covered clear={item.slot.slot.clear} />}
+      {skipped && <span className="absolute inset-x-0 top-1/2 border-t-2 border-ink" />}
+    </div>
+  );
+}
+
+/** What stands below a tile: its slot, and its picture. */
+function TileNames({ picture, slot }: { picture: JobPicture; slot: JobSlot }) {
+  const name = nameOf(picture);
+  return (
+    <p
+      aria-hidden
+      title={`${name}: ${slot.slot.name}`}
+      className="overflow-hidden px-1 text-center text-note leading-[14px] wrap-anywhere"
+      style={{ height: tileFoot }}
+    >
+      <span className="block font-medium text-ink">{slot.slot.name}</span>
+      <span className="block text-ink-2">{name}</span>
+    </p>
+  );
+}
 
 /** The file as it was made; until it is, what its frame shows. */
 export function CropOrFile({
@@ -133,55 +169,6 @@ function fileFor(cell: Cell, width: number) {
 /** True where a slot takes another number of pictures side by side. */
 export const goesElsewhere = (picture: JobPicture, slot: JobSlot) =>
   (picture.parts?.length ?? null) !== (slot.slot.pair ?? null);
-
-/** True where words stand beside the mark in one line; about 6 px for a letter. */
-const hasRoom = (words: string, width: number) => words.length * 6 + 34 <= width;
-
-function Caption({
-  cell,
-  looking,
-  unwanted,
-  elsewhere,
-  width,
-}: {
-  cell: Cell;
-  looking: boolean;
-  unwanted: boolean;
-  elsewhere: boolean;
-  /** Of the cell; infinite where the caption has lines of its own. */
-  width: number;
-}) {
-  const heaviest = Math.max(0, ...cell.files.map((file) => file.bytes ?? 0));
-  const look = cell.toReview[0];
-  return (
-    <>
-      <VerdictMark verdict={standingOf(cell)} />
-      {unwanted && !look ? (
-        <span className="font-semibold">{t('bench.notAccepted')}</span>
-      ) : look && hasRoom(reasonWord(look), width) ? (
-        <span className="font-semibold">{reasonWord(look)}</span>
-      ) : (
-        <span
-          className={look ? 'font-semibold underline decoration-dotted underline-offset-2' : 'text-ink-2'}
-        >
-          {cell.state === 'skipped'
-            ? elsewhere
-              ? t('bench.notHere')
-              : t('bench.skipped')
-            : cell.state === 'making'
-              ? t('bench.making')
-              : heaviest > 0
-                ? weight(heaviest)
-                : cell.state === 'waiting'
-                  ? looking
-                    ? t('bench.findingTheSubject')
-                    : t('bench.waiting')
-                  : t('bench.noFile')}
-        </span>
-      )}
-    </>
-  );
-}
 
 /** A cell in words, for those who cannot see it. */
 export function words(cell: Cell): string {

@@ -1,10 +1,13 @@
 import { useMemo } from 'react';
+import { useElementSize } from '../design/useElementSize';
 import { useHead, useJob } from '../jobs/useJob';
 import { BenchBar } from './BenchBar';
 import { BenchGrid } from './BenchGrid';
+import { BenchTiles } from './BenchTiles';
 import { countToReview, type Reason } from './ReviewFilter';
 import { Tray } from './Tray';
 import { useBench } from './useBench';
+import { useBenchRows } from './useBenchRows';
 import { useBenchKeys } from './useBenchKeys';
 import { useBenchView } from './useBenchView';
 
@@ -21,8 +24,10 @@ export function FullBench({
   onReason: (reason: Reason | null) => void;
 }) {
   const head = useHead();
-  const bench = useBench();
-  const view = useBenchView(bench);
+  const [room, size] = useElementSize<HTMLDivElement>();
+  const rows = useBenchRows();
+  const view = useBenchView(rows, size);
+  const bench = useBench(rows, view.across);
   useBenchKeys(bench, view);
   const reading = useJob((job) => job.reading);
   const counts = useMemo(() => countToReview(bench.cells.values(), head), [bench.cells, head]);
@@ -36,6 +41,7 @@ export function FullBench({
         toScale={view.toScale}
         places={places}
         pair={bench.pair}
+        skipped={bench.skipped}
         removable={bench.wholeRows}
         onReason={onReason}
         onNext={bench.nextToReview}
@@ -45,8 +51,10 @@ export function FullBench({
         onPlaces={onPlaces}
       />
       {/* The crops are as large as the room with the tray is: none moves when a cell is chosen. */}
-      <div ref={view.room} className="grid min-h-0 min-w-0 grid-rows-[minmax(0,1fr)_auto]">
-        <BenchGrid bench={bench} layout={view.layout} view={view.view} />
+      <div ref={room} className="grid min-h-0 min-w-0 grid-rows-[minmax(0,1fr)_auto]">
+        {/* Drawn once its size is known: drawing four thousand cells twice is seen. */}
+        {size && bench.tiles && <BenchTiles bench={bench} layout={view.layout} view={view.view} />}
+        {size && !bench.tiles && <BenchGrid bench={bench} layout={view.layout} view={view.view} />}
         {bench.chosen.length > 0 && <Tray chosen={bench.chosen} focusAt={bench.point} />}
       </div>
     </div>

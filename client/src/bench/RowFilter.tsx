@@ -1,10 +1,10 @@
 import { t } from '../texts/texts';
 import type { RowOrder } from './rowOrder';
-import type { BenchState } from './useBench';
+import type { BenchRows } from './useBenchRows';
 
 /** Which pictures the bench shows, by typing, and in which order. */
-export function RowFilter({ rows }: { rows: BenchState['rows'] }) {
-  const field = 'h-6 w-full rounded-sm border border-line bg-sheet px-1.5 text-small';
+export function RowFilter({ rows, wide = false }: { rows: BenchRows['filter']; wide?: boolean }) {
+  const field = `h-6 ${wide ? 'w-44' : 'w-full'} rounded-sm border border-line bg-sheet px-1.5 text-small`;
   return (
     <>
       <input

@@ -1,29 +1,67 @@
 import type { VirtualItem } from '@tanstack/react-virtual';
 import type { JobSlot } from '../api/client';
 import { needs } from '../design/needs';
+import { type ColumnSpan, spanWords } from '../domain/columns';
 import { headWidth } from './BenchRow';
-import { aboveName, shapeWords } from './layout';
+import { headHeight, sizeWords } from './layout';
 
-/** The head of a column: the slot, its destination where that begins, and its shape. A click chooses the column. */
+/** The line that says what columns have in common. */
+const lineHeight = 17;
+
+/** The head over columns that stand together: their destination where it begins, and their group or shape. A click chooses them. */
+export function SpanHead({
+  span,
+  left,
+  width,
+  onSelect,
+}: {
+  span: ColumnSpan;
+  /** From the first column's edge, in pixels. */
+  left: number;
+  width: number;
+  onSelect: () => void;
+}) {
+  return (
+    <div
+      className={`absolute top-0 border-l ${span.destination ? 'border-ink-2' : 'border-line'}`}
+      style={{ left: headWidth + left, width, height: headHeight }}
+    >
+      <button
+        type="button"
+        tabIndex={-1}
+        onClick={onSelect}
+        title={spanWords(span)}
+        className={`flex w-full items-end px-2 text-left text-note leading-[15px] text-ink-2 hover:bg-sheet-2 ${span.count > 1 ? 'border-b border-line' : ''}`}
+        style={{ height: lineHeight }}
+      >
+        {/* It stays in view while its columns are scrolled. */}
+        <span className="sticky max-h-[15px] overflow-hidden" style={{ left: headWidth + 8 }}>
+          {spanWords(span)}
+        </span>
+      </button>
+    </div>
+  );
+}
+
+/** The head of a column: the slot and its size. A click chooses the column. */
 export function SlotHead({
   slot,
-  before,
+  span,
   column,
   onSelect,
 }: {
   slot: JobSlot;
-  /** The slot of the column before; undefined in the first one. */
-  before: JobSlot | undefined;
+  /** The head that it stands under. */
+  span: ColumnSpan;
   column: VirtualItem;
   onSelect: () => void;
 }) {
-  const first = before?.destination !== slot.destination;
   return (
     <div
       role="columnheader"
       aria-colindex={column.index + 2}
-      className={`absolute top-0 h-full ${first ? 'border-l border-ink-2' : 'border-l border-line'}`}
-      style={{ left: headWidth + column.start, width: column.size }}
+      className={`absolute bottom-0 ${column.index > span.first ? 'border-l border-line/60' : ''}`}
+      style={{ left: headWidth + column.start, width: column.size, height: headHeight - lineHeight }}
     >
       <button
         type="button"
@@ -32,14 +70,11 @@ export function SlotHead({
         onClick={onSelect}
         className="flex h-full w-full flex-col justify-end px-2 pb-0.5 text-left hover:bg-sheet-2"
       >
-        <span className="max-h-[15px] w-full shrink-0 overflow-hidden text-note leading-[15px] text-ink-2">
-          {aboveName(slot, before) || '\u00a0'}
-        </span>
-        <span className="max-h-[30px] w-full overflow-hidden leading-[15px] font-medium text-balance wrap-anywhere">
+        <span className="max-h-[28px] w-full overflow-hidden leading-[14px] font-medium text-balance wrap-anywhere">
           {slot.slot.name}
         </span>
         <span className="max-h-[15px] w-full shrink-0 overflow-hidden text-note leading-[15px] text-ink-2">
-          {shapeWords(slot)}
+          {sizeWords(slot, span)}
         </span>
       </button>
     </div>

@@ -1,6 +1,7 @@
 import type { Cell, JobSlot } from '../api/client';
 import { sentence } from '../design/figures';
 import { windows } from '../design/needs';
+import { type ColumnSpan, spansOver, spanWords } from '../domain/columns';
 import type { Cells } from '../jobs/JobStore';
 
 /** What a cell needs beside its picture: room around it and the caption below. */
@@ -70,24 +71,27 @@ export const drawn = (cell: Sides, view: View) => {
   };
 };
 
-/** How the shape and the size of a slot are said in the head of its column. */
-export function shapeWords({ slot }: JobSlot): string {
-  const ratio = slot.ratioText ? `${slot.ratioText}, ` : '';
+/** How the size of a slot is said in the head of its column, with its shape where the head above does not say it. */
+export function sizeWords({ slot }: JobSlot, span: ColumnSpan): string {
+  const ratio = slot.ratioText && slot.ratioText !== span.common ? `${slot.ratioText}, ` : '';
   if (slot.group) return ratio + windows(slot);
   return slot.shape == null ? sentence(slot.size) : `${ratio}${slot.width}×${slot.height}`;
 }
 
-/** What stands over the name of a slot: its destination where that begins, else its group. */
-export const aboveName = (slot: JobSlot, before: JobSlot | undefined) =>
-  before?.destination === slot.destination ? (slot.slot.group ?? '') : slot.destinationName;
+const widthOf = (line: string) => line.length * letter + 18;
 
-/** How wide a head is for its lines, and the longest word of its name, to stand uncut. */
-function headWidthOf(slot: JobSlot, before: JobSlot | undefined): number {
-  const lines = [aboveName(slot, before), shapeWords(slot)].map((line) => line.length * letter);
-  const name = slot.slot.name;
-  const words = [...name.split(' ').map((word) => word.length), Math.ceil(name.length / 2)];
-  const needed = Math.max(...lines, Math.max(...words) * letter * 1.2) + 18;
-  return Math.round(Math.max(leastColumn, Math.min(widestHead, needed)));
+/** How wide each head is for its lines, and the longest word of its name, to stand uncut. */
+export function headWidths(slots: readonly JobSlot[]): number[] {
+  return spansOver(slots).flatMap((span) => {
+    // Several columns share the line above them.
+    const above = widthOf(spanWords(span)) / span.count;
+    return slots.slice(span.first, span.first + span.count).map((slot) => {
+      const name = slot.slot.name;
+      const words = [...name.split(' ').map((word) => word.length), Math.ceil(name.length / 2)];
+      const own = Math.max(widthOf(sizeWords(slot, span)), Math.max(...words) * letter * 1.2 + 18);
+      return Math.round(Math.max(leastColumn, Math.min(widestHead, Math.max(above, own))));
+    });
+  });
 }
 
 /** What a cell takes, with its caption and the room around it. */
@@ -107,25 +111,26 @@ export function layOut(
   cells: Cells,
   view: View,
 ): Layout {
-  const columns = slots.map((slot, i) => headWidthOf(slot, slots[i - 1]));
+  const columns = headWidths(slots);
   const rows = pictures.map(() => leastRow);
-  pictures.forEach((picture, row) => {
-    slots.forEach((slot, column) => {
-      const cell = cells.at(picture, slot.address);
+  // Cells of one size take as much as each other, and most cells of a slot are of one size.
+  const known = new Map<number, Sides>();
+  slots.forEach(({ address }, column) => {
+    pictures.forEach((picture, row) => {
+      const cell = cells.at(picture, address);
       if (!cell) return;
-      const { width, height } = taken(cell, view);
-      columns[column] = Math.max(columns[column]!, width);
-      rows[row] = Math.max(rows[row]!, height);
+      const sides = cell.width * 1e6 + cell.height;
+      const size = known.get(sides) ?? taken(cell, view);
+      known.set(sides, size);
+      columns[column] = Math.max(columns[column]!, size.width);
+      rows[row] = Math.max(rows[row]!, size.height);
     });
   });
   return { columns, rows };
 }
 
-const wideTogether = (slots: readonly JobSlot[], view: View) =>
-  slots.reduce(
-    (sum, slot, i) => sum + Math.max(headWidthOf(slot, slots[i - 1]), taken(slot.slot, view).width),
-    0,
-  );
+const wideTogether = (slots: readonly JobSlot[], heads: readonly number[], view: View) =>
+  slots.reduce((sum, slot, i) => sum + Math.max(heads[i]!, taken(slot.slot, view).width), 0);
 
 /**
  * The greatest size at which all slots stand side by side and enough rows stay in view; never too small to be judged. Where the window is too
@@ -137,13 +142,17 @@ export function fittingView(
   room: { width: number; height: number },
 ): View & { kind: 'alike' } {
   const rows = Math.min(rowsInView, Math.max(1, pictures));
+  const heads = headWidths(slots);
   const down = (room.height - headHeight) / rows - 2 * pad - caption - 1;
   let height = Math.max(leastSide, Math.min(heights.most, Math.floor(down)));
-  while (height > judged && wideTogether(slots, { kind: 'alike', height }) > room.width) height--;
+  while (height > judged && wideTogether(slots, heads, { kind: 'alike', height }) > room.width) height--;
+  // Where even the smallest do not stand side by side, there is nothing to seek.
+  const smallest = { kind: 'alike', height: leastSide + 1, width: narrowest * leastSide } as const;
+  if (wideTogether(slots, heads, smallest) > room.width) return { kind: 'alike', height: leastSide };
   for (; height > leastSide; height--) {
     for (let width = Math.floor(widest * height); width >= narrowest * height; width--) {
       const view = { kind: 'alike', height, width } as const;
-      if (wideTogether(slots, view) <= room.width) return view;
+      if (wideTogether(slots, heads, view) <= room.width) return view;
     }
   }
   return { kind: 'alike', height };
@@ -151,7 +160,9 @@ export function fittingView(
 
 /** The scale at which all slots stand side by side, within what can still be seen. */
 export function fittingScale(slots: readonly JobSlot[], room: { width: number }): number {
+  const heads = headWidths(slots);
   let scale = 0.16;
-  while (scale > 0.05 && wideTogether(slots, { kind: 'scale', scale }) > room.width) scale -= scales.step;
+  while (scale > 0.05 && wideTogether(slots, heads, { kind: 'scale', scale }) > room.width)
+    scale -= scales.step;
   return scale;
 }

@@ -6,7 +6,7 @@ import type { useBenchView } from './useBenchView';
 
 /** The shortcuts of the bench. */
 export function useBenchKeys(bench: BenchState, view: ReturnType<typeof useBenchView>): void {
-  const { store, pictures, slots, selection, chosen, goTo, point, pair, wholeRows } = bench;
+  const { store, lie, selection, chosen, goTo, point, pair, wholeRows } = bench;
   const [, go] = useLocation();
   const { row, column } = selection.at;
   const step = (down: number, across: number) => (event: KeyboardEvent) =>
@@ -18,16 +18,15 @@ export function useBenchKeys(bench: BenchState, view: ReturnType<typeof useBench
     arrowup: step(-1, 0),
     arrowdown: step(1, 0),
     home: () => goTo({ row, column: 0 }),
-    end: () => goTo({ row, column: slots.length - 1 }),
+    end: () => goTo({ row, column: lie.columns - 1 }),
     pageup: () => goTo({ row: row - 4, column }),
     pagedown: () => goTo({ row: row + 4, column }),
-    'ctrl+a': () =>
-      selection.select({ row: 0, column: 0 }, { row: pictures.length - 1, column: slots.length - 1 }),
+    'ctrl+a': () => selection.select({ row: 0, column: 0 }, { row: lie.rows - 1, column: lie.columns - 1 }),
     escape: selection.less,
     enter: () => bench.open(selection.at),
     '+': view.larger,
     '-': view.smaller,
-    p: view.switchScale,
+    p: () => view.switchScale?.(),
     e: bench.nextToReview,
     ...actionKeys(store, chosen, point),
     w: () => first && go(`/job/${store.id}/weighing/${first.picture.picture.id}/${first.slot.address}`),

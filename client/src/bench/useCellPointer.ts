@@ -1,14 +1,14 @@
 import { type MouseEvent, type PointerEvent as ReactPointerEvent, type RefObject, useRef } from 'react';
 import { pointIn } from '../jobs/actions';
 import { useJobStore } from '../jobs/useJob';
-import { headWidth } from './BenchRow';
-import { headHeight, type Layout } from './layout';
+import type { Layout } from './layout';
 import type { At } from './useSelection';
 
 /** What a pointer does on the bench: a click goes to a cell, a drag chooses a rectangle, a double click opens a cell. */
 export function useCellPointer({
   room,
   layout,
+  origin,
   at,
   onGo,
   onSelect,
@@ -17,6 +17,8 @@ export function useCellPointer({
 }: {
   room: RefObject<HTMLDivElement | null>;
   layout: Layout;
+  /** Where the first cell begins, in pixels. */
+  origin: { left: number; top: number };
   at: At;
   onGo: (to: At, how?: { extend?: boolean; add?: boolean }) => void;
   onSelect: (from: At, to: At) => void;
@@ -27,8 +29,8 @@ export function useCellPointer({
   const drag = useRef<At | null>(null);
   const cellAt = (event: { clientX: number; clientY: number }): At | null => {
     const box = room.current!.getBoundingClientRect();
-    const x = event.clientX - box.left - headWidth + room.current!.scrollLeft;
-    const y = event.clientY - box.top - headHeight + room.current!.scrollTop;
+    const x = event.clientX - box.left - origin.left + room.current!.scrollLeft;
+    const y = event.clientY - box.top - origin.top + room.current!.scrollTop;
     const row = indexAt(layout.rows, y);
     const column = indexAt(layout.columns, x);
     return row === null || column === null ? null : { row, column };

@@ -5,12 +5,23 @@ export interface At {
   column: number;
 }
 
-/** The active cell, the rectangle that goes out from where it began, and single cells beside it. At first nothing is chosen. */
-export function useSelection(rows: number, columns: number) {
+/**
+ * The active cell, the rectangle that goes out from where it began, and single cells beside it. At first nothing is chosen.
+ * @param order What tells one way to lay the cells from another: with another one nothing is chosen.
+ */
+export function useSelection(rows: number, columns: number, order = '') {
   const [at, setAt] = useState<At>({ row: 0, column: 0 });
   const [from, setFrom] = useState<At | null>(null);
   const [none, setNone] = useState(true);
   const [singles, setSingles] = useState<ReadonlySet<string>>(new Set());
+  const [laid, setLaid] = useState(order);
+  if (laid !== order) {
+    setLaid(order);
+    setNone(true);
+    setAt({ row: 0, column: 0 });
+    setFrom(null);
+    setSingles(new Set());
+  }
 
   const clampedAt = useMemo(
     () => ({
@@ -67,12 +78,7 @@ export function useSelection(rows: number, columns: number) {
     setAt(end);
   }, []);
 
-  const list = useMemo(() => {
-    const all: At[] = [];
-    for (let row = 0; row < rows; row++)
-      for (let column = 0; column < columns; column++) if (isSelected(row, column)) all.push({ row, column });
-    return all;
-  }, [rows, columns, isSelected]);
+  const list = useMemo(() => listOf(rows, columns, isSelected), [rows, columns, isSelected]);
 
   return {
     ...{ at: clampedAt, none, isSelected, goTo, select, list },
@@ -82,4 +88,11 @@ export function useSelection(rows: number, columns: number) {
       else setNone(true);
     },
   };
+}
+
+function listOf(rows: number, columns: number, isSelected: (row: number, column: number) => boolean): At[] {
+  const all: At[] = [];
+  for (let row = 0; row < rows; row++)
+    for (let column = 0; column < columns; column++) if (isSelected(row, column)) all.push({ row, column });
+  return all;
 }

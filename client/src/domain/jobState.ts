@@ -1,4 +1,5 @@
 import type { Cell, JobCommand, JobEvent, JobHead, JobPicture, JobProgress, RunState } from '../api/client';
+import { standingTogether } from './columns';
 import { applied } from './commands';
 
 export const cellKey = (picture: string, slot: string) => `${picture}|${slot}`;
@@ -55,7 +56,7 @@ export function reduced(state: JobState, action: JobAction): JobState {
     case 'read':
       return shown({
         ...state,
-        told: action.head,
+        told: { ...action.head, slots: standingTogether(action.head.slots) },
         cells: new Map(action.cells.map((cell) => [cellKey(cell.picture, cell.slot), cell])),
         progress: action.progress,
         run: action.head.run,
@@ -137,7 +138,7 @@ function accepted(
 /** The job after an event: only what the event tells is another object. */
 function merged(head: JobHead, event: JobEvent): JobHead {
   let next = event.title ? { ...head, ...event.title } : head;
-  if (event.slots) next = { ...next, slots: event.slots };
+  if (event.slots) next = { ...next, slots: standingTogether(event.slots) };
   if (!event.pictures && !event.order) return next;
   const known = new Map(next.pictures.map((one) => [one.picture.id, one]));
   for (const one of (event.pictures ?? []) as JobPicture[]) known.set(one.picture.id, one);

@@ -122,6 +122,7 @@ export class JobStore {
   /** The rest of a large job, part by part; the first screen is there already. */
   private async readMore(from: number, mine: number) {
     this.reading = true;
+    await drawn();
     for (let next: number | null = from; next !== null;) {
       const answer = await this.server.cells(next, () => mine === this.loads);
       if (mine !== this.loads) return;
@@ -260,6 +261,13 @@ export class JobStore {
     void this.server.viewport(pictures, slots).catch(() => undefined);
   }
 }
+
+/** Once what was told is drawn; in a window that is not drawn, after a moment. */
+const drawn = () =>
+  new Promise<void>((done) => {
+    setTimeout(done, 250);
+    if (typeof requestAnimationFrame === 'function') requestAnimationFrame(() => setTimeout(done));
+  });
 
 /** Images that could not be fetched while the server was away stay empty unless they are asked for again. */
 function fetchMissingImages() {

@@ -5,6 +5,8 @@ export const bench = {
   notAccepted: 'not accepted',
   notHere: 'not here',
   skipped: 'skipped',
+  showSkipped: 'Show skipped',
+  showSkippedCells: 'Show every picture in every slot, those that are skipped as well',
   making: 'making',
   findingTheSubject: 'finding the subject',
   waiting: 'waiting',

@@ -1,5 +1,5 @@
 import { expect, type Page } from '@playwright/test';
-import { allMade, makeJob, photographs, readJob, settled, test } from './support';
+import { allMade, command, makeJob, photographs, readJob, settled, test } from './support';
 
 // The working surface: filters, rectangles, acting on what is chosen, two windows, jobs.
 
@@ -269,4 +269,38 @@ test('crops are alike in height, in proportion by a key, and a closed dialog giv
   await expect(page.getByRole('dialog')).toBeHidden();
   await page.keyboard.press('Enter');
   await expect(page).toHaveURL(/framing/);
+});
+
+test('pictures that go to one slot each are shown as that, and skipped cells when they are asked for', async ({
+  page,
+}) => {
+  const slots = ['skerry-site/header-strip', 'skerry-shop/grid-square', 'harbour-market/listing'];
+  const job = await makeJob(page, 'One each', ['DSC_0412.JPG', 'DSC_0415.JPG', 'IMG_2102.jpg'], slots);
+  await command(
+    page,
+    job.id,
+    job.pictures.flatMap(({ id }, i) =>
+      slots.filter((_, n) => n !== i).map((slot) => ({ do: 'skip', picture: id, slot, skipped: true })),
+    ),
+  );
+  await page.goto(`/job/${job.id}`);
+  const cells = page.getByRole('gridcell');
+  await expect(cells).toHaveCount(3);
+  const bench = page.getByTestId('bench');
+  await expect(bench.getByText('Header strip', { exact: true })).toBeVisible();
+  // Each goes on to the next by keyboard, and what is done to it is done to its own slot.
+  await bench.focus();
+  await page.keyboard.press('ArrowRight');
+  await page.keyboard.press('ArrowRight');
+  const tray = page.getByRole('region', { name: 'Chosen cells' });
+  await expect(tray).toContainText('Listing photo');
+  await page.keyboard.press('x');
+  await expect(cells).toHaveCount(2);
+  await page.getByRole('button', { name: 'Undo' }).click();
+  await expect(cells).toHaveCount(3);
+
+  await page.getByRole('button', { name: 'Show skipped' }).click();
+  await expect(cells).toHaveCount(9);
+  await expect(tray).toBeHidden();
+  await expect(bench.getByText('skipped', { exact: true }).first()).toBeVisible();
 });

@@ -31,14 +31,14 @@ public sealed class PageMeasurer(IPageFiles files, PageLimits limits)
     /// <summary>Looks at the page on each screen, each time as if for the first time.</summary>
     /// <param name="screens">The screens.</param>
     /// <param name="shots">The screens on which a picture of it is taken.</param>
-    /// <param name="done">Told after each screen.</param>
+    /// <param name="done">Told after each screen what the page is like there; null where it could not be seen.</param>
     /// <param name="cancel">Stops.</param>
     /// <returns>The screens on which it could be seen, in their order, and why not on the others, a sentence each.</returns>
     /// <exception cref="NoBrowserException">There is no browser.</exception>
     public async Task<(IReadOnlyList<LookedAt> Seen, IReadOnlyList<(Screen Screen, string Why)> Failed)> LookAsync(
         IReadOnlyList<Screen> screens,
         IReadOnlySet<Screen> shots,
-        Action done,
+        Func<LookedAt?, Task> done,
         CancellationToken cancel
     )
     {
@@ -79,6 +79,7 @@ public sealed class PageMeasurer(IPageFiles files, PageLimits limits)
             IPage? tab = null;
             while (open.TryDequeue(out var i))
             {
+                var later = false;
                 for (var again = true; again; )
                 {
                     cancel.ThrowIfCancellationRequested();
@@ -100,7 +101,8 @@ public sealed class PageMeasurer(IPageFiles files, PageLimits limits)
                             && !chromium.Grew
                             && fault is not OperationCanceledException;
                         failed[i] = Words(fault, chromium, look, cancel);
-                        if (!again && drawings && (chromium.Grew || IsCrash(fault)))
+                        later = !again && drawings && (chromium.Grew || IsCrash(fault));
+                        if (later)
                         {
                             broken.Add(i);
                         }
@@ -110,9 +112,9 @@ public sealed class PageMeasurer(IPageFiles files, PageLimits limits)
                     }
                 }
 
-                if (drawings)
+                if (!later)
                 {
-                    done();
+                    await done(seen[i]);
                 }
             }
         }

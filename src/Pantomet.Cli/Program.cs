@@ -12,6 +12,12 @@ if (args is ["work"] or [PageWork.Call] or [PictureFolderWork.Call])
     ImagingFault.Told = Console.Error.WriteLine;
 }
 
+// A page check is waited for; files of jobs and folders are made meanwhile, and give way to it, to the server and to the browser.
+if (args is ["work"] or [PictureFolderWork.Call])
+{
+    HelperProcess.GiveWay();
+}
+
 // The server starts itself so, to keep the imaging folder out of its own process: orders from standard input, and nothing else is loaded.
 if (args is ["work"])
 {

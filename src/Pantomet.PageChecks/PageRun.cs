@@ -21,6 +21,8 @@ public sealed class PageRun(PageCheckRequest request, Action<PageProgress>? tell
     /// <summary>How many pictures files are made for; the heaviest come first.</summary>
     public const int MostMade = 300;
 
+    private readonly List<MeasuredScreen> _measured = [];
+    private readonly Lock _gate = new();
     private static readonly IReadOnlyList<SlotType> Modern = [new(PictureFormat.WebP)];
 
     /// <summary>Does it.</summary>
@@ -31,6 +33,7 @@ public sealed class PageRun(PageCheckRequest request, Action<PageProgress>? tell
         var clock = Stopwatch.StartNew();
         using var source = await PageSource.OpenAsync(request.Page, request.Allowed, request.PrivateHosts, cancel);
         var folder = request.Keep ?? TemporaryFolder.Make("page");
+        Directory.CreateDirectory(folder);
         try
         {
             var loaded = new LoadedFiles(source, Path.Combine(folder, "loaded"), request.Keep is not null);
@@ -52,21 +55,16 @@ public sealed class PageRun(PageCheckRequest request, Action<PageProgress>? tell
         var clock = Stopwatch.StartNew();
         List<Screen> screens = [.. request.Viewports.SelectMany(width => request.Densities.Select(density => new Screen(width, density)))];
         var shots = request.Keep is null ? [] : request.Viewports.Select(width => new Screen(width, request.Densities[0])).ToHashSet();
+        var count = Counting(making: false, screens.Count);
         var (seen, failed) = await new PageMeasurer(source, new()).LookAsync(
             screens,
             shots,
-            Counting(making: false, screens.Count),
+            look => SeenAsync(look, source, folder, count, cancel),
             cancel
         );
         if (seen.Count == 0)
         {
             throw new PageFaultException(failed[0].Why);
-        }
-
-        foreach (var look in seen.Where(look => look.Shot is not null))
-        {
-            WholeFile.Write(Path.Combine(folder, ShotName(look.Screen.Viewport)), look.Shot!);
-            WholeFile.Write(Path.Combine(folder, ElementsName(look.Screen.Viewport)), WorkLines.Write(look.Elements));
         }
 
         var files = await loaded.ReadAsync(seen.SelectMany(look => look.Images).Select(image => image.Address).Distinct(), cancel);
@@ -95,6 +93,39 @@ public sealed class PageRun(PageCheckRequest request, Action<PageProgress>? tell
             ],
             clock.Elapsed
         );
+    }
+
+    // A screen is shown as soon as it is measured: what it looks like is kept, and what it comes to is told.
+    private async Task SeenAsync(LookedAt? look, PageSource source, string folder, Action count, CancellationToken cancel)
+    {
+        if (look is not null)
+        {
+            Keep(look, folder);
+            var bytes = 0L;
+            foreach (var address in look.Asked.Where(address => address.StartsWith("http", StringComparison.OrdinalIgnoreCase)))
+            {
+                var answer = await source.GetAsync(new(address), cancel);
+                bytes += answer.Trouble is null ? answer.Body.LongLength : 0;
+            }
+
+            lock (_gate)
+            {
+                _measured.Add(new(look.Screen.Viewport, look.Screen.Density, look.Height, look.Images.Count, bytes));
+            }
+        }
+
+        count();
+    }
+
+    private static void Keep(LookedAt look, string folder)
+    {
+        if (look.Shot is null)
+        {
+            return;
+        }
+
+        WholeFile.Write(Path.Combine(folder, ShotName(look.Screen.Viewport)), look.Shot);
+        WholeFile.Write(Path.Combine(folder, ElementsName(look.Screen.Viewport)), WorkLines.Write(look.Elements));
     }
 
     /// <summary>The name of a page's picture in the folder that is kept.</summary>
@@ -151,12 +182,12 @@ public sealed class PageRun(PageCheckRequest request, Action<PageProgress>? tell
     // Tells one more at each call, whoever calls.
     private Action Counting(bool making, int of)
     {
-        var (done, gate) = (0, new Lock());
+        var done = 0;
         return () =>
         {
-            lock (gate)
+            lock (_gate)
             {
-                tells?.Invoke(new(making, ++done, of));
+                tells?.Invoke(new(making, ++done, of, [.. _measured]));
             }
         };
     }

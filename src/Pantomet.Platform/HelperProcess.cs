@@ -1,3 +1,5 @@
+using System.ComponentModel;
+using System.Diagnostics;
 using System.Globalization;
 using System.Runtime.InteropServices;
 
@@ -54,6 +56,20 @@ public static class HelperProcess
         if (Number(BytesVariable) is { } bytes)
         {
             Hold(bytes);
+        }
+    }
+
+    /// <summary>Lets others have the processor first: work that nobody waits for gives way to what somebody does.</summary>
+    public static void GiveWay()
+    {
+        using var own = Process.GetCurrentProcess();
+        try
+        {
+            own.PriorityClass = ProcessPriorityClass.BelowNormal;
+        }
+        catch (Win32Exception)
+        {
+            // Where the system forbids it, the work is only less polite.
         }
     }
 

@@ -52,7 +52,7 @@ public sealed class HostilePageTests
             var (seen, failed) = await new PageMeasurer(source, new()).LookAsync(
                 Phone,
                 new HashSet<Screen>(),
-                () => { },
+                _ => Task.CompletedTask,
                 CancellationToken.None
             );
             Assert.Empty(failed);
@@ -83,7 +83,7 @@ public sealed class HostilePageTests
         var (seen, failed) = await new PageMeasurer(source, new()).LookAsync(
             Phone,
             new HashSet<Screen>(),
-            () => { },
+            _ => Task.CompletedTask,
             CancellationToken.None
         );
         Assert.Empty(failed);
@@ -117,7 +117,7 @@ public sealed class HostilePageTests
         var (_, failed) = await new PageMeasurer(source, limits).LookAsync(
             [new(360, 1), new(360, 2)],
             new HashSet<Screen>(),
-            () => { },
+            _ => Task.CompletedTask,
             CancellationToken.None
         );
         Assert.NotEmpty(failed);
@@ -153,7 +153,7 @@ public sealed class HostilePageTests
         var (seen, failed) = await new PageMeasurer(source, new()).LookAsync(
             Phone,
             new HashSet<Screen>(),
-            () => { },
+            _ => Task.CompletedTask,
             CancellationToken.None
         );
         Assert.Empty(failed);

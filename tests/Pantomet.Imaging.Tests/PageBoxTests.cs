@@ -28,7 +28,7 @@ public sealed class PageBoxTests : IDisposable
         {
             File.Copy(page, _place.At(Path.GetFileName(page)));
             var look = new PageMeasurer(FolderPage.OfFile(_place.At(Path.GetFileName(page))), new());
-            var (looks, failed) = await look.LookAsync(screens, new HashSet<Screen>(), () => { }, CancellationToken.None);
+            var (looks, failed) = await look.LookAsync(screens, new HashSet<Screen>(), _ => Task.CompletedTask, CancellationToken.None);
             Assert.Empty(failed);
             seen.AddRange(looks.SelectMany(one => one.Images.Select(image => (_place.At(Path.GetFileName(page)), one.Screen, image))));
         }

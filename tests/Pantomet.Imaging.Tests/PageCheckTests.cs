@@ -79,6 +79,39 @@ public sealed class PageCheckTests : IDisposable
     }
 
     [Fact]
+    public async Task A_screen_is_told_with_its_figures_and_its_picture_as_soon_as_it_is_measured()
+    {
+        Picture("a picture.jpg", 600, 400, 60);
+        var file = new FileInfo(_place.At("site/a picture.jpg")).Length;
+        Page("<img src=\"a%20picture.jpg\" alt=\"\"><div style=\"height:900px\"></div>");
+        var told = new List<(PageProgress Progress, bool Kept)>();
+        var request = new PageCheckRequest
+        {
+            Page = _place.At("site"),
+            Viewports = [360, 1280],
+            Densities = [1, 2],
+            Keep = _place.At("kept"),
+        };
+        await new PageRun(
+            request,
+            progress => told.Add((progress, progress.Screens.All(screen => File.Exists(_place.At($"kept/page-{screen.Viewport}.png")))))
+        ).ExecuteAsync(CancellationToken.None);
+
+        var measuring = told.Where(one => !one.Progress.Making).ToList();
+        Assert.Equal([1, 2, 3, 4], measuring.Select(one => one.Progress.Screens.Count));
+        Assert.Equal([1, 2, 3, 4], measuring.Select(one => one.Progress.Done));
+        var screens = measuring[^1].Progress.Screens;
+        Assert.Equal([(360, 1), (360, 2), (1280, 1), (1280, 2)], screens.Select(one => (one.Viewport, (int)one.Density)).Order());
+        Assert.All(screens, screen => Assert.Equal(1, screen.Images));
+        // The picture, and the few hundred bytes of the page itself.
+        Assert.All(screens, screen => Assert.InRange(screen.Bytes, file, file + 2000));
+        Assert.All(screens, screen => Assert.InRange(screen.Height, 1300, 1400));
+        // What the first density shows is kept when it is told; only the other one of a width may come before it.
+        Assert.True(measuring[^1].Kept);
+        Assert.All(told.Where(one => one.Progress.Making), one => Assert.Equal(4, one.Progress.Screens.Count));
+    }
+
+    [Fact]
     public async Task A_page_is_the_same_in_every_form()
     {
         Picture("a picture.jpg", 600, 400, 60);
@@ -176,7 +209,7 @@ public sealed class PageCheckTests : IDisposable
         var (seen, failed) = await new PageMeasurer(source, Short).LookAsync(
             Phone,
             new HashSet<Screen>(),
-            () => { },
+            _ => Task.CompletedTask,
             CancellationToken.None
         );
         var said = string.Join(' ', [.. failed, .. seen.SelectMany(look => look.Notes)]);
@@ -234,7 +267,7 @@ public sealed class PageCheckTests : IDisposable
         var (seen, failed) = await new PageMeasurer(source, new()).LookAsync(
             Phone,
             new HashSet<Screen>(),
-            () => { },
+            _ => Task.CompletedTask,
             CancellationToken.None
         );
         Assert.Empty(failed);

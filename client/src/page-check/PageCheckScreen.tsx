@@ -7,6 +7,7 @@ import { useShortcuts } from '../design/useShortcuts';
 import { Button, Key } from '../design/Button';
 import { Notice } from '../design/Notice';
 import { ImageList } from './ImageList';
+import { Measuring } from './Measuring';
 import { PageStage } from './PageStage';
 import { Ruler } from './Ruler';
 import { RulerPanel } from './RulerPanel';
@@ -41,17 +42,25 @@ export function PageCheckScreen({ id }: { id: string }) {
       </Notice>
     );
   const { check, report } = loaded.data;
+  if (!report && check.state === 'waiting')
+    return (
+      <div className="grid h-full grid-rows-[auto_minmax(0,1fr)]">
+        <header className="flex items-center gap-5 border-b border-line bg-sheet px-5 py-2">
+          <Link href="/page-checks" className="text-ink-2 hover:text-ink hover:underline">
+            {t('pageCheck.pageChecks')}
+          </Link>
+          <h1 className="min-w-0 wrap-anywhere text-head">{check.name}</h1>
+          <p className="flex-1 text-ink-2" role="status">
+            {progressWords(check)}
+          </p>
+          <Button onClick={() => stop.mutate()}>{t('pageCheck.stop')}</Button>
+        </header>
+        <Measuring check={check} />
+      </div>
+    );
   if (!report)
     return (
-      <Notice
-        action={
-          check.state === 'waiting' ? (
-            <Button onClick={() => stop.mutate()}>{t('pageCheck.stop')}</Button>
-          ) : (
-            <Button onClick={() => again.mutate()}>{t('pageCheck.measureAgain')}</Button>
-          )
-        }
-      >
+      <Notice action={<Button onClick={() => again.mutate()}>{t('pageCheck.measureAgain')}</Button>}>
         <span className="block font-semibold">{check.name}</span>
         {progressWords(check)}
       </Notice>

@@ -14,9 +14,9 @@ test('every fault has a word of its own', () => {
 });
 
 test('where a page check stands is said in a sentence', () => {
-  const measuring = check({ progress: { making: false, done: 2, of: 8 } });
+  const measuring = check({ progress: { making: false, done: 2, of: 8, screens: [] } });
   expect(progressWords(measuring)).toMatch(/2 of 8/);
-  expect(progressWords(check({ progress: { making: true, done: 5, of: 9 } }))).toMatch(/5 of 9/);
+  expect(progressWords(check({ progress: { making: true, done: 5, of: 9, screens: [] } }))).toMatch(/5 of 9/);
   expect(progressWords(check({ state: 'failed', trouble: 'The page does not answer.' }))).toBe(
     'The page does not answer.',
   );

@@ -35,7 +35,7 @@ internal sealed class PageRewrite(PageRewriteRequest request, Action<PageProgres
         var shots = page.Viewports.Select(width => new Screen(width, page.Densities[0])).ToHashSet();
         // The page as it was, a round on the screens of which pictures are taken, and the rest of the screens.
         var (done, of) = (0, screens.Count + shots.Count + screens.Count);
-        void Count() => tells?.Invoke(new(false, Math.Min(of, Interlocked.Increment(ref done)), of));
+        void Count() => tells?.Invoke(new(false, Math.Min(of, Interlocked.Increment(ref done)), of, []));
 
         var before = await LookAsync(source, screens, shots, Count, cancel);
         var text = await RewrittenText.ReadAsync(source, before, request.Places, cancel);
@@ -85,7 +85,16 @@ internal sealed class PageRewrite(PageRewriteRequest request, Action<PageProgres
         CancellationToken cancel
     )
     {
-        var (seen, failed) = await new PageMeasurer(files, new()).LookAsync(screens, shots, count, cancel);
+        var (seen, failed) = await new PageMeasurer(files, new()).LookAsync(
+            screens,
+            shots,
+            _ =>
+            {
+                count();
+                return Task.CompletedTask;
+            },
+            cancel
+        );
         return failed.Count > 0 ? throw new PageFaultException(failed[0].Why) : seen;
     }
 

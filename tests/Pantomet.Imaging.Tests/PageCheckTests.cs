@@ -83,7 +83,7 @@ public sealed class PageCheckTests : IDisposable
     {
         Picture("a picture.jpg", 600, 400, 60);
         var file = new FileInfo(_place.At("site/a picture.jpg")).Length;
-        Page("<img src=\"a%20picture.jpg\" alt=\"\"><div style=\"height:900px\"></div>");
+        Page("<img src=\"a%20picture.jpg\" alt=\"\"><div style=\"width:100%;height:900px\"></div>");
         var told = new List<(PageProgress Progress, bool Kept)>();
         var request = new PageCheckRequest
         {

@@ -304,3 +304,31 @@ test('pictures that go to one slot each are shown as that, and skipped cells whe
   await expect(tray).toBeHidden();
   await expect(bench.getByText('skipped', { exact: true }).first()).toBeVisible();
 });
+
+test('alike pictures stand together, and are framed as one after the change was shown', async ({ page }) => {
+  const slot = 'skerry-shop/grid-square';
+  // The first and the last are one shot: the last was sent on by chat, smaller.
+  const names = ['DSC_0412.JPG', 'DSC_0452.JPG', 'barometer-from-chat.jpg'];
+  const job = await makeJob(page, 'Alike', names, [slot]);
+  const [first, , last] = job.pictures.map((one) => one.id);
+  const frame = { left: 0.3, top: 0.05, right: 0.7, bottom: 0.65 };
+  await command(page, job.id, [{ do: 'set-frame', picture: first, slot, frame }]);
+  await page.goto(`/job/${job.id}`);
+  await expect(page.getByText('alike, 2 of 2')).toBeVisible();
+  const rows = page.getByRole('rowheader');
+  await expect(rows.nth(0)).toContainText('alike, 1 of 2');
+  await expect(rows.nth(1)).toContainText('alike, 2 of 2');
+  await expect(rows.nth(2)).not.toContainText('alike');
+
+  await cellOf(page, first!, slot).click();
+  await page.getByRole('button', { name: 'Copy to 1 alike' }).click();
+  const sheet = page.getByRole('dialog');
+  // What is alike is chosen, with its crop as it is and as it would be; nothing is changed so far.
+  await expect(sheet.getByRole('checkbox', { checked: true })).toHaveCount(1);
+  await expect(sheet.getByText('then', { exact: true }).first()).toBeVisible();
+  expect((await readJob(page, job.id)).cell(last!, slot).origin).not.toBe('hand');
+  await sheet.getByRole('button', { name: 'Copy to 1 picture' }).click();
+  await expect.poll(async () => (await readJob(page, job.id)).cell(last!, slot).origin).toBe('hand');
+  const copied = (await readJob(page, job.id)).cell(last!, slot).frame;
+  for (const [i, value] of [0.3, 0.05, 0.7, 0.65].entries()) expect(copied[i]).toBeCloseTo(value, 2);
+});

@@ -18,6 +18,9 @@ switch (args)
     case ["frames"]:
         Console.WriteLine(Frames.Measure());
         return 0;
+    case ["alike", .. var folders]:
+        AlikeShots.Run(folders, Console.Out);
+        return 0;
     case ["fades", .. var photographs]:
         Console.WriteLine(Fades.Measure(photographs));
         return 0;

@@ -27,7 +27,12 @@ public static class ApplicationServices
     /// <summary>Adds jobs, pictures, variants, bundles, live links and destinations.</summary>
     public static IServiceCollection AddApplication(this IServiceCollection services)
     {
-        services.AddSingleton<ImagingProcessPool>().AddSingleton<PreviewMaker>().AddSingleton<VariantStore>().AddSingleton<PreviewCache>();
+        services
+            .AddSingleton<ImagingProcessPool>()
+            .AddSingleton<PreviewMaker>()
+            .AddSingleton<VariantStore>()
+            .AddSingleton<PreviewCache>()
+            .AddSingleton<AlikePictureStore>();
         services
             .AddSingleton<Writer>()
             .AddSingleton<UnderWay>()

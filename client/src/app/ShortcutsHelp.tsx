@@ -32,6 +32,7 @@ const groups: Group[] = [
       [['V'], t('app.allowAnywayAlthoughItBreaksA')],
       [['M'], t('app.remakeTheFiles')],
       [['D'], t('app.combineTheChosenPicturesSideBy')],
+      [['C'], t('app.copyTheFramesToAlike')],
       [['Enter'], t('app.frame')],
       [['W'], t('app.weigh')],
       [['G'], t('app.goToHandingOver')],

@@ -1,3 +1,4 @@
+import { alikeTo } from '../domain/alike';
 import { BenchRoom } from './BenchRoom';
 import { BenchRow, headWidth } from './BenchRow';
 import { HeadRow } from './HeadRow';
@@ -8,7 +9,7 @@ const origin = { left: headWidth, top: headHeight };
 
 /** Pictures down, slots across; only what is on screen is in the page. */
 export function BenchGrid({ bench, layout, view }: { bench: BenchState; layout: Layout; view: View }) {
-  const { pictures, slots, selection } = bench;
+  const { pictures, slots, selection, alike } = bench;
   const { row: atRow, column: atColumn } = selection.at;
   return (
     <BenchRoom bench={bench} layout={layout} origin={origin}>
@@ -20,6 +21,7 @@ export function BenchGrid({ bench, layout, view }: { bench: BenchState; layout: 
               key={pictures[row.index]!.picture.id}
               picture={pictures[row.index]!}
               index={row.index}
+              alike={alikeTo(alike, pictures[row.index]!.picture.id)}
               top={headHeight + row.start}
               height={row.size}
               width={width}

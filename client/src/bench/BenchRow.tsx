@@ -14,6 +14,7 @@ export const headWidth = 148;
 export const BenchRow = memo(function BenchRow({
   picture,
   index,
+  alike,
   top,
   height,
   width,
@@ -27,6 +28,8 @@ export const BenchRow = memo(function BenchRow({
 }: {
   picture: JobPicture;
   index: number;
+  /** The pictures that are alike to it, itself among them. */
+  alike: readonly string[];
   top: number;
   height: number;
   width: number;
@@ -48,11 +51,12 @@ export const BenchRow = memo(function BenchRow({
     >
       <div
         role="rowheader"
-        className="sticky left-0 z-20 h-full border-r border-line bg-sheet"
+        className={`sticky left-0 z-20 h-full border-r border-line bg-sheet ${alike.length > 0 ? 'border-l-4 border-l-accent' : ''}`}
         style={{ width: headWidth }}
       >
         <RowHead
           picture={picture}
+          alike={alike}
           height={height}
           onSelect={() => onSelect({ row: index, column: 0 }, { row: index, column: slots.length - 1 })}
         />
@@ -78,10 +82,12 @@ export const BenchRow = memo(function BenchRow({
 
 function RowHead({
   picture,
+  alike,
   height,
   onSelect,
 }: {
   picture: JobPicture;
+  alike: readonly string[];
   height: number;
   onSelect: () => void;
 }) {
@@ -99,7 +105,7 @@ function RowHead({
         decoding="async"
         // The picture gives way to its name, and is as large as that leaves it.
         className="min-h-6 max-w-full shrink object-contain object-left"
-        style={{ height: Math.max(24, height - 44) }}
+        style={{ height: Math.max(24, height - (alike.length > 0 ? 58 : 44)) }}
       />
       <span className="w-full shrink-0 leading-4 font-medium wrap-anywhere">
         {picture.words ?? picture.picture.name}
@@ -109,6 +115,11 @@ function RowHead({
           ? t('bench.partsSideBySide', { parts: picture.parts.length })
           : `${picture.width}×${picture.height}, ${weight(picture.picture.bytes)}`}
       </span>
+      {alike.length > 0 && (
+        <span className="w-full shrink-0 text-note leading-[13px] text-accent">
+          {t('bench.alikeOf', { number: alike.indexOf(picture.picture.id) + 1, of: alike.length })}
+        </span>
+      )}
     </button>
   );
 }

@@ -45,7 +45,8 @@ export function OneCell({ one }: { one: Chosen }) {
               {sentence(reason.message)}
             </p>
           ))}
-          {detail.data && reasons.length + said.length === 0 && (
+          {/* A file that waits has met nothing yet. */}
+          {detail.data && cell.state === 'done' && reasons.length + said.length === 0 && (
             <p className="text-ink-2">{t('bench.allRulesAreMet')}</p>
           )}
         </div>

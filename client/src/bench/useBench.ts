@@ -12,7 +12,7 @@ export type BenchState = ReturnType<typeof useBench>;
 
 /** @param across How many tiles stand side by side, where cells are drawn as tiles. */
 export function useBench(rows: BenchRows, across: number) {
-  const { pictures, slots, cells, tiles, filter } = rows;
+  const { pictures, slots, cells, tiles, filter, alike } = rows;
   const store = useJobStore();
   const [, go] = useLocation();
   const lie = useMemo(
@@ -21,7 +21,11 @@ export function useBench(rows: BenchRows, across: number) {
   );
   const [focusAt, setFocusAt] = useState<{ x: number; y: number } | null>(null);
   // A cell that is in hand is never another one because cells lie differently.
-  const selection = useSelection(lie.rows, lie.columns, `${lie.columns}/${filter.order}/${filter.words}`);
+  const selection = useSelection(
+    lie.rows,
+    lie.columns,
+    `${lie.columns}/${filter.order}/${filter.words}/${alike.join('|')}`,
+  );
   const chosen: Chosen[] = useMemo(
     () =>
       selection.list.flatMap((at) => {

@@ -1,7 +1,9 @@
 import { useLocation } from 'wouter';
 import { useShortcuts } from '../design/useShortcuts';
+import { alikeTo } from '../domain/alike';
 import { actionKeys } from '../jobs/actions';
 import type { BenchState } from './useBench';
+import { copyAddress } from './useTraySteps';
 import type { useBenchView } from './useBenchView';
 
 /** The shortcuts of the bench. */
@@ -31,6 +33,8 @@ export function useBenchKeys(bench: BenchState, view: ReturnType<typeof useBench
     ...actionKeys(store, chosen, point),
     w: () => first && go(`/job/${store.id}/weighing/${first.picture.picture.id}/${first.slot.address}`),
     g: () => go(`/job/${store.id}/handing-over`),
+    c: () =>
+      first && alikeTo(bench.alike, first.picture.picture.id).length > 1 && go(copyAddress(store.id, first)),
     d: () => pair?.act(),
     // Only whole rows: a picture is removed, not a cell.
     delete: () => wholeRows && void store.removePictures([...wholeRows]),

@@ -1,4 +1,5 @@
 import { useMemo, useState } from 'react';
+import { useAlike } from '../jobs/useAlike';
 import { useCells, useHead, useJob } from '../jobs/useJob';
 import { inUse, isSparse } from './arrangement';
 import { countByPicture, type RowOrder, rowsIn } from './rowOrder';
@@ -14,7 +15,11 @@ export function useBenchRows() {
     by: 'added',
     toReview: new Map(),
   });
-  const pictures = useMemo(() => rowsIn(all, order.by, words, order.toReview), [all, order, words]);
+  const alike = useAlike();
+  const pictures = useMemo(
+    () => rowsIn(all, order.by, words, order.toReview, alike),
+    [all, order, words, alike],
+  );
   const [withSkipped, setWithSkipped] = useState(false);
   const sparse = useSparse();
   const tiles = useMemo(
@@ -22,7 +27,7 @@ export function useBenchRows() {
     [sparse, withSkipped, pictures, slots, cells],
   );
   return {
-    ...{ all, pictures, slots, cells },
+    ...{ all, pictures, slots, cells, alike },
     /** The cells that are drawn as tiles; null where the bench is a matrix. */
     tiles,
     filter: {

@@ -2,6 +2,8 @@ import { useLocation } from 'wouter';
 import { decisionFor } from '../domain/decisions';
 import { benchActions, isBroken, type Chosen } from '../jobs/actions';
 import type { JobStore } from '../jobs/JobStore';
+import { alikeTo } from '../domain/alike';
+import { useAlike } from '../jobs/useAlike';
 import { useJobStore } from '../jobs/useJob';
 import { t } from '../texts/texts';
 
@@ -20,6 +22,7 @@ export function useTraySteps(
 ): { next: Step | null; others: Step[] } {
   const store = useJobStore();
   const [, go] = useLocation();
+  const groups = useAlike();
   const one = chosen.length === 1 ? chosen[0]! : null;
   const frame = one && {
     name: t('bench.frame'),
@@ -32,9 +35,17 @@ export function useTraySteps(
       k: 'W',
       act: () => go(`/job/${store.id}/weighing/${one.picture.picture.id}/${one.slot.address}`),
     };
+  const alike = one ? alikeTo(groups, one.picture.picture.id).length - 1 : 0;
+  const copy = one &&
+    alike > 0 && {
+      name: t('bench.copyToAlike', { count: alike }),
+      k: 'C',
+      title: t('bench.showWhatChanges'),
+      act: () => go(copyAddress(store.id, one)),
+    };
   const all = [
     ...cropSteps(store, chosen, focusAt),
-    ...[frame, weigh].filter((step) => !!step),
+    ...[frame, weigh, copy].filter((step) => !!step),
     ...fileSteps(store, chosen),
   ];
   const first = nextKey(chosen, one !== null);
@@ -113,3 +124,7 @@ function fileSteps(store: JobStore, chosen: readonly Chosen[]): Step[] {
     });
   return steps;
 }
+
+/** Where the frames of a picture are copied to those that are alike to it. */
+export const copyAddress = (job: string, { picture, slot }: Chosen) =>
+  `/job/${job}/framing/${picture.picture.id}?slot=${slot.address}&copy`;

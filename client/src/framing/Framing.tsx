@@ -35,7 +35,8 @@ export function Framing({ picture, slot }: { picture: JobPicture; slot: JobSlot 
       <FramingPanel framing={framing} />
       {copying && (
         <CopySheet
-          picture={picture}
+          picture={{ ...picture, decisions }}
+          slot={slot}
           onClose={() => setCopying(false)}
           onCopy={(pictures) => {
             setCopying(false);

@@ -1,4 +1,5 @@
 import { useEffect, useMemo, useState } from 'react';
+import { useSearchParams } from 'wouter';
 import type { JobPicture, JobSlot } from '../api/client';
 import { decisionFor } from '../domain/decisions';
 import { cellKey } from '../domain/jobState';
@@ -19,7 +20,8 @@ export function useFraming(picture: JobPicture, slot: JobSlot) {
   const { slots } = useHead();
   const going = useGoing(picture, slot, slots);
   const [tool, setTool] = useState<Tool>('frame');
-  const [copying, setCopying] = useState(false);
+  const [search] = useSearchParams();
+  const [copying, setCopying] = useState(search.has('copy'));
   const [pointed, setPointed] = useState<string | null>(null);
   const id = picture.picture.id;
   const { held, decisions, send, ...hand } = useHeldDecisions(picture, slots);

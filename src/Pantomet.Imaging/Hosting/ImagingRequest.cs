@@ -20,6 +20,7 @@ namespace Pantomet.Imaging.Hosting;
 [JsonDerivedType(typeof(FontRequest), "font")]
 [JsonDerivedType(typeof(DetectSubjectRequest), "look")]
 [JsonDerivedType(typeof(CompareRequest), "compare")]
+[JsonDerivedType(typeof(SketchRequest), "sketch")]
 public abstract record ImagingRequest(string Path)
 {
     /// <summary>How many threads it may use.</summary>
@@ -58,6 +59,10 @@ public sealed record PreviewRequest(string Path, int Side, string Output, Turn T
 /// <param name="Path">The original, or a small copy of it that lies upright.</param>
 /// <param name="Facts">Its facts.</param>
 public sealed record DetectSubjectRequest(string Path, PictureFacts Facts) : ImagingRequest(Path);
+
+/// <summary>Read a picture as a sketch.</summary>
+/// <param name="Path">A small copy that lies upright.</param>
+public sealed record SketchRequest(string Path) : ImagingRequest(Path);
 
 /// <summary>Compare a file that somebody else made with the pixels it was made from.</summary>
 /// <param name="Path">The file.</param>
@@ -157,6 +162,9 @@ public sealed record ImagingResponse
 
     /// <summary>How alike two files are, after comparing them: 0 to 1.</summary>
     public double? Likeness { get; init; }
+
+    /// <summary>The mean colours of a picture's cells, after sketching it.</summary>
+    public byte[]? Sketch { get; init; }
 
     /// <summary>A sentence, when it could not be done.</summary>
     public string? Refusal { get; init; }

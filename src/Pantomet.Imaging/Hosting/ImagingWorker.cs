@@ -57,6 +57,7 @@ public sealed class ImagingWorker : IDisposable
                 CurveRequest curve => Curve(curve, cancel),
                 DetectSubjectRequest look => Look(look),
                 CompareRequest compare => Compare(compare),
+                SketchRequest sketch => new() { Sketch = SketchReader.Read(sketch.Path) },
                 _ => new() { Refusal = PictureTexts.ThisRequestIsNotKnown },
             };
         }

@@ -72,6 +72,11 @@ internal static class JobEndpoints
             .WithName("getJob")
             .WithSummary("A job with its cells, or the first of them where there are many.");
         jobs.MapGet("/{id:guid}/cells", MoreAsync).WithName("getCells").WithSummary("The cells of a job's pictures from a place on.");
+        jobs.MapGet("/{id:guid}/alike", AlikeAsync)
+            .WithName("getAlikePictures")
+            .WithSummary(
+                "The pictures of a job that can be framed as one, in groups of two and more: shots of a series, copies in other sizes."
+            );
         jobs.MapPost("/{id:guid}/commands", CommandAsync)
             .WithName("sendCommands")
             .WithSummary("Applies commands, all or none.")
@@ -117,6 +122,12 @@ internal static class JobEndpoints
 
     private static async Task<Results<Ok<JobView>, ProblemHttpResult>> GetAsync(Guid id, JobList list, CancellationToken cancel) =>
         await list.ViewAsync(id, cancel) is { } view ? TypedResults.Ok(view) : Problem.NoJob();
+
+    private static async Task<Results<Ok<IReadOnlyList<IReadOnlyList<Guid>>>, ProblemHttpResult>> AlikeAsync(
+        Guid id,
+        AlikePictureStore alike,
+        CancellationToken cancel
+    ) => await alike.OfJobAsync(id, cancel) is { } groups ? TypedResults.Ok(groups) : Problem.NoJob();
 
     private static async Task<Results<Ok<JobCells>, ProblemHttpResult>> MoreAsync(
         Guid id,

@@ -17,6 +17,7 @@ export const app = {
   skipOrIncludeAgain: 'skip, or include again',
   allowAnywayAlthoughItBreaksA: 'allow anyway, although it breaks a limit',
   remakeTheFiles: 'remake the files',
+  copyTheFramesToAlike: 'copy the frames to alike pictures',
   combineTheChosenPicturesSideBy: 'combine the chosen pictures side by side',
   frame: 'frame',
   weigh: 'weigh',

@@ -14,6 +14,11 @@ export const bench = {
   beingMade: 'being made',
   stateToReviewLooks: '{{state}}, to review: {{looks}}',
   bench: 'Bench',
+  alikeOf: 'alike, {{number}} of {{of}}',
+  copyToAlike_one: 'Copy to {{count, number}} alike',
+  copyToAlike_other: 'Copy to {{count, number}} alike',
+  showWhatChanges:
+    'Copy the frames and marks of this picture to those that are alike: what changes is shown first',
   partsSideBySide: '{{parts}} side by side',
   dropPicturesHere: 'Drop pictures here',
   picturesAreHereChooseWhereThey_one: '{{count, number}} picture is here. Choose where it goes.',

@@ -2,7 +2,12 @@
 export const framing = {
   copyTheseFramesAndMarksTo: 'Copy these frames and marks to other pictures',
   picturesOfTheSameShapeAre:
-    'Pictures of the same shape are ticked. Their own frames and marks are replaced; one undo brings them back.',
+    'Pictures of the same shape are ticked, drawn as they are in {{slot}} now and as they would be. Their own frames and marks are replaced; one undo brings them back.',
+  alikePicturesAreChosen:
+    'Pictures that are alike are ticked, drawn as they are in {{slot}} now and as they would be. Their own frames and marks are replaced; one undo brings them back.',
+  now: 'now',
+  then: 'then',
+  noChange: 'no change here',
   theJobHasNoOtherPictures: 'The job has no other pictures.',
   cancel: 'Cancel',
   copyToPictures_one: 'Copy to {{count, number}} picture',

@@ -63,24 +63,30 @@ export const draftOf = (picture: JobPicture, slot: JobSlot): Draft => ({
 export const wordsOf = ({ dress, words }: Draft) =>
   !dress.title || (dress.title.text ?? own).includes(own) ? words : dress.title.text!;
 
-/** A title to begin with: in the lower part of the clear area, as large as suits the slot. */
-function firstTitle(slot: JobSlot): TitleRule {
+/** A title to begin with: where the picture is calm, or in the lower part of the clear area while that is not known, as large as suits the slot. */
+function firstTitle(slot: JobSlot, calm: readonly number[] | null): TitleRule {
   const [left = 0, , right = 1, bottom = 1] = slot.slot.clear;
   const size = Math.round(Math.min(96, Math.max(14, (slot.slot.setWidth ?? 600) * 0.055)));
   const most = Math.max(0.1, bottom - 0.4);
   const round = (value: number) => Math.round(value * 1000) / 1000;
+  const below = [left + 0.05, most, right - 0.05, bottom - 0.05];
   return {
     text: own,
     size,
-    area: [round(left + 0.05), round(most), round(right - 0.05), round(bottom - 0.05)],
+    area: (calm ?? below).map(round) as Area,
     fade: true,
   };
 }
 
-/** The same with other words; the first ones bring a title with them. */
-export function withWords(draft: Draft, words: string, slot: JobSlot): Draft {
+/** The same with other words; the first ones bring a title with them, where the picture is calm. */
+export function withWords(
+  draft: Draft,
+  words: string,
+  slot: JobSlot,
+  calm: readonly number[] | null = null,
+): Draft {
   const title = draft.dress.title;
-  if (!title) return { words, dress: { ...draft.dress, title: firstTitle(slot) } };
+  if (!title) return { words, dress: { ...draft.dress, title: firstTitle(slot, calm) } };
   return (title.text ?? own).includes(own)
     ? { ...draft, words }
     : { ...draft, dress: { ...draft.dress, title: { ...title, text: words } } };

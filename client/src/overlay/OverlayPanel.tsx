@@ -57,7 +57,7 @@ export function OverlayPanel({
           words={wordsOf(draft)}
           title={title}
           set={slot.slot.setWidth !== null}
-          onWords={(words) => onDraft(withWords(draft, words, slot))}
+          onWords={(words) => onDraft(withWords(draft, words, slot, look?.colours?.calm))}
           onTitle={(change) => onDraft(withTitle(draft, change))}
           onRemove={() => onDraft({ ...draft, dress: { ...draft.dress, title: undefined } })}
           onPoint={onPoint}

@@ -2,8 +2,11 @@ using System.Collections.Concurrent;
 using System.Diagnostics;
 using System.Threading.Channels;
 using Pantomet.Application.Variants;
+using Pantomet.Core.Dressing;
+using Pantomet.Core.Geometry;
 using Pantomet.Core.Jobs;
 using Pantomet.Core.Naming;
+using Pantomet.Core.Planning;
 using Pantomet.Core.Rules;
 using Pantomet.Core.Texts;
 using Pantomet.Data.Jobs;
@@ -57,6 +60,22 @@ public sealed record BoardCell(PictureRow Picture, JobPicture Mine, JobSlot Plac
 
     /// <summary>The decision that holds in this cell.</summary>
     public CellDecision Decision => Mine.Decisions.For(Place.Address);
+
+    /// <summary>What must be seen of the picture, as fractions of a file: its keep boxes, else what is suggested; of pictures side by side nothing is known.</summary>
+    public IReadOnlyList<Frame> KeptIn(VariantPlan plan)
+    {
+        var decisions = Mine.Decisions;
+        var suggested = decisions.SuggestionRejected ? null : CellPlan.SuggestionOf(Picture.Facts, decisions.Turn)?.Box;
+        return Parts is not null
+            ? []
+            : CalmArea.InFile(
+                decisions.Keep.Count > 0 ? decisions.Keep
+                    : suggested is { } box ? [box]
+                    : [],
+                decisions.Turn.SizeOf(Picture.Facts.Size),
+                plan
+            );
+    }
 
     /// <summary>Plans a cell.</summary>
     public static BoardCell Of(PictureRow picture, JobPicture mine, JobSlot place, BoardSlot slot, IReadOnlyList<BoardPart>? parts = null)

@@ -58,11 +58,13 @@ public sealed record EdgeView(string Colour, bool Even);
 /// <param name="Edges">Those of its edges: left, top, right, bottom.</param>
 /// <param name="Background">The rule of a page that continues the edge; null where no one colour does.</param>
 /// <param name="Inks">Text colours for what is written here, the one that needs the least fade first.</param>
+/// <param name="Calm">Where words are placed at first: left, top, right and bottom as fractions of the slot.</param>
 public sealed record ColoursView(
     IReadOnlyList<string> Leading,
     IReadOnlyList<EdgeView> Edges,
     string? Background,
-    IReadOnlyList<InkView> Inks
+    IReadOnlyList<InkView> Inks,
+    IReadOnlyList<double> Calm
 );
 
 /// <summary>A dressed file to look at, before it is decided on.</summary>

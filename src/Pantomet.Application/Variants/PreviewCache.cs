@@ -18,11 +18,17 @@ public sealed class PreviewCache(VariantStore store, DataFolder folder)
     /// <summary>Lays the dress of a file over its pixels; a sentence instead where that cannot be.</summary>
     /// <param name="wanted">The file.</param>
     /// <param name="colours">True to find the colours that inks are taken from.</param>
+    /// <param name="keep">What must be seen, as fractions of the file.</param>
     /// <param name="cancel">Stops waiting.</param>
-    public async Task<(PreviewView? Look, string? Refusal)> LookAsync(WantedFile wanted, bool colours, CancellationToken cancel)
+    public async Task<(PreviewView? Look, string? Refusal)> LookAsync(
+        WantedFile wanted,
+        bool colours,
+        IReadOnlyList<Frame> keep,
+        CancellationToken cancel
+    )
     {
         var path = folder.Scratch();
-        var outcome = await store.DressAsync(wanted, path, colours, cancel);
+        var outcome = await store.DressAsync(wanted, path, colours, keep, cancel);
         if (outcome.Dress is not { } look || !File.Exists(path))
         {
             File.Delete(path);
@@ -70,7 +76,8 @@ public sealed class PreviewCache(VariantStore store, DataFolder folder)
             [.. found.Leading.Select(leading => leading.Colour.ToString())],
             [.. sides.Select(side => new EdgeView(side.Colour.ToString(), side.IsEven))],
             edge.Continued is { } ground ? $"background: {ground} no-repeat center" : null,
-            [.. found.Inks.Select(offer => new InkView(offer.Ink.ToString(), offer.Ratio, offer.Fade.Amount, offer.Fade.Reached))]
+            [.. found.Inks.Select(offer => new InkView(offer.Ink.ToString(), offer.Ratio, offer.Fade.Amount, offer.Fade.Reached))],
+            [found.Calm.Left, found.Calm.Top, found.Calm.Right, found.Calm.Bottom]
         );
     }
 }

@@ -127,13 +127,20 @@ public sealed class VariantStore(DataFolder folder, ImagingProcessPool engine, T
     }
 
     /// <summary>Lays a file's dress over its pixels and writes them as PNG.</summary>
-    public Task<ImagingResponse> DressAsync(WantedFile wanted, string output, bool colours, CancellationToken cancel)
+    public Task<ImagingResponse> DressAsync(
+        WantedFile wanted,
+        string output,
+        bool colours,
+        IReadOnlyList<Frame> keep,
+        CancellationToken cancel
+    )
     {
         var request = OrderOf(wanted);
         return engine.RunAsync(
             new DressRequest(request.Path, request.Facts, request.Turn, request.Rules, request.Plan, output, colours)
             {
                 Pair = request.Pair,
+                Keep = keep,
             },
             cancel,
             urgent: true

@@ -58,7 +58,9 @@ public static class Dresser
     /// <param name="plain">The pixels before anything was drawn over.</param>
     /// <param name="dress">The dress.</param>
     /// <param name="dressed">What became of it.</param>
-    public static DressColours Colours(RenderedPixels plain, Dress dress, Dressed? dressed)
+    /// <param name="clear">What is not covered in the slot.</param>
+    /// <param name="keep">What must be seen, as fractions of the file.</param>
+    public static DressColours Colours(RenderedPixels plain, Dress dress, Dressed? dressed, Frame clear, IReadOnlyList<Frame> keep)
     {
         ArgumentNullException.ThrowIfNull(plain);
         ArgumentNullException.ThrowIfNull(dress);
@@ -73,7 +75,12 @@ public static class Dresser
             Math.Clamp(area.Bottom, 1, plain.Size.Height)
         );
         var wanted = dress.Title?.Wanted ?? dress.Fade?.Contrast ?? Contrast.OfText;
-        return new(LeadingColours.InPicture(rows), EdgeColours.Of(rows), Inks.Offered(rows, inside, wanted, dress.Fade?.To));
+        return new(
+            LeadingColours.InPicture(rows),
+            EdgeColours.Of(rows),
+            Inks.Offered(rows, inside, wanted, dress.Fade?.To),
+            CalmArea.Find(rows, clear, keep)
+        );
     }
 
     // An area of a slot in pixels of its file.

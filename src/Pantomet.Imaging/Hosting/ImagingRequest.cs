@@ -78,7 +78,11 @@ public sealed record CompareRequest(string Path, string Reference) : ImagingRequ
 /// <param name="Output">Where to write the pixels, as PNG.</param>
 /// <param name="Colours">True to find the colours that lead, the edge's, and inks.</param>
 public sealed record DressRequest(string Path, PictureFacts Facts, Turn Turn, string Rules, VariantPlan Plan, string Output, bool Colours)
-    : ImagingRequest(Path);
+    : ImagingRequest(Path)
+{
+    /// <summary>What must be seen, as fractions of the file: no first place for words lies over it.</summary>
+    public IReadOnlyList<Frame> Keep { get; init; } = [];
+}
 
 /// <summary>What came of a dress that was drawn over for a look.</summary>
 /// <param name="Size">The size of the pixels.</param>
@@ -90,7 +94,8 @@ public sealed record DressPreview(PixelSize Size, Dressed? Dressed, DressColours
 /// <param name="Leading">Those that lead.</param>
 /// <param name="Edge">Those of its edges.</param>
 /// <param name="Inks">Inks for what is written on it, the one that needs least fade first.</param>
-public sealed record DressColours(IReadOnlyList<LeadingColour> Leading, EdgeColours Edge, IReadOnlyList<InkOffer> Inks);
+/// <param name="Calm">Where words are placed at first: where the picture is calm and shows nothing that must be seen.</param>
+public sealed record DressColours(IReadOnlyList<LeadingColour> Leading, EdgeColours Edge, IReadOnlyList<InkOffer> Inks, Frame Calm);
 
 /// <summary>Make one variant, or the pixels it is compared with.</summary>
 /// <param name="Path">The original.</param>

@@ -177,7 +177,7 @@ public sealed class ImagingWorker : IDisposable
         if (request.Colours)
         {
             using var plain = Plain(work, request.Plan);
-            colours = Dresser.Colours(plain, work.Slot.Dress, pixels.Dressed);
+            colours = Dresser.Colours(plain, work.Slot.Dress, pixels.Dressed, work.Slot.Uncovered, request.Keep);
         }
 
         return new() { Dress = new(pixels.Size, pixels.Dressed, colours) };

@@ -213,7 +213,7 @@ internal static class CellEndpoints
             return Problem.Of(StatusCodes.Status409Conflict, "no-file", JobTexts.NoFileIsMadeForThis);
         }
 
-        var (look, refusal) = await shelf.LookAsync(shown, request.Colours, cancel);
+        var (look, refusal) = await shelf.LookAsync(shown, request.Colours, cell.KeptIn(shown.Request.Plan), cancel);
         return look is null ? Problem.Of(StatusCodes.Status409Conflict, "not-drawn", refusal!) : TypedResults.Ok(look);
     }
 

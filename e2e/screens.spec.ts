@@ -107,3 +107,38 @@ test('an address that leads nowhere says so', async ({ page }) => {
   await page.goto('/job/00000000-0000-0000-0000-000000000000');
   await expect(page.getByText('This job does not exist.')).toBeVisible();
 });
+
+test('lists and forms reflow to 320 px: they scroll down, never across', async ({ page }) => {
+  test.setTimeout(120_000);
+  const screens = await job(page);
+  const drawings = [
+    'bench',
+    'framing',
+    'over the picture',
+    'weighing',
+    'ladder',
+    'a ladder rule',
+    'destinations',
+  ];
+  await page.setViewportSize({ width: 320, height: 640 });
+  for (const [name, address] of [...screens, ['all destinations', '/destinations'] as const]) {
+    await page.goto(address);
+    // Pictures further down are fetched when they come into view.
+    await page.waitForLoadState('networkidle');
+    if (drawings.includes(name)) {
+      // A drawing needs its room: the screens of a job say so.
+      if (['bench', 'framing', 'weighing'].includes(name))
+        await expect(page.getByText('This screen works in a window of 820 px and more')).toBeVisible();
+      continue;
+    }
+    const across = await page.evaluate(() =>
+      [document.documentElement, ...document.querySelectorAll<HTMLElement>('body *:not(pre)')]
+        .filter(
+          (one) => /auto|scroll/.test(getComputedStyle(one).overflowX) || one === document.documentElement,
+        )
+        .filter((one) => one.clientWidth > 0 && one.scrollWidth > one.clientWidth + 1)
+        .map((one) => `${one.tagName}.${one.className}`.slice(0, 80)),
+    );
+    expect({ name, across }).toEqual({ name, across: [] });
+  }
+});

@@ -62,7 +62,7 @@ export function App() {
 
   return (
     <DropEverywhere onFiles={(files) => void add(files)}>
-      <div className="grid h-full grid-rows-[44px_1fr_auto]">
+      <div className="grid h-full grid-cols-[minmax(0,1fr)] grid-rows-[auto_minmax(0,1fr)_auto]">
         <TopBar inJob={job !== null} fault={fault} onPlace={setHeadPlace} />
         <main className="min-h-0 overflow-hidden">
           <HeadPlaceProvider value={headPlace}>

@@ -39,7 +39,7 @@ export function PartMenu() {
     <nav aria-label={t('app.main')}>
       <DropdownMenu.Root>
         <DropdownMenu.Trigger className="flex h-7 items-center gap-1.5 rounded-md px-2 text-accent hover:bg-sheet-2">
-          {t('app.jobs')}
+          {parts.find(({ href }) => isAt(href))?.name ?? t('app.jobs')}
           <svg viewBox="0 0 8 6" width="8" height="6" aria-hidden>
             <path d="M1 1.5 4 4.5 7 1.5" stroke="currentColor" strokeWidth="1.4" fill="none" />
           </svg>

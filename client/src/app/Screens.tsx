@@ -38,7 +38,7 @@ function Job({ id, onChoose }: { id: string; onChoose: () => void }) {
         <Suspense>
           <Switch>
             <Route path="/job/:id">
-              <div className="grid h-full min-h-0 grid-rows-[auto_1fr]">
+              <div className="grid h-full min-h-0 grid-cols-[minmax(0,1fr)] grid-rows-[auto_minmax(0,1fr)]">
                 <div>
                   <JobBar stage="bench" />
                 </div>

@@ -150,7 +150,7 @@ export function ShortcutsHelp({ small }: { /** True where only its key has room.
           title={small ? t('app.shortcuts') : undefined}
           className="flex items-center gap-2 px-2 py-1 text-ink-2 hover:text-ink"
         >
-          <Key>?</Key> {!small && t('app.shortcuts')}
+          <Key>?</Key> {!small && <span className="max-md:sr-only">{t('app.shortcuts')}</span>}
         </button>
       }
     >

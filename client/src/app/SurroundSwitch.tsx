@@ -24,7 +24,7 @@ export function SurroundSwitch({ small }: { /** True where only its sign has roo
         <span className="h-3.5 w-3.5 bg-[#cfcfcf]" />
         <span className="h-3.5 w-3.5 bg-[#2e2e2e]" />
       </span>
-      {!small && name}
+      {!small && <span className="max-md:hidden">{name}</span>}
     </button>
   );
 }

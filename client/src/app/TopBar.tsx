@@ -19,7 +19,7 @@ export function TopBar({
 }) {
   return (
     <header
-      className={`flex min-w-0 items-center border-b border-line bg-sheet px-5 ${inJob ? 'gap-2' : 'gap-6'}`}
+      className={`flex min-h-11 min-w-0 items-center border-b border-line bg-sheet px-5 max-md:flex-wrap max-md:px-3 ${inJob ? 'gap-2' : 'gap-6 max-[900px]:gap-2'}`}
     >
       <Link href="/" className="flex shrink-0 items-center gap-2.5 text-head font-bold" aria-label="Pantomet">
         <svg viewBox="0 0 32 20" width="30" height="19" aria-hidden className="text-accent">
@@ -28,10 +28,16 @@ export function TopBar({
         </svg>
         {!inJob && 'Pantomet'}
       </Link>
-      {inJob ? <PartMenu /> : <PartTabs />}
+      {/* Where the window is narrow, the parts are a menu everywhere. */}
+      <div className={inJob ? 'hidden' : 'h-11 max-[900px]:hidden'}>
+        <PartTabs />
+      </div>
+      <div className={inJob ? '' : 'min-[901px]:hidden'}>
+        <PartMenu />
+      </div>
       <div
         ref={onPlace}
-        className={`@container flex h-full min-w-0 items-center gap-3 ${inJob ? 'flex-1' : 'hidden'}`}
+        className={`@container flex min-h-11 min-w-0 items-center gap-3 ${inJob ? 'flex-1 max-md:order-last max-md:basis-full' : 'hidden'}`}
       />
       {(fault || !inJob) && (
         <span className="min-w-0 flex-1">
@@ -42,7 +48,7 @@ export function TopBar({
           )}
         </span>
       )}
-      <div className="flex shrink-0 items-center gap-1">
+      <div className="ml-auto flex shrink-0 items-center gap-1">
         <SurroundSwitch small={inJob} />
         <ShortcutsHelp small={inJob} />
       </div>

@@ -47,7 +47,7 @@ export function BenchBar({
 }) {
   const store = useJobStore();
   return (
-    <div className="flex flex-wrap items-center gap-x-1.5 gap-y-1 border-b border-line bg-sheet px-5 py-1.5">
+    <div className="flex flex-wrap items-center gap-x-1.5 gap-y-1 border-b border-line bg-sheet px-5 py-1.5 max-[1100px]:[&_kbd]:hidden">
       <ReviewFilter counts={counts} reason={null} reading={reading} onReason={onReason}>
         <Button onClick={onNext} className="h-7!">
           {t('bench.next')} <Key>E</Key>

@@ -20,7 +20,7 @@ export function BenchScreen({ onChoose }: { onChoose: () => void }) {
   useShortcuts({ r: onChoose, s: () => setPlaces((open) => !open) });
 
   return (
-    <div className="flex h-full min-h-0">
+    <div className={`flex h-full min-h-0 ${empty ? 'max-md:flex-col max-md:overflow-y-auto' : ''}`}>
       {empty ? (
         <EmptyBench onChoose={onChoose} />
       ) : reason ? (

@@ -12,7 +12,7 @@ export function EmptyBench({ onChoose }: { onChoose: () => void }) {
   const there = new Set(head.pictures.map((one) => one.picture.id));
   const others = (library.data?.pictures ?? []).filter((one) => !there.has(one.id));
   return (
-    <div className="grid min-w-0 flex-1 place-items-center overflow-y-auto p-8">
+    <div className="grid min-w-0 flex-1 grid-cols-[minmax(0,1fr)] place-items-center overflow-y-auto p-8 max-md:flex-none max-md:overflow-visible max-md:p-5">
       <div className="w-full max-w-xl">
         <h2 className="text-title">
           {head.pictures.length === 0
@@ -31,7 +31,7 @@ export function EmptyBench({ onChoose }: { onChoose: () => void }) {
             </Button>
             {others.length > 0 && (
               <section className="mt-8" aria-label={t('bench.fromTheLibrary')}>
-                <div className="flex items-center justify-between">
+                <div className="flex flex-wrap items-center justify-between gap-2">
                   <h3 className="text-ink-2">{t('bench.orChooseFromTheLibrary')}</h3>
                   <Button onClick={() => void store.addPictures(others.map((one) => one.id))}>
                     {library.data!.total > library.data!.pictures.length

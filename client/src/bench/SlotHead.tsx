@@ -21,24 +21,30 @@ export function SpanHead({
   width: number;
   onSelect: () => void;
 }) {
+  const words = spanWords(span);
   return (
     <div
+      role={words ? 'columnheader' : 'presentation'}
+      aria-colindex={words ? span.first + 2 : undefined}
+      aria-colspan={words ? span.count : undefined}
       className={`absolute top-0 border-l ${span.destination ? 'border-ink-2' : 'border-line'}`}
       style={{ left: headWidth + left, width, height: headHeight }}
     >
-      <button
-        type="button"
-        tabIndex={-1}
-        onClick={onSelect}
-        title={spanWords(span)}
-        className={`flex w-full items-end px-2 text-left text-note leading-[15px] text-ink-2 hover:bg-sheet-2 ${span.count > 1 ? 'border-b border-line' : ''}`}
-        style={{ height: lineHeight }}
-      >
-        {/* It stays in view while its columns are scrolled. */}
-        <span className="sticky max-h-[15px] overflow-hidden" style={{ left: headWidth + 8 }}>
-          {spanWords(span)}
-        </span>
-      </button>
+      {words && (
+        <button
+          type="button"
+          tabIndex={-1}
+          onClick={onSelect}
+          title={words}
+          className={`flex w-full items-end px-2 text-left text-note leading-[15px] text-ink-2 hover:bg-sheet-2 ${span.count > 1 ? 'border-b border-line' : ''}`}
+          style={{ height: lineHeight }}
+        >
+          {/* It stays in view while its columns are scrolled. */}
+          <span className="sticky max-h-[15px] overflow-hidden" style={{ left: headWidth + 8 }}>
+            {words}
+          </span>
+        </button>
+      )}
     </div>
   );
 }

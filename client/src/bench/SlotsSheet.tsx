@@ -36,7 +36,7 @@ export function SlotsSheet({ onClose }: { onClose?: () => void }) {
   };
   return (
     <aside
-      className="flex w-[348px] shrink-0 flex-col border-l border-line bg-sheet"
+      className="flex w-[348px] shrink-0 flex-col border-l border-line bg-sheet max-md:w-full"
       aria-label={t('bench.slots')}
     >
       <header className="flex items-center gap-2 border-b border-line px-5 py-3">

@@ -22,7 +22,7 @@ export function DestinationsScreen({ destination, slot }: { destination?: string
   const place = destinations.data.find((one) => one.key === destination);
   const chosen = place?.slots.find((one) => one.key === slot);
   return (
-    <div className="grid h-full min-h-0 grid-cols-[1fr_420px]">
+    <div className="grid h-full min-h-0 grid-cols-[minmax(0,1fr)_420px] max-md:block max-md:overflow-y-auto">
       <section className="flex min-h-0 flex-col" aria-label={t('destinations.destinations')}>
         <Head book={book} />
         {fault && (

@@ -75,7 +75,7 @@ function Folder({ folder }: { folder: PictureFolder }) {
     );
   const busy = folder.state !== 'ready' && folder.state !== 'paused';
   return (
-    <div className="grid h-full grid-cols-[minmax(0,1fr)_348px] grid-rows-[auto_auto_minmax(0,1fr)]">
+    <div className="grid h-full grid-cols-[minmax(0,1fr)_348px] grid-rows-[auto_auto_minmax(0,1fr)] max-md:block max-md:overflow-y-auto">
       <Head
         folder={folder}
         busy={busy}

@@ -24,7 +24,7 @@ export function FoldersScreen({ intake }: { intake: ReturnType<typeof useFolderI
   const { allowed, folders } = list.data;
   return (
     <div className="h-full overflow-y-auto px-5 pt-4 pb-8">
-      <header className="flex items-center gap-4">
+      <header className="flex flex-wrap items-center gap-x-4 gap-y-2">
         <h1 className="text-head">{t('folders.folders')}</h1>
         <span className="text-ink-2">{t('folders.thePicturesOfAFolderAre')}</span>
       </header>
@@ -67,8 +67,8 @@ function AddFolder({ allowed }: { allowed: readonly string[] }) {
         add.mutate();
       }}
     >
-      <div className="flex items-end gap-4">
-        <label className="flex min-w-64 flex-1 flex-col gap-1">
+      <div className="flex flex-wrap items-end gap-4">
+        <label className="flex min-w-48 flex-1 flex-col gap-1">
           <span>{t('folders.folderOnThisMachine')}</span>
           <input
             value={folder}
@@ -102,7 +102,7 @@ function AddFolder({ allowed }: { allowed: readonly string[] }) {
 function SendFolder({ intake }: { intake: ReturnType<typeof useFolderIntake> }) {
   const input = useRef<HTMLInputElement>(null);
   return (
-    <div className="mt-3 flex items-center gap-3 border-t border-line pt-3">
+    <div className="mt-3 flex flex-wrap items-center gap-3 border-t border-line pt-3">
       <span className="text-ink-2">{t('folders.orUploadACopyOfA')}</span>
       <Button onClick={() => input.current?.click()} disabled={intake.sent !== null}>
         {t('folders.chooseAFolder')}
@@ -143,7 +143,7 @@ function FolderLine({ folder }: { folder: PictureFolder }) {
     <li className="border-b border-line">
       <Link
         href={`/folders/${folder.id}`}
-        className="grid grid-cols-[minmax(0,2fr)_150px_minmax(0,2fr)] items-baseline gap-x-4 px-4 py-2.5 hover:bg-sheet-2"
+        className="grid grid-cols-[minmax(0,2fr)_150px_minmax(0,2fr)] items-baseline gap-x-4 max-md:grid-cols-[minmax(0,1fr)] px-4 py-2.5 hover:bg-sheet-2"
       >
         <span className="wrap-anywhere text-head font-semibold">{folder.folder}</span>
         <span className="text-ink-2">

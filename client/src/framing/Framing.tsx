@@ -20,7 +20,7 @@ export function Framing({ picture, slot }: { picture: JobPicture; slot: JobSlot 
   };
   return (
     <div className="grid min-h-0 grid-cols-[minmax(0,1fr)_clamp(348px,31vw,396px)]">
-      <div className="grid min-h-0 grid-rows-[auto_1fr]">
+      <div className="grid min-h-0 min-w-0 grid-cols-[minmax(0,1fr)] grid-rows-[auto_1fr]">
         <MarksBar framing={framing} />
         <PictureStage
           framing={framing}

@@ -14,7 +14,7 @@ export function FramingScreen({ pictureId }: { pictureId: string }) {
   const [search] = useSearchParams();
   const slot = head.slots.find((one) => one.address === search.get('slot')) ?? head.slots[0];
   return (
-    <div className="grid h-full min-h-0 grid-rows-[auto_1fr]">
+    <div className="grid h-full min-h-0 grid-cols-[minmax(0,1fr)] grid-rows-[auto_minmax(0,1fr)]">
       <div>
         <JobBar stage="framing" at={{ picture: pictureId, slot: slot?.address }} />
       </div>

@@ -15,8 +15,8 @@ const Low = (props: ComponentProps<typeof Button>) => (
 export function MarksBar({ framing }: { framing: FramingState }) {
   const { picture, going, actions } = framing;
   return (
-    <div className="border-b border-line bg-sheet px-5 py-1.5">
-      <div className="flex items-center gap-1.5 pb-1.5">
+    <div className="border-b border-line bg-sheet px-5 py-1.5 max-[1100px]:[&_kbd]:hidden">
+      <div className="flex flex-wrap items-center gap-1.5 pb-1.5">
         <h2 className="min-w-0 wrap-anywhere">{picture.words ?? picture.picture.name}</h2>
         <span className="min-w-0 wrap-anywhere text-ink-2">
           {picture.words ? `${picture.picture.name}, ` : ''}
@@ -33,7 +33,7 @@ export function MarksBar({ framing }: { framing: FramingState }) {
           {t('framing.nextPicture')} <Key>N</Key>
         </Low>
       </div>
-      <div className="flex items-center gap-1.5">
+      <div className="flex flex-wrap items-center gap-1.5">
         <Marks framing={framing} />
         <span className="flex-1" />
         <Turn framing={framing} />

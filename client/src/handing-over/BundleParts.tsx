@@ -50,10 +50,10 @@ export function NotGoing({
           return (
             <li
               key={`${file.picture}${file.slot}${file.id}${file.descriptor}`}
-              className="flex items-center gap-3 border-b border-line px-3 py-1.5"
+              className="flex items-center gap-3 border-b border-line px-3 py-1.5 max-md:flex-wrap"
             >
               <VerdictMark verdict={file.verdict} />
-              <span className="w-56 shrink-0 wrap-anywhere">
+              <span className="w-56 shrink-0 wrap-anywhere max-md:w-auto max-md:flex-1">
                 <Link
                   href={`/job/${store.id}/framing/${file.picture}?slot=${file.slot}`}
                   className="text-accent underline underline-offset-2"
@@ -62,7 +62,7 @@ export function NotGoing({
                 </Link>
                 , {slots.get(file.slot)?.slot.name} {file.descriptor}
               </span>
-              <span className="min-w-0 flex-1">
+              <span className="min-w-0 flex-1 max-md:basis-full">
                 {file.reasons
                   .filter((reason) => reason.code !== 'suggested')
                   .map((reason) => sentence(reason.message))
@@ -93,7 +93,7 @@ export function Folders({ files }: { files: readonly HandOverFile[] }) {
       <div className="mt-1 border-t border-line bg-sheet">
         {[...byFolder].map(([folder, mine], i) => (
           <details key={folder} open={i === 0 || going.length <= 60} className="border-b border-line">
-            <summary className="flex cursor-pointer items-center gap-4 px-3 py-1.5 hover:bg-sheet-2">
+            <summary className="flex cursor-pointer flex-wrap items-center gap-x-4 px-3 py-1.5 hover:bg-sheet-2">
               <span className="w-64 shrink-0 wrap-anywhere font-medium">{folder}/</span>
               <span className="w-20 text-ink-2">{t('common.files', { count: mine.length })}</span>
               <span className="text-ink-2">
@@ -102,7 +102,7 @@ export function Folders({ files }: { files: readonly HandOverFile[] }) {
             </summary>
             <ul className="px-3 pb-2">
               {mine.map((file) => (
-                <li key={file.path} className="flex gap-4 py-0.5 pl-4">
+                <li key={file.path} className="flex flex-wrap gap-x-4 py-0.5 pl-4">
                   <span className="min-w-0 flex-1 wrap-anywhere">{file.path!.slice(folder.length + 1)}</span>
                   <span className="w-28 text-right text-ink-2">
                     {file.width} × {file.height}

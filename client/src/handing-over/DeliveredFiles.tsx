@@ -50,7 +50,7 @@ function OfPicture({ delivery, files }: { delivery: ReceiverDelivery; files: rea
   const head = useHead();
   const picture = head.pictures.find((one) => one.picture.id === files[0]!.picture);
   return (
-    <li className="grid grid-cols-[150px_minmax(0,1fr)] gap-3 border-b border-line px-3 py-2">
+    <li className="grid grid-cols-[150px_minmax(0,1fr)] gap-3 max-md:grid-cols-[minmax(0,1fr)] border-b border-line px-3 py-2">
       <p className="font-semibold wrap-anywhere">
         {picture ? (picture.words ?? picture.picture.name) : files[0]!.path}
       </p>

@@ -18,7 +18,7 @@ export function HandOverTabs({ part }: { part: (typeof parts)[number]['key'] }) 
   return (
     <nav
       aria-label={t('handingOver.handOverAs')}
-      className="flex gap-1 border-b border-line bg-sheet px-4 py-1.5"
+      className="flex flex-wrap gap-1 border-b border-line bg-sheet px-4 py-1.5"
     >
       {parts
         // Most jobs were made of no page.

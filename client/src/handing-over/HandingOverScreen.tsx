@@ -44,7 +44,7 @@ export function HandingOverScreen() {
       ) : !data ? (
         <Notice>{t('handingOver.preparingTheBundle')}</Notice>
       ) : (
-        <div className="grid min-h-0 grid-cols-[1fr_348px]">
+        <div className="grid min-h-0 grid-cols-[minmax(0,1fr)_348px] max-md:block max-md:overflow-y-auto">
           <div className="min-h-0 overflow-y-auto px-5 py-4">
             {data.asks.length > 0 && <Asks pictures={data.asks.flatMap((id) => pictures.get(id) ?? [])} />}
             <NotGoing

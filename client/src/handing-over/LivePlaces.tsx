@@ -30,7 +30,7 @@ export function LivePlaces({
       {differing.length > 0 && (
         <section className="mb-5" aria-label={t('handingOver.unpublishedChanges')}>
           <h2>{t('handingOver.placesHaveUnpublishedChanges', { count: differing.length })}</h2>
-          <ul className="mt-2 grid grid-cols-[repeat(auto-fill,minmax(340px,1fr))] gap-3">
+          <ul className="mt-2 grid grid-cols-[repeat(auto-fill,minmax(min(340px,100%),1fr))] gap-3">
             {differing.map((place) => (
               <Differing
                 key={place.path}
@@ -107,7 +107,7 @@ function PictureRow({
 }) {
   const states = Map.groupBy(places, (place) => place.state);
   return (
-    <li className="grid grid-cols-[96px_150px_minmax(0,1fr)] gap-4 border-b border-line px-3 py-2.5">
+    <li className="grid grid-cols-[96px_150px_minmax(0,1fr)] gap-4 max-md:grid-cols-[minmax(0,1fr)] border-b border-line px-3 py-2.5">
       {picture ? (
         <img
           src={addresses.preview(picture.picture.id, picture.shown, 480)}
@@ -128,7 +128,7 @@ function PictureRow({
           </p>
         ))}
       </div>
-      <ul className="grid grid-cols-[repeat(auto-fill,minmax(230px,1fr))] gap-x-5 gap-y-1.5">
+      <ul className="grid grid-cols-[repeat(auto-fill,minmax(min(230px,100%),1fr))] gap-x-5 gap-y-1.5">
         {places.map((place) => (
           <Place key={place.path} place={place} known={picture !== undefined} onCopy={() => onCopy(place)} />
         ))}

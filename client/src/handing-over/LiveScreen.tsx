@@ -77,7 +77,7 @@ export function LiveScreen() {
       ) : places.length === 0 ? (
         <Notice>{t('handingOver.theJobHasNoFilesTo')}</Notice>
       ) : (
-        <div className="grid min-h-0 grid-cols-[1fr_300px]">
+        <div className="grid min-h-0 grid-cols-[minmax(0,1fr)_300px] max-md:block max-md:overflow-y-auto">
           <LivePlaces
             places={places}
             onPublish={(path) => change.mutate({ path })}

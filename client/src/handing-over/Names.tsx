@@ -15,7 +15,7 @@ export function PictureNames({ asks }: { asks: ReadonlySet<string> }) {
         {head.pictures.map((one) => (
           <li
             key={one.picture.id}
-            className="grid grid-cols-[72px_minmax(140px,1fr)_minmax(180px,1.6fr)] items-center gap-3 border-b border-line px-3 py-1.5"
+            className="grid grid-cols-[72px_minmax(140px,1fr)_minmax(180px,1.6fr)] max-md:grid-cols-[minmax(0,1fr)] items-center gap-3 border-b border-line px-3 py-1.5"
           >
             <img
               src={addresses.preview(one.picture.id, one.shown, 480)}
@@ -52,7 +52,7 @@ export function AlternativeField({ picture }: { picture: JobPicture }) {
   const { id, name } = picture.picture;
   const { decorative, alternative } = picture.decisions;
   return (
-    <div className="grid grid-cols-[1fr_auto] items-end gap-4">
+    <div className="grid grid-cols-[1fr_auto] items-end gap-4 max-md:grid-cols-[minmax(0,1fr)]">
       <label className="block">
         <span className="text-ink-2">{t('handingOver.whatThePictureShowsForPeople')}</span>
         <WordsField

@@ -111,7 +111,7 @@ function Mended({
     b: () => go(`/job/${store.id}`),
   });
   return (
-    <div className="grid min-h-0 grid-cols-[minmax(0,1fr)_348px]">
+    <div className="grid min-h-0 grid-cols-[minmax(0,1fr)_348px] max-md:block max-md:overflow-y-auto">
       <RewriteStage
         job={store.id}
         page={page}

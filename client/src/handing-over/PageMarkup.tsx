@@ -33,7 +33,11 @@ export function PageMarkup({
   return (
     <section className="min-h-0 overflow-y-auto px-5 py-4" aria-label={t('handingOver.markup')}>
       <AlternativeField key={picture.picture.id} picture={picture} />
-      <div className="mt-4 flex items-center gap-1" role="group" aria-label={t('handingOver.kindOfMarkup')}>
+      <div
+        className="mt-4 flex flex-wrap items-center gap-1"
+        role="group"
+        aria-label={t('handingOver.kindOfMarkup')}
+      >
         {kinds.map(({ key, name }) => (
           <Button
             key={key}
@@ -80,7 +84,7 @@ function Place({
   const text = page[kind];
   return (
     <article className="mt-3 border border-line bg-sheet" aria-label={page.name}>
-      <header className="flex items-center gap-3 border-b border-line px-3 py-1.5">
+      <header className="flex flex-wrap items-center gap-x-3 gap-y-1 border-b border-line px-3 py-1.5">
         <h2 className="min-w-0 wrap-anywhere">{page.name}</h2>
         <span className="min-w-0 wrap-anywhere text-ink-2">{page.destination}</span>
         <span className="flex-1" />

@@ -50,7 +50,7 @@ export function PagesScreen() {
       {!picture ? (
         <Notice>{t('handingOver.theJobHasNoPicturesYet')}</Notice>
       ) : (
-        <div className="grid min-h-0 grid-cols-[260px_1fr_300px]">
+        <div className="grid min-h-0 grid-cols-[260px_minmax(0,1fr)_300px] max-md:block max-md:overflow-y-auto">
           <PagePictures chosen={picture} onChoose={choose} />
           <PageMarkup
             picture={picture}

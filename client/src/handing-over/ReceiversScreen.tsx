@@ -36,7 +36,7 @@ export function ReceiversScreen({ receiver }: { receiver: string | undefined }) 
       ) : !deliveries.data ? (
         <Notice>{t('handingOver.loadingReceivers')}</Notice>
       ) : chosen ? (
-        <div className="grid min-h-0 grid-cols-[minmax(0,1fr)_348px]">
+        <div className="grid min-h-0 grid-cols-[minmax(0,1fr)_348px] max-md:block max-md:overflow-y-auto">
           <DeliveredFiles key={chosen.receiver.id} delivery={chosen} />
           <aside
             className="flex min-h-0 flex-col border-l border-line bg-sheet"

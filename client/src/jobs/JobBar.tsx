@@ -25,7 +25,7 @@ export function JobBar({ stage, at }: { stage: Stage; at?: { picture: string; sl
     <>
       <InHead>
         <div
-          className="flex h-full min-w-0 flex-1 items-center gap-3"
+          className="flex min-h-11 min-w-0 flex-1 items-center gap-3 max-md:flex-wrap max-md:gap-x-2 @max-[760px]:gap-2"
           data-testid="job-bar"
           data-on-their-way={onTheirWay}
         >
@@ -40,6 +40,11 @@ export function JobBar({ stage, at }: { stage: Stage; at?: { picture: string; sl
           <Stages stage={stage} at={at} />
         </div>
       </InHead>
+      {stage !== 'handing-over' && (
+        <p className="border-b border-line bg-sheet px-5 py-1.5 text-ink-2 min-[800px]:hidden">
+          {t('jobs.thisScreenNeedsRoom')}
+        </p>
+      )}
       {(fault || away) && (
         <div
           role="alert"
@@ -102,14 +107,17 @@ function Stages({ stage, at }: { stage: Stage; at?: { picture: string; slot?: st
     { key: 'handing-over', name: t('jobs.handingOver'), href: `/job/${store.id}/handing-over` },
   ] as const;
   return (
-    <nav aria-label={t('jobs.stages')} className="flex h-full shrink-0 items-stretch">
+    <nav
+      aria-label={t('jobs.stages')}
+      className="flex h-11 shrink-0 items-stretch max-md:shrink max-md:flex-wrap"
+    >
       {stages.map(({ key, name, href }) =>
         href ? (
           <Link
             key={key}
             href={href}
             aria-current={key === stage ? 'step' : undefined}
-            className={`flex items-center border-b-2 px-2.5 ${key === stage ? 'border-accent font-semibold' : 'border-transparent text-ink-2 hover:text-ink'}`}
+            className={`flex items-center border-b-2 px-2.5 @max-[760px]:px-1.5 ${key === stage ? 'border-accent font-semibold' : 'border-transparent text-ink-2 hover:text-ink'}`}
           >
             {name}
           </Link>
@@ -139,7 +147,7 @@ function JobName() {
     <h1 className="min-w-0 shrink">
       <input
         aria-label={t('jobs.nameOfTheJob')}
-        className="field-sizing-content max-w-72 min-w-24 truncate rounded-sm border border-transparent bg-transparent px-1 py-0.5 font-semibold hover:border-line focus:border-line"
+        className="field-sizing-content max-w-72 min-w-24 truncate @max-[760px]:max-w-40 rounded-sm border border-transparent bg-transparent px-1 py-0.5 font-semibold hover:border-line focus:border-line"
         {...field}
       />
     </h1>

@@ -25,7 +25,7 @@ export function JobLine({
       </li>
     );
   return (
-    <li className="group/line grid grid-cols-[minmax(180px,1fr)_300px_minmax(170px,230px)_156px] items-center gap-6 border-b border-line px-4 py-3">
+    <li className="group/line grid grid-cols-[minmax(180px,1fr)_300px_minmax(170px,230px)_156px] items-center gap-6 border-b border-line px-4 py-3 max-[900px]:grid-cols-[minmax(0,1fr)] max-[900px]:gap-2">
       <Link href={`/job/${job.id}`} className="group min-w-0">
         <span className="block text-head font-semibold wrap-anywhere group-hover:underline">{job.name}</span>
         <span className="block text-ink-2">

@@ -45,7 +45,7 @@ export function JobsScreen() {
   const put = jobs.data.filter((job) => job.archived).length;
   return (
     <div className="h-full overflow-y-auto px-5 pt-4 pb-8">
-      <header className="flex items-center gap-4">
+      <header className="flex flex-wrap items-center gap-x-4 gap-y-2">
         <h1 className="text-head">{aside ? t('jobs.archivedJobs') : t('jobs.jobs')}</h1>
         <span className="text-ink-2">{t('jobs.aJobIsASetOf')}</span>
         <span className="flex-1" />

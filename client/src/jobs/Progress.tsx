@@ -15,13 +15,13 @@ export function Progress() {
   const state =
     run === 'running' ? remaining(progress.secondsLeft) : t('jobs.runState', { run: runWords[run] });
   return (
-    <div className="flex min-w-0 items-center gap-2" data-testid="progress" data-left={left}>
+    <div className="flex shrink-0 items-center gap-2" data-testid="progress" data-left={left}>
       <ProgressBar
         label={t('jobs.filesMade')}
         done={progress.done}
         of={progress.files}
         held={run !== 'running'}
-        className="w-24"
+        className="w-24 @max-[760px]:hidden"
       />
       <span className="hidden whitespace-nowrap text-ink-2 @[920px]:inline">
         {left === 0

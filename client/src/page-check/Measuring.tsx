@@ -23,7 +23,7 @@ export function Measuring({ check }: { check: PageCheck }) {
           className="max-w-md"
         />
       )}
-      <ul className="mt-4 grid grid-cols-[repeat(auto-fill,minmax(230px,1fr))] gap-4">
+      <ul className="mt-4 grid grid-cols-[repeat(auto-fill,minmax(min(230px,100%),1fr))] gap-4">
         {viewports.map((viewport) => (
           <li key={viewport} className="border border-line bg-sheet">
             <Shot check={check} viewport={viewport} known={screens} version={began} />

@@ -45,7 +45,7 @@ export function PageCheckScreen({ id }: { id: string }) {
   if (!report && check.state === 'waiting')
     return (
       <div className="grid h-full grid-rows-[auto_minmax(0,1fr)]">
-        <header className="flex items-center gap-5 border-b border-line bg-sheet px-5 py-2">
+        <header className="flex flex-wrap items-center gap-x-5 gap-y-2 border-b border-line bg-sheet px-5 py-2">
           <Link href="/page-checks" className="text-ink-2 hover:text-ink hover:underline">
             {t('pageCheck.pageChecks')}
           </Link>
@@ -96,7 +96,7 @@ function Measured({ check, report, onAgain }: { check: PageCheck; report: PageRe
     escape: () => (comparing ? setComparing(false) : setRuling(false)),
   });
   return (
-    <div className="grid h-full grid-cols-[minmax(0,1fr)_390px] grid-rows-[auto_minmax(0,1fr)]">
+    <div className="grid h-full grid-cols-[minmax(0,1fr)_390px] grid-rows-[auto_minmax(0,1fr)] max-md:block max-md:overflow-y-auto">
       <CheckBar check={check} onAgain={onAgain}>
         <Button onClick={() => setRuling(!ruling)} aria-pressed={ruling}>
           {ruling ? t('pageCheck.backToThePage') : t('pageCheck.ruler')} <Key>R</Key>
@@ -168,7 +168,7 @@ function CheckBar({
     onSuccess: ({ id }) => goTo(`/job/${id}`),
   });
   return (
-    <header className="col-span-2 flex items-center gap-5 border-b border-line bg-sheet px-5 py-2">
+    <header className="col-span-2 flex flex-wrap items-center gap-x-5 gap-y-2 border-b border-line bg-sheet px-5 py-2">
       <Link href="/page-checks" className="text-ink-2 hover:text-ink hover:underline">
         {t('pageCheck.pageChecks')}
       </Link>

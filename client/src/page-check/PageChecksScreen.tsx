@@ -28,7 +28,7 @@ export function PageChecksScreen({ intake }: { intake: ReturnType<typeof usePage
     );
   return (
     <div className="h-full overflow-y-auto px-5 pt-4 pb-8">
-      <header className="flex items-center gap-4">
+      <header className="flex flex-wrap items-center gap-x-4 gap-y-2">
         <h1 className="text-head">{t('pageCheck.pageChecks')}</h1>
         <span className="text-ink-2">{t('pageCheck.aPageCheckOpensAPage')}</span>
       </header>
@@ -48,7 +48,7 @@ export function PageChecksScreen({ intake }: { intake: ReturnType<typeof usePage
 
 function CheckLine({ check, onRemove }: { check: PageCheck; onRemove: () => void }) {
   return (
-    <li className="grid grid-cols-[120px_minmax(180px,1fr)_minmax(260px,360px)_auto] items-center gap-6 border-b border-line px-4 py-3">
+    <li className="grid grid-cols-[120px_minmax(180px,1fr)_minmax(260px,360px)_auto] items-center gap-6 border-b border-line px-4 py-3 max-[900px]:grid-cols-[minmax(0,1fr)] max-[900px]:gap-2">
       {check.state === 'done' ? (
         <Link href={`/page-checks/${check.id}`} tabIndex={-1} aria-hidden>
           <img

@@ -99,7 +99,7 @@ function Summary({ arrivals, open, told }: { arrivals: Arrival[]; open: number; 
 
 function ArrivalLine({ one }: { one: Arrival }) {
   return (
-    <li className="grid grid-cols-[minmax(120px,260px)_90px_120px_1fr] items-center gap-3 py-0.5">
+    <li className="grid grid-cols-[minmax(120px,260px)_90px_120px_1fr] items-center gap-3 max-md:grid-cols-[minmax(0,1fr)_auto] py-0.5">
       <span className="wrap-anywhere">{one.name}</span>
       <span className="text-right text-ink-2">{weight(one.bytes)}</span>
       <span className="relative h-1.5 overflow-hidden bg-sheet-2" aria-hidden>

@@ -49,7 +49,7 @@ export function PicturesScreen({ onChoose }: { onChoose: () => void }) {
   if (total === 0 && asked === '') return <Empty onChoose={onChoose} />;
 
   return (
-    <div className="grid h-full min-h-0 grid-cols-[1fr_348px]">
+    <div className="grid h-full min-h-0 grid-cols-[minmax(0,1fr)_348px] max-md:block max-md:overflow-y-auto">
       <section className="flex min-h-0 flex-col" aria-label={t('pictures.pictures')}>
         <Head
           total={total}
@@ -108,7 +108,7 @@ function Head({
   onChoose: () => void;
 }) {
   return (
-    <header className="flex items-center gap-4 px-5 pt-4 pb-2">
+    <header className="flex flex-wrap items-center gap-x-4 gap-y-2 px-5 pt-4 pb-2">
       <h1 className="text-head">{t('common.pictures', { count: total })}</h1>
       <input
         ref={field}

@@ -21,7 +21,7 @@ export function ResponsiveScreen({ pictureId, address }: { pictureId: string; ad
   const picture = head.pictures.find((one) => one.picture.id === pictureId);
   const slot = head.slots.find((one) => one.address === address);
   return (
-    <div className="grid h-full min-h-0 grid-rows-[auto_1fr]">
+    <div className="grid h-full min-h-0 grid-cols-[minmax(0,1fr)] grid-rows-[auto_minmax(0,1fr)]">
       <div>
         <JobBar stage="weighing" at={{ picture: pictureId, slot: address }} />
       </div>
@@ -59,7 +59,7 @@ function Widths({ picture, slot }: { picture: JobPicture; slot: JobSlot }) {
   if (look.isError) return <Notice>{look.error.message}</Notice>;
   if (!known) return <Notice>{t('responsive.calculatingWhatEachScreenLoads')}</Notice>;
   return (
-    <div className="grid min-h-0 grid-cols-[1fr_348px]">
+    <div className="grid min-h-0 grid-cols-[minmax(0,1fr)_348px] max-md:block max-md:overflow-y-auto">
       <div className="min-h-0 overflow-y-auto px-5 py-4">
         {known.slots.length > 1 && (
           <div className="mb-1.5">

@@ -19,7 +19,7 @@ export function WeighingScreen({ pictureId, address }: { pictureId: string; addr
   const picture = head.pictures.find((one) => one.picture.id === pictureId);
   const slot = head.slots.find((one) => one.address === address);
   return (
-    <div className="grid h-full min-h-0 grid-rows-[auto_1fr]">
+    <div className="grid h-full min-h-0 grid-cols-[minmax(0,1fr)] grid-rows-[auto_minmax(0,1fr)]">
       <div>
         <JobBar stage="weighing" at={{ picture: pictureId, slot: address }} />
       </div>

@@ -2,18 +2,24 @@ import { weight } from '../design/figures';
 import { t } from '../texts/texts';
 import type { Scales } from './scales';
 
+/** From so wide on the scale has room for its name, in pixels. */
+const named = 260;
+
 /** The scale of weights below the curves, with what it measures. */
 export function WeightAxis({ scales: { left, right, bottom, x, ticks } }: { scales: Scales }) {
   return (
     <>
-      <text
-        x={right}
-        y={bottom - 7}
-        textAnchor="end"
-        className="fill-ink-2 stroke-sheet stroke-4 text-note [paint-order:stroke]"
-      >
-        {t('weighing.weightOfTheFile')}
-      </text>
+      {/* In a narrow drawing the name would stand over the point of the file. */}
+      {right - left > named && (
+        <text
+          x={right}
+          y={bottom - 7}
+          textAnchor="end"
+          className="fill-ink-2 stroke-sheet stroke-4 text-note [paint-order:stroke]"
+        >
+          {t('weighing.weightOfTheFile')}
+        </text>
+      )}
       <line x1={left} x2={right} y1={bottom} y2={bottom} className="stroke-ink-2" />
       {ticks.map((tick) => (
         <g key={tick}>

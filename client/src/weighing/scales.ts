@@ -41,7 +41,10 @@ export function scalesFor(size: { width: number; height: number }, weights: read
     bottom,
     x,
     y: (likeness) => loss(Math.max(1 - likeness, Number.EPSILON)),
-    ticks: x.ticks().filter((tick) => /^[125]/.test(tick.toExponential())),
+    ticks: apart(
+      x.ticks().filter((tick) => /^[125]/.test(tick.toExponential())),
+      x,
+    ),
     least,
     most,
   };
@@ -72,4 +75,17 @@ export function labelsFor(curves: readonly Curve[], { y }: Scales): ReadonlyMap<
       .toSorted((a, b) => a.at - b.at)
       .map(({ curve, at }) => [curve, (last = Math.max(at, last + 13))]),
   );
+}
+
+/** Where the words of ticks stand at least so far from each other, in pixels. */
+const tickRoom = 52;
+
+/** Those ticks whose words do not touch. */
+function apart(ticks: readonly number[], x: (value: number) => number): number[] {
+  let last = -Infinity;
+  return ticks.filter((tick) => {
+    if (x(tick) - last < tickRoom) return false;
+    last = x(tick);
+    return true;
+  });
 }

@@ -71,6 +71,8 @@ export const jobs = {
   pantometDoesNotAnswerYouSee:
     'Pantomet does not answer. You see the last known state; it updates when the server is back.',
   close: 'Close',
+  thisScreenNeedsRoom:
+    'This screen works in a window of 820 px and more: turn the device, or make the window wider.',
   nameOfTheJob: 'Name of the job',
   filesMade: 'Files made',
   doneOfFilesBytesState: '{{done}} of {{files}}, {{bytes}}{{state}}',

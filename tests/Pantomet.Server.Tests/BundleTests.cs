@@ -47,6 +47,44 @@ public sealed class BundleTests(StockedServerFixture server) : IClassFixture<Sto
     }
 
     [Fact]
+    public async Task A_file_that_waits_is_told_with_the_name_that_it_gets()
+    {
+        var id = await server.JobAsync([await server.PictureAsync("DSC_0412.JPG")], [Square], run: "stopped");
+        await server.CommandAsync(id, new { @do = "name-job", prefix = $"early {Guid.NewGuid():n}" });
+        // Another frame has files of its own, which nothing makes while the job is stopped.
+        await server.CommandAsync(
+            id,
+            new
+            {
+                @do = "set-frame",
+                picture = await server.PictureAsync("DSC_0412.JPG"),
+                slot = Square,
+                frame = new
+                {
+                    left = 0.21,
+                    top = 0.11,
+                    right = 0.61,
+                    bottom = 0.71,
+                },
+            }
+        );
+        var before = await FilesAsync(id);
+        Assert.All(before, file => Assert.Equal("waiting", file.GetProperty("state").GetString()));
+        Assert.All(before, file => Assert.Equal(JsonValueKind.Null, file.GetProperty("path").ValueKind));
+        var expected = before.Select(file => file.GetProperty("expectedPath").GetString()).ToList();
+        Assert.All(expected, path => Assert.StartsWith("website/early-", path, StringComparison.Ordinal));
+
+        await server.SendAsync(HttpMethod.Put, $"/api/jobs/{id}/run", new { run = "running" });
+        await server.MadeAsync(id);
+        var after = await FilesAsync(id);
+        Assert.Equal(expected, after.Select(file => file.GetProperty("path").GetString()));
+        Assert.All(after, file => Assert.Equal(JsonValueKind.Null, file.GetProperty("expectedPath").ValueKind));
+
+        async Task<IReadOnlyList<JsonElement>> FilesAsync(object job) =>
+            [.. (await server.SendAsync(HttpMethod.Get, $"/api/jobs/{job}/hand-over")).GetProperty("files").EnumerateArray()];
+    }
+
+    [Fact]
     public async Task Files_that_break_a_limit_stay_out_unless_let_through_one_by_one()
     {
         var picture = await server.PictureAsync("DSC_0452.JPG");

@@ -82,10 +82,13 @@ export function NotGoing({
   );
 }
 
-/** The bundle as it will lie on a disk: a folder for each destination. */
+/** Where a file lies in the bundle, or will lie once it is made. */
+const pathOf = (file: HandOverFile) => file.path ?? file.expectedPath!;
+
+/** The bundle as it will lie on a disk: a folder for each destination, files that are still to be made as well. */
 export function Folders({ files }: { files: readonly HandOverFile[] }) {
-  const going = files.filter((file) => file.state === 'goes');
-  const byFolder = Map.groupBy(going, (file) => file.path!.split('/')[0]!);
+  const going = files.filter((file) => file.state === 'goes' || file.expectedPath != null);
+  const byFolder = Map.groupBy(going, (file) => pathOf(file).split('/')[0]!);
   if (byFolder.size === 0) return null;
   return (
     <section className="mb-5" aria-label={t('handingOver.folders')}>
@@ -102,12 +105,19 @@ export function Folders({ files }: { files: readonly HandOverFile[] }) {
             </summary>
             <ul className="px-3 pb-2">
               {mine.map((file) => (
-                <li key={file.path} className="flex flex-wrap gap-x-4 py-0.5 pl-4">
-                  <span className="min-w-0 flex-1 wrap-anywhere">{file.path!.slice(folder.length + 1)}</span>
+                <li
+                  key={pathOf(file)}
+                  className={`flex flex-wrap gap-x-4 py-0.5 pl-4 ${file.path ? '' : 'text-ink-2'}`}
+                >
+                  <span className="min-w-0 flex-1 wrap-anywhere">
+                    {pathOf(file).slice(folder.length + 1)}
+                  </span>
                   <span className="w-28 text-right text-ink-2">
                     {file.width} × {file.height}
                   </span>
-                  <span className="w-20 text-right text-ink-2">{weight(file.bytes ?? 0)}</span>
+                  <span className="w-20 text-right text-ink-2">
+                    {file.bytes == null ? t('handingOver.toBeMade') : weight(file.bytes)}
+                  </span>
                 </li>
               ))}
             </ul>

@@ -40,6 +40,12 @@ public sealed record BundleFile(BoardCell Cell, JudgedFile File, HandOver State,
 
     /// <summary>The descriptor of the file: "2x", "640w".</summary>
     public required Descriptor Descriptor { get; init; }
+
+    /// <summary>
+    /// The path that it will have once it is made; its extension is "…" where the type is found by content. Null for other files, and where a
+    /// name depends on what the file holds.
+    /// </summary>
+    public string? ExpectedPath { get; init; }
 }
 
 /// <summary>What of a job goes out, under which names, and what does not, and why.</summary>
@@ -102,26 +108,23 @@ public sealed class BundleContents
         }
 
         var named = files.Where(file => file.File.Row is not null).OrderBy(file => file.State).ToList();
-        var names = BundleNames.For(
-            state.Job,
-            named.Select(file => new NamedFile(
-                file.Cell.Picture.Id,
-                file.Cell.Place.Destination,
-                file.Cell.Slot.Slot,
-                file.Descriptor,
-                new(file.File.Row!.Width, file.File.Row.Height),
-                file.File.Row.Format.Ending(),
-                file.File.Row.ContentHash
-            )),
-            state.FileNames
-        );
+        // Those that are still to be made take the names that are left.
+        named.AddRange(files.Where(file => file is { State: HandOver.Waiting, File.Row: null } && !DependsOnContent(state.Job, file)));
+        var names = BundleNames.For(state.Job, named.Select(Named), state.FileNames);
         var paths = new Dictionary<BundleFile, string>(ReferenceEqualityComparer.Instance);
         for (var i = 0; i < named.Count; i++)
         {
             paths[named[i]] = names[i];
         }
 
-        List<BundleFile> all = [.. files.Select(file => paths.TryGetValue(file, out var path) ? file with { Path = path } : file)];
+        List<BundleFile> all =
+        [
+            .. files.Select(file =>
+                !paths.TryGetValue(file, out var path) ? file
+                : file.File.Row is null ? file with { ExpectedPath = path }
+                : file with { Path = path }
+            ),
+        ];
         var asks = all.Where(file => file.State != HandOver.Missing)
             .Select(file => file.Cell.Mine)
             .DistinctBy(mine => mine.Id)
@@ -129,6 +132,27 @@ public sealed class BundleContents
             .Select(mine => mine.Id);
         return new(state, all, [.. asks]);
     }
+
+    private static NamedFile Named(BundleFile file)
+    {
+        var (row, request, slot) = (file.File.Row, file.File.Wanted.Request, file.Cell.Slot.Slot);
+        var format = row?.Format ?? request.Format ?? (slot is { ByContent: false, Formats.Count: 1 } ? slot.Formats[0] : null);
+        return new(
+            file.Cell.Picture.Id,
+            file.Cell.Place.Destination,
+            slot,
+            file.Descriptor,
+            row is null ? request.Plan.Size : new(row.Width, row.Height),
+            format?.Ending() ?? "…",
+            row?.ContentHash ?? ""
+        );
+    }
+
+    private static bool DependsOnContent(Job job, BundleFile file) =>
+        (job.Patterns.GetValueOrDefault(file.Cell.Place.Destination) ?? file.Cell.Slot.Slot.NamePattern.Text).Contains(
+            "{hash}",
+            StringComparison.Ordinal
+        );
 
     /// <summary>The same as it was really handed over.</summary>
     /// <param name="handed">The figures of the files that were, by path; a file that goes and is not among them could not be read.</param>

@@ -23,6 +23,10 @@ namespace Pantomet.Server.Bundles;
 /// <param name="Descriptor">The density, or the width of the ladder: 2x, 800w.</param>
 /// <param name="State">Whether it is handed over.</param>
 /// <param name="Path">Its path in the bundle; null before it is made.</param>
+/// <param name="ExpectedPath">
+/// The path that a file that waits will have; its extension is "…" where the type is found by content. Null for other files, and where the name depends
+/// on what the file holds.
+/// </param>
 /// <param name="Width">Pixels across.</param>
 /// <param name="Height">Pixels down.</param>
 /// <param name="Format">Its type.</param>
@@ -37,6 +41,7 @@ public sealed record HandOverFile(
     string Descriptor,
     HandOver State,
     string? Path,
+    string? ExpectedPath,
     int Width,
     int Height,
     string? Format,
@@ -223,6 +228,7 @@ internal static class BundleEndpoints
             file.Descriptor.ToString(),
             file.State,
             file.Path,
+            file.ExpectedPath,
             row?.Width ?? plan.Size.Width,
             row?.Height ?? plan.Size.Height,
             row?.Format.Word(),

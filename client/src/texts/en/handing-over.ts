@@ -1,5 +1,6 @@
 /** Texts of handing over: bundle, receivers, HTML, live links, the original page. */
 export const handingOver = {
+  toBeMade: 'to be made',
   bundle: 'Bundle',
   receivers: 'Receivers',
   liveLinks: 'Live links',

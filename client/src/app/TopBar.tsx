@@ -29,7 +29,7 @@ export function TopBar({
         {!inJob && 'Pantomet'}
       </Link>
       {/* Where the window is narrow, the parts are a menu everywhere. */}
-      <div className={inJob ? 'hidden' : 'h-11 max-[900px]:hidden'}>
+      <div className={inJob ? 'hidden' : 'h-[43px] max-[900px]:hidden'}>
         <PartTabs />
       </div>
       <div className={inJob ? '' : 'min-[901px]:hidden'}>
@@ -37,7 +37,7 @@ export function TopBar({
       </div>
       <div
         ref={onPlace}
-        className={`@container flex min-h-11 min-w-0 items-center gap-3 ${inJob ? 'flex-1 max-md:order-last max-md:basis-full' : 'hidden'}`}
+        className={`@container flex min-h-[43px] min-w-0 items-center gap-3 ${inJob ? 'flex-1 max-md:order-last max-md:basis-full' : 'hidden'}`}
       />
       {(fault || !inJob) && (
         <span className="min-w-0 flex-1">

@@ -25,7 +25,7 @@ export function JobBar({ stage, at }: { stage: Stage; at?: { picture: string; sl
     <>
       <InHead>
         <div
-          className="flex min-h-11 min-w-0 flex-1 items-center gap-3 max-md:flex-wrap max-md:gap-x-2 @max-[760px]:gap-2"
+          className="flex min-h-[43px] min-w-0 flex-1 items-center gap-3 max-md:flex-wrap max-md:gap-x-2 @max-[760px]:gap-2"
           data-testid="job-bar"
           data-on-their-way={onTheirWay}
         >
@@ -109,7 +109,7 @@ function Stages({ stage, at }: { stage: Stage; at?: { picture: string; slot?: st
   return (
     <nav
       aria-label={t('jobs.stages')}
-      className="flex h-11 shrink-0 items-stretch max-md:shrink max-md:flex-wrap"
+      className="flex h-[43px] shrink-0 items-stretch max-md:shrink max-md:flex-wrap"
     >
       {stages.map(({ key, name, href }) =>
         href ? (

@@ -51,7 +51,7 @@ export function OverlayStage({
   const [left, top] = inside ? [(inside.width - width) / 2, (inside.height - height) / 2] : [0, 0];
   const last = shown?.dress?.last;
   return (
-    <div ref={room} className="relative min-h-0 overflow-hidden" data-testid="over-stage">
+    <div ref={room} className="relative min-h-0 overflow-hidden select-none" data-testid="over-stage">
       {inside && (
         <>
           <Size shown={shown} expected={expected} scale={scale} left={left} top={top} />

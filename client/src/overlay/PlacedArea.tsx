@@ -37,13 +37,15 @@ export function PlacedArea({
       role="application"
       aria-label={t('overlay.areaForTheTitleArrowKeys')}
       tabIndex={0}
-      className="absolute cursor-move touch-none border border-dashed border-white outline-1 outline-black/50 outline-dashed"
+      className="absolute cursor-move touch-none select-none border border-dashed border-white outline-1 outline-black/50 outline-dashed"
       style={{
         left: left * width,
         top: top * height,
         width: (right - left) * width,
         height: (bottom - top) * height,
       }}
+      // What is selected around it would be dragged by the browser, and the hand would lose the corner.
+      onDragStart={(event) => event.preventDefault()}
       onKeyDown={(event) => {
         const by = { ArrowLeft: [-1, 0], ArrowRight: [1, 0], ArrowUp: [0, -1], ArrowDown: [0, 1] }[event.key];
         if (!by) return;

@@ -321,11 +321,11 @@ test('alike pictures stand together, and are framed as one after the change was 
   await expect(rows.nth(2)).not.toContainText('alike');
 
   await cellOf(page, first!, slot).click();
-  await page.getByRole('button', { name: 'Copy to 1 alike' }).click();
+  await page.getByRole('button', { name: 'Copy frames to 1 alike' }).click();
   const sheet = page.getByRole('dialog');
   // What is alike is chosen, with its crop as it is and as it would be; nothing is changed so far.
   await expect(sheet.getByRole('checkbox', { checked: true })).toHaveCount(1);
-  await expect(sheet.getByText('then', { exact: true }).first()).toBeVisible();
+  await expect(sheet.getByText('after', { exact: true }).first()).toBeVisible();
   expect((await readJob(page, job.id)).cell(last!, slot).origin).not.toBe('hand');
   await sheet.getByRole('button', { name: 'Copy to 1 picture' }).click();
   await expect.poll(async () => (await readJob(page, job.id)).cell(last!, slot).origin).toBe('hand');

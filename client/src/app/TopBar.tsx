@@ -29,9 +29,11 @@ export function TopBar({
         {!inJob && 'Pantomet'}
       </Link>
       {/* Where the window is narrow, the parts are a menu everywhere. */}
-      <div className={inJob ? 'hidden' : 'h-[43px] max-[900px]:hidden'}>
-        <PartTabs />
-      </div>
+      {!inJob && (
+        <div className="h-[43px] max-[900px]:hidden">
+          <PartTabs />
+        </div>
+      )}
       <div className={inJob ? '' : 'min-[901px]:hidden'}>
         <PartMenu />
       </div>

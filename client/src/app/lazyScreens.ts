@@ -1,8 +1,8 @@
 import { lazy } from 'react';
 
 /**
- * Screens that are fetched when they are gone to, each folder of them as one file, so that the first one to be seen comes soon. The others
- * follow while nothing is done: going to one then waits for nothing.
+ * Screens that are fetched when somebody goes to them, so that the first one to be seen comes soon. The others follow a moment later: going to
+ * one then waits for nothing.
  */
 const parts = {
   destinations: () => import('../destinations/DestinationsScreen'),
@@ -45,7 +45,7 @@ export const ResponsiveScreen = lazy(() =>
 );
 export const WeighingScreen = lazy(() => parts.weighing().then((it) => ({ default: it.WeighingScreen })));
 
-/** Fetches all screens while nothing is done. */
+/** Fetches all screens. */
 export function fetchScreens() {
   for (const part of Object.values(parts)) void part().catch(() => undefined);
 }

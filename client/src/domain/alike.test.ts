@@ -21,4 +21,6 @@ test('without groups the order stays as it is', () => {
   const all = ['c', 'a', 'b'];
   expect(alikeTogether(all, [], itself)).toBe(all);
   expect(alikeTo([], 'a')).toEqual([]);
+  // A row of the bench is drawn again when it gets another list.
+  expect(alikeTo([], 'a')).toBe(alikeTo([], 'b'));
 });

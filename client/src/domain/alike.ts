@@ -1,9 +1,12 @@
 /** Pictures that can be framed as one, by their identities: groups of two and more. */
 export type AlikeGroups = readonly (readonly string[])[];
 
+/** The same at every call: a row of the bench is drawn again when it gets another list. */
+const none: readonly string[] = [];
+
 /** The pictures that are alike to one, itself among them; empty where there are none. */
 export const alikeTo = (groups: AlikeGroups, id: string): readonly string[] =>
-  groups.find((group) => group.includes(id)) ?? [];
+  groups.find((group) => group.includes(id)) ?? none;
 
 /** The same list with those of a group side by side, where the first of them stands. */
 export function alikeTogether<T>(

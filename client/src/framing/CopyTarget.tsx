@@ -62,7 +62,7 @@ export function CopyTarget({
                 <Crop picture={picture} slot={slot.slot} frame={frame} {...size} />
               </span>
               <span className="mt-1 block text-note text-ink-2">
-                {same ? t('framing.noChange') : i === 0 ? t('framing.now') : t('framing.then')}
+                {same ? t('framing.noChange') : i === 0 ? t('framing.now') : t('framing.after')}
               </span>
             </span>
           ))}

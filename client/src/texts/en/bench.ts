@@ -15,8 +15,8 @@ export const bench = {
   stateToReviewLooks: '{{state}}, to review: {{looks}}',
   bench: 'Bench',
   alikeOf: 'alike, {{number}} of {{of}}',
-  copyToAlike_one: 'Copy to {{count, number}} alike',
-  copyToAlike_other: 'Copy to {{count, number}} alike',
+  copyToAlike_one: 'Copy frames to {{count, number}} alike',
+  copyToAlike_other: 'Copy frames to {{count, number}} alike',
   showWhatChanges:
     'Copy the frames and marks of this picture to those that are alike: what changes is shown first',
   partsSideBySide: '{{parts}} side by side',

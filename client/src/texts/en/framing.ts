@@ -6,7 +6,7 @@ export const framing = {
   alikePicturesAreChosen:
     'Pictures that are alike are ticked, drawn as they are in {{slot}} now and as they would be. Their own frames and marks are replaced; one undo brings them back.',
   now: 'now',
-  then: 'then',
+  after: 'after',
   noChange: 'no change here',
   theJobHasNoOtherPictures: 'The job has no other pictures.',
   cancel: 'Cancel',

@@ -47,8 +47,8 @@ export function Tray({
           </>
         )}
       </div>
-      <div className="flex max-w-[560px] shrink-0 items-center gap-3">
-        <div className="flex max-w-96 flex-wrap content-center justify-end gap-x-0.5 gap-y-1">
+      <div className="flex max-w-[650px] shrink-0 items-center gap-3">
+        <div className="flex max-w-[470px] flex-wrap content-center justify-end gap-x-0.5 gap-y-1">
           {others.map((step) => (
             <QuietKey key={step.k} {...step} />
           ))}

@@ -34,7 +34,28 @@ test('a folder of the machine is looked through, tried, put right, and put back'
   await page.getByRole('button', { name: 'Preview (nothing is changed)' }).click();
   const forecast = page.getByTestId('forecast');
   await expect(forecast).toContainText('7 would be replaced', { timeout: 120_000 });
-  await expect(figures.getByRole('radio', { name: '0 lighter now' })).toBeDisabled();
+  await expect(figures.getByRole('radio', { name: /lighter now/ })).toHaveCount(0);
+
+  // What was made is listed, small and with its weights; a picture opens before and after.
+  await expect(figures.getByRole('radio', { name: '7 previewed' })).toBeChecked();
+  await expect(list.getByRole('row')).toHaveCount(8);
+  const small = list.getByRole('row').nth(1).locator('img');
+  await expect.poll(() => small.evaluate((img: HTMLImageElement) => img.naturalWidth)).toBeGreaterThan(0);
+  await list
+    .getByRole('row')
+    .nth(1)
+    .getByRole('button', { name: /^Compare / })
+    .click();
+  const both = page.getByTestId('before-after');
+  await expect(both).toContainText('Before: ');
+  await expect(both).toContainText('After: ');
+  for (const name of ['Before', 'After']) {
+    const image = both.getByRole('img', { name });
+    await expect
+      .poll(() => image.evaluate((img: HTMLImageElement) => img.naturalWidth), { timeout: 20_000 })
+      .toBeGreaterThan(0);
+  }
+  await page.keyboard.press('Escape');
 
   // Put right, it comes to what was told; the originals are kept.
   await page.getByRole('button', { name: 'Optimise' }).click();

@@ -38,6 +38,18 @@ public sealed class PictureFolderTests(ServerFixture server) : IClassFixture<Ser
         var forecast = tried.GetProperty("trial").GetProperty("forecast");
         Assert.Equal(3, forecast.GetProperty("tried").GetInt32());
         Assert.Equal(before, Contents(folder));
+        // The least alike stands first, and both files of it can be looked at; the folder is not left by a path.
+        var previewed = (await server.SendAsync(HttpMethod.Get, $"/api/folders/{id}/pictures?show=previewed")).GetProperty("pictures");
+        var scores = previewed.EnumerateArray().Select(one => one.GetProperty("preview").GetProperty("likeness").GetDouble()).ToList();
+        Assert.Equal([.. scores.Order()], scores);
+        Assert.Equal(3, scores.Count);
+        Assert.All(previewed.EnumerateArray(), one => Assert.NotEqual(JsonValueKind.Null, one.GetProperty("likeness").ValueKind));
+        Assert.True(await PreviewSideAsync(id, "picture-1.jpg", "current") > 400);
+        Assert.Equal(400, await PreviewSideAsync(id, "picture-1.jpg", "previewed"));
+        Assert.Equal(0, await PreviewSideAsync(id, "picture-1.jpg", "original"));
+        Assert.Equal(0, await PreviewSideAsync(id, "link.jpg", "current"));
+        Assert.Equal(0, await PreviewSideAsync(id, "../whole/picture-1.jpg", "current"));
+        Assert.Equal(0, await PreviewSideAsync(id, "picture-1.jpg", "another"));
 
         await AskAsync(
             id,
@@ -60,6 +72,8 @@ public sealed class PictureFolderTests(ServerFixture server) : IClassFixture<Ser
             outcome.GetProperty("before").GetInt64() - outcome.GetProperty("after").GetInt64()
         );
         Assert.NotEqual(before, Contents(folder));
+        Assert.Equal(400, await PreviewSideAsync(id, "picture-1.jpg", "current"));
+        Assert.True(await PreviewSideAsync(id, "picture-1.jpg", "original") > 400);
         var pictures = await server.SendAsync(HttpMethod.Get, $"/api/folders/{id}/pictures?show=troubles");
         Assert.Equal(1, outcome.GetProperty("inTrouble").GetInt32());
         var trouble = Assert.Single(pictures.GetProperty("pictures").EnumerateArray());
@@ -171,6 +185,21 @@ public sealed class PictureFolderTests(ServerFixture server) : IClassFixture<Ser
         using var answer = await server.Client.PostAsync(new Uri($"/api/folders/{Guid.NewGuid()}/optimise", UriKind.Relative), body);
         Assert.Equal(HttpStatusCode.BadRequest, answer.StatusCode);
         Assert.Contains(sentence, await answer.Content.ReadAsStringAsync(), StringComparison.Ordinal);
+    }
+
+    // The longer side of the small copy; 0 where there is none.
+    private async Task<int> PreviewSideAsync(string id, string path, string file)
+    {
+        using var answer = await server.Client.GetAsync(
+            new Uri($"/api/folders/{id}/preview/480?path={Uri.EscapeDataString(path)}&file={file}", UriKind.Relative)
+        );
+        if (answer.StatusCode == HttpStatusCode.NotFound)
+        {
+            return 0;
+        }
+
+        using var picture = NetVips.Image.NewFromBuffer(await answer.Content.ReadAsByteArrayAsync());
+        return Math.Max(picture.Width, picture.Height);
     }
 
     private string Folder(string name, int count)

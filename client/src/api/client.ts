@@ -83,6 +83,8 @@ type FolderFigures = Required<Schemas['PictureFolderFigures']>;
 export type PictureFolder = Omit<Schemas['PictureFolderView'], 'figures'> & { figures: FolderFigures | null };
 export type FolderList = { allowed: string[]; folders: PictureFolder[] };
 export type FolderRule = Schemas['PictureFolderRule'];
+/** Which file of a picture of a folder is meant. */
+export type FolderFile = 'current' | 'original' | 'previewed';
 export type FolderPicture = Schemas['PictureFolderPicture'];
 export type ReceiverRule = Required<Schemas['ReceiverRule']>;
 export type ReceiverWay = Schemas['ReceiverWay'];
@@ -155,6 +157,8 @@ export const addresses = {
   shown: (job: string, receiver: string, path: string, at: number) =>
     `/api/jobs/${job}/deliveries/${receiver}/shown?path=${encodeURIComponent(path)}&at=${at}`,
   folder: (id: string) => `/api/folders/${id}/folder.zip`,
+  folderPreview: (id: string, path: string, file: FolderFile, side: 480 | 1800, version: string) =>
+    `/api/folders/${id}/preview/${side}?path=${encodeURIComponent(path)}&file=${file}&v=${version}`,
   bundle: (job: string) => `/api/jobs/${job}/bundle.zip`,
   contactSheet: (job: string, pictures: readonly string[] = []) =>
     `/api/jobs/${job}/contact-sheet.html${pictures.length > 0 ? `?${pictures.map((one) => `picture=${one}`).join('&')}` : ''}`,

@@ -20,7 +20,7 @@ export function OneCell({ one }: { one: Chosen }) {
   const said = useSaid(picture.picture.id, slot.address);
   return (
     // Beside the list of slots there is no room for the beam: the weight stands at the cell as well.
-    <div className="grid h-full gap-5 @[1040px]:grid-cols-[minmax(0,1fr)_170px]">
+    <div className={`grid h-full gap-5 ${heaviest ? '@[1040px]:grid-cols-[minmax(0,1fr)_170px]' : ''}`}>
       <div className="flex min-h-0 min-w-0 flex-col">
         <h2 className="flex shrink-0 items-baseline gap-2.5 leading-4">
           <VerdictMark verdict={standingOf(cell)} withWord />
@@ -45,26 +45,27 @@ export function OneCell({ one }: { one: Chosen }) {
               {sentence(reason.message)}
             </p>
           ))}
-          {/* A file that waits has met nothing yet. */}
-          {detail.data && cell.state === 'done' && reasons.length + said.length === 0 && (
-            <p className="text-ink-2">{t('bench.allRulesAreMet')}</p>
+          {detail.data && reasons.length + said.length === 0 && (
+            <p className="text-ink-2">{nothingSaid(one)}</p>
           )}
         </div>
       </div>
-      <div className="hidden @[1040px]:block">
-        {heaviest ? (
-          <>
-            <p className="mb-0.5 text-ink-2">
-              {heaviest.descriptor}, {size(heaviest.width, heaviest.height)}
-            </p>
-            <Beam bytes={heaviest.bytes!} limit={slot.slot.maxBytes} />
-          </>
-        ) : (
-          <p className="text-ink-2">
-            {cell.state === 'skipped' ? t('bench.thisPictureIsSkippedHere') : t('bench.noFileYet')}
+      {heaviest && (
+        <div className="hidden @[1040px]:block">
+          <p className="mb-0.5 text-ink-2">
+            {heaviest.descriptor}, {size(heaviest.width, heaviest.height)}
           </p>
-        )}
-      </div>
+          <Beam bytes={heaviest.bytes!} limit={slot.slot.maxBytes} />
+        </div>
+      )}
     </div>
   );
 }
+
+/** A file that waits has met nothing yet. */
+const nothingSaid = ({ cell }: Chosen) =>
+  cell.state === 'done'
+    ? t('bench.allRulesAreMet')
+    : cell.state === 'skipped'
+      ? t('bench.thisPictureIsSkippedHere')
+      : t('bench.noFileYet');

@@ -9,6 +9,7 @@ import { t } from '../texts/texts';
 import { ReviewStage } from './ReviewStage';
 import { countToReview, type Reason, ReviewFilter } from './ReviewFilter';
 import { Tray } from './Tray';
+import { useCopyToAlike } from './useCopyToAlike';
 import { useWall, type WallState } from './useWall';
 import { keyOf, WallCrop } from './WallCrop';
 
@@ -95,6 +96,7 @@ function useWallKeys(wall: WallState, open: (one: Chosen) => void, leave: () => 
   const store = useJobStore();
   const [, go] = useLocation();
   const { all, held, low, choose, chooseAll, one, chosen, point } = wall;
+  const copy = useCopyToAlike(one);
   const step = (by: number) => (event: KeyboardEvent) => choose(held + by, event.shiftKey);
   useShortcuts({
     arrowleft: step(-1),
@@ -109,6 +111,7 @@ function useWallKeys(wall: WallState, open: (one: Chosen) => void, leave: () => 
     e: () => choose((held + 1) % Math.max(1, all.length), false),
     enter: () => one && open(one),
     w: () => one && go(`/job/${store.id}/weighing/${one.picture.picture.id}/${one.slot.address}`),
+    c: () => copy?.act(),
     // What is acted on leaves or stays; either way the hand is where it began.
     ...actionKeys(store, chosen, point, () => choose(low, false)),
   });

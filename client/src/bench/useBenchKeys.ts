@@ -1,9 +1,8 @@
 import { useLocation } from 'wouter';
 import { useShortcuts } from '../design/useShortcuts';
-import { alikeTo } from '../domain/alike';
 import { actionKeys } from '../jobs/actions';
 import type { BenchState } from './useBench';
-import { copyAddress } from './useTraySteps';
+import { useCopyToAlike } from './useCopyToAlike';
 import type { useBenchView } from './useBenchView';
 
 /** The shortcuts of the bench. */
@@ -14,6 +13,7 @@ export function useBenchKeys(bench: BenchState, view: ReturnType<typeof useBench
   const step = (down: number, across: number) => (event: KeyboardEvent) =>
     goTo({ row: row + down, column: column + across }, { extend: event.shiftKey });
   const first = chosen[0];
+  const copy = useCopyToAlike(first);
   useShortcuts({
     arrowleft: step(0, -1),
     arrowright: step(0, 1),
@@ -33,8 +33,7 @@ export function useBenchKeys(bench: BenchState, view: ReturnType<typeof useBench
     ...actionKeys(store, chosen, point),
     w: () => first && go(`/job/${store.id}/weighing/${first.picture.picture.id}/${first.slot.address}`),
     g: () => go(`/job/${store.id}/handing-over`),
-    c: () =>
-      first && alikeTo(bench.alike, first.picture.picture.id).length > 1 && go(copyAddress(store.id, first)),
+    c: () => copy?.act(),
     d: () => pair?.act(),
     // Only whole rows: a picture is removed, not a cell.
     delete: () => wholeRows && void store.removePictures([...wholeRows]),

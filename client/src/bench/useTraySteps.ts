@@ -2,10 +2,9 @@ import { useLocation } from 'wouter';
 import { decisionFor } from '../domain/decisions';
 import { benchActions, isBroken, type Chosen } from '../jobs/actions';
 import type { JobStore } from '../jobs/JobStore';
-import { alikeTo } from '../domain/alike';
-import { useAlike } from '../jobs/useAlike';
 import { useJobStore } from '../jobs/useJob';
 import { t } from '../texts/texts';
+import { useCopyToAlike } from './useCopyToAlike';
 
 /** Something that can be done to the chosen cells, with the key that does it as well. */
 export interface Step {
@@ -22,7 +21,6 @@ export function useTraySteps(
 ): { next: Step | null; others: Step[] } {
   const store = useJobStore();
   const [, go] = useLocation();
-  const groups = useAlike();
   const one = chosen.length === 1 ? chosen[0]! : null;
   const frame = one && {
     name: t('bench.frame'),
@@ -35,14 +33,13 @@ export function useTraySteps(
       k: 'W',
       act: () => go(`/job/${store.id}/weighing/${one.picture.picture.id}/${one.slot.address}`),
     };
-  const alike = one ? alikeTo(groups, one.picture.picture.id).length - 1 : 0;
-  const copy = one &&
-    alike > 0 && {
-      name: t('bench.copyToAlike', { count: alike }),
-      k: 'C',
-      title: t('bench.showWhatChanges'),
-      act: () => go(copyAddress(store.id, one)),
-    };
+  const alike = useCopyToAlike(one);
+  const copy = alike && {
+    name: t('bench.copyToAlike', { count: alike.count }),
+    k: 'C',
+    title: t('bench.showWhatChanges'),
+    act: alike.act,
+  };
   const all = [
     ...cropSteps(store, chosen, focusAt),
     ...[frame, weigh, copy].filter((step) => !!step),
@@ -124,7 +121,3 @@ function fileSteps(store: JobStore, chosen: readonly Chosen[]): Step[] {
     });
   return steps;
 }
-
-/** Where the frames of a picture are copied to those that are alike to it. */
-export const copyAddress = (job: string, { picture, slot }: Chosen) =>
-  `/job/${job}/framing/${picture.picture.id}?slot=${slot.address}&copy`;

@@ -4,7 +4,16 @@ import { t } from '../texts/texts';
 
 /** Which pictures of a folder are listed. */
 export type Kind =
-  'all' | 'over' | 'near' | 'onSide' | 'located' | 'misnamed' | 'moving' | 'troubles' | 'mended';
+  | 'all'
+  | 'over'
+  | 'near'
+  | 'onSide'
+  | 'located'
+  | 'misnamed'
+  | 'moving'
+  | 'troubles'
+  | 'previewed'
+  | 'mended';
 
 /** What a folder comes to; each figure lists the pictures that it counts. */
 export function FolderFigures({
@@ -26,6 +35,7 @@ export function FolderFigures({
     ['misnamed', t('folders.withAWrongFileExtension'), figures.misnamed],
     ['moving', t('folders.animations'), figures.moving],
     ['troubles', t('folders.unreadable'), folder.outcome.inTrouble],
+    ['previewed', t('folders.previewed'), folder.trial?.pictures.length ?? 0],
     ['mended', t('folders.lighterNow'), folder.outcome.mended],
   ];
   return (
@@ -52,19 +62,20 @@ export function FolderFigures({
         </span>
       </p>
       <div role="radiogroup" aria-label={t('folders.filter')} className="mt-2 flex flex-wrap gap-x-1 gap-y-1">
-        {all.map(([one, words, number]) => (
-          <button
-            key={one}
-            type="button"
-            role="radio"
-            aria-checked={one === kind}
-            disabled={number === 0 && one !== kind}
-            onClick={() => onKind(one)}
-            className={`h-8 rounded-md border px-2 whitespace-nowrap disabled:opacity-45 ${one === kind ? 'border-accent bg-accent text-on-accent' : 'border-line bg-sheet enabled:hover:border-ink-2'}`}
-          >
-            <b>{count(number)}</b> {words}
-          </button>
-        ))}
+        {all
+          .filter(([one, , number]) => number > 0 || one === kind || one === 'all')
+          .map(([one, words, number]) => (
+            <button
+              key={one}
+              type="button"
+              role="radio"
+              aria-checked={one === kind}
+              onClick={() => onKind(one)}
+              className={`h-8 rounded-md border px-2 whitespace-nowrap ${one === kind ? 'border-accent bg-accent text-on-accent' : 'border-line bg-sheet hover:border-ink-2'}`}
+            >
+              <b>{count(number)}</b> {words}
+            </button>
+          ))}
       </div>
     </section>
   );

@@ -33,7 +33,7 @@ export function FolderScreen({ id }: { id: string }) {
 function Folder({ folder }: { folder: PictureFolder }) {
   const cache = useQueryClient();
   const [, go] = useLocation();
-  const [kind, setKind] = useState<Kind>('all');
+  const [kind, setKind] = useKind(folder);
   const [chosen, setChosen] = useState<ReadonlySet<string>>(new Set());
   const path = { params: { path: { id: folder.id } } };
   const settled = () => void cache.invalidateQueries({ queryKey: ['folders'] });
@@ -100,6 +100,20 @@ function Folder({ folder }: { folder: PictureFolder }) {
       />
     </div>
   );
+}
+
+/** Which pictures are listed: what a preview or a run has just made is shown by itself, the worst first. */
+function useKind(folder: PictureFolder) {
+  const [kind, setKind] = useState<Kind>('all');
+  const [state, setState] = useState(folder.state);
+  if (state !== folder.state) {
+    setState(folder.state);
+    const made = folder.state === 'ready' && folder.trouble === null;
+    if (made && state === 'previewing' && folder.trial) setKind('previewed');
+    if (made && state === 'optimising' && folder.outcome.mended > 0) setKind('mended');
+    if (state === 'restoring' && kind === 'mended' && folder.outcome.mended === 0) setKind('all');
+  }
+  return [kind, setKind] as const;
 }
 
 function Head({

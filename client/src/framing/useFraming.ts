@@ -20,8 +20,11 @@ export function useFraming(picture: JobPicture, slot: JobSlot) {
   const { slots } = useHead();
   const going = useGoing(picture, slot, slots);
   const [tool, setTool] = useState<Tool>('frame');
-  const [search] = useSearchParams();
-  const [copying, setCopying] = useState(search.has('copy'));
+  const [search, setSearch] = useSearchParams();
+  // The address says that the sheet is open: a reload opens what was open, and nothing else.
+  const copying = search.has('copy');
+  const setCopying = (open: boolean) =>
+    setSearch(open ? { slot: slot.address, copy: '' } : { slot: slot.address }, { replace: true });
   const [pointed, setPointed] = useState<string | null>(null);
   const id = picture.picture.id;
   const { held, decisions, send, ...hand } = useHeldDecisions(picture, slots);

@@ -38,6 +38,14 @@ public sealed class PreviewMaker(DataFolder folder, ImagingProcessPool engine, T
         );
     }
 
+    /// <summary>Where a copy of a file that is no picture of the library lies, made if missing; null when it cannot be drawn.</summary>
+    /// <param name="name">A name that stands for what the file holds: another file has another one.</param>
+    /// <param name="path">The file.</param>
+    /// <param name="side">The longest side of the copy, in pixels.</param>
+    /// <param name="cancel">Stops waiting.</param>
+    public Task<string?> MakeAsync(string name, string path, int side, CancellationToken cancel) =>
+        MakeAsync($"{name}-{side}", part => new PreviewRequest(path, side, part), cancel);
+
     private async Task<string?> MakeAsync(string name, Func<string, PreviewRequest> request, CancellationToken cancel)
     {
         var path = Path.Combine(folder.Previews, $"{name}.webp");

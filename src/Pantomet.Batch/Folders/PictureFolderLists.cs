@@ -24,6 +24,9 @@ public sealed class PictureFolderLists(string work)
     /// <summary>Where the originals are kept.</summary>
     public string Kept => Path.Combine(work, "kept");
 
+    /// <summary>Where the files of the last preview lie, under the paths of their pictures.</summary>
+    public string Tried => Path.Combine(work, "tried");
+
     /// <summary>The pictures as they were when it was scanned.</summary>
     public LineFile<SurveyedPicture> Pictures => new(Path.Combine(work, "pictures.jsonl"));
 
@@ -40,8 +43,18 @@ public sealed class PictureFolderLists(string work)
     /// <summary>Puts down what the folder comes to; nothing that was tried before is true any more.</summary>
     public void WriteFigures(PictureFolderFigures figures)
     {
-        File.Delete(TrialPath);
+        ForgetTrial();
         WholeFile.Write(FiguresPath, WorkLines.Write(figures));
+    }
+
+    /// <summary>Forgets what was tried, with its files.</summary>
+    public void ForgetTrial()
+    {
+        File.Delete(TrialPath);
+        if (Directory.Exists(Tried))
+        {
+            Directory.Delete(Tried, recursive: true);
+        }
     }
 
     /// <summary>Puts down what was tried.</summary>

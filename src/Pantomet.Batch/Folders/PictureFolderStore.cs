@@ -4,6 +4,7 @@ using Microsoft.Extensions.DependencyInjection;
 using Pantomet.Application.Background;
 using Pantomet.Application.Jobs;
 using Pantomet.Batch.Mending;
+using Pantomet.Core.Likeness;
 using Pantomet.Core.Mending;
 using Pantomet.Core.Texts;
 using Pantomet.Data;
@@ -77,16 +78,39 @@ public enum PictureFolderShow
     /// <summary>Those that cannot be read or written.</summary>
     Troubles,
 
-    /// <summary>Those that are lighter now.</summary>
+    /// <summary>Those that are lighter now, the least alike first.</summary>
     Mended,
+
+    /// <summary>Those that the last preview made, the least alike first.</summary>
+    Previewed,
+}
+
+/// <summary>Which file of a picture of a folder is meant.</summary>
+public enum PictureFolderFile
+{
+    /// <summary>The one that lies in the folder.</summary>
+    Current,
+
+    /// <summary>The original that is kept.</summary>
+    Original,
+
+    /// <summary>The one that the last preview made.</summary>
+    Previewed,
 }
 
 /// <summary>A picture of a folder, and what became of it.</summary>
 /// <param name="Picture">As it was when the folder was scanned.</param>
 /// <param name="Result">What became of it; null where nothing did.</param>
-public sealed record PictureFolderPicture(SurveyedPicture Picture, MendedPicture? Result);
+/// <param name="Preview">What the last preview made of it; null where it was not drawn for that.</param>
+/// <param name="Likeness">How the likeness of the file that took its place, or would, is called; null where there is none.</param>
+public sealed record PictureFolderPicture(
+    SurveyedPicture Picture,
+    MendedPicture? Result,
+    MendedPicture? Preview = null,
+    LikenessWord? Likeness = null
+);
 
-/// <summary>A part of a folder's pictures, the heaviest first.</summary>
+/// <summary>A part of a folder's pictures, in the order of the kind that is shown.</summary>
 /// <param name="Total">How many there are of the kind.</param>
 /// <param name="Pictures">The part.</param>
 public sealed record PictureFolderPage(int Total, IReadOnlyList<PictureFolderPicture> Pictures);
@@ -303,17 +327,49 @@ public sealed class PictureFolderStore(
         );
     }
 
-    /// <summary>A part of its pictures, the heaviest first.</summary>
+    /// <summary>A part of its pictures: the least alike first where files of them were made, else the heaviest.</summary>
     public PictureFolderPage Page(Guid id, PictureFolderShow show, int from, int count)
     {
         var results = Latest(id);
+        var previews = Lists(id).Trial()?.Pictures.ToDictionary(one => one.Path, StringComparer.Ordinal) ?? [];
         var wanted = HeldOf(id)
             .Pictures.Now()
-            .Select(one => new PictureFolderPicture(one, results.GetValueOrDefault(one.Path)))
+            .Select(one => Known(one, results.GetValueOrDefault(one.Path), previews.GetValueOrDefault(one.Path)))
             .Where(one => IsOf(one, show))
-            .OrderByDescending(one => one.Picture.Bytes)
+            .OrderBy(one => LikenessIn(one, show) ?? 1)
+            .ThenByDescending(one => one.Picture.Bytes)
             .ToList();
         return new(wanted.Count, [.. wanted.Skip(Math.Max(0, from)).Take(Math.Clamp(count, 1, 500))]);
+    }
+
+    /// <summary>Opens a file of a picture; null where there is none, or where a link has taken its place.</summary>
+    /// <param name="row">The folder.</param>
+    /// <param name="path">The picture's path from the folder's root.</param>
+    /// <param name="file">Which file of it.</param>
+    public RegularFile? Open(PictureFolderRow row, string path, PictureFolderFile file)
+    {
+        var lists = Lists(row.Id);
+        var root = file switch
+        {
+            PictureFolderFile.Original => lists.Kept,
+            PictureFolderFile.Previewed => lists.Tried,
+            _ => PathOf(row),
+        };
+        // Only what was found when the folder was scanned: nothing else of the machine can be asked for.
+        if (root is null || !Directory.Exists(root) || !HeldOf(row.Id).Pictures.Now().Any(one => one.Path == path))
+        {
+            return null;
+        }
+
+        try
+        {
+            using var folder = FolderHandle.Open(RealPath.Of(root));
+            return folder.OpenFile(path);
+        }
+        catch (Exception fault) when (fault is IOException or UnauthorizedAccessException)
+        {
+            return null;
+        }
     }
 
     /// <summary>The lists of one.</summary>
@@ -342,7 +398,19 @@ public sealed class PictureFolderStore(
             PictureFolderShow.Moving => one.Picture.Moves,
             PictureFolderShow.Troubles => one.Picture.Trouble is not null || IsTrouble(one.Result),
             PictureFolderShow.Mended => one.Result?.After is not null,
+            PictureFolderShow.Previewed => one.Preview is not null,
             _ => true,
+        };
+
+    private static PictureFolderPicture Known(SurveyedPicture picture, MendedPicture? result, MendedPicture? preview) =>
+        new(picture, result, preview, (result?.Likeness ?? preview?.Likeness) is { } score ? Likeness.WordFor(score) : null);
+
+    private static double? LikenessIn(PictureFolderPicture one, PictureFolderShow show) =>
+        show switch
+        {
+            PictureFolderShow.Mended => one.Result?.Likeness,
+            PictureFolderShow.Previewed => one.Preview?.Likeness,
+            _ => null,
         };
 
     private static bool IsTrouble(MendedPicture? result) => result is { Code: null, Sentence: not null };

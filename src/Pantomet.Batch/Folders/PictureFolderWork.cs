@@ -194,12 +194,13 @@ public static class PictureFolderWork
         var drawn = OptimisationForecast.Drawn([.. can.Select(one => one.Bytes)]).Select(i => can[i]).ToList();
         var counting = new Counting(tells, drawn.Count, drawn.Sum(one => one.Bytes));
         var tried = new List<MendedPicture>();
+        lists.ForgetTrial();
         await new FolderOptimisation(
             folder,
-            null,
+            lists.Tried,
             null,
             order.Rule.ToRule(),
-            dry: true,
+            dry: false,
             order.Jobs,
             one =>
             {
@@ -210,7 +211,8 @@ public static class PictureFolderWork
 
                 counting.Add(one.Before ?? 0, Saved(one));
             },
-            [.. drawn.Select(one => one.Path)]
+            [.. drawn.Select(one => one.Path)],
+            copies: false
         ).ExecuteAsync(cancel);
         lists.WriteTrial(
             new(

@@ -24,6 +24,7 @@ namespace Pantomet.Batch.Mending;
 /// <param name="jobs">How many pictures are worked on at once.</param>
 /// <param name="tells">Told what became of each picture that was looked at, as soon as it is known.</param>
 /// <param name="only">The paths that are looked at, from the folder's root; null for all.</param>
+/// <param name="copies">True where another folder gets a copy also of each picture that is not lightened, so that it can stand in for the first.</param>
 public sealed class FolderOptimisation(
     FolderHandle folder,
     string? output,
@@ -32,7 +33,8 @@ public sealed class FolderOptimisation(
     bool dry,
     int jobs,
     Action<MendedPicture>? tells = null,
-    IReadOnlyList<string>? only = null
+    IReadOnlyList<string>? only = null,
+    bool copies = true
 )
 {
     /// <summary>What is said of a picture that an earlier run of the same rule looked at.</summary>
@@ -292,10 +294,9 @@ public sealed class FolderOptimisation(
         WholeFile.Put(to ?? place, file.Facts, part => File.WriteAllBytes(part, content));
     }
 
-    // Another folder gets every picture, so that it can stand in for the first.
     private void CopyUnchanged(string path, RegularFile file)
     {
-        if (_output is not null)
+        if (_output is not null && copies)
         {
             using var to = _output.Place(path, create: true);
             WholeFile.Copy(file, to);

@@ -14,6 +14,11 @@ public static class FolderTexts
 
     public const string TheFolderIsBeingScannedOr = "The folder is being scanned or restored.";
 
+    public const string ThisPreviewDoesNotExist =
+        "This preview does not exist. The sides are 480 and 1800 px; the files current, original and previewed.";
+
+    public const string ThisFileIsNotThereAny = "This file is not there any more. Scan the folder again.";
+
     public const string ThisFolderIsNotInThe = "This folder is not in the list.";
 
     public const string NoFolderIsAllowedStartThe = "No folder is allowed. Start the server with --folder and the folder.";

@@ -3,10 +3,12 @@ using Microsoft.AspNetCore.Http;
 using Microsoft.AspNetCore.Http.Features;
 using Microsoft.AspNetCore.Http.HttpResults;
 using Microsoft.AspNetCore.Routing;
+using Pantomet.Application.Pictures;
 using Pantomet.Batch.Folders;
 using Pantomet.Core.Naming;
 using Pantomet.Core.Texts;
 using Pantomet.Data.Folders;
+using Pantomet.Server.Pictures;
 using Pantomet.Server.Problems;
 
 namespace Pantomet.Server.Folders;
@@ -46,7 +48,13 @@ internal static class PictureFolderEndpoints
         folders
             .MapGet("/{id:guid}/pictures", PicturesAsync)
             .WithName("listFolderPictures")
-            .WithSummary("A part of a folder's pictures, the heaviest first, and what became of each.");
+            .WithSummary(
+                "A part of a folder's pictures and what became of each: the least alike first where files were made, else the heaviest."
+            );
+        folders
+            .MapGet("/{id:guid}/preview/{side:int}", PreviewOfAsync)
+            .WithName("getFolderPreview")
+            .WithSummary("A small copy of a picture of a folder: as it lies there, its original, or what the last preview made.");
         folders
             .MapPut("/{id:guid}/files", PutAsync)
             .Accepts<byte[]>("application/octet-stream")
@@ -127,6 +135,38 @@ internal static class PictureFolderEndpoints
             )
         : await store.OneAsync(id, cancel) is null ? None()
         : TypedResults.Ok(store.Page(id, wanted, from, count));
+
+    private static async Task<Results<PhysicalFileHttpResult, ProblemHttpResult>> PreviewOfAsync(
+        Guid id,
+        int side,
+        string path,
+        PictureFolderStore store,
+        PreviewMaker previews,
+        HttpResponse response,
+        CancellationToken cancel,
+        string file = nameof(PictureFolderFile.Current)
+    )
+    {
+        if (!PreviewMaker.Knows(side) || !Enum.TryParse<PictureFolderFile>(file, ignoreCase: true, out var wanted))
+        {
+            return Problem.Of(StatusCodes.Status404NotFound, "no-such-preview", FolderTexts.ThisPreviewDoesNotExist);
+        }
+
+        if (await store.OneAsync(id, cancel) is not { } row)
+        {
+            return None();
+        }
+
+        using var held = store.Open(row, path, wanted);
+        if (held is null)
+        {
+            return Problem.Of(StatusCodes.Status404NotFound, "no-such-file", FolderTexts.ThisFileIsNotThereAny);
+        }
+
+        // What stands for the file: its place, weight and time. A file that is changed gets another copy.
+        var name = PairStore.HashOf([$"{id:N}", $"{wanted}", path, $"{held.Facts.Bytes}", $"{held.Facts.Changed.Ticks}"]);
+        return PictureEndpoints.Previewed(await previews.MakeAsync($"folder-{name}", held.Path, side, cancel), response);
+    }
 
     private static async Task<Results<NoContent, ProblemHttpResult>> PutAsync(
         Guid id,

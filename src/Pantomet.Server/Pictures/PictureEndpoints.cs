@@ -180,7 +180,8 @@ internal static class PictureEndpoints
     private static ProblemHttpResult NoOriginal() =>
         Problem.Of(StatusCodes.Status404NotFound, "no-original", PictureTexts.CombinedPicturesHaveNoOriginalOf);
 
-    private static Results<PhysicalFileHttpResult, ProblemHttpResult> Previewed(string? path, HttpResponse response)
+    /// <summary>Answers with a small copy, which never changes under its address.</summary>
+    internal static Results<PhysicalFileHttpResult, ProblemHttpResult> Previewed(string? path, HttpResponse response)
     {
         if (path is null)
         {

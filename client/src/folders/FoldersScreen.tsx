@@ -6,6 +6,8 @@ import { useFolders } from '../api/queries';
 import { Button } from '../design/Button';
 import { count, weight } from '../design/figures';
 import { RichText } from '../texts/RichText';
+import { LighterDrawing } from '../design/Drawings';
+import { EmptyState } from '../design/EmptyState';
 import { Notice } from '../design/Notice';
 import { stateWords } from './state';
 import type { useFolderIntake } from './useFolderIntake';
@@ -38,7 +40,13 @@ export function FoldersScreen({ intake }: { intake: ReturnType<typeof useFolderI
         )}
         <SendFolder intake={intake} />
       </section>
-      {folders.length > 0 && (
+      {folders.length === 0 ? (
+        <EmptyState
+          drawing={<LighterDrawing />}
+          title={t('folders.theSamePicturesLighter')}
+          steps={[t('folders.firstScan'), t('folders.thenPreview'), t('folders.thenOptimise')]}
+        />
+      ) : (
         <ul className="mt-4 flex flex-col border-t border-line bg-sheet">
           {folders.map((one) => (
             <FolderLine key={one.id} folder={one} />

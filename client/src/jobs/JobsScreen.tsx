@@ -5,6 +5,8 @@ import { api, take } from '../api/client';
 import { useJobs } from '../api/queries';
 import { useShortcuts } from '../design/useShortcuts';
 import { Button, Key } from '../design/Button';
+import { FramesDrawing } from '../design/Drawings';
+import { EmptyState } from '../design/EmptyState';
 import { Notice } from '../design/Notice';
 import { t } from '../texts/texts';
 import { JobLine } from './JobLine';
@@ -43,6 +45,7 @@ export function JobsScreen() {
   const all = jobs.data.filter((job) => job.archived === aside);
   const shown = inOrder(all, order, words);
   const put = jobs.data.filter((job) => job.archived).length;
+  const nothing = shown.length === 0 && words === '' && !aside;
   return (
     <div className="h-full overflow-y-auto px-5 pt-4 pb-8">
       <header className="flex flex-wrap items-center gap-x-4 gap-y-2">
@@ -55,9 +58,7 @@ export function JobsScreen() {
             {aside ? t('jobs.currentJobs') : t('jobs.archivedPut', { put })}
           </Button>
         )}
-        <Button kind="main" onClick={() => make.mutate()}>
-          {t('jobs.newJob')} <Key>N</Key>
-        </Button>
+        {!nothing && <NewJob onMake={() => make.mutate()} />}
       </header>
       {make.isError && (
         <p role="alert" className="mt-3 text-breaks">
@@ -65,13 +66,7 @@ export function JobsScreen() {
         </p>
       )}
       {shown.length === 0 ? (
-        <p className="mt-16 text-center text-ink-2">
-          {words !== ''
-            ? t('jobs.noJobIsCalledSo', { words })
-            : aside
-              ? t('jobs.noJobIsArchived')
-              : t('jobs.noJobsYetAddOneOr')}
-        </p>
+        <NoJobs words={words} nothing={nothing} onMake={() => make.mutate()} />
       ) : (
         <ul className="mt-4 flex flex-col border-t border-line bg-sheet">
           {shown.map((job) => (
@@ -121,5 +116,28 @@ function Finding({
         <option value="name">{t('jobs.byName')}</option>
       </select>
     </>
+  );
+}
+
+const NewJob = ({ onMake }: { onMake: () => void }) => (
+  <Button kind="main" onClick={onMake}>
+    {t('jobs.newJob')} <Key>N</Key>
+  </Button>
+);
+
+function NoJobs({ words, nothing, onMake }: { words: string; nothing: boolean; onMake: () => void }) {
+  if (!nothing)
+    return (
+      <p className="mt-16 text-center text-ink-2">
+        {words !== '' ? t('jobs.noJobIsCalledSo', { words }) : t('jobs.noJobIsArchived')}
+      </p>
+    );
+  return (
+    <EmptyState
+      drawing={<FramesDrawing />}
+      title={t('jobs.onePictureEveryPlace')}
+      steps={[t('jobs.firstAddPictures'), t('jobs.thenTickTheSlots'), t('jobs.thenReviewAndHandOver')]}
+      action={<NewJob onMake={onMake} />}
+    />
   );
 }

@@ -4,6 +4,8 @@ import { addresses, api, type PageCheck, take } from '../api/client';
 import { usePageChecks } from '../api/queries';
 import { Button } from '../design/Button';
 import { weight } from '../design/figures';
+import { ScreensDrawing } from '../design/Drawings';
+import { EmptyState } from '../design/EmptyState';
 import { Notice } from '../design/Notice';
 import { AddPage } from './AddPage';
 import { progressWords } from './progress';
@@ -34,7 +36,15 @@ export function PageChecksScreen({ intake }: { intake: ReturnType<typeof usePage
       </header>
       <AddPage intake={intake} />
       {checks.data.length === 0 ? (
-        <p className="mt-16 text-center text-ink-2">{t('pageCheck.noPagesYetEnterAnAddress')}</p>
+        <EmptyState
+          drawing={<ScreensDrawing />}
+          title={t('pageCheck.whatAPageLoads')}
+          steps={[
+            t('pageCheck.firstEnterAnAddress'),
+            t('pageCheck.thenItIsOpened'),
+            t('pageCheck.thenMakeWhatIsEnough'),
+          ]}
+        />
       ) : (
         <ul className="mt-4 flex flex-col border-t border-line bg-sheet">
           {checks.data.map((check) => (

@@ -96,6 +96,10 @@ export const folders = {
   tryAgain: 'Try again',
   thePicturesOfAFolderAre:
     'The pictures of a folder are made lighter under the same names. The originals are kept and can be restored.',
+  theSamePicturesLighter: 'The same pictures under the same names, lighter',
+  firstScan: 'Scan a folder: its pictures are counted and weighed, and nothing is changed.',
+  thenPreview: 'Preview some of them: see before and after, and what all of them would save.',
+  thenOptimise: 'Optimise. The originals are kept, and each can be restored.',
   addAFolder: 'Add a folder',
   noneAllowed:
     'No folder of this machine is allowed. Start the program with <code>serve --folder</code> and a folder to allow it and everything in it.',

@@ -96,7 +96,11 @@ export const jobs = {
   finished: 'Finished',
   noJobIsCalledSo: 'No job has “{{words}}” in its name.',
   noJobIsArchived: 'No job is archived.',
-  noJobsYetAddOneOr: 'No jobs yet. Add one, or drop pictures anywhere to start one.',
+  onePictureEveryPlace: 'One picture, every place it has to appear in',
+  firstAddPictures: 'Add pictures: drop files or folders anywhere on this page, or start with a new job.',
+  thenTickTheSlots:
+    'Tick the slots they go to. Every crop, size, file type and weight is made from their rules.',
+  thenReviewAndHandOver: 'Review only what could not be decided, and hand over the files with their names.',
   paused: ', paused',
   doneOfFilesRun: '{{done}} of {{files}}{{run}}',
   looksToReview: '{{looks}} to review',

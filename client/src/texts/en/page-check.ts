@@ -15,7 +15,11 @@ export const pageCheck = {
   pageChecks: 'Page checks',
   aPageCheckOpensAPage:
     'A page check opens a page on several screens and compares what it loads with what it shows.',
-  noPagesYetEnterAnAddress: 'No pages yet. Enter an address, or drop a folder, a ZIP or a saved page here.',
+  whatAPageLoads: 'What a page loads, and what would be enough',
+  firstEnterAnAddress: 'Enter the address of a page, or drop a folder, a ZIP or a saved page here.',
+  thenItIsOpened:
+    'It is opened on screens of several widths, and every picture is measured as it is shown there.',
+  thenMakeWhatIsEnough: 'See what each picture weighs and would have to, and make those files in a job.',
   addAPage: 'Add a page',
   addressOfYourPage: 'Address of your page',
   otherHostsThatThePageMay: 'Other hosts that the page may load from',

@@ -62,6 +62,41 @@ test('a destination is made, its slot written with faults placed, retired, copie
   await expect(places.getByRole('checkbox', { name: 'Tide Table', exact: true })).toBeHidden();
 });
 
+test('a rule shows the file that it leads to on a picture of the library, before it is saved', async ({
+  page,
+}) => {
+  const job = await makeJob(page, 'Uses the opening', ['IMG_2102.jpg'], ['skerry-site/opening-small']);
+  await page.goto('/destinations/skerry-site/opening-small');
+  const rule = page.getByRole('complementary', { name: 'Rule of the slot' });
+  await expect(rule.getByTestId('slot-uses').getByRole('link', { name: 'Uses the opening' })).toHaveAttribute(
+    'href',
+    `/job/${job.id}`,
+  );
+  const figures = rule.getByTestId('rule-trial');
+  await expect(figures).toContainText('500 × 250 px', { timeout: 30_000 });
+  const size = () =>
+    rule.getByTestId('trial-file').evaluate((img: HTMLImageElement) => [img.naturalWidth, img.naturalHeight]);
+  await expect.poll(size).toEqual([500, 250]);
+  // What is typed leads to another file at once; the rule itself is as it was.
+  await rule
+    .getByRole('textbox', { name: /^Width/ })
+    .first()
+    .fill('300');
+  await expect(figures).toContainText('300 × 150 px', { timeout: 30_000 });
+  await expect.poll(size).toEqual([300, 150]);
+  const before = await figures.textContent();
+  await rule.getByRole('button', { name: 'Try on the next picture' }).click();
+  await expect(figures).not.toHaveText(before!, { timeout: 30_000 });
+  // A rule that cannot be saved leads to no file.
+  await rule
+    .getByRole('textbox', { name: /^Width/ })
+    .first()
+    .fill('0');
+  await expect(rule.getByTestId('trial-file')).toHaveCount(0);
+  await rule.getByRole('button', { name: 'Discard changes' }).click();
+  await expect(figures).toContainText('500 × 250 px', { timeout: 30_000 });
+});
+
 test('what all rules ask for is told while no slot is chosen, and a new slot begins from a common shape', async ({
   page,
 }) => {

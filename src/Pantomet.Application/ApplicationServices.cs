@@ -51,6 +51,7 @@ public static class ApplicationServices
         services
             .AddSingleton<RuleStore>()
             .AddSingleton<SideFileStore>()
+            .AddSingleton<RuleTrials>()
             .AddSingleton<PairStore>()
             .AddSingleton<PictureIntake>()
             .AddScoped<Revisions>()

@@ -72,6 +72,64 @@ public sealed class DestinationTests(ServerFixture server) : IClassFixture<Serve
     }
 
     [Fact]
+    public async Task A_rule_is_tried_on_a_picture_before_it_is_saved_and_says_which_jobs_have_it()
+    {
+        var picture = await server.PictureAsync("barometer-from-chat.jpg");
+        var draft = new
+        {
+            rule = new
+            {
+                key = "not-saved",
+                name = "Not saved",
+                size = new { ratio = "1:1", width = 320 },
+                types = new[] { "webp" },
+                limits = new { maxBytes = "8 kB" },
+            },
+            pattern = "",
+        };
+        var tried = await server.SendAsync(HttpMethod.Post, $"/api/destinations/social/slots/not-saved/trial/{picture}", draft);
+        var file = tried.GetProperty("file");
+        Assert.Equal((320, 320), (file.GetProperty("width").GetInt32(), file.GetProperty("height").GetInt32()));
+        Assert.InRange(file.GetProperty("bytes").GetInt64(), 1, 8_000);
+        var bytes = await server.Client.GetByteArrayAsync(
+            new Uri($"/api/variants/{file.GetProperty("id").GetString()}/file", UriKind.Relative)
+        );
+        Assert.Equal(file.GetProperty("bytes").GetInt64(), bytes.Length);
+        // Nothing was saved.
+        using var saved = await server.Client.GetAsync(new Uri("/api/destinations/social/slots/not-saved", UriKind.Relative));
+        Assert.Equal(HttpStatusCode.NotFound, saved.StatusCode);
+
+        // Larger than the picture: that is said, as in a job.
+        var large = await server.SendAsync(
+            HttpMethod.Post,
+            $"/api/destinations/social/slots/large/trial/{picture}",
+            new { rule = new { key = "large", size = new { ratio = "1:1", width = 3000 } }, pattern = "" }
+        );
+        Assert.Contains("too-small", large.GetProperty("reasons").ToString(), StringComparison.Ordinal);
+        using var wrong = await server.Client.PostAsJsonAsync(
+            new Uri($"/api/destinations/social/slots/wrong/trial/{picture}", UriKind.Relative),
+            new { rule = new { key = "wrong", size = new { ratio = 0 } }, pattern = "" }
+        );
+        Assert.Equal(HttpStatusCode.BadRequest, wrong.StatusCode);
+        using var none = await server.Client.PostAsJsonAsync(
+            new Uri($"/api/destinations/social/slots/not-saved/trial/{Guid.NewGuid()}", UriKind.Relative),
+            draft
+        );
+        Assert.Equal(HttpStatusCode.NotFound, none.StatusCode);
+
+        var book = await server.SendAsync(HttpMethod.Get, "/api/destinations");
+        var (destination, slot) = (book[0].GetProperty("key").GetString(), book[0].GetProperty("slots")[0].GetProperty("key").GetString());
+        var job = await server.SendAsync(
+            HttpMethod.Post,
+            "/api/jobs",
+            new { name = "Uses a slot", slots = new[] { new { destination, slot } } }
+        );
+        var uses = await server.SendAsync(HttpMethod.Get, "/api/destinations/uses");
+        var use = Assert.Single(uses.EnumerateArray(), one => one.GetProperty("job").GetString() == job.GetProperty("id").GetString());
+        Assert.Equal(($"{destination}/{slot}", "Uses a slot"), (use.GetProperty("slot").GetString(), use.GetProperty("name").GetString()));
+    }
+
+    [Fact]
     public async Task A_destination_is_made_named_copied_and_retired()
     {
         var made = await server.SendAsync(HttpMethod.Post, "/api/destinations", new { name = "Fog Signal" });

@@ -33,6 +33,15 @@ export function useLibraryPage(search: string, page: number) {
   return useQuery({ ...libraryPage(search, page), placeholderData: (previous) => previous });
 }
 
+/** Which jobs have which slots, the newest job first. */
+export function useSlotUses() {
+  return useQuery({
+    queryKey: ['slot-uses'],
+    queryFn: ({ signal }) => take(api.GET('/api/destinations/uses', { signal })),
+    staleTime: 0,
+  });
+}
+
 /** The parts of the library in which what is on the screen lies. */
 export function useLibraryPages(search: string, pages: readonly number[]) {
   return useQueries({ queries: pages.map((page) => libraryPage(search, page)) });

@@ -5,6 +5,7 @@ import { files, size, trim, weight } from '../design/figures';
 import { typeNames } from '../design/typeNames';
 import { t } from '../texts/texts';
 import { summaryOf } from './ruleSummary';
+import { UsesOfAll } from './SlotUses';
 
 const percent = (share: number) => `${trim(100 * share, 1)} %`;
 
@@ -66,6 +67,7 @@ export function RulesAsAWhole({ destinations }: { destinations: readonly Destina
           </ul>
         </section>
       )}
+      <UsesOfAll destinations={destinations} />
       <p className="mt-5 text-ink-2">
         <span className="sr-only">{t('destinations.shortcuts')}</span> <Key>B</Key> {t('destinations.back')}
       </p>

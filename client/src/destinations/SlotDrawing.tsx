@@ -1,5 +1,6 @@
 import { useDrag } from '@use-gesture/react';
-import type { Slot } from '../api/client';
+import type { ReactNode } from 'react';
+import { addresses, type Slot, type VariantFile } from '../api/client';
 import { Covered } from '../design/Covered';
 import { DimensionLine } from '../design/DimensionLine';
 import { count } from '../design/figures';
@@ -7,25 +8,42 @@ import { t } from '../texts/texts';
 
 const most = { width: 300, height: 150 };
 
-/** The slot to scale with its measures; the clear area is drawn by its edges. */
+/** The slot to scale with its measures, and in it the file that its rule leads to; the clear area is drawn by its edges. */
 export function SlotDrawing({
   slot,
+  file,
   clear,
   onClear,
+  children,
 }: {
   slot: Slot;
+  file: VariantFile | null;
   clear: readonly number[];
   onClear: (clear: number[]) => void;
+  /** What is said of the file. */
+  children?: ReactNode;
 }) {
-  const scale = Math.min(most.width / slot.width, most.height / slot.height);
-  const [width, height] = [Math.max(24, slot.width * scale), Math.max(24, slot.height * scale)];
+  // Where the picture gives the shape, it is the file's.
+  const across = slot.width;
+  const down = slot.shape == null && file ? (slot.width * file.height) / file.width : slot.height;
+  const scale = Math.min(most.width / across, most.height / down);
+  const [width, height] = [Math.max(24, across * scale), Math.max(24, down * scale)];
   return (
-    <div className="grid place-items-center bg-surround px-8 pt-6 pb-8">
+    <div className="grid justify-items-center gap-8 bg-surround px-5 pt-5 pb-3">
       <div className="relative" style={{ width, height }}>
         <span
           className={`absolute inset-0 bg-white ${slot.shape == null ? 'border border-dashed border-ink-2' : 'outline-1 outline-ink-2'}`}
         />
-        {slot.fit === 'mat' && <span className="absolute inset-2 bg-black/15" />}
+        {slot.fit === 'mat' && !file && <span className="absolute inset-2 bg-black/15" />}
+        {file && (
+          <img
+            src={addresses.file(file.id)}
+            alt={t('destinations.theFileOfThisRule')}
+            draggable={false}
+            data-testid="trial-file"
+            className="absolute inset-0 h-full w-full object-contain select-none"
+          />
+        )}
         <Covered clear={clear} />
         {([0, 1, 2, 3] as const).map((edge) => (
           <Edge key={edge} edge={edge} clear={clear} width={width} height={height} onClear={onClear} />
@@ -37,10 +55,11 @@ export function SlotDrawing({
         </span>
         <span className="absolute top-0" style={{ left: width + 6 }}>
           <DimensionLine along="height" length={height} className="text-surround-line">
-            {height > 50 ? count(slot.height) : ''}
+            {height > 50 ? count(Math.round(down)) : ''}
           </DimensionLine>
         </span>
       </div>
+      {children}
     </div>
   );
 }

@@ -6,6 +6,7 @@ import { sentence } from '../design/figures';
 import { Notice } from '../design/Notice';
 import type { Rule } from '../forms/rule';
 import { CommonShapes } from './CommonShapes';
+import { RuleTrialFigures } from './RuleTrialFigures';
 import { SlotDrawing } from './SlotDrawing';
 import {
   keyOf,
@@ -14,10 +15,13 @@ import {
   slotQuery,
   useSaveSlot,
   useSlotForm,
+  useSlotFormHere,
 } from '../forms/slotForm';
 import { SlotGroups } from './SlotGroups';
+import { UsesOfSlot } from './SlotUses';
 import { t } from '../texts/texts';
 import { useClear } from './SeenFields';
+import { useRuleTrial } from './useRuleTrial';
 
 const newRule: Rule = {
   key: 'new-slot',
@@ -81,8 +85,9 @@ function Editor({
           </Button>
         )}
       </header>
+      {!isNew && <UsesOfSlot address={`${destination.key}/${keyOf(start)}`} />}
       <div className="min-h-0 flex-1 overflow-y-auto">
-        <Drawing slot={check?.slot ?? known} />
+        <Drawing destination={destination.key} slot={check?.slot ?? known} />
         {isNew && <CommonShapes />}
         <SlotGroups isNew={isNew} />
       </div>
@@ -112,9 +117,16 @@ function Editor({
   );
 }
 
-function Drawing({ slot }: { slot: Slot | undefined }) {
+function Drawing({ destination, slot }: { destination: string; slot: Slot | undefined }) {
   const { clear, set } = useClear();
-  return slot && <SlotDrawing slot={slot} clear={clear} onClear={set} />;
+  const trial = useRuleTrial(destination, useSlotFormHere());
+  return (
+    slot && (
+      <SlotDrawing slot={slot} file={trial.trial?.file ?? null} clear={clear} onClear={set}>
+        <RuleTrialFigures of={trial} />
+      </SlotDrawing>
+    )
+  );
 }
 
 /** What is wrong, with the place where no field says it. */

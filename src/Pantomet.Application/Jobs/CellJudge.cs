@@ -4,6 +4,7 @@ using Pantomet.Core.Facts;
 using Pantomet.Core.Framing;
 using Pantomet.Core.Geometry;
 using Pantomet.Core.Jobs;
+using Pantomet.Core.Planning;
 using Pantomet.Core.Texts;
 using Pantomet.Core.Verdicts;
 using Pantomet.Data.Jobs;
@@ -201,14 +202,20 @@ public sealed class CellJudge(UnderWay underWay)
             );
     }
 
+    /// <summary>What a plan and the file that was made for it come to together.</summary>
+    public static (Verdict Verdict, IReadOnlyList<Reason> Reasons) Of(VariantPlan plan, VariantRow row)
+    {
+        ArgumentNullException.ThrowIfNull(row);
+        return Judgement.Of(plan, row.Verdict, row.Reasons == "[]" ? [] : JsonSerializer.Deserialize<List<Reason>>(row.Reasons) ?? []);
+    }
+
     private static JudgedFile Judge(WantedFile file, BoardCell cell, FileStandings standings)
     {
         var plan = file.Request.Plan;
         var allowed = cell.Decision.Allowed is { Count: > 0 } files && files.Contains(file.Want);
         if (standings.Made(file.Id) is { } row)
         {
-            var own = row.Reasons == "[]" ? [] : JsonSerializer.Deserialize<List<Reason>>(row.Reasons) ?? [];
-            var (verdict, reasons) = Judgement.Of(plan, row.Verdict, own);
+            var (verdict, reasons) = Of(plan, row);
             return new(file, row, null, verdict, reasons, allowed);
         }
 

@@ -8,6 +8,12 @@ namespace Pantomet.Data.Jobs;
 /// <param name="File">Its figures, as JSON.</param>
 public sealed record HandedOverFile(Guid Job, string Path, string File);
 
+/// <summary>A job that has a slot.</summary>
+/// <param name="Slot">The slot's address.</param>
+/// <param name="Job">The job.</param>
+/// <param name="Name">Its name.</param>
+public sealed record SlotUse(string Slot, Guid Job, string Name);
+
 /// <summary>What is asked about jobs and about what was handed over of them.</summary>
 /// <param name="db">The database.</param>
 public sealed class HandOverQueries(PantometDb db)
@@ -45,6 +51,26 @@ public sealed class HandOverQueries(PantometDb db)
     /// <summary>The names of jobs by their identity; those that there are.</summary>
     public Task<Dictionary<Guid, string>> JobNamesAsync(IReadOnlyCollection<Guid> jobs, CancellationToken cancel) =>
         db.Jobs.Where(row => jobs.Contains(row.Id)).ToDictionaryAsync(row => row.Id, row => row.Name, cancel);
+
+    /// <summary>Which jobs have which slots, the newest job first; archived ones are left out.</summary>
+    public Task<List<SlotUse>> UsesAsync(CancellationToken cancel) =>
+        db
+            .JobSlots.Join(
+                db.Jobs.Where(job => job.ArchivedAt == null),
+                slot => slot.JobId,
+                job => job.Id,
+                (slot, job) =>
+                    new
+                    {
+                        slot.Slot,
+                        job.Id,
+                        job.Name,
+                        job.CreatedAt,
+                    }
+            )
+            .OrderByDescending(one => one.CreatedAt)
+            .Select(one => new SlotUse(one.Slot, one.Id, one.Name))
+            .ToListAsync(cancel);
 
     /// <summary>The first job with a name; null where there is none.</summary>
     public async Task<Guid?> JobNamedAsync(string name, CancellationToken cancel) =>

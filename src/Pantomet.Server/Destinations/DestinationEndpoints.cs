@@ -9,6 +9,7 @@ using Pantomet.Core.Naming;
 using Pantomet.Core.Rules;
 using Pantomet.Core.Texts;
 using Pantomet.Data.Jobs;
+using Pantomet.Data.Pictures;
 using Pantomet.Server.Problems;
 
 namespace Pantomet.Server.Destinations;
@@ -40,6 +41,10 @@ internal static class DestinationEndpoints
             .WithSummary("Imports the slots of a rules file; those of the same key are replaced, all others stay.")
             .Accepts<object>(isOptional: true, "application/json", "*/*")
             .ProducesProblem(StatusCodes.Status413PayloadTooLarge);
+        destinations
+            .MapGet("/uses", UsesAsync)
+            .WithName("listSlotUses")
+            .WithSummary("Which jobs have which slots, the newest job first; archived ones are left out.");
         destinations
             .MapGet("/rules.json", ExportAsync)
             .WithName("exportRules")
@@ -74,6 +79,11 @@ internal static class DestinationEndpoints
             .MapPost("/{destination}/slots/{slot}/check", CheckAsync)
             .WithName("checkSlot")
             .WithSummary("Checks a rule without saving it: what is wrong with it, and which delivered files no longer meet it.");
+        destinations
+            .MapPost("/{destination}/slots/{slot}/trial/{picture:guid}", TryAsync)
+            .WithName("trySlot")
+            .WithSummary("Makes the first file of a rule of a picture, without saving the rule.")
+            .ProducesProblem(StatusCodes.Status404NotFound);
     }
 
     private static async Task<Ok<IReadOnlyList<DestinationView>>> ListAsync(RulesDoor door, CancellationToken cancel) =>
@@ -288,6 +298,20 @@ internal static class DestinationEndpoints
             )
         );
     }
+
+    private static async Task<Ok<List<SlotUse>>> UsesAsync(HandOverQueries queries, CancellationToken cancel) =>
+        TypedResults.Ok(await queries.UsesAsync(cancel));
+
+    private static async Task<Results<Ok<TrialView>, ProblemHttpResult>> TryAsync(
+        Guid picture,
+        SlotDraft draft,
+        PictureQueries pictures,
+        RuleTrials trials,
+        CancellationToken cancel
+    ) =>
+        !draft.TryRead(out var read, out var fault) ? Problem.Of(StatusCodes.Status400BadRequest, "bad-rule", fault!.ToString(), fault.Path)
+        : await pictures.OneAsync(picture, cancel) is not { Parts: null } row ? Problem.NoPicture()
+        : TypedResults.Ok(await trials.MakeAsync(row, read!, cancel));
 
     private static ProblemHttpResult? NameFault(string? name) =>
         string.IsNullOrWhiteSpace(name) || name.Trim().Length > 100 || name.Any(char.IsControl)

@@ -3,6 +3,7 @@ using Microsoft.AspNetCore.Http;
 using Microsoft.AspNetCore.Http.HttpResults;
 using Microsoft.AspNetCore.Routing;
 using Pantomet.Application.Bundles;
+using Pantomet.Application.Destinations;
 using Pantomet.Application.Jobs;
 using Pantomet.Application.Pages;
 using Pantomet.Application.Variants;
@@ -26,12 +27,6 @@ namespace Pantomet.Server.Jobs;
 /// <param name="Format">A type chosen by hand; null leaves it to the slot.</param>
 /// <param name="Quality">A quality chosen by hand, 1 to 100; null finds it.</param>
 public sealed record TrialRequest(string Descriptor, string? Format, int? Quality);
-
-/// <summary>What came of a trial: a file, or the reasons why there is none.</summary>
-/// <param name="Verdict">The verdict.</param>
-/// <param name="Reasons">Why.</param>
-/// <param name="File">The file, when one was made.</param>
-public sealed record TrialView(Verdict Verdict, IReadOnlyList<Reason> Reasons, VariantFileView? File);
 
 /// <summary>Decisions that are to be weighed before they are made.</summary>
 /// <param name="Commands">The commands of these decisions.</param>

@@ -4,6 +4,32 @@ import { join } from 'node:path';
 import { expect } from '@playwright/test';
 import { command, allMade, makeJob, test } from './support';
 
+test('texts that are missing are counted and written one after the other', async ({ page }) => {
+  const names = ['barometer-from-chat.jpg', 'IMG_2102.jpg', 'DSC_0412.JPG'];
+  const job = await makeJob(page, 'Texts', names, ['skerry-shop/grid-square']);
+  await command(page, job.id, [{ do: 'give-words', picture: job.pictures[2]!.id, decorative: true }]);
+  await page.goto(`/job/${job.id}/handing-over`);
+  const missing = page.getByRole('region', { name: 'Not in the bundle' });
+  await expect(missing).toContainText('2 pictures have no alternative text');
+  await expect(missing).not.toContainText('title');
+  await missing.getByRole('button', { name: /alternative text/ }).click();
+  await expect(page.getByLabel('Alternative text for barometer-from-chat.jpg')).toBeFocused();
+  await page.keyboard.type('A barometer on a desk.');
+  await page.keyboard.press('Enter');
+  // What was written leads to the next; the decorative one is not asked for.
+  await expect(page.getByLabel('Alternative text for IMG_2102.jpg')).toBeFocused();
+  await expect(missing).toContainText('1 picture has no alternative text');
+  await page.keyboard.type('A lantern.');
+  await page.keyboard.press('Enter');
+  await expect(missing).not.toContainText('alternative text');
+  // The key goes to whatever is missing then: a name.
+  await page.getByRole('heading', { name: 'Texts of each picture' }).click();
+  await page.keyboard.press('e');
+  await expect(page.getByLabel(/^Keywords for (IMG_2102|DSC_0412)/).and(page.locator(':focus'))).toHaveCount(
+    1,
+  );
+});
+
 test('pictures that have only a number are asked about once, and named', async ({ page }, info) => {
   const job = await makeJob(
     page,

@@ -97,6 +97,14 @@ const groups: Group[] = [
     ],
   },
   {
+    name: t('app.handingOver'),
+    at: /\/handing-over$/,
+    keys: [
+      [['E'], t('app.nextTextThatIsMissing')],
+      [['D'], t('app.downloadTheBundle')],
+    ],
+  },
+  {
     name: 'HTML',
     at: /\/handing-over\/(pages|live)/,
     keys: [

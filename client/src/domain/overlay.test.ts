@@ -10,6 +10,7 @@ import {
   movedArea,
   withArea,
   withTitle,
+  wantsTitle,
   withWords,
   wordsOf,
 } from './overlay';
@@ -31,6 +32,15 @@ describe('what is drawn over a picture', () => {
     expect(draftOf(picture('Vane'), ruled)).toEqual({ dress: { title: { size: 20 } }, words: 'Vane' });
     const own = { unlinked: false, dress: '{ "mark": { "file": "a.svg" } }' };
     expect(draftOf(picture('', { 'site/head': own }), ruled).dress).toEqual({ mark: { file: 'a.svg' } });
+  });
+
+  it('wants a title of its own where a slot writes one and nobody gave it', () => {
+    const ruled = slot({ title: { size: 20 } });
+    expect(wantsTitle(picture(), [slot(), ruled])).toBe(true);
+    expect(wantsTitle(picture('Vane'), [ruled])).toBe(false);
+    expect(wantsTitle(picture(), [slot()])).toBe(false);
+    expect(wantsTitle(picture(), [slot({ title: { size: 20, text: 'Sale' } })])).toBe(false);
+    expect(wantsTitle(picture('', { 'site/head': { skip: true } }), [ruled])).toBe(false);
   });
 
   it('gets a title with its first words, in the lower part of the clear area', () => {

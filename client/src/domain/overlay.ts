@@ -63,6 +63,14 @@ export const draftOf = (picture: JobPicture, slot: JobSlot): Draft => ({
 export const wordsOf = ({ dress, words }: Draft) =>
   !dress.title || (dress.title.text ?? own).includes(own) ? words : dress.title.text!;
 
+/** True where a slot writes the picture's own title over it and the picture has none. */
+export const wantsTitle = (picture: JobPicture, slots: readonly JobSlot[]) =>
+  picture.decisions.title === '' &&
+  slots.some((slot) => {
+    const { title } = draftOf(picture, slot).dress;
+    return title && (title.text ?? own).includes(own) && !decisionFor(picture.decisions, slot.address).skip;
+  });
+
 /** A title to begin with: where the picture is calm, or in the lower part of the clear area while that is not known, as large as suits the slot. */
 function firstTitle(slot: JobSlot, calm: readonly number[] | null): TitleRule {
   const [left = 0, , right = 1, bottom = 1] = slot.slot.clear;

@@ -4,8 +4,10 @@ import { Beam } from '../design/Beam';
 import { Button, Key, MainLink } from '../design/Button';
 import { files, trim, weight } from '../design/figures';
 import { wantsText } from '../domain/decisions';
+import { wantsTitle } from '../domain/overlay';
 import { useHead, useJobStore } from '../jobs/useJob';
 import { t } from '../texts/texts';
+import { goToMissing, type TextKind } from './missingTexts';
 import { NameRules } from './Names';
 
 interface Counts {
@@ -52,7 +54,9 @@ function BundleFigures({ plan }: { plan: HandOver }) {
 }
 
 function NotInTheBundle({ plan, waiting, held, missing }: Counts) {
-  const wordless = useHead().pictures.filter(wantsText).length;
+  const { pictures, slots } = useHead();
+  const wordless = pictures.filter(wantsText).length;
+  const titleless = pictures.filter((one) => wantsTitle(one, slots)).length;
   return (
     <section className="border-b border-line px-5 py-3" aria-label={t('handingOver.notInTheBundle')}>
       <Line
@@ -74,11 +78,19 @@ function NotInTheBundle({ plan, waiting, held, missing }: Counts) {
         count={plan.asks.length}
         one={t('handingOver.pictureHasNoNameYet')}
         many={t('handingOver.picturesHaveNoNameYet')}
+        kind="keywords"
       />
       <Line
         count={wordless}
         one={t('handingOver.pictureHasNoAlternativeText')}
         many={t('handingOver.picturesHaveNoAlternativeText')}
+        kind="alternative"
+      />
+      <Line
+        count={titleless}
+        one={t('handingOver.pictureHasNoTitle')}
+        many={t('handingOver.picturesHaveNoTitle')}
+        kind="title"
       />
       {waiting + held + missing + plan.asks.length === 0 && <p>{t('handingOver.allFilesAreInTheBundle')}</p>}
     </section>
@@ -155,12 +167,24 @@ function PlainLink({ href, title, children }: { href: string; title?: string; ch
   );
 }
 
-function Line({ count, one, many }: { count: number; one: string; many: string }) {
+function Line({ count, one, many, kind }: { count: number; one: string; many: string; kind?: TextKind }) {
   if (count === 0) return null;
   return (
-    <p className="py-0.5">
-      <b className="inline-block min-w-8 pr-2 text-right font-semibold">{count}</b>
-      {count === 1 ? one : many}
+    <p className="flex items-baseline gap-2 py-0.5">
+      <span className="min-w-0 flex-1">
+        <b className="inline-block min-w-8 pr-2 text-right font-semibold">{count}</b>{' '}
+        {count === 1 ? one : many}
+      </span>
+      {kind && (
+        <button
+          type="button"
+          onClick={() => goToMissing(kind)}
+          aria-label={t('handingOver.writeTheNext', { what: count === 1 ? one : many })}
+          className="shrink-0 text-accent underline underline-offset-2"
+        >
+          {t('handingOver.write')}
+        </button>
+      )}
     </p>
   );
 }

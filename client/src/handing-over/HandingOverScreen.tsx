@@ -9,6 +9,7 @@ import { t } from '../texts/texts';
 import { BundleAside } from './BundleAside';
 import { Asks, Folders, NotGoing } from './BundleParts';
 import { HandOverTabs } from './HandOverTabs';
+import { goToMissing } from './missingTexts';
 import { PictureNames } from './Names';
 
 /** Names, folders and the bundle; what is not fit to go, and why. */
@@ -26,6 +27,7 @@ export function HandingOverScreen() {
   });
   useShortcuts({
     d: () => document.querySelector<HTMLAnchorElement>('a[data-download]')?.click(),
+    e: () => goToMissing(),
     b: () => go(`/job/${store.id}`),
   });
   const data = plan.data;

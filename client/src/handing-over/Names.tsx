@@ -1,12 +1,16 @@
 import { addresses, type JobPicture } from '../api/client';
 import { useDraft } from '../design/useDraft';
+import { wantsText } from '../domain/decisions';
+import { wantsTitle } from '../domain/overlay';
 import { useHead, useJobStore } from '../jobs/useJob';
+import { goToMissing, type TextKind } from './missingTexts';
 import { t } from '../texts/texts';
 
 /** Words for names and alternative text, picture by picture. */
 export function PictureNames({ asks }: { asks: ReadonlySet<string> }) {
   const store = useJobStore();
   const head = useHead();
+  const titled = head.pictures.some((one) => one.decisions.title !== '' || wantsTitle(one, head.slots));
   return (
     <section aria-label={t('handingOver.pictures')}>
       <h2>{t('handingOver.textsOfEachPicture')}</h2>
@@ -15,7 +19,7 @@ export function PictureNames({ asks }: { asks: ReadonlySet<string> }) {
         {head.pictures.map((one) => (
           <li
             key={one.picture.id}
-            className="grid grid-cols-[72px_minmax(140px,1fr)_minmax(180px,1.6fr)] max-md:grid-cols-[minmax(0,1fr)] items-center gap-3 border-b border-line px-3 py-1.5"
+            className={`grid ${titled ? 'grid-cols-[72px_minmax(120px,1fr)_minmax(160px,1.4fr)_minmax(120px,1fr)]' : 'grid-cols-[72px_minmax(140px,1fr)_minmax(180px,1.6fr)]'} items-center gap-3 border-b border-line px-3 py-1.5 max-md:grid-cols-[minmax(0,1fr)]`}
           >
             <img
               src={addresses.preview(one.picture.id, one.shown, 480)}
@@ -28,17 +32,29 @@ export function PictureNames({ asks }: { asks: ReadonlySet<string> }) {
               label={t('handingOver.keywordsForName', { name: one.picture.name })}
               value={one.decisions.keywords}
               hint={asks.has(one.picture.id) ? t('handingOver.whatItShows') : (one.words ?? '')}
-              wanted={asks.has(one.picture.id)}
+              missing={asks.has(one.picture.id) ? 'keywords' : undefined}
               onSet={(keywords) => void store.send([{ do: 'give-words', picture: one.picture.id, keywords }])}
             />
             <WordsField
               label={t('handingOver.alternativeTextForName', { name: one.picture.name })}
               value={one.decisions.alternative}
-              hint={t('handingOver.alternativeText')}
+              hint={
+                one.decisions.decorative ? t('handingOver.emptyDecorative') : t('handingOver.alternativeText')
+              }
+              missing={wantsText(one) ? 'alternative' : undefined}
               onSet={(alternative) =>
                 void store.send([{ do: 'give-words', picture: one.picture.id, alternative }])
               }
             />
+            {titled && (
+              <WordsField
+                label={t('handingOver.titleForName', { name: one.picture.name })}
+                value={one.decisions.title}
+                hint={t('handingOver.title')}
+                missing={wantsTitle(one, head.slots) ? 'title' : undefined}
+                onSet={(title) => void store.send([{ do: 'give-words', picture: one.picture.id, title }])}
+              />
+            )}
           </li>
         ))}
       </ul>
@@ -59,7 +75,7 @@ export function AlternativeField({ picture }: { picture: JobPicture }) {
           label={t('handingOver.alternativeTextForName', { name })}
           value={alternative}
           hint={decorative ? t('handingOver.emptyDecorative') : t('handingOver.alternativeText')}
-          wanted={!decorative && alternative === ''}
+          missing={!decorative && alternative === '' ? 'alternative' : undefined}
           onSet={(text) => void store.send([{ do: 'give-words', picture: id, alternative: text }])}
         />
       </label>
@@ -78,19 +94,20 @@ export function AlternativeField({ picture }: { picture: JobPicture }) {
   );
 }
 
-/** A line of words, taken over on Enter or when it is left. */
+/** A line of words, taken over on Enter or when it is left; Enter goes on to the next one that is missing. */
 function WordsField({
   label,
   value,
   hint,
-  wanted = false,
+  missing,
   onSet,
   most = 500,
 }: {
   label: string;
   value: string;
   hint: string;
-  wanted?: boolean;
+  /** What is missing as long as nothing stands here. */
+  missing?: TextKind | undefined;
   onSet: (value: string) => void;
   most?: number;
 }) {
@@ -100,8 +117,16 @@ function WordsField({
       aria-label={label}
       maxLength={most}
       placeholder={hint}
-      className={`w-full rounded-md border bg-sheet px-2 py-1 placeholder:text-ink-2 ${wanted ? 'border-concedes' : 'border-line'}`}
+      data-missing={missing}
+      className={`w-full rounded-md border bg-sheet px-2 py-1 placeholder:text-ink-2 ${missing ? 'border-concedes' : 'border-line'}`}
       {...field}
+      onKeyDown={(event) => {
+        const here = event.currentTarget;
+        const written = here.value.trim() !== '';
+        field.onKeyDown?.(event);
+        // What was missing and is written leads to the next that is missing.
+        if (event.key === 'Enter' && missing && written) goToMissing(missing, here);
+      }}
     />
   );
 }

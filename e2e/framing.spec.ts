@@ -62,6 +62,7 @@ test('the slot in hand is drawn larger, and never grows while a hand is down', a
   const windowOf = (slot: string) => page.locator(`[data-slot="${slot}"] > div`);
   const size = async (slot: string) => (await windowOf(slot).boundingBox())!;
   const [large, small] = [await size(slots[0]!), await size(slots[2]!)];
+  const beside = await size(slots[1]!);
   const place = { x: small.x + small.width / 2, y: small.y + small.height / 2 };
   await page.mouse.move(place.x, place.y);
   await page.mouse.down();
@@ -70,6 +71,10 @@ test('the slot in hand is drawn larger, and never grows while a hand is down', a
   await page.mouse.up();
   await expect.poll(async () => (await size(slots[2]!)).height).toBeGreaterThan(1.3 * small.height);
   expect((await size(slots[0]!)).height).toBeLessThan(large.height);
+  // Nothing else moved.
+  expect(await size(slots[1]!)).toEqual(beside);
+  const { x, y } = await size(slots[2]!);
+  expect({ x, y }).toEqual({ x: small.x, y: small.y });
 });
 
 test('a frame that is held is weighed, and the weight stands once it is let go', async ({ page }) => {

@@ -10,14 +10,14 @@ import { SlotWindow } from './SlotWindow';
 import type { FramingState } from './useFraming';
 import { useInHand } from './useInHand';
 
-/** A window onto the picture for each slot; the one in hand is larger. */
+/** A window onto the picture for each slot; the one in hand is larger, in a place that it has anyway. */
 export function SlotList({ framing }: { framing: FramingState }) {
   const { picture, slot, slots, boxes, decisions, held, setPointed, going, hold, commit } = framing;
   const cells = useCells();
   const id = picture.picture.id;
   const [list, room] = useElementSize<HTMLUListElement>();
   const large = useInHand(slot.address);
-  const { sizes, columns } = useMemo(() => {
+  const { sizes, places } = useMemo(() => {
     const shapes = slots.map((one) => cells.at(id, one.address) ?? one.slot);
     return arranged(
       shapes,
@@ -33,8 +33,7 @@ export function SlotList({ framing }: { framing: FramingState }) {
   return (
     <ul
       ref={list}
-      className="grid min-h-0 flex-1 content-start overflow-y-auto p-1.5"
-      style={{ gridTemplateColumns: columns }}
+      className="grid min-h-0 flex-1 grid-cols-2 content-start overflow-y-auto p-1.5"
       aria-label={t('framing.allSlotsOfThisPicture')}
     >
       {slots.map((one, i) => {
@@ -48,6 +47,7 @@ export function SlotList({ framing }: { framing: FramingState }) {
             box={boxes.get(one.address)!}
             width={sizes[i]!.width}
             height={sizes[i]!.height}
+            place={places[i]!}
             active={one.address === slot.address}
             unlinked={unlinked}
             skipped={skip || one.slot.pair != null}

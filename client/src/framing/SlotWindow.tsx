@@ -11,6 +11,8 @@ import { type FrameInHand, useWindowGestures } from './useWindowGestures';
 interface Props extends FrameInHand {
   width: number;
   height: number;
+  /** How high its place is without the caption, whatever is drawn in it. */
+  place: number;
   unlinked: boolean;
   skipped: boolean;
   verdict: Standing;
@@ -22,13 +24,13 @@ interface Props extends FrameInHand {
 
 /** A slot's own window onto the picture: what will be delivered, in its shape. Dragging moves what is seen. */
 export const SlotWindow = memo(function SlotWindow(props: Props) {
-  const { slot, width, height, active, skipped, made, onPoint } = props;
+  const { slot, width, height, place, active, skipped, made, onPoint } = props;
   const address = slot.address;
   return (
     <li
       data-slot={address}
       className={`min-w-0 ${active ? 'bg-sheet-2' : ''}`}
-      style={{ padding: around / 2 }}
+      style={{ padding: around / 2, minHeight: caption + place + around }}
       onPointerEnter={() => onPoint(address)}
       onPointerLeave={() => onPoint(null)}
     >

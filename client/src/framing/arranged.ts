@@ -2,42 +2,38 @@
 export const caption = 18;
 export const around = 14;
 
-const most = 190;
-const least = 56;
-/** The slot in hand is drawn so much higher than the others, and its column is so much of both where it is wide. */
-const higher = 1.6;
-const wider = 0.57;
-/** Its shape gains from a wider column from here on. */
-const wide = 1.4;
-
-/** A square in hand is at least so much larger than one that is not. */
-const grows = 1.35;
+const most = 250;
+const least = 72;
+/** The slot in hand fills its place; the others are drawn so many times smaller in theirs. */
+const larger = 1.35;
 
 interface Sides {
   width: number;
   height: number;
 }
 
-/** The sizes of the slots' windows in two columns, as large as the room allows, the one in hand larger than the others. */
+/**
+ * The windows of the slots in two columns, as large as the room allows. Each has a place that it would fill if it were in hand, so that nothing
+ * else moves when another slot is taken.
+ * @returns The size of each window, and the height of each place without the line above it.
+ */
 export function arranged(
   shapes: readonly Sides[],
   inHand: number,
   room: Sides,
-): { sizes: Sides[]; columns: string } {
+): { sizes: Sides[]; places: number[] } {
   const rows = Math.ceil(shapes.length / 2);
-  const taller = inHand < 0 ? 1 : higher;
-  const down = room.height - 12 - rows * (caption + around);
-  const hand = shapes[inHand];
-  const share = hand && hand.width / hand.height > wide ? wider : 0.5;
-  const first = inHand % 2 === 0 ? share : 1 - share;
-  const across = [first, 1 - first].map((one) => (room.width - 12) * one - around);
-  // Few slots leave room for the one in hand to grow, also across.
-  const high = Math.max(least, Math.min(most, down / (rows - 1 + taller), Math.min(...across) / grows));
+  const across = (room.width - 12) / 2 - around;
+  const high = Math.max(least, Math.min(most, (room.height - 12) / rows - caption - around));
+  const full = shapes.map(({ width, height }) => {
+    const fits = Math.min(across / width, high / height);
+    return { width: width * fits, height: height * fits };
+  });
   return {
-    sizes: shapes.map(({ width, height }, i) => {
-      const fits = Math.min(across[i % 2]! / width, (i === inHand ? high * taller : high) / height);
-      return { width: Math.max(20, width * fits), height: Math.max(12, height * fits) };
+    sizes: full.map(({ width, height }, i) => {
+      const by = i === inHand ? 1 : 1 / larger;
+      return { width: Math.max(20, width * by), height: Math.max(12, height * by) };
     }),
-    columns: `${first}fr ${1 - first}fr`,
+    places: full.map(({ height }) => Math.max(12, height)),
   };
 }

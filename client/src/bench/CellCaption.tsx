@@ -1,6 +1,6 @@
 import type { Cell } from '../api/client';
 import { weight } from '../design/figures';
-import { standingOf } from '../design/standing';
+import { explained, standingOf } from '../design/standing';
 import { VerdictMark } from '../design/VerdictMark';
 import { reasonWord } from '../domain/reasons';
 import { t } from '../texts/texts';
@@ -8,7 +8,7 @@ import { t } from '../texts/texts';
 /** True where words stand beside the mark in one line; about 6 px for a letter. */
 const hasRoom = (words: string, width: number) => words.length * 6 + 34 <= width;
 
-/** The verdict and the weight of a cell, or what it asks. */
+/** The verdict and the weight of a cell, or what it asks; where the pointer rests on it, what that means and why it is so. */
 export function CellCaption({
   cell,
   looking,
@@ -25,9 +25,10 @@ export function CellCaption({
 }) {
   const heaviest = Math.max(0, ...cell.files.map((file) => file.bytes ?? 0));
   const look = cell.toReview[0];
+  const [standing, why] = [standingOf(cell), cell.codes.map(reasonWord)];
   return (
-    <>
-      <VerdictMark verdict={standingOf(cell)} />
+    <span className="contents" title={explained(standing, why)}>
+      <VerdictMark verdict={standing} why={why} />
       {unwanted && !look ? (
         <span className="font-semibold">{t('bench.notAccepted')}</span>
       ) : look && hasRoom(reasonWord(look), width) ? (
@@ -51,6 +52,6 @@ export function CellCaption({
                   : t('bench.noFile')}
         </span>
       )}
-    </>
+    </span>
   );
 }

@@ -23,7 +23,7 @@ export function Tray({
     <section
       aria-label={t('bench.chosenCells')}
       className="@container flex gap-6 border-t border-line bg-sheet px-5 py-2"
-      style={{ height: 80 }}
+      style={{ height: 84 }}
     >
       <div className="min-w-0 flex-1">
         {one ? (

@@ -1,4 +1,4 @@
-import type { Standing } from './standing';
+import { explained, type Standing } from './standing';
 import { t } from '../texts/texts';
 
 const words: Record<Standing, string> = {
@@ -23,9 +23,21 @@ const tones: Record<Standing, string> = {
  * A verdict as a measure between two stops: reaching both (meets), short of one (concedes), through it (breaks), none (left out).
  * The shapes differ without their colours. Before it is known there are the stops alone, with a short rule while a file is being made.
  */
-export function VerdictMark({ verdict, withWord = false }: { verdict: Standing; withWord?: boolean }) {
+export function VerdictMark({
+  verdict,
+  withWord = false,
+  why,
+}: {
+  verdict: Standing;
+  withWord?: boolean;
+  /** Why it is so, in words, for the pointer that rests on it. */
+  why?: readonly string[];
+}) {
   return (
-    <span className={`relative inline-flex items-center gap-1.5 font-semibold ${tones[verdict]}`}>
+    <span
+      title={explained(verdict, why)}
+      className={`relative inline-flex items-center gap-1.5 font-semibold ${tones[verdict]}`}
+    >
       <svg viewBox="0 0 22 12" width="22" height="12" aria-hidden className="shrink-0">
         <path d="M2 1v10" stroke="currentColor" strokeWidth="1.6" />
         <path d="M16 1v10" stroke="currentColor" strokeWidth="1.6" />

@@ -1,4 +1,5 @@
 import { useMutation, useQueryClient } from '@tanstack/react-query';
+import { useState } from 'react';
 import { Link } from 'wouter';
 import { addresses, api, type PageCheck, take } from '../api/client';
 import { usePageChecks } from '../api/queries';
@@ -8,6 +9,7 @@ import { ScreensDrawing } from '../design/Drawings';
 import { EmptyState } from '../design/EmptyState';
 import { Notice } from '../design/Notice';
 import { AddPage } from './AddPage';
+import { type CheckOrder, gainOf, inOrder } from './checkOrder';
 import { progressWords } from './progress';
 import type { usePageIntake } from './usePageIntake';
 import { list } from '../texts/numbers';
@@ -17,6 +19,7 @@ import { t } from '../texts/texts';
 export function PageChecksScreen({ intake }: { intake: ReturnType<typeof usePageIntake> }) {
   const checks = usePageChecks();
   const cache = useQueryClient();
+  const [order, setOrder] = useState<CheckOrder>('newest');
   const remove = useMutation({
     mutationFn: (id: string) => take(api.DELETE('/api/page-checks/{id}', { params: { path: { id } } })),
     onSettled: () => void cache.invalidateQueries({ queryKey: ['page-checks'] }),
@@ -33,6 +36,17 @@ export function PageChecksScreen({ intake }: { intake: ReturnType<typeof usePage
       <header className="flex flex-wrap items-center gap-x-4 gap-y-2">
         <h1 className="text-head">{t('pageCheck.pageChecks')}</h1>
         <span className="text-ink-2">{t('pageCheck.aPageCheckOpensAPage')}</span>
+        {checks.data.length > 1 && (
+          <select
+            value={order}
+            onChange={(event) => setOrder(event.target.value as CheckOrder)}
+            aria-label={t('pageCheck.order')}
+            className="ml-auto h-8 rounded-md border border-line bg-sheet px-2"
+          >
+            <option value="newest">{t('pageCheck.newestFirst')}</option>
+            <option value="gain">{t('pageCheck.mostToGainFirst')}</option>
+          </select>
+        )}
       </header>
       <AddPage intake={intake} />
       {checks.data.length === 0 ? (
@@ -47,7 +61,7 @@ export function PageChecksScreen({ intake }: { intake: ReturnType<typeof usePage
         />
       ) : (
         <ul className="mt-4 flex flex-col border-t border-line bg-sheet">
-          {checks.data.map((check) => (
+          {inOrder(checks.data, order).map((check) => (
             <CheckLine key={check.id} check={check} onRemove={() => remove.mutate(check.id)} />
           ))}
         </ul>
@@ -86,13 +100,19 @@ function CheckLine({ check, onRemove }: { check: PageCheck; onRemove: () => void
       <span>
         {check.state === 'done' && check.mean != null && check.possible != null && check.images != null ? (
           <>
-            <span className="block">
+            <span className="block font-semibold">
+              {gainOf(check) > 0
+                ? t('pageCheck.toGain', { gain: weight(gainOf(check)) })
+                : t('pageCheck.nothingToGain')}
+            </span>
+            <span className="block text-ink-2">
               {t('pageCheck.meanLoadedPerScreenPossibleWould', {
                 mean: weight(check.mean),
                 possible: weight(check.possible),
               })}
+              {' · '}
+              {t('common.pictures', { count: check.images })}
             </span>
-            <span className="block text-ink-2">{t('common.pictures', { count: check.images })}</span>
           </>
         ) : (
           <span className={check.state === 'failed' ? 'text-breaks' : 'text-ink-2'}>

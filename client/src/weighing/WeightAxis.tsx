@@ -9,14 +9,9 @@ const named = 260;
 export function WeightAxis({ scales: { left, right, bottom, x, ticks } }: { scales: Scales }) {
   return (
     <>
-      {/* In a narrow drawing the name would stand over the point of the file. */}
+      {/* After the end of the scale, where no line crosses it. */}
       {right - left > named && (
-        <text
-          x={right}
-          y={bottom - 7}
-          textAnchor="end"
-          className="fill-ink-2 stroke-sheet stroke-4 text-note [paint-order:stroke]"
-        >
+        <text x={right + 8} y={bottom + 4} className="fill-ink-2 text-note">
           {t('weighing.weightOfTheFile')}
         </text>
       )}

@@ -16,6 +16,13 @@ export const common = {
   concedes: 'Concedes',
   breaks: 'Breaks',
   skipped: 'Skipped',
+  meetsMeans: 'Meets: every limit is kept, and every aim of the rule is reached.',
+  concedesMeans: 'Concedes: every limit is kept, but an aim of the rule is not reached.',
+  breaksMeans:
+    'Breaks: a limit is not kept, or no file could be made. It is not handed over unless it is allowed.',
+  skippedMeans: 'Skipped: this picture does not go to this slot.',
+  waitingMeans: 'Waiting: the file is not made yet.',
+  makingMeans: 'Being made: the file will be here soon.',
   waiting: 'Waiting',
   beingMade: 'Being made',
   bytesOfLimit: '{{bytes}} of {{limit}}',

@@ -17,7 +17,7 @@ public static class FolderTexts
     public const string ThisPreviewDoesNotExist =
         "This preview does not exist. The sides are 480 and 1800 px; the files current, original and previewed.";
 
-    public const string ThisFileIsNotThereAny = "This file is not there any more. Scan the folder again.";
+    public const string ThisFileIsNoLongerThere = "This file is no longer there. Scan the folder again.";
 
     public const string ThisFolderIsNotInThe = "This folder is not in the list.";
 

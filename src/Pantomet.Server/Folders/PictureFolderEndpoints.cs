@@ -160,7 +160,7 @@ internal static class PictureFolderEndpoints
         using var held = store.Open(row, path, wanted);
         if (held is null)
         {
-            return Problem.Of(StatusCodes.Status404NotFound, "no-such-file", FolderTexts.ThisFileIsNotThereAny);
+            return Problem.Of(StatusCodes.Status404NotFound, "no-such-file", FolderTexts.ThisFileIsNoLongerThere);
         }
 
         // What stands for the file: its place, weight and time. A file that is changed gets another copy.

@@ -22,38 +22,39 @@ export function Tray({
   return (
     <section
       aria-label={t('bench.chosenCells')}
-      className="@container flex gap-6 border-t border-line bg-sheet px-5 py-2"
-      style={{ height: 84 }}
+      className="@container h-[84px] border-t border-line bg-sheet px-5 py-2 max-[1100px]:h-[148px]"
     >
-      <div className="min-w-0 flex-1">
-        {one ? (
-          <OneCell one={one} />
-        ) : (
-          <>
-            <h2>{t('bench.chosenCellsChosen', { chosen: chosen.length })}</h2>
-            <p className="mt-1 text-ink-2">
-              {looks > 0 ? t('bench.ofThemToReview', { looks }) : t('bench.noneToReview')}{' '}
-              {t('bench.appliesToAll')}
-            </p>
-            <p>
-              <a
-                href={addresses.contactSheet(store.id, pictures)}
-                download
-                className="text-accent underline underline-offset-2"
-              >
-                {t('bench.contactSheetOf', { count: pictures.length })}
-              </a>
-            </p>
-          </>
-        )}
-      </div>
-      <div className="flex max-w-[650px] shrink-0 items-center gap-3">
-        <div className="flex max-w-[470px] flex-wrap content-center justify-end gap-x-0.5 gap-y-1">
-          {others.map((step) => (
-            <QuietKey key={step.k} {...step} />
-          ))}
+      <div className="flex h-full gap-6 max-[1100px]:flex-col max-[1100px]:gap-1.5">
+        <div className="min-h-0 min-w-0 flex-1">
+          {one ? (
+            <OneCell one={one} />
+          ) : (
+            <>
+              <h2>{t('bench.chosenCellsChosen', { chosen: chosen.length })}</h2>
+              <p className="mt-1 text-ink-2">
+                {looks > 0 ? t('bench.ofThemToReview', { looks }) : t('bench.noneToReview')}{' '}
+                {t('bench.appliesToAll')}
+              </p>
+              <p>
+                <a
+                  href={addresses.contactSheet(store.id, pictures)}
+                  download
+                  className="text-accent underline underline-offset-2"
+                >
+                  {t('bench.contactSheetOf', { count: pictures.length })}
+                </a>
+              </p>
+            </>
+          )}
         </div>
-        {next && <KeyButton main className="h-9! min-w-36" {...next} />}
+        <div className="flex max-w-[650px] shrink-0 items-center gap-3 max-[1100px]:max-w-none">
+          <div className="flex max-w-[470px] flex-wrap content-center justify-end gap-x-0.5 gap-y-1 max-[1100px]:max-w-none max-[1100px]:flex-1 max-[1100px]:justify-start">
+            {others.map((step) => (
+              <QuietKey key={step.k} {...step} />
+            ))}
+          </div>
+          {next && <KeyButton main className="h-9! min-w-36" {...next} />}
+        </div>
       </div>
     </section>
   );

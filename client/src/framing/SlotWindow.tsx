@@ -29,14 +29,14 @@ export const SlotWindow = memo(function SlotWindow(props: Props) {
   return (
     <li
       data-slot={address}
-      className={`min-w-0 ${active ? 'bg-sheet-2' : ''}`}
+      className={`relative min-w-0 ${active ? 'bg-sheet-2' : ''}`}
       style={{ padding: around / 2, minHeight: caption + place + around }}
       onPointerEnter={() => onPoint(address)}
       onPointerLeave={() => onPoint(null)}
     >
       <Caption {...props} />
       <div
-        className={`relative grid place-items-center bg-white ${active ? 'outline-2 outline-accent' : 'outline-1 outline-ink-2'} ${skipped ? 'opacity-35' : ''}`}
+        className={`relative z-10 grid place-items-center bg-white ${active ? 'outline-2 outline-accent' : 'outline-1 outline-ink-2'} ${skipped ? 'opacity-35' : ''}`}
         style={{ width, height }}
       >
         <View {...props} />
@@ -64,7 +64,8 @@ function Caption({ slot, active, skipped, unlinked, toReview, verdict, onActive 
       title={[slot.slot.name, slot.destinationName, slot.slot.group != null ? windows(slot.slot) : '']
         .filter(Boolean)
         .join(', ')}
-      className="flex w-full items-center gap-1 text-left text-small leading-none"
+      // The place is larger than the window in it: a click beside the window means the same as one on the name.
+      className="flex w-full items-center gap-1 text-left text-small leading-none after:absolute after:inset-0"
       style={{ height: caption }}
     >
       <VerdictMark verdict={skipped ? 'skipped' : verdict} />

@@ -147,7 +147,8 @@ function JobName() {
     <h1 className="min-w-0 shrink">
       <input
         aria-label={t('jobs.nameOfTheJob')}
-        className="field-sizing-content max-w-72 min-w-24 truncate @max-[760px]:max-w-40 rounded-sm border border-transparent bg-transparent px-1 py-0.5 font-semibold hover:border-line focus:border-line"
+        title={head.name}
+        className="field-sizing-content max-w-[min(18rem,100%)] min-w-24 truncate @max-[760px]:max-w-[min(10rem,100%)] rounded-sm border border-transparent bg-transparent px-1 py-0.5 font-semibold hover:border-line focus:border-line"
         {...field}
       />
     </h1>

@@ -44,7 +44,7 @@ export function Progress() {
               {t('jobs.pause')}
             </Button>
             <Button
-              className="h-7!"
+              className="h-7! @max-[760px]:hidden"
               onClick={() => void store.setRun('stopped')}
               title={t('jobs.filesThatAreBeingMadeAre2')}
             >

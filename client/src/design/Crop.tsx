@@ -38,8 +38,13 @@ export function Crop({
           alt=""
           draggable={false}
           decoding="async"
-          className="absolute max-w-none origin-top-left select-none"
+          className="absolute max-w-none origin-top-left bg-cover select-none"
           style={{
+            // The small copy, which is there already, until the large one is made.
+            backgroundImage:
+              side > 480 && !picture.picture.hasAlpha
+                ? `url(${addresses.preview(picture.picture.id, picture.shown, 480)})`
+                : undefined,
             width: content.width / (right - left),
             height: content.height / (bottom - top),
             transform: `translate(${(-left * content.width) / (right - left)}px, ${(-top * content.height) / (bottom - top)}px)`,

@@ -40,8 +40,13 @@ test('a reason leaves only its cells, and what is accepted no longer asks', asyn
   await settled(page);
   const { cells } = await readJob(page, job.id);
   expect(cells.some((cell) => cell.toReview.includes('too-small'))).toBe(false);
+  // Once nothing is to review the next step is to hand over.
+  const on = page.getByRole('link', { name: 'Hand over' });
+  await expect(page.getByTestId('looks')).toContainText('Nothing to review');
+  await expect(on).toBeVisible();
   await page.keyboard.press('Control+z');
   await expect(page.getByRole('button', { name: /^Too few pixels 2/ })).toBeVisible();
+  await expect(on).toHaveCount(0);
 });
 
 test('a rectangle is chosen by drawing, rows and columns by their heads, and acted on in one step', async ({

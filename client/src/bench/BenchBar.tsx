@@ -1,5 +1,7 @@
-import { Button, Key } from '../design/Button';
-import { useJobStore } from '../jobs/useJob';
+import { Link } from 'wouter';
+import { Button, buttonShape, Key } from '../design/Button';
+import { VerdictMark } from '../design/VerdictMark';
+import { useJob, useJobStore } from '../jobs/useJob';
 import { t } from '../texts/texts';
 import type { View } from './layout';
 import { type Reason, type ReviewCounts, ReviewFilter } from './ReviewFilter';
@@ -53,7 +55,7 @@ export function BenchBar({
           {t('bench.next')} <Key>E</Key>
         </Button>
       </ReviewFilter>
-      <span className="flex-1" />
+      <WayOn settled={counts.cells === 0 && !reading} />
       {pair && (
         <Button className="h-7!" disabled={!pair.may} title={pair.title} onClick={pair.act}>
           {t('bench.sideBySide')} <Key>D</Key>
@@ -86,6 +88,25 @@ export function BenchBar({
         {t('bench.slots')} <Key>S</Key>
       </Button>
     </div>
+  );
+}
+
+/** The way on, once nothing is to review and every file is made; and the room up to what is on the right. */
+function WayOn({ settled }: { settled: boolean }) {
+  const store = useJobStore();
+  const left = useJob(({ progress }) => (progress ? progress.files - progress.done - progress.failed : 1));
+  if (!settled || left > 0) return <span className="flex-1" />;
+  return (
+    <>
+      <VerdictMark verdict="meets" />
+      <Link
+        href={`/job/${store.id}/handing-over`}
+        className={`${buttonShape} ml-2 h-7! border-accent bg-accent text-on-accent hover:brightness-110`}
+      >
+        {t('bench.handOver')} <Key>G</Key>
+      </Link>
+      <span className="flex-1" />
+    </>
   );
 }
 

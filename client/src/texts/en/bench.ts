@@ -34,6 +34,7 @@ export const bench = {
   addAllOthers: 'Add all {{others}}',
   addName: 'Add {{name}}',
   picturesOfTheJob: 'Pictures of the job',
+  handOver: 'Hand over',
   nothingToReview: 'Nothing to review',
   cellsOfAllToReview: '{{cells}} of {{all}} to review',
   theRestIsLoading: ', the rest is loading',

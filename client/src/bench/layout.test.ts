@@ -75,6 +75,16 @@ describe('the bench', () => {
     expect(fittingView(slots, 12, { width: 10, height: 100 }).height).toBe(64);
   });
 
+  it('lets a strip have the room that is left, and never more than there is', () => {
+    const strip = slot('strip', 1000, 200);
+    const view = fittingView([...slots, strip], 12, { width: 1100, height: 715 });
+    const { width, height } = drawn({ width: 1000, height: 200 }, view);
+    expect(width).toBeGreaterThan(2.2 * view.height);
+    expect(width / height).toBeCloseTo(5, 6);
+    const full = fittingView([...slots, strip], 12, { width: 560, height: 715 });
+    expect(drawn({ width: 1000, height: 200 }, full).width).toBeLessThanOrEqual(2.2 * full.height);
+  });
+
   it('draws few pictures larger, as all of them stay in view', () => {
     const room = { width: 1100, height: 715 };
     expect(fittingView(slots, 3, room).height).toBeGreaterThanOrEqual(170);

@@ -20,8 +20,10 @@ const widestHead = 150;
 const leastRow = 60;
 /** About how wide a letter of a note is, in pixels. */
 const letter = 5.7;
-/** A strip is drawn no wider than this times the height of the others. */
+/** A strip is drawn no wider than this times the height of the others, unless the window has room for more. */
 const widest = 2.2;
+/** With room for it a strip is drawn so much wider than the height of the others, at most. */
+const longest = 5.2;
 /** So high a crop is judged well: what is higher becomes so before wide crops become lower than others. */
 const judged = 130;
 /** Where the window is narrow, wide crops give way down to this times the height of the others. */
@@ -35,7 +37,7 @@ export type View =
       kind: 'alike';
       /** In pixels. */
       height: number;
-      /** No crop is wider than this, in pixels; what would be is lower. Without it a strip is no wider than 2.2 times the height. */
+      /** No crop is wider than this, in pixels; what would be is lower. Without it, than 2.2 times the height. */
       width?: number;
     }
   | { kind: 'scale'; /** Pixels for one CSS pixel. */ scale: number };
@@ -57,7 +59,7 @@ export const standsBeside = (cell: Sides, view: View) =>
 /** The size a crop is drawn at, in pixels. */
 export const drawn = (cell: Sides, view: View) => {
   if (view.kind === 'alike') {
-    const ratio = Math.min(widest, (view.width ?? Infinity) / view.height, cell.width / cell.height);
+    const ratio = Math.min(view.width ? view.width / view.height : widest, cell.width / cell.height);
     const height = standsBeside(cell, view)
       ? Math.min(view.height + caption, leastSide / ratio)
       : view.height;
@@ -150,10 +152,17 @@ export function fittingView(
   const smallest = { kind: 'alike', height: leastSide + 1, width: narrowest * leastSide } as const;
   if (wideTogether(slots, heads, smallest) > room.width) return { kind: 'alike', height: leastSide };
   for (; height > leastSide; height--) {
-    for (let width = Math.floor(widest * height); width >= narrowest * height; width--) {
-      const view = { kind: 'alike', height, width } as const;
-      if (wideTogether(slots, heads, view) <= room.width) return view;
+    const fits = (width: number) =>
+      wideTogether(slots, heads, { kind: 'alike', height, width }) <= room.width;
+    let [low, high] = [Math.ceil(narrowest * height), Math.floor(longest * height)];
+    if (!fits(low)) continue;
+    // The wider crops may be, the wider all are together: the widest that fits lies between one that does and one that does not.
+    while (low < high) {
+      const width = Math.ceil((low + high) / 2);
+      if (fits(width)) low = width;
+      else high = width - 1;
     }
+    return { kind: 'alike', height, width: low };
   }
   return { kind: 'alike', height };
 }

@@ -152,6 +152,29 @@ test('the facts say what the file is, without misleading', async ({ page }) => {
   await expect(facts.getByText(/Adobe RGB/)).toBeVisible();
 });
 
+test('a backup is made when it is asked for, and stands in the list', async ({ page }) => {
+  await page.goto('/pictures');
+  await page.getByRole('button', { name: 'Storage' }).click();
+  const backups = page.getByRole('region', { name: 'Backups' });
+  const list = backups.getByRole('listitem');
+  const before = await list.count();
+  await backups.getByRole('button', { name: 'Back up now' }).click();
+  await expect(list).toHaveCount(Math.min(8, before + 1), { timeout: 60_000 });
+  await expect(list.first()).toContainText('files');
+  // Made by themselves, the next is due.
+  await backups.getByLabel('Automatically').selectOption('weekly');
+  await expect(backups.getByText(/^The next is due on /)).toBeVisible();
+  await backups.getByLabel('keep').fill('0');
+  await expect(backups.getByLabel('keep')).toHaveAttribute('aria-invalid', 'true');
+  await backups.getByLabel('keep').fill('3');
+  await page.keyboard.press('Enter');
+  await expect
+    .poll(async () => (await (await page.request.get('/api/backups')).json()).settings)
+    .toEqual({ every: 'weekly', kept: 3 });
+  await backups.getByLabel('Automatically').selectOption('never');
+  await expect(backups.getByText(/^The next is due on /)).toBeHidden();
+});
+
 test('an original is put right, and the first one comes back', async ({ page }) => {
   await page.goto('/pictures');
   await choose(page, 'weatherworks-mark.png');

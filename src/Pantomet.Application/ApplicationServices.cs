@@ -47,6 +47,7 @@ public static class ApplicationServices
             .AddSingleton<JobRoom>()
             .AddSingleton<JobList>()
             .AddSingleton<FileDesk>()
+            .AddSingleton<VariantRepair>()
             .AddSingleton<JobQueue>();
         services
             .AddSingleton<RuleStore>()
@@ -62,6 +63,7 @@ public static class ApplicationServices
         services.AddSingleton<FetchCounts>().AddHostedService(provider => provider.GetRequiredService<FetchCounts>());
         services.AddSingleton<FromDocuments>().AddSingleton<RemovalSweep>().AddSingleton<UnusedFileCollector>();
         services.AddSingleton<IntegritySweep>().AddHostedService(provider => provider.GetRequiredService<IntegritySweep>());
+        services.AddSingleton<BackupKeeper>().AddHostedService(provider => provider.GetRequiredService<BackupKeeper>());
         services.AddSingleton<SubjectDetection>().AddHostedService(provider => provider.GetRequiredService<SubjectDetection>());
         services.AddSingleton<WorkCall>().AddSingleton<AllowedFolders>();
         services

@@ -11,6 +11,12 @@ public record WorkOptions
     /// <summary>The folder of the logos and fonts that rules name; null without a data folder.</summary>
     public string? SideFiles => Data.Length == 0 ? null : Path.Combine(Path.GetFullPath(Data), DataFolder.SideFilesName);
 
+    /// <summary>The folder of backups; beside the data folder unless set otherwise.</summary>
+    public string? Backups { get; init; }
+
+    /// <summary>The folder of backups as a whole path.</summary>
+    public string BackupFolder => Path.GetFullPath(Backups ?? $"{Path.TrimEndingDirectorySeparator(Path.GetFullPath(Data))}-backups");
+
     /// <summary>The most bytes of one upload: 200 MB unless set otherwise.</summary>
     public long MostUploadBytes { get; init; } = 200_000_000;
 

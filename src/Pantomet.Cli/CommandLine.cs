@@ -1,5 +1,6 @@
 using System.CommandLine;
 using System.CommandLine.Parsing;
+using Pantomet.Cli.Backup;
 using Pantomet.Cli.Mend;
 using Pantomet.Cli.Page;
 using Pantomet.Cli.Render;
@@ -28,6 +29,9 @@ internal static class CommandLine
             ServeCommands.Demo(),
             ServeCommands.Serve(),
             ServeCommands.OpenApi(),
+            BackupCommands.Backup(),
+            BackupCommands.Restore(),
+            CheckCommand.Build(),
         };
 
     // A value that is empty is one that a script lost: no option means anything by it.

@@ -39,7 +39,7 @@ internal static class ServeCommands
                 // A demo on another port, such as the tests', has data of its own.
                 var number = call.GetValue(port);
                 var data = Path.Combine(root, "data", number == UsualPort ? "demo" : $"demo-{number}");
-                foreach (var old in new[] { data, data + "-receivers" }.Where(Directory.Exists))
+                foreach (var old in new[] { data, data + "-receivers", data + "-backups" }.Where(Directory.Exists))
                 {
                     Directory.Delete(old, recursive: true);
                 }
@@ -136,6 +136,7 @@ internal static class ServeCommands
                 result.AddError(CommandTexts.PrivateHostTakesAHostSuch(none.Value));
             }
         });
+        var backups = new Option<string?>("--backups") { Description = BackupTexts.WhereTheServersBackupsGo, HelpName = "DIR" };
         var port = Port();
         var command = new Command("serve", CommandTexts.StartsTheApplicationOnAData)
         {
@@ -147,6 +148,7 @@ internal static class ServeCommands
             level,
             folders,
             privateHosts,
+            backups,
         };
         command.SetAction(
             async (call, cancel) =>
@@ -159,6 +161,7 @@ internal static class ServeCommands
                     Host = call.GetValue(host)!,
                     PictureFolders = call.GetValue(folders)!,
                     PrivateHosts = call.GetValue(privateHosts)!,
+                    Backups = call.GetValue(backups),
                     MostUploadBytes = call.GetValue(upload) * 1_000_000,
                     LogLevel = Enum.Parse<LogLevel>(call.GetValue(level)!, ignoreCase: true),
                 };

@@ -12,6 +12,12 @@ public sealed class SettingRow
     /// <summary>How often a mark or a font under a known name was exchanged or removed.</summary>
     public const string SideFileExchanges = "side-files.exchanges";
 
+    /// <summary>How often backups are made by themselves.</summary>
+    public const string BackupEvery = "backups.every";
+
+    /// <summary>How many backups are kept.</summary>
+    public const string BackupsKept = "backups.kept";
+
     /// <summary>The name.</summary>
     public required string Name { get; set; }
 

@@ -210,6 +210,7 @@ public static class PantometServer
         StyleEndpoints.Map(api);
         VariantEndpoints.Map(api);
         StorageEndpoints.Map(api);
+        BackupEndpoints.Map(api);
         PublicationEndpoints.Map(api);
         LiveEndpoints.Map(app);
         if (options.Client is not null && Directory.Exists(options.Client))

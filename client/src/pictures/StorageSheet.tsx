@@ -6,6 +6,7 @@ import { count, files, typedNumber, weight } from '../design/figures';
 import { Sheet } from '../design/Sheet';
 import { useDraft } from '../design/useDraft';
 import { moment } from '../texts/numbers';
+import { Backups } from './Backups';
 import { t } from '../texts/texts';
 
 type StorageIntegrity = components['schemas']['IntegrityView'];
@@ -71,6 +72,7 @@ function Storage() {
         </p>
       )}
       <Integrity integrity={integrity} />
+      <Backups />
     </>
   );
 }

@@ -129,4 +129,18 @@ export const pictures = {
   noPicturesYet: 'No pictures yet',
   dropPicturesAnywhereOnThisPage:
     'Drop pictures anywhere on this page, paste one, or choose files: JPEG, PNG, WebP, AVIF, GIF, TIFF or SVG. They stay on this machine, and the originals are never changed.',
+  backups: 'Backups',
+  backupsLieIn: 'In {{folder}}. Each adds only what is new; "pantomet restore" makes a data folder of one.',
+  byThemselves: 'Automatically',
+  never: 'never',
+  everyDay: 'every day',
+  everyWeek: 'every week',
+  keepBackups: 'keep',
+  theNextIsDue: 'The next is due on {{at}}.',
+  noBackupYet: 'There is no backup yet.',
+  withoutOriginals: 'Without the originals of {{names}}: they were missing or damaged.',
+  filesBackedUp: 'Files backed up',
+  backedUpOf: '{{files}} of {{of}}',
+  stopTheBackup: 'Stop',
+  backUpNow: 'Back up now',
 } as const;

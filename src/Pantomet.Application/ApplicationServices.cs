@@ -58,7 +58,8 @@ public static class ApplicationServices
             .AddScoped<Revisions>()
             .AddScoped<OriginalFix>()
             .AddSingleton<BundleWriter>()
-            .AddSingleton<ContactSheetWriter>();
+            .AddSingleton<ContactSheetWriter>()
+            .AddSingleton<JobExport>();
         services.AddSingleton<LiveLinkStore>().AddSingleton<LiveMaker>().AddSingleton<Publishing>();
         services.AddSingleton<FetchCounts>().AddHostedService(provider => provider.GetRequiredService<FetchCounts>());
         services.AddSingleton<FromDocuments>().AddSingleton<RemovalSweep>().AddSingleton<UnusedFileCollector>();

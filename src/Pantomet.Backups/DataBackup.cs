@@ -1,5 +1,4 @@
 using Microsoft.Data.Sqlite;
-using Microsoft.EntityFrameworkCore;
 using Pantomet.Core.Texts;
 using Pantomet.Data;
 
@@ -78,7 +77,7 @@ public static class DataBackup
         var snapshot = Path.Combine(target.Scratch, $"{Guid.NewGuid():n}.db.part");
         try
         {
-            Snapshot(Path.Combine(root, DataFiles.Database), snapshot);
+            DatabaseCopy.Make(Path.Combine(root, DataFiles.Database), snapshot);
             var originals = await OriginalsAsync(snapshot, cancel);
             var paths = DataFiles.In(root).ToList();
             var adding = new Adding(root, target, tells, paths.Count + 1, new FileInfo(snapshot).Length + Weight(root, paths));
@@ -122,19 +121,6 @@ public static class DataBackup
 
     private static long Weight(string root, List<string> paths) =>
         paths.Sum(path => new FileInfo(Path.Combine(root, path)) is { Exists: true } file ? file.Length : 0);
-
-    // One read of the whole database at one moment, beside whoever writes; in a file of its own without a journal beside it.
-    private static void Snapshot(string database, string to)
-    {
-        using var from = new SqliteConnection($"Data Source={database};Pooling=False;Default Timeout=20");
-        using var copy = new SqliteConnection($"Data Source={to};Pooling=False");
-        from.Open();
-        copy.Open();
-        from.BackupDatabase(copy);
-        using var journal = copy.CreateCommand();
-        journal.CommandText = "PRAGMA journal_mode=DELETE;";
-        journal.ExecuteNonQuery();
-    }
 
     private static async Task<IReadOnlyList<LostOriginal>> OriginalsAsync(string database, CancellationToken cancel)
     {

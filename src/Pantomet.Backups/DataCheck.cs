@@ -1,6 +1,7 @@
 using Microsoft.Data.Sqlite;
 using Microsoft.EntityFrameworkCore;
 using Pantomet.Core.Texts;
+using Pantomet.Data;
 
 namespace Pantomet.Backups;
 
@@ -111,22 +112,9 @@ public static class DataCheck
     // The database's own check (sqlite.org/pragma.html), and that no row names another that is not there.
     private static List<string> Faults(string database)
     {
+        var faults = DatabaseCopy.Faults(database, MostFaults).ToList();
         using var connection = new SqliteConnection($"Data Source={database};Pooling=False;Default Timeout=20");
         connection.Open();
-        var faults = new List<string>();
-        using (var integrity = connection.CreateCommand())
-        {
-            integrity.CommandText = $"PRAGMA integrity_check({MostFaults});";
-            using var rows = integrity.ExecuteReader();
-            while (rows.Read())
-            {
-                if (rows.GetString(0) is var said && said != "ok")
-                {
-                    faults.Add(said);
-                }
-            }
-        }
-
         using var keys = connection.CreateCommand();
         keys.CommandText = "PRAGMA foreign_key_check;";
         using var found = keys.ExecuteReader();

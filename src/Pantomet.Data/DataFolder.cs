@@ -193,17 +193,65 @@ public sealed class DataFolder : IDisposable
     private const int CannotOpen = 14;
     private const int NoDatabase = 26;
 
-    private static async Task BringUpAsync(PantometDb db, CancellationToken cancel)
+    private async Task BringUpAsync(PantometDb db, CancellationToken cancel)
     {
-        await MigrationSteps.CompleteAsync(db, cancel);
-        var known = db.Database.GetMigrations().ToHashSet();
-        if ((await db.Database.GetAppliedMigrationsAsync(cancel)).FirstOrDefault(applied => !known.Contains(applied)) is { } later)
+        var known = db.Database.GetMigrations().ToHashSet(StringComparer.Ordinal);
+        var applied = (await db.Database.GetAppliedMigrationsAsync(cancel)).ToList();
+        var steps = MigrationSteps.All.Select(step => step.Name).ToHashSet(StringComparer.Ordinal);
+        if (applied.Find(one => !known.Contains(one) && !steps.Contains(one)) is { } later)
         {
             throw new InvalidDataException(PictureTexts.TheDataFolderWasWrittenBy(later));
         }
 
-        await db.Database.MigrateAsync(cancel);
+        if (applied.Count > 0 && !known.IsSubsetOf(applied))
+        {
+            await TryUpgradeAsync(applied[^1], cancel);
+        }
+
+        await UpgradeAsync(db, cancel);
         await db.Database.ExecuteSqlRawAsync("PRAGMA journal_mode=WAL;", cancel);
+    }
+
+    private static async Task UpgradeAsync(PantometDb db, CancellationToken cancel)
+    {
+        await MigrationSteps.CompleteAsync(db, cancel);
+        await db.Database.MigrateAsync(cancel);
+    }
+
+    // What is new is tried on a copy, and the database as it was stays beside: an upgrade that fails, or that somebody wants to undo, loses nothing.
+    private async Task TryUpgradeAsync(string last, CancellationToken cancel)
+    {
+        var (database, trial) = (Path.Combine(Root, DatabaseName), Path.Combine(Root, DatabaseName + ".trial"));
+        var former = Path.Combine(Root, $"{DatabaseName}.before-{last}");
+        try
+        {
+            File.Delete(trial);
+            DatabaseCopy.Make(database, trial);
+            File.Copy(trial, former + ".part", overwrite: true);
+            await using (
+                var copy = new PantometDb(new DbContextOptionsBuilder<PantometDb>().UseSqlite($"Data Source={trial};Pooling=False").Options)
+            )
+            {
+                await UpgradeAsync(copy, cancel);
+            }
+
+            if (DatabaseCopy.Faults(trial, 1) is [var fault, ..])
+            {
+                throw new InvalidDataException(PictureTexts.TheUpgradeWasTriedAndFailed(Root, fault));
+            }
+
+            Durable.Flush(former + ".part");
+            Durable.Move(former + ".part", former);
+        }
+        catch (SqliteException fault) when (fault.SqliteErrorCode is not (Full or ReadOnly or CannotOpen or Perm or NoDatabase or Corrupt))
+        {
+            throw new InvalidDataException(PictureTexts.TheUpgradeWasTriedAndFailed(Root, fault.Message), fault);
+        }
+        finally
+        {
+            File.Delete(former + ".part");
+            File.Delete(trial);
+        }
     }
 
     /// <summary>Lets the folder go.</summary>

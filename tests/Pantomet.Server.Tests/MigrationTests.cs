@@ -98,6 +98,50 @@ public sealed class MigrationTests : IDisposable
         );
     }
 
+    [Fact]
+    public async Task The_database_as_it_was_stays_beside_the_upgraded_one()
+    {
+        var old = Path.Combine(_root, "old");
+        await WriteAsync(old, MigrationSteps.All.Count);
+        var before = await ColumnAsync(old, Schema);
+        await SchemaAsync(old);
+        var former = Assert.Single(Directory.GetFiles(old, "pantomet.db.*"), path => path.Contains(".before-", StringComparison.Ordinal));
+        Assert.Equal($"pantomet.db.before-{MigrationSteps.All[^1].Name}", Path.GetFileName(former));
+        Assert.Equal(before, await ColumnAsync(old, Schema, Path.GetFileName(former)));
+        Assert.Equal([Job], await ColumnAsync(old, "SELECT lower(Id) FROM Jobs", Path.GetFileName(former)));
+        Assert.Empty(Directory.GetFiles(old, "*.trial*").Concat(Directory.GetFiles(old, "*.part")));
+
+        // Opened again it is up to date: nothing is copied.
+        File.Delete(former);
+        await SchemaAsync(old);
+        Assert.DoesNotContain(Directory.GetFiles(old), path => path.Contains(".before-", StringComparison.Ordinal));
+        // Nor of a new folder.
+        await SchemaAsync(Path.Combine(_root, "new"));
+        Assert.DoesNotContain(Directory.GetFiles(Path.Combine(_root, "new")), path => path.Contains(".before-", StringComparison.Ordinal));
+    }
+
+    [Fact]
+    public async Task An_upgrade_that_fails_changes_nothing_and_says_so()
+    {
+        var old = Path.Combine(_root, "old");
+        await WriteAsync(old, MigrationSteps.All.Count);
+        await using (var connection = new SqliteConnection($"Data Source={Path.Combine(old, "pantomet.db")};Pooling=False"))
+        {
+            await connection.OpenAsync();
+            await using var command = connection.CreateCommand();
+            // A table of a later version stands where it is to be made.
+            command.CommandText = "CREATE TABLE ReceiverFiles (Id TEXT);";
+            await command.ExecuteNonQueryAsync();
+        }
+
+        var before = await File.ReadAllBytesAsync(Path.Combine(old, "pantomet.db"));
+        var fault = await Assert.ThrowsAsync<InvalidDataException>(() => SchemaAsync(old));
+        Assert.Contains("cannot be upgraded", fault.Message, StringComparison.Ordinal);
+        Assert.Contains("Nothing was changed.", fault.Message, StringComparison.Ordinal);
+        Assert.Equal(before, await File.ReadAllBytesAsync(Path.Combine(old, "pantomet.db")));
+        Assert.DoesNotContain(Directory.GetFiles(old), path => Path.GetFileName(path).StartsWith("pantomet.db.", StringComparison.Ordinal));
+    }
+
     // As the program of then left it: three migrations, and the first so many of the steps.
     private static async Task WriteAsync(string root, int steps)
     {
@@ -134,15 +178,15 @@ public sealed class MigrationTests : IDisposable
             await folder.PrepareAsync(db, CancellationToken.None);
         }
 
-        return await ColumnAsync(
-            root,
-            "SELECT type || ' ' || name || ' ' || coalesce(replace(replace(sql, char(10), ' '), '  ', ' '), '') FROM sqlite_master ORDER BY type, name"
-        );
+        return await ColumnAsync(root, Schema);
     }
 
-    private static async Task<IReadOnlyList<string>> ColumnAsync(string root, string sql)
+    private const string Schema =
+        "SELECT type || ' ' || name || ' ' || coalesce(replace(replace(sql, char(10), ' '), '  ', ' '), '') FROM sqlite_master ORDER BY type, name";
+
+    private static async Task<IReadOnlyList<string>> ColumnAsync(string root, string sql, string database = "pantomet.db")
     {
-        await using var connection = new SqliteConnection($"Data Source={Path.Combine(root, "pantomet.db")};Pooling=False");
+        await using var connection = new SqliteConnection($"Data Source={Path.Combine(root, database)};Pooling=False");
         await connection.OpenAsync();
         await using var command = connection.CreateCommand();
         command.CommandText = sql;

@@ -162,5 +162,6 @@ export const addresses = {
   bundle: (job: string) => `/api/jobs/${job}/bundle.zip`,
   contactSheet: (job: string, pictures: readonly string[] = []) =>
     `/api/jobs/${job}/contact-sheet.html${pictures.length > 0 ? `?${pictures.map((one) => `picture=${one}`).join('&')}` : ''}`,
+  exported: (job: string) => `/api/jobs/${job}/export.zip`,
   report: (job: string, type: 'json' | 'csv') => `/api/jobs/${job}/report.${type}`,
 };

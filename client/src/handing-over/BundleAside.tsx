@@ -9,6 +9,7 @@ import { useHead, useJobStore } from '../jobs/useJob';
 import { t } from '../texts/texts';
 import { goToMissing, type TextKind } from './missingTexts';
 import { NameRules } from './Names';
+import { PlainLink } from './PlainLink';
 
 interface Counts {
   plan: HandOver;
@@ -134,6 +135,13 @@ function TakeBundle({ plan, waiting }: Counts) {
         </Button>
         <PlainLink href={addresses.report(store.id, 'csv')}>{t('handingOver.reportCSV')}</PlainLink>
         <PlainLink href={addresses.report(store.id, 'json')}>{t('handingOver.reportJSON')}</PlainLink>
+        <PlainLink
+          href={addresses.exported(store.id)}
+          title={t('handingOver.originalsRulesMarksDecisions')}
+          className="col-span-2"
+        >
+          {t('handingOver.exportTheJob')}
+        </PlainLink>
       </div>
       {ready ? (
         <MainLink data-download href={addresses.bundle(store.id)} download className="w-full">
@@ -151,19 +159,6 @@ function TakeBundle({ plan, waiting }: Counts) {
         </Button>
       )}
     </section>
-  );
-}
-
-function PlainLink({ href, title, children }: { href: string; title?: string; children: string }) {
-  return (
-    <a
-      href={href}
-      title={title}
-      download
-      className="inline-flex h-8 items-center justify-center rounded-md border border-line bg-sheet px-2 font-medium whitespace-nowrap hover:border-ink-2"
-    >
-      {children}
-    </a>
   );
 }
 

@@ -41,6 +41,26 @@ public static class BackupTexts
 
     public const string WhereTheServersBackupsGo = "The folder of the server's own backups; beside the data folder if it is not given.";
 
+    public static string WhatAnExportHolds(string job, IReadOnlyList<string> turned) =>
+        $"""
+            {job}
+
+            originals/       the pictures as they arrived
+            rules.json       the slots of the job
+            marks.json       what was said about each picture: names, texts, keep boxes, focus, frames by hand
+            decisions.json   all that was decided, by file name
+            report.json      every file with its weight, its likeness and its verdict; report.csv is the same as a table
+
+            The same files are made again by: pantomet render --rules rules.json --marks marks.json --out DIR originals/*
+            Cells that were skipped are made as well, and slots of pictures side by side take the pictures in their order.
+
+            """
+        + (
+            turned.Count == 0
+                ? ""
+                : $"These pictures were turned, so that their boxes and frames stand in decisions.json alone: {string.Join(", ", turned)}\n"
+        );
+
     // The command line.
 
     public const string BacksUpADataFolder = "Backs up a data folder, while Pantomet runs on it or not.";

@@ -28,6 +28,10 @@ public static class PictureTexts
     public static string TheKeyFileIsDamagedOr(string path) =>
         $"The key file {path} is damaged or cannot be read. Replace it with a backup copy, or move it away; then enter the passwords of the receivers again.";
 
+    public static string TheUpgradeWasTriedAndFailed(string root, string message) =>
+        $"The data folder {root} is of an earlier version, and its database cannot be upgraded: {message} Nothing was changed. "
+        + "Use the earlier version, and keep the folder as it is.";
+
     public static string TheDataFolderWasWrittenBy(object? later) =>
         $"The data folder was written by a newer version of Pantomet ({later}). Start that version, or restore an older backup copy.";
 

@@ -95,6 +95,9 @@ internal static class BundleEndpoints
             .WithSummary(
                 "Every file as a picture with its place, pixels, weight and verdict, and what is missing: one page that holds everything itself."
             );
+        job.MapGet("/export.zip", ExportAsync)
+            .WithName("exportJob")
+            .WithSummary("The job as open files: its originals, rules, marks, decisions and the report.");
         job.MapGet("/report.csv", ReportCsvAsync).WithName("getReportTable").WithSummary("The report as a table.");
     }
 
@@ -193,6 +196,29 @@ internal static class BundleEndpoints
                 $"{BundleWriter.NameOf(contents)}-contact-sheet.html"
             )
             : Problem.NoJob();
+
+    private static async Task<IResult> ExportAsync(
+        Guid id,
+        JobRoom room,
+        BundleReader bundles,
+        JobExport export,
+        HttpContext context,
+        CancellationToken cancel
+    )
+    {
+        if (await room.OpenAsync(id, cancel) is not { } board)
+        {
+            return Problem.NoJob();
+        }
+
+        var contents = await bundles.OfAsync(board, cancel);
+        context.Features.GetRequiredFeature<IHttpBodyControlFeature>().AllowSynchronousIO = true;
+        return TypedResults.Stream(
+            stream => export.WriteAsync(contents, board, stream, context.RequestAborted),
+            "application/zip",
+            $"{BundleWriter.NameOf(contents)}-export.zip"
+        );
+    }
 
     /// <summary>Why a job cannot be handed over; null when it can.</summary>
     internal static ProblemHttpResult? Unnamed(BundleContents contents) =>

@@ -13,6 +13,33 @@ public sealed class MarksReaderTests
     ]);
 
     [Fact]
+    public void What_is_written_is_read_as_it_was()
+    {
+        var marks = new Dictionary<string, PictureMarks>
+        {
+            ["vane.jpg"] = new()
+            {
+                Focus = new(1d / 3, 0.5),
+                Keep = [Box(0.1, 0.2, 2d / 3, 0.9)],
+                Name = "storm vane",
+                Alternative = "A \"brass\" vane",
+                Title = "Storm vane\nof brass",
+                Framings = new Dictionary<string, Frame> { ["site/wide"] = Box(0, 1d / 7, 1, 0.6) },
+            },
+            ["decorative.png"] = new() { Alternative = "" },
+            ["plain.png"] = PictureMarks.None,
+        };
+        Assert.True(MarksReader.TryRead(MarksWriter.Write(marks), Book, out var read, out var fault), $"{fault}");
+        Assert.Equal(marks.Keys, read!.Keys);
+        var (was, vane) = (marks["vane.jpg"], read["vane.jpg"]);
+        Assert.Equal((was.Focus, was.Name, was.Alternative, was.Title), (vane.Focus, vane.Name, vane.Alternative, vane.Title));
+        Assert.Equal(was.Keep, vane.Keep);
+        Assert.Equal(was.Framings, vane.Framings);
+        Assert.Equal("", read["decorative.png"].Alternative);
+        Assert.Null(read["plain.png"].Alternative);
+    }
+
+    [Fact]
     public void Everything_that_can_be_said_about_a_picture_is_read()
     {
         var marks = Read(

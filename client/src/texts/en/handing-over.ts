@@ -55,6 +55,9 @@ export const handingOver = {
   picturesHaveNoTitle: 'pictures have no title',
   title: 'Title',
   titleForName: 'Title for {{name}}',
+  exportTheJob: 'Export the job as open files',
+  originalsRulesMarksDecisions:
+    'Originals, rules, marks, decisions and the report in one ZIP that nobody needs Pantomet to read',
   write: 'Write',
   writeTheNext: 'Write the next: {{what}}',
   pictureHasNoAlternativeText: 'picture has no alternative text',

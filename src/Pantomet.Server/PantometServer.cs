@@ -42,6 +42,9 @@ namespace Pantomet.Server;
 /// <summary>Puts the web application together.</summary>
 public static class PantometServer
 {
+    // Within this time a server that was asked to end has ended.
+    private static readonly TimeSpan LongestEnd = TimeSpan.FromSeconds(10);
+
     /// <summary>Builds the application on a data folder; the caller runs it.</summary>
     public static async Task<WebApplication> BuildAsync(ServerOptions options, Action<WebApplicationBuilder>? adjust = null)
     {
@@ -136,6 +139,13 @@ public static class PantometServer
             own.GetRequiredService<ReceiverStore>()
         ));
         services.AddSingleton<RulesDoor>();
+        services.AddWatching();
+        // What is under way is given back when the server ends: all parts end at once, and none is waited for longer.
+        services.Configure<HostOptions>(host =>
+        {
+            host.ShutdownTimeout = LongestEnd;
+            host.ServicesStopConcurrently = true;
+        });
         services.AddProblemDetails();
         services.AddOpenApi(
             "v1",
@@ -193,6 +203,7 @@ public static class PantometServer
 
         app.MapOpenApi("/openapi/{documentName}.json");
         app.MapGet("/healthz", () => TypedResults.Text("ready")).ExcludeFromDescription();
+        Watching.Map(app);
         var api = app.MapGroup("").AddEndpointFilter(BodyCheck.FilterAsync);
         PictureEndpoints.Map(api);
         DestinationEndpoints.Map(api);

@@ -3,6 +3,7 @@ using System.Data.Common;
 using Microsoft.EntityFrameworkCore;
 using Microsoft.Extensions.DependencyInjection;
 using Microsoft.Extensions.Logging;
+using Pantomet.Application.Background;
 using Pantomet.Application.Variants;
 using Pantomet.Core.Texts;
 using Pantomet.Data;
@@ -80,6 +81,7 @@ public sealed partial class FileDesk(
             {
                 var rendered = await store.RenderAsync(wanted, urgent, mine.Tell, cancel);
                 mine.Failed = rendered.Row is null;
+                WorkMetrics.FileEnded(rendered.Row is not null);
                 await StoreAsync(wanted, rendered, known.Tries(wanted.Id));
                 return await StandingAsync(wanted.Id, CancellationToken.None);
             }

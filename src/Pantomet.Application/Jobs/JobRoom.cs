@@ -1,5 +1,7 @@
+using System.Diagnostics;
 using Microsoft.EntityFrameworkCore;
 using Microsoft.Extensions.DependencyInjection;
+using Pantomet.Application.Background;
 using Pantomet.Application.Variants;
 using Pantomet.Core.Jobs;
 using Pantomet.Core.Jobs.Commands;
@@ -72,6 +74,14 @@ public sealed class JobRoom(
 
     /// <summary>Applies commands; null when there is no such job.</summary>
     public async Task<CommandResult?> SendAsync(Guid id, CommandBatch batch, CancellationToken cancel)
+    {
+        var began = Stopwatch.GetTimestamp();
+        var result = await ApplyAsync(id, batch, cancel);
+        WorkMetrics.CommandsEnded(Stopwatch.GetElapsedTime(began));
+        return result;
+    }
+
+    private async Task<CommandResult?> ApplyAsync(Guid id, CommandBatch batch, CancellationToken cancel)
     {
         var book = await jobs.SlotsAsync(cancel);
         if (await jobs.OpenAsync(id, cancel) is null)

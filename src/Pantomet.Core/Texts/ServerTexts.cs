@@ -4,6 +4,10 @@ namespace Pantomet.Core.Texts;
 #pragma warning disable CS1591 // Each member is its own sentence.
 public static class ServerTexts
 {
+    public const string PantometIsStopping = "Pantomet is stopping.";
+
+    public static string TheDataFolderCannotBeUsed(string message) => $"The data folder cannot be used now: {message}";
+
     public const string ThereIsNoPageAtThis = "There is no page at this address.";
 
     public const string ThisPictureDoesNotExist = "This picture does not exist.";

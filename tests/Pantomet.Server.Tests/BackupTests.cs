@@ -349,6 +349,49 @@ public sealed class BackupTests(ServerFixture server) : IClassFixture<ServerFixt
         Directory.Delete(folder, recursive: true);
     }
 
+    [Fact]
+    public async Task A_damaged_original_is_found_by_a_check_that_is_asked_for_and_put_back_from_a_backup()
+    {
+        var (job, pictures) = await server.FreshJobAsync(["DSC_0423.JPG"], ["website/thumbnail"]);
+        await server.MadeAsync(job);
+        await server.SendAsync(HttpMethod.Post, "/api/backups");
+        var made = await UntilAsync(view => view.GetProperty("backups").GetArrayLength() > 0);
+        var original = await server.Client.GetByteArrayAsync(new Uri($"/api/pictures/{pictures[0]}/original", UriKind.Relative));
+        var hash = Convert.ToHexStringLower(SHA256.HashData(original));
+        var path = Path.Combine(server.Data, "originals", hash[..2], hash[2..]);
+        Damage(path);
+        var known = await CheckedAsync();
+        var damaged = Assert.Single(known.GetProperty("damagedOriginals").EnumerateArray());
+        Assert.Equal(
+            (hash, made.GetProperty("backups")[0].GetProperty("id").GetString()),
+            (damaged.GetProperty("sha256").GetString(), damaged.GetProperty("backup").GetString())
+        );
+        var restored = await server.SendAsync(HttpMethod.Post, "/api/storage/originals");
+        Assert.Equal(1, restored.GetProperty("originals").GetInt32());
+        Assert.Equal(original, await File.ReadAllBytesAsync(path));
+        Assert.Equal(0, (await CheckedAsync()).GetProperty("damagedOriginals").GetArrayLength());
+        Directory.Delete($"{server.Data}-backups", recursive: true);
+    }
+
+    // Everything was read once more after it was asked for.
+    private async Task<JsonElement> CheckedAsync()
+    {
+        var before = (await server.SendAsync(HttpMethod.Get, "/api/storage")).GetProperty("integrity").GetProperty("finishedAt").ToString();
+        await server.SendAsync(HttpMethod.Post, "/api/storage/check");
+        for (var tries = 0; tries < 300; tries++)
+        {
+            var now = (await server.SendAsync(HttpMethod.Get, "/api/storage")).GetProperty("integrity");
+            if (now.GetProperty("finishedAt").ToString() != before)
+            {
+                return now;
+            }
+
+            await Task.Delay(100);
+        }
+
+        throw new TimeoutException("The check did not end.");
+    }
+
     private Task<JsonElement> TakenAsync(int count, string? not = null) =>
         UntilAsync(view =>
             view.GetProperty("progress").ValueKind == JsonValueKind.Null

@@ -139,7 +139,8 @@ public sealed class HeldTests(StockedServerFixture server) : IClassFixture<Stock
         Damage(original);
         await sweep.RunAsync(CancellationToken.None);
         var storage = await server.SendAsync(HttpMethod.Get, "/api/storage");
-        Assert.Equal("DSC_0412.JPG", storage.GetProperty("integrity").GetProperty("damagedOriginals")[0].GetString());
+        var damaged = storage.GetProperty("integrity").GetProperty("damagedOriginals")[0];
+        Assert.Equal(("DSC_0412.JPG", null), (damaged.GetProperty("name").GetString(), damaged.GetProperty("backup").GetString()));
         await File.WriteAllBytesAsync(original, bytes);
         await sweep.RunAsync(CancellationToken.None);
         Assert.Empty(sweep.View().DamagedOriginals);

@@ -1,17 +1,15 @@
 import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
 import { api, take } from '../api/client';
-import type { components } from '../api/schema';
 import { Button } from '../design/Button';
-import { count, files, typedNumber, weight } from '../design/figures';
+import { files, typedNumber, weight } from '../design/figures';
 import { Sheet } from '../design/Sheet';
 import { useDraft } from '../design/useDraft';
-import { moment } from '../texts/numbers';
 import { Backups } from './Backups';
+import { Integrity } from './Integrity';
 import { t } from '../texts/texts';
 
-type StorageIntegrity = components['schemas']['IntegrityView'];
-
 const megabyte = 1_000_000;
+const second = 1000;
 
 /** How much lies in the data folder and for what, and how much is kept of files that no job wants any more. */
 export function StorageSheet() {
@@ -28,6 +26,8 @@ function Storage() {
     queryKey: ['storage'],
     queryFn: ({ signal }) => take(api.GET('/api/storage', { signal })),
     staleTime: 0,
+    refetchInterval: ({ state }) =>
+      state.data && state.data.integrity.checked < state.data.integrity.of ? second : false,
   });
   const set = useMutation({
     mutationFn: (mostUnwanted: number) => take(api.PUT('/api/storage', { body: { mostUnwanted } })),
@@ -74,45 +74,6 @@ function Storage() {
       <Integrity integrity={integrity} />
       <Backups />
     </>
-  );
-}
-
-/** How far the slow check of all stored files is, and which originals it found damaged. */
-function Integrity({ integrity }: { integrity: StorageIntegrity }) {
-  const { checked, of, finishedAt, remade, damagedOriginals } = integrity;
-  return (
-    <section className="mt-4 border-t border-line pt-3" aria-label={t('pictures.checkOfTheStoredFiles')}>
-      <h3 className="font-semibold">{t('pictures.checkOfTheStoredFiles')}</h3>
-      <p className="mt-1 text-ink-2">
-        {t('pictures.everyStoredFileIsReadRegularly', {
-          of:
-            of === 0
-              ? t('pictures.theFirstCheckStartsOneMinute')
-              : t('pictures.checkedOfOfChecked', { checked: count(checked), of: files(of) }),
-        })}
-        {finishedAt !== null &&
-          t('pictures.theLastCheckEndedOnFinishedAt', { finishedAt: moment(finishedAt) })}
-        {remade > 0 && t('pictures.remadeWereDamagedAndAreRemade', { remade: files(remade) })}
-      </p>
-      {of > 0 && checked < of && (
-        <progress
-          className="mt-2 w-full accent-accent"
-          max={of}
-          value={checked}
-          aria-label={t('pictures.filesChecked')}
-        />
-      )}
-      {damagedOriginals.length > 0 && (
-        <div role="alert" className="mt-2 text-breaks">
-          <p>{t('pictures.originalsAreMissingOrDamagedAdd', { count: damagedOriginals.length })}</p>
-          <ul className="mt-1 list-inside list-disc">
-            {damagedOriginals.map((name) => (
-              <li key={name}>{name}</li>
-            ))}
-          </ul>
-        </div>
-      )}
-    </section>
   );
 }
 

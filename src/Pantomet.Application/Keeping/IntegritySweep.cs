@@ -4,6 +4,7 @@ using Microsoft.Extensions.DependencyInjection;
 using Microsoft.Extensions.Logging;
 using Pantomet.Application.Background;
 using Pantomet.Application.Jobs;
+using Pantomet.Backups;
 using Pantomet.Core.Texts;
 using Pantomet.Data;
 
@@ -14,8 +15,14 @@ namespace Pantomet.Application.Keeping;
 /// <param name="Of">Of how many.</param>
 /// <param name="FinishedAt">When the last whole round ended, UTC; null before the first.</param>
 /// <param name="Remade">How many damaged files were removed to be made again, since the start.</param>
-/// <param name="DamagedOriginals">The names of pictures whose original is missing or damaged.</param>
-public sealed record IntegrityView(int Checked, int Of, DateTime? FinishedAt, int Remade, IReadOnlyList<string> DamagedOriginals);
+/// <param name="DamagedOriginals">Originals that are missing or damaged, by the names of their pictures.</param>
+public sealed record IntegrityView(int Checked, int Of, DateTime? FinishedAt, int Remade, IReadOnlyList<DamagedOriginal> DamagedOriginals);
+
+/// <summary>An original that is missing or damaged.</summary>
+/// <param name="Name">The picture's name.</param>
+/// <param name="Sha256">The hash that its bytes should have.</param>
+/// <param name="Backup">The newest of the server's backups that has it; null where none has.</param>
+public sealed record DamagedOriginal(string Name, string Sha256, string? Backup);
 
 /// <summary>
 /// Reads every stored file again and again, slowly, and holds it against its hash: a disk that loses bits tells nobody. A damaged file is removed
@@ -32,6 +39,8 @@ public sealed partial class IntegritySweep(
 {
     private readonly Lock _gate = new();
     private readonly SortedDictionary<string, string> _damaged = new(StringComparer.Ordinal);
+    private readonly WorkSignal _signal = new();
+    private volatile bool _isAsked;
     private int _checked;
     private int _of;
     private int _remade;
@@ -42,8 +51,71 @@ public sealed partial class IntegritySweep(
     {
         lock (_gate)
         {
-            return new(_checked, _of, _finishedAt, _remade, [.. _damaged.Values.Distinct().Order(StringComparer.OrdinalIgnoreCase)]);
+            return new(
+                _checked,
+                _of,
+                _finishedAt,
+                _remade,
+                [
+                    .. _damaged
+                        .Select(one => new DamagedOriginal(one.Value, one.Key, HeldBy(one.Key)))
+                        .OrderBy(one => one.Name, StringComparer.OrdinalIgnoreCase),
+                ]
+            );
         }
+    }
+
+    /// <summary>Has everything read now, as fast as the disk gives it.</summary>
+    public void CheckNow()
+    {
+        lock (_gate)
+        {
+            (_checked, _isAsked) = (0, true);
+        }
+
+        _signal.Ring();
+    }
+
+    /// <summary>Puts originals that are missing or damaged back from the server's backups.</summary>
+    /// <returns>How many there are whole again.</returns>
+    public async Task<int> RestoreOriginalsAsync(CancellationToken cancel)
+    {
+        var restored = 0;
+        foreach (var one in View().DamagedOriginals.Where(one => one.Backup is not null))
+        {
+            if (!await DataRestore.OriginalAsync(options.BackupFolder, one.Sha256, folder.Root, cancel))
+            {
+                continue;
+            }
+
+            restored++;
+            lock (_gate)
+            {
+                _damaged.Remove(one.Sha256);
+            }
+
+            foreach (var picture in await PicturesOfAsync(one.Sha256, cancel))
+            {
+                await files.TryAgainAsync(picture, CancellationToken.None);
+            }
+        }
+
+        return restored;
+    }
+
+    private string? HeldBy(string hash) =>
+        BackupFolder.Is(options.BackupFolder) && new BackupFolder(options.BackupFolder) is var backups && File.Exists(backups.PathOf(hash))
+            ? backups.Entries().FirstOrDefault(entry => entry.Read()?.Files.Any(file => file.Sha256 == hash) == true)?.Id
+            : null;
+
+    private async Task<List<Guid>> PicturesOfAsync(string hash, CancellationToken cancel)
+    {
+        await using var scope = scopes.CreateAsyncScope();
+        return await scope
+            .ServiceProvider.GetRequiredService<PantometDb>()
+            .Pictures.Where(row => row.ContentHash == hash)
+            .Select(row => row.Id)
+            .ToListAsync(cancel);
     }
 
     /// <summary>Reads everything once.</summary>
@@ -92,18 +164,24 @@ public sealed partial class IntegritySweep(
     }
 
     /// <inheritdoc/>
-    protected override Task BeginAsync(CancellationToken stopping) => Task.Delay(options.IntegrityBegins, stopping);
+    protected override Task BeginAsync(CancellationToken stopping) => _signal.WaitAsync(options.IntegrityBegins, stopping);
 
     /// <inheritdoc/>
     protected override async Task StepAsync(CancellationToken stopping)
     {
         await RunAsync(stopping);
-        await Task.Delay(options.IntegrityEvery, stopping);
+        _isAsked = false;
+        await _signal.WaitAsync(options.IntegrityEvery, stopping);
     }
 
-    // So slow that nobody notices it.
+    // So slow that nobody notices it, unless somebody waits for it.
     private async Task PaceAsync(int bytes)
     {
+        if (_isAsked)
+        {
+            return;
+        }
+
         var due = TimeSpan.FromSeconds((double)bytes / options.IntegrityBytesPerSecond);
         _owed += due;
         if (_owed > Breath)

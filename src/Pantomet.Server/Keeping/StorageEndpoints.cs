@@ -12,6 +12,10 @@ namespace Pantomet.Server.Keeping;
 /// <param name="MostUnwanted">Bytes, from 0.</param>
 public sealed record StorageRequest(long MostUnwanted);
 
+/// <summary>What was put back.</summary>
+/// <param name="Originals">How many originals are whole again.</param>
+public sealed record RestoredOriginals(int Originals);
+
 /// <summary>What lies in the data folder, and how much of it is kept.</summary>
 internal static class StorageEndpoints
 {
@@ -28,6 +32,14 @@ internal static class StorageEndpoints
             .MapPost("/collect", CollectAsync)
             .WithName("collectUnwanted")
             .WithSummary("Deletes all files that no job needs; each is made again when it is needed.");
+        storage
+            .MapPost("/check", Check)
+            .WithName("checkStorage")
+            .WithSummary("Reads every stored file now and compares it with its checksum; damaged files of jobs are made again.");
+        storage
+            .MapPost("/originals", RestoreAsync)
+            .WithName("restoreOriginals")
+            .WithSummary("Puts missing and damaged originals back from the server's backups.");
     }
 
     private static async Task<Ok<StorageView>> LookAsync(UnusedFileCollector collector, CancellationToken cancel) =>
@@ -52,6 +64,15 @@ internal static class StorageEndpoints
         await collector.CollectAsync(null, cancel);
         return TypedResults.Ok(await collector.LookAsync(cancel));
     }
+
+    private static NoContent Check(IntegritySweep sweep)
+    {
+        sweep.CheckNow();
+        return TypedResults.NoContent();
+    }
+
+    private static async Task<Ok<RestoredOriginals>> RestoreAsync(IntegritySweep sweep, CancellationToken cancel) =>
+        TypedResults.Ok(new RestoredOriginals(await sweep.RestoreOriginalsAsync(cancel)));
 
     private static async Task<Ok<Collected>> CollectAsync(UnusedFileCollector collector, CancellationToken cancel) =>
         TypedResults.Ok(await collector.CollectAsync(0, cancel));

@@ -143,4 +143,8 @@ export const pictures = {
   backedUpOf: '{{files}} of {{of}}',
   stopTheBackup: 'Stop',
   backUpNow: 'Back up now',
+  checkNow: 'Check now',
+  inABackup: ', in a backup',
+  putBackFromBackups_one: 'Put 1 original back from the backups',
+  putBackFromBackups_other: 'Put {{count, number}} originals back from the backups',
 } as const;

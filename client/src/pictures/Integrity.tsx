@@ -60,7 +60,7 @@ export function Integrity({ integrity }: { integrity: IntegrityView }) {
           </ul>
           {kept > 0 && (
             <Button className="mt-2" disabled={restore.isPending} onClick={() => restore.mutate()}>
-              {t('pictures.putBackFromBackups', { count: kept })}
+              {t('pictures.restoreFromBackups', { count: kept })}
             </Button>
           )}
         </div>

@@ -76,7 +76,7 @@ public sealed partial class IntegritySweep(
         _signal.Ring();
     }
 
-    /// <summary>Puts originals that are missing or damaged back from the server's backups.</summary>
+    /// <summary>Restores originals that are missing or damaged from the server's backups.</summary>
     /// <returns>How many there are whole again.</returns>
     public async Task<int> RestoreOriginalsAsync(CancellationToken cancel)
     {

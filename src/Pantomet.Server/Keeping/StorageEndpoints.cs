@@ -12,7 +12,7 @@ namespace Pantomet.Server.Keeping;
 /// <param name="MostUnwanted">Bytes, from 0.</param>
 public sealed record StorageRequest(long MostUnwanted);
 
-/// <summary>What was put back.</summary>
+/// <summary>What was restored.</summary>
 /// <param name="Originals">How many originals are whole again.</param>
 public sealed record RestoredOriginals(int Originals);
 
@@ -39,7 +39,7 @@ internal static class StorageEndpoints
         storage
             .MapPost("/originals", RestoreAsync)
             .WithName("restoreOriginals")
-            .WithSummary("Puts missing and damaged originals back from the server's backups.");
+            .WithSummary("Restores missing and damaged originals from the server's backups.");
     }
 
     private static async Task<Ok<StorageView>> LookAsync(UnusedFileCollector collector, CancellationToken cancel) =>

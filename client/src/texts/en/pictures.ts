@@ -145,6 +145,6 @@ export const pictures = {
   backUpNow: 'Back up now',
   checkNow: 'Check now',
   inABackup: ', in a backup',
-  putBackFromBackups_one: 'Put 1 original back from the backups',
-  putBackFromBackups_other: 'Put {{count, number}} originals back from the backups',
+  restoreFromBackups_one: 'Restore 1 original from the backups',
+  restoreFromBackups_other: 'Restore {{count, number}} originals from the backups',
 } as const;

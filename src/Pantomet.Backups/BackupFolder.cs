@@ -108,6 +108,18 @@ public sealed class BackupFolder
                 .OrderByDescending(entry => entry.Id, StringComparer.Ordinal),
         ];
 
+    /// <summary>The backups that hold some originals, by the hash of each, the newest first; what lies damaged here is not counted.</summary>
+    /// <param name="hashes">The SHA-256 of the originals.</param>
+    public IReadOnlyDictionary<string, IReadOnlyList<string>> Holding(IReadOnlySet<string> hashes)
+    {
+        ArgumentNullException.ThrowIfNull(hashes);
+        return Entries()
+            .SelectMany(entry => (entry.Read()?.Files ?? []).Select(file => (entry.Id, File: file)))
+            .Where(one => hashes.Contains(one.File.Sha256) && DataFiles.IsOriginal(one.File.Path) && Holds(one.File.Sha256, one.File.Bytes))
+            .GroupBy(one => one.File.Sha256, one => one.Id, StringComparer.Ordinal)
+            .ToDictionary(same => same.Key, IReadOnlyList<string> (same) => [.. same], StringComparer.Ordinal);
+    }
+
     /// <summary>Puts down a backup whose bytes are there.</summary>
     public async Task<BackupEntry> AddAsync(BackupManifest manifest, CancellationToken cancel)
     {

@@ -1,3 +1,4 @@
+using System.Reflection;
 using System.Text.Json;
 using System.Text.Json.Serialization;
 
@@ -34,6 +35,10 @@ public sealed record BackupManifest(
 
     /// <summary>What it is called in a backup of one file.</summary>
     public const string FileName = "backup.json";
+
+    /// <summary>The version of this program.</summary>
+    public static string ThisProgram { get; } =
+        typeof(BackupManifest).Assembly.GetCustomAttribute<AssemblyInformationalVersionAttribute>()?.InformationalVersion ?? "";
 
     private static readonly JsonSerializerOptions Json = new(JsonSerializerDefaults.Web)
     {

@@ -73,19 +73,23 @@ public static class DataCheck
                 .Select(one => (one.Path, Hash: one.Hash!, new FileInfo(Path.Combine(root, one.Path)).Length))
                 .ToList();
             var whole = await WholeAsync(root, there, tells, cancel);
-            var held = backups is null ? new Dictionary<string, List<string>>() : HeldIn(backups);
+            var gone = originals.Keys.Where(hash => !whole.Contains($"{DataFiles.Originals}/{hash}")).ToHashSet(StringComparer.Ordinal);
+            var held =
+                backups is null ? new Dictionary<string, IReadOnlyList<string>>()
+                : BackupFolder.Is(backups) ? new BackupFolder(backups).Holding(gone)
+                : throw new BackupException(BackupTexts.ThisIsNoBackup(backups));
             var bad = originals
-                .Where(one => !whole.Contains($"{DataFiles.Originals}/{one.Key}"))
+                .Where(one => gone.Contains(one.Key))
                 .Select(one => new BadOriginal(
                     one.Value,
                     one.Key,
-                    there.TrueForAll(file => file.Hash != one.Key || !IsOriginal(file.Path)),
+                    there.TrueForAll(file => file.Hash != one.Key || !DataFiles.IsOriginal(file.Path)),
                     held.GetValueOrDefault(one.Key) ?? []
                 ))
                 .OrderBy(one => one.Name, StringComparer.OrdinalIgnoreCase)
                 .ToList();
             var unreferenced = there
-                .Where(file => !(IsOriginal(file.Path) ? originals.ContainsKey(file.Hash) : variants.Contains(file.Hash)))
+                .Where(file => !(DataFiles.IsOriginal(file.Path) ? originals.ContainsKey(file.Hash) : variants.Contains(file.Hash)))
                 .ToList();
             return new(
                 [],
@@ -106,8 +110,6 @@ public static class DataCheck
             throw new BackupException(BackupTexts.TheDataFolderCannotBeRead(root, fault.Message), fault);
         }
     }
-
-    private static bool IsOriginal(string path) => path.StartsWith($"{DataFiles.Originals}/", StringComparison.Ordinal);
 
     // The database's own check (sqlite.org/pragma.html), and that no row names another that is not there.
     private static List<string> Faults(string database)
@@ -156,29 +158,5 @@ public static class DataCheck
         }
 
         return whole;
-    }
-
-    // The backups by the hash of what they hold; what lies damaged in the folder of backups is not counted.
-    private static Dictionary<string, List<string>> HeldIn(string backups)
-    {
-        if (!BackupFolder.Is(backups))
-        {
-            throw new BackupException(BackupTexts.ThisIsNoBackup(backups));
-        }
-
-        var folder = new BackupFolder(backups);
-        var held = new Dictionary<string, List<string>>(StringComparer.Ordinal);
-        foreach (var entry in folder.Entries())
-        {
-            foreach (var file in entry.Read()?.Files ?? [])
-            {
-                if (IsOriginal(file.Path) && folder.Holds(file.Sha256, file.Bytes))
-                {
-                    (held.TryGetValue(file.Sha256, out var ids) ? ids : held[file.Sha256] = []).Add(entry.Id);
-                }
-            }
-        }
-
-        return held;
     }
 }

@@ -45,6 +45,9 @@ internal static class DataFiles
     public static string? HashOf(string path) =>
         path.Split('/') is [Originals or Variants, { Length: 2 } first, { Length: 62 } rest] ? first + rest : null;
 
+    /// <summary>True for the path of an original.</summary>
+    public static bool IsOriginal(string path) => path.StartsWith($"{Originals}/", StringComparison.Ordinal);
+
     /// <summary>True for a path that a data folder can have: inside of it, and in a folder that is backed up.</summary>
     public static bool IsIn(string path) =>
         path == Database

@@ -150,7 +150,8 @@ public sealed class BundleWriter(DataFolder folder, FileDesk desk, Writer writer
         };
     }
 
-    private static async Task WriteAsync(
+    /// <summary>Writes a file into a zip.</summary>
+    internal static async Task WriteAsync(
         ZipArchive zip,
         string name,
         CompressionLevel level,

@@ -17,7 +17,7 @@ namespace Pantomet.Application.Bundles;
 /// Writes what is known of a job as open files, so that nobody needs Pantomet to read it: the originals under their names, the rules, the marks, all
 /// that was decided, and the report. From rules and marks the command line makes the same files again.
 /// </summary>
-public sealed class JobExport(DataFolder folder, SideFileStore sideFiles)
+public sealed class JobExport(DataFolder folder, SideFileStore sideFiles, TimeProvider clock)
 {
     /// <summary>Writes the export as a zip.</summary>
     /// <param name="contents">The job.</param>
@@ -139,9 +139,6 @@ public sealed class JobExport(DataFolder folder, SideFileStore sideFiles)
         await source.CopyToAsync(target, cancel);
     }
 
-    private static async Task TextAsync(ZipArchive zip, string name, string text, CancellationToken cancel)
-    {
-        await using var target = await zip.CreateEntry(name, CompressionLevel.Fastest).OpenAsync(cancel);
-        await target.WriteAsync(Encoding.UTF8.GetBytes(text), cancel);
-    }
+    private Task TextAsync(ZipArchive zip, string name, string text, CancellationToken cancel) =>
+        BundleWriter.WriteAsync(zip, name, CompressionLevel.Fastest, clock.GetLocalNow(), Encoding.UTF8.GetBytes(text), cancel);
 }

@@ -1,6 +1,5 @@
 using System.Collections.Concurrent;
 using System.Globalization;
-using System.Reflection;
 using Microsoft.EntityFrameworkCore;
 using Microsoft.Extensions.DependencyInjection;
 using Microsoft.Extensions.Logging;
@@ -125,7 +124,7 @@ public sealed partial class BackupKeeper(
                 data.Root,
                 options.BackupFolder + Path.DirectorySeparatorChar,
                 Now,
-                Version,
+                BackupManifest.ThisProgram,
                 Tell,
                 running.Token
             );
@@ -216,9 +215,6 @@ public sealed partial class BackupKeeper(
                 : BackupSettings.Usual.Kept
         );
     }
-
-    private static string Version =>
-        typeof(BackupKeeper).Assembly.GetCustomAttribute<AssemblyInformationalVersionAttribute>()?.InformationalVersion ?? "";
 
     [LoggerMessage(Level = LogLevel.Information, Message = "A backup was made: {Files} files, {Bytes} bytes, {Added} of them new.")]
     private static partial void Done(ILogger log, int files, long bytes, int added);

@@ -49,20 +49,28 @@ public sealed partial class IntegritySweep(
     /// <summary>How far it is.</summary>
     public IntegrityView View()
     {
+        Dictionary<string, string> damaged;
+        IntegrityView view;
         lock (_gate)
         {
-            return new(
-                _checked,
-                _of,
-                _finishedAt,
-                _remade,
-                [
-                    .. _damaged
-                        .Select(one => new DamagedOriginal(one.Value, one.Key, HeldBy(one.Key)))
-                        .OrderBy(one => one.Name, StringComparer.OrdinalIgnoreCase),
-                ]
-            );
+            damaged = new(_damaged, StringComparer.Ordinal);
+            view = new(_checked, _of, _finishedAt, _remade, []);
         }
+
+        // The lists of backups are read only where something is damaged, and nothing waits for that.
+        var held =
+            damaged.Count > 0 && BackupFolder.Is(options.BackupFolder)
+                ? new BackupFolder(options.BackupFolder).Holding(damaged.Keys.ToHashSet(StringComparer.Ordinal))
+                : new Dictionary<string, IReadOnlyList<string>>();
+        return view with
+        {
+            DamagedOriginals =
+            [
+                .. damaged
+                    .Select(one => new DamagedOriginal(one.Value, one.Key, held.GetValueOrDefault(one.Key)?[0]))
+                    .OrderBy(one => one.Name, StringComparer.OrdinalIgnoreCase),
+            ],
+        };
     }
 
     /// <summary>Has everything read now, as fast as the disk gives it.</summary>
@@ -102,11 +110,6 @@ public sealed partial class IntegritySweep(
 
         return restored;
     }
-
-    private string? HeldBy(string hash) =>
-        BackupFolder.Is(options.BackupFolder) && new BackupFolder(options.BackupFolder) is var backups && File.Exists(backups.PathOf(hash))
-            ? backups.Entries().FirstOrDefault(entry => entry.Read()?.Files.Any(file => file.Sha256 == hash) == true)?.Id
-            : null;
 
     private async Task<List<Guid>> PicturesOfAsync(string hash, CancellationToken cancel)
     {

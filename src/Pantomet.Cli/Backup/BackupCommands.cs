@@ -1,6 +1,5 @@
 using System.CommandLine;
 using System.Globalization;
-using System.Reflection;
 using Pantomet.Backups;
 using Pantomet.Core;
 using Pantomet.Core.Texts;
@@ -87,7 +86,7 @@ internal static class BackupCommands
 
     private static async Task<int> BackupAsync(string data, string to, CancellationToken cancel)
     {
-        var outcome = await DataBackup.TakeAsync(data, to, DateTime.UtcNow, Version, Progress(), cancel);
+        var outcome = await DataBackup.TakeAsync(data, to, DateTime.UtcNow, BackupManifest.ThisProgram, Progress(), cancel);
         foreach (var lost in outcome.Manifest.Lost)
         {
             await CallOutput.Error.WriteLineAsync(BackupTexts.LostOriginal(lost.Name));
@@ -121,7 +120,4 @@ internal static class BackupCommands
         );
         return outcome.Damaged.Count > 0 ? ExitCodes.SomethingBroke : ExitCodes.Fine;
     }
-
-    private static string Version =>
-        typeof(BackupCommands).Assembly.GetCustomAttribute<AssemblyInformationalVersionAttribute>()?.InformationalVersion ?? "";
 }

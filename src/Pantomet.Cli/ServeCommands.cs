@@ -95,7 +95,7 @@ internal static class ServeCommands
                 result.AddError(CommandTexts.MaxUploadTakesAWholeNumber);
             }
         });
-        var everyone = new Option<bool>("--open-to-everyone") { Description = CommandTexts.AcceptOtherMachinesAlthoughNobodyHas };
+        var sign = new SignInCall();
         // By its name: what only runs in a server is not loaded to build the call.
         var level = new Option<string>("--log-level")
         {
@@ -125,7 +125,7 @@ internal static class ServeCommands
         });
         var privateHosts = new Option<string[]>("--private-host")
         {
-            Description = CommandTexts.WithOpenToEveryoneAHost,
+            Description = CommandTexts.AHostOfThisMachineOrItsNetwork,
             HelpName = "HOST[:PORT]",
             DefaultValueFactory = _ => [],
         };
@@ -144,16 +144,16 @@ internal static class ServeCommands
             port,
             host,
             upload,
-            everyone,
             level,
             folders,
             privateHosts,
             backups,
         };
+        sign.AddTo(command);
         command.SetAction(
             async (call, cancel) =>
             {
-                var options = new ServerOptions
+                var options = sign.Of(call) with
                 {
                     Data = call.GetRequiredValue(data),
                     Client = Installation.Client,
@@ -165,13 +165,16 @@ internal static class ServeCommands
                     MostUploadBytes = call.GetValue(upload) * 1_000_000,
                     LogLevel = Enum.Parse<LogLevel>(call.GetValue(level)!, ignoreCase: true),
                 };
-                if (!options.IsLocal && !call.GetValue(everyone))
-                {
-                    await CallOutput.Error.WriteLineAsync(CommandTexts.PantometOtherMachinesCanReachAnd(options.Host));
-                    return ExitCodes.WrongCall;
-                }
-
-                return await RunAsync(options with { ReachesPrivate = options.IsLocal }, _ => Task.CompletedTask, cancel);
+                return await RunAsync(
+                    // Whoever is not at this machine reaches its network through it only where the call says so.
+                    options with
+                    {
+                        ReachesPrivate = !options.PeopleSignIn,
+                    },
+                    _ => Task.CompletedTask,
+                    cancel,
+                    app => sign.TellAsync(call, app, options)
+                );
             }
         );
         return command;

@@ -1,6 +1,8 @@
+using Microsoft.AspNetCore.Identity.EntityFrameworkCore;
 using Microsoft.EntityFrameworkCore;
 using Microsoft.EntityFrameworkCore.ChangeTracking;
 using Pantomet.Core.Framing;
+using Pantomet.Data.Accounts;
 using Pantomet.Data.Deliveries;
 using Pantomet.Data.Folders;
 using Pantomet.Data.Jobs;
@@ -13,7 +15,7 @@ using Pantomet.Data.Variants;
 namespace Pantomet.Data;
 
 /// <summary>What Pantomet remembers, in one SQLite file.</summary>
-public sealed class PantometDb(DbContextOptions<PantometDb> options) : DbContext(options)
+public sealed class PantometDb(DbContextOptions<PantometDb> options) : IdentityUserContext<Person, Guid>(options)
 {
     /// <summary>The library.</summary>
     public DbSet<PictureRow> Pictures => Set<PictureRow>();
@@ -102,11 +104,25 @@ public sealed class PantometDb(DbContextOptions<PantometDb> options) : DbContext
     /// <summary>Files made.</summary>
     public DbSet<VariantRow> Variants => Set<VariantRow>();
 
+    /// <summary>Invitations, and links of guests.</summary>
+    public DbSet<LinkRow> Links => Set<LinkRow>();
+
+    /// <summary>Tokens of programs.</summary>
+    public DbSet<AccessTokenRow> AccessTokens => Set<AccessTokenRow>();
+
+    /// <summary>What was done, besides the commands of jobs.</summary>
+    public DbSet<ActivityRow> Activities => Set<ActivityRow>();
+
+    /// <summary>What was said about pictures in slots.</summary>
+    public DbSet<CommentRow> Comments => Set<CommentRow>();
+
     /// <inheritdoc/>
-    protected override void OnModelCreating(ModelBuilder modelBuilder)
+    protected override void OnModelCreating(ModelBuilder builder)
     {
-        ArgumentNullException.ThrowIfNull(modelBuilder);
-        modelBuilder.Entity<PictureRow>(picture =>
+        ArgumentNullException.ThrowIfNull(builder);
+        base.OnModelCreating(builder);
+        AccountTables.Add(builder);
+        builder.Entity<PictureRow>(picture =>
         {
             picture.HasIndex(row => row.ContentHash).IsUnique();
             // All that a search of the library asks of a picture, in the order in which it is shown.
@@ -134,25 +150,25 @@ public sealed class PantometDb(DbContextOptions<PantometDb> options) : DbContext
             picture.Property(row => row.SubjectSought).HasDefaultValue(true).HasSentinel(true);
             picture.HasIndex(row => row.SubjectSought).HasFilter("SubjectSought = 0");
         });
-        modelBuilder.Entity<RevisionRow>(revision =>
+        builder.Entity<RevisionRow>(revision =>
         {
             revision.HasKey(row => new { row.PictureId, row.Number });
             revision.HasOne<PictureRow>().WithMany().HasForeignKey(row => row.PictureId).OnDelete(DeleteBehavior.Cascade);
         });
-        modelBuilder.Entity<SettingRow>().HasKey(row => row.Name);
-        modelBuilder.Entity<SideFileRow>().HasKey(row => row.Name);
-        modelBuilder.Entity<PageCheckRow>().Property(row => row.State).HasConversion<string>();
-        modelBuilder.Entity<PictureFolderRow>().Property(row => row.State).HasConversion<string>();
-        modelBuilder.Entity<PageJobRow>(job =>
+        builder.Entity<SettingRow>().HasKey(row => row.Name);
+        builder.Entity<SideFileRow>().HasKey(row => row.Name);
+        builder.Entity<PageCheckRow>().Property(row => row.State).HasConversion<string>();
+        builder.Entity<PictureFolderRow>().Property(row => row.State).HasConversion<string>();
+        builder.Entity<PageJobRow>(job =>
         {
             job.HasKey(row => row.JobId);
             job.HasOne<PageCheckRow>().WithMany().HasForeignKey(row => row.CheckId).OnDelete(DeleteBehavior.Cascade);
             job.Property(row => row.State).HasConversion<string>();
         });
-        OfJobs(modelBuilder);
-        OfPublications(modelBuilder);
-        OfReceivers(modelBuilder);
-        modelBuilder.Entity<VariantRow>(variant =>
+        OfJobs(builder);
+        OfPublications(builder);
+        OfReceivers(builder);
+        builder.Entity<VariantRow>(variant =>
         {
             variant.HasOne<PictureRow>().WithMany().HasForeignKey(row => row.PictureId).OnDelete(DeleteBehavior.Cascade);
             variant.Property(row => row.Format).HasConversion<string>();
@@ -160,7 +176,7 @@ public sealed class PantometDb(DbContextOptions<PantometDb> options) : DbContext
             variant.Ignore(row => row.Worst);
             variant.HasIndex(row => row.ContentHash);
         });
-        modelBuilder.Entity<FailureRow>(failure =>
+        builder.Entity<FailureRow>(failure =>
         {
             failure.HasKey(row => row.FileId);
             failure.HasIndex(row => row.NextAt);

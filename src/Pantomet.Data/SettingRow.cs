@@ -18,6 +18,12 @@ public sealed class SettingRow
     /// <summary>How many backups are kept.</summary>
     public const string BackupsKept = "backups.kept";
 
+    /// <summary>What the owner gave to editors.</summary>
+    public const string RightsOfEditors = "rights.editors";
+
+    /// <summary>What the owner gave to viewers.</summary>
+    public const string RightsOfViewers = "rights.viewers";
+
     /// <summary>The name.</summary>
     public required string Name { get; set; }
 

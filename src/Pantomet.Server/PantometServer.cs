@@ -3,6 +3,7 @@ using System.Text.Json.Serialization;
 using Microsoft.AspNetCore.Builder;
 using Microsoft.AspNetCore.Hosting;
 using Microsoft.AspNetCore.Http;
+using Microsoft.AspNetCore.HttpOverrides;
 using Microsoft.AspNetCore.Routing;
 using Microsoft.EntityFrameworkCore;
 using Microsoft.Extensions.DependencyInjection;
@@ -23,6 +24,7 @@ using Pantomet.Data.Jobs;
 using Pantomet.Data.Pictures;
 using Pantomet.Deliveries;
 using Pantomet.PageChecks;
+using Pantomet.Server.Accounts;
 using Pantomet.Server.Bundles;
 using Pantomet.Server.Deliveries;
 using Pantomet.Server.Destinations;
@@ -51,9 +53,14 @@ public static class PantometServer
         ArgumentNullException.ThrowIfNull(options);
         var builder = WebApplication.CreateSlimBuilder();
         AddLog(builder, options);
-        builder.WebHost.ConfigureKestrel(kestrel => kestrel.Limits.MaxRequestBodySize = Gatekeeper.MostBody);
+        builder.WebHost.ConfigureKestrel(kestrel =>
+        {
+            kestrel.Limits.MaxRequestBodySize = Gatekeeper.MostBody;
+            kestrel.AddServerHeader = false;
+        });
+        AddTls(builder, options);
         var host = options.Host.Contains(':', StringComparison.Ordinal) && options.Host[0] != '[' ? $"[{options.Host}]" : options.Host;
-        builder.WebHost.UseUrls($"http://{host}:{options.Port}");
+        builder.WebHost.UseUrls($"{(options.HasTls ? "https" : "http")}://{host}:{options.Port}");
         AddServices(builder.Services, options);
         adjust?.Invoke(builder);
         var app = builder.Build();
@@ -79,6 +86,20 @@ public static class PantometServer
             .Services.GetServices<IHostedService>()
             .OfType<BackgroundService>()
             .Any(service => service.ExecuteTask is { IsFaulted: true });
+    }
+
+    private static void AddTls(WebApplicationBuilder builder, ServerOptions options)
+    {
+        if (options.Certificate is not { } path)
+        {
+            return;
+        }
+
+        var certificates = new Certificates(path, options.CertificateKey, TimeProvider.System);
+        builder.WebHost.UseKestrelHttpsConfiguration();
+        builder.WebHost.ConfigureKestrel(kestrel =>
+            kestrel.ConfigureHttpsDefaults(https => https.ServerCertificateSelector = (_, _) => certificates.Current)
+        );
     }
 
     // One line of JSON an event, with its time, level, request and trace; on standard error, so that what is printed for people
@@ -140,6 +161,8 @@ public static class PantometServer
         ));
         services.AddSingleton<RulesDoor>();
         services.AddWatching();
+        services.AddAccounts(options);
+        services.AddRateLimits(options);
         // What is under way is given back when the server ends: all parts end at once, and none is waited for longer.
         services.Configure<HostOptions>(host =>
         {
@@ -184,11 +207,37 @@ public static class PantometServer
         services.Configure<RouteHandlerOptions>(routes => routes.ThrowOnBadRequest = true);
     }
 
+    // The last proxy alone is asked: what stands before its own entry was said by whoever sent the request.
+    private static ForwardedHeadersOptions Forwarded(ServerOptions options)
+    {
+        var forwarded = new ForwardedHeadersOptions
+        {
+            ForwardedHeaders = ForwardedHeaders.XForwardedFor | ForwardedHeaders.XForwardedProto | ForwardedHeaders.XForwardedHost,
+            ForwardLimit = 1,
+        };
+        forwarded.KnownProxies.Clear();
+        forwarded.KnownIPNetworks.Clear();
+        foreach (var network in options.Proxies)
+        {
+            forwarded.KnownIPNetworks.Add(network);
+        }
+
+        return forwarded;
+    }
+
     private static void Map(WebApplication app, ServerOptions options)
     {
         app.UseExceptionHandler();
         app.UseStatusCodePages();
+        if (options.Proxies.Count > 0)
+        {
+            app.UseForwardedHeaders(Forwarded(options));
+        }
+
         app.UseGatekeeper(options);
+        app.UseAuthentication();
+        app.UseRateLimiter();
+        app.UseAuthorization();
         if (options.Example is { } example && Directory.Exists(example))
         {
             var pages = new PhysicalFileProvider(Path.GetFullPath(example));
@@ -205,6 +254,11 @@ public static class PantometServer
         app.MapGet("/healthz", () => TypedResults.Text("ready")).ExcludeFromDescription();
         Watching.Map(app);
         var api = app.MapGroup("").AddEndpointFilter(BodyCheck.FilterAsync);
+        api.Guard();
+        SignInEndpoints.Map(api);
+        MyAccountEndpoints.Map(api);
+        PeopleEndpoints.Map(api);
+        GuestEndpoints.Map(api);
         PictureEndpoints.Map(api);
         DestinationEndpoints.Map(api);
         JobEndpoints.Map(api);

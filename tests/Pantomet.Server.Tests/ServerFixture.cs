@@ -43,19 +43,21 @@ public class ServerFixture : IAsyncLifetime
     public virtual async Task InitializeAsync()
     {
         _app = await PantometServer.BuildAsync(
-            new()
-            {
-                Data = Data,
-                Port = 0,
-                MostUploadBytes = MostUploadBytes,
-                PictureFolders = [Pictures],
-                LongestAnswer = TimeSpan.FromSeconds(1),
-                LongestSilence = TimeSpan.FromSeconds(2),
-                // It would read files that a test has damaged, and mend them before the test looks.
-                IntegrityBegins = TimeSpan.FromHours(1),
-                Engine = Engine,
-                DeliveryPauses = [TimeSpan.FromMilliseconds(50)],
-            },
+            Adjusted(
+                new()
+                {
+                    Data = Data,
+                    Port = 0,
+                    MostUploadBytes = MostUploadBytes,
+                    PictureFolders = [Pictures],
+                    LongestAnswer = TimeSpan.FromSeconds(1),
+                    LongestSilence = TimeSpan.FromSeconds(2),
+                    // It would read files that a test has damaged, and mend them before the test looks.
+                    IntegrityBegins = TimeSpan.FromHours(1),
+                    Engine = Engine,
+                    DeliveryPauses = [TimeSpan.FromMilliseconds(50)],
+                }
+            ),
             builder => builder.Logging.ClearProviders().AddProvider(Log)
         );
         await _app.StartAsync();
@@ -65,6 +67,9 @@ public class ServerFixture : IAsyncLifetime
             BaseAddress = new(_app.Services.GetRequiredService<IServer>().Features.Get<IServerAddressesFeature>()!.Addresses.First()),
         };
     }
+
+    /// <summary>How the server is to run, where a class of tests wants it otherwise.</summary>
+    protected virtual ServerOptions Adjusted(ServerOptions options) => options;
 
     /// <summary>Stops the server and starts another on the same folder.</summary>
     public async Task RestartAsync()

@@ -3,6 +3,7 @@ using Microsoft.EntityFrameworkCore;
 using Microsoft.Extensions.DependencyInjection;
 using Pantomet.Application.Background;
 using Pantomet.Application.Variants;
+using Pantomet.Core.Accounts;
 using Pantomet.Core.Jobs;
 using Pantomet.Core.Jobs.Commands;
 using Pantomet.Core.Texts;
@@ -16,13 +17,13 @@ namespace Pantomet.Application.Jobs;
 /// <param name="Commands">The commands, all or none.</param>
 /// <param name="Id">The sender's own id of them: what is sent twice is applied once. Null where there is none.</param>
 /// <param name="Gesture">Commands of one gesture are one step. Null stands alone.</param>
-/// <param name="Actor">Who decided.</param>
+/// <param name="Actor">Who decided; null for a program of this machine.</param>
 /// <param name="Within">A gesture that ended longer ago than this is another; null for however long ago.</param>
 public sealed record CommandBatch(
     IReadOnlyList<JobCommand> Commands,
     string? Id = null,
     string? Gesture = null,
-    string Actor = "somebody",
+    Actor? Actor = null,
     TimeSpan? Within = null
 );
 
@@ -125,7 +126,8 @@ public sealed class JobRoom(
                 {
                     JobId = id,
                     Sender = batch.Id,
-                    Actor = batch.Actor,
+                    Actor = (batch.Actor ?? Actor.Program).Name,
+                    ActorId = batch.Actor?.Person,
                     At = Now,
                     Kind = "commands",
                     Step = step,
@@ -163,7 +165,7 @@ public sealed class JobRoom(
     }
 
     /// <summary>Goes one step back or forward; null when there is no such job.</summary>
-    public async Task<CommandResult?> StepAsync(Guid id, bool back, string actor, CancellationToken cancel)
+    public async Task<CommandResult?> StepAsync(Guid id, bool back, Actor actor, CancellationToken cancel)
     {
         var book = await jobs.SlotsAsync(cancel);
         return await writer.WriteAsync<CommandResult?>(
@@ -192,7 +194,8 @@ public sealed class JobRoom(
                 var row = new CommandRow
                 {
                     JobId = id,
-                    Actor = actor,
+                    Actor = actor.Name,
+                    ActorId = actor.Person,
                     At = Now,
                     Kind = back ? "undo" : "redo",
                     Step = step.Number,

@@ -1,4 +1,5 @@
 using Microsoft.EntityFrameworkCore;
+using Pantomet.Core.Accounts;
 using Pantomet.Core.Jobs;
 using Pantomet.Data;
 using Pantomet.Data.Jobs;
@@ -74,7 +75,7 @@ public sealed class JobsOfPicture(OpenJobs jobs, Writer writer, JobChanges chang
                 {
                     JobId = before.Id,
                     Sequence = board.State.Sequence + 1,
-                    Actor = "library",
+                    Actor = Actor.Library.Name,
                     At = clock.GetUtcNow().UtcDateTime,
                     Kind = "library",
                     Body = StoredJson.Write(patch),

@@ -2,6 +2,7 @@ using System.Security.Cryptography;
 using System.Text;
 using Microsoft.EntityFrameworkCore;
 using Pantomet.Application.Jobs;
+using Pantomet.Core.Accounts;
 using Pantomet.Core.Facts;
 using Pantomet.Core.Geometry;
 using Pantomet.Core.Jobs.Commands;
@@ -35,7 +36,7 @@ public sealed class PairStore(JobRoom room, Writer writer, PreviewMaker previews
     /// <param name="actor">Who decided.</param>
     /// <param name="cancel">Stops waiting.</param>
     /// <returns>Null when there is no such job.</returns>
-    public async Task<PairResult?> MakeAsync(Guid job, IReadOnlyList<Guid> pictures, Guid? instead, string actor, CancellationToken cancel)
+    public async Task<PairResult?> MakeAsync(Guid job, IReadOnlyList<Guid> pictures, Guid? instead, Actor actor, CancellationToken cancel)
     {
         if (await room.OpenAsync(job, cancel) is not { } board)
         {

@@ -36,8 +36,6 @@ public static class CommandTexts
 
     public const string MaxUploadTakesAWholeNumber = "--max-upload takes a whole number of megabytes from 1 to 10000.";
 
-    public const string AcceptOtherMachinesAlthoughNobodyHas = "Accept other machines although nobody has to sign in.";
-
     public const string TheLowestLevelThatIsLogged = "The lowest level that is logged: trace, debug, information, warning, error.";
 
     public const string LogLevelTakesTraceDebugInformation = "--log-level takes trace, debug, information, warning or error.";
@@ -47,16 +45,13 @@ public static class CommandTexts
 
     public static string FolderTakesAnExistingFolderDoes(object? none) => $"--folder takes an existing folder; {none} does not exist.";
 
-    public const string WithOpenToEveryoneAHost =
-        "With --open-to-everyone: a host of this machine or its network that page checks and receivers may reach, with its port; can be given more than once.";
+    public const string AHostOfThisMachineOrItsNetwork =
+        "Where people sign in: a host of this machine or its network that page checks and receivers may reach, with its port; can be given more than once.";
 
     public static string PrivateHostTakesAHostSuch(object? none) =>
         $"--private-host takes a host, such as intranet.example:8080; \"{none}\" is not a host.";
 
     public const string StartsTheApplicationOnAData = "Starts the application on a data folder.";
-
-    public static string PantometOtherMachinesCanReachAnd(string host) =>
-        $"pantomet: other machines can reach {host}, and there is no sign-in: everybody who reaches it can see and change everything. If you want this, add --open-to-everyone.";
 
     public const string PrintsTheOpenAPIDescriptionOfThe = "Prints the OpenAPI description of the server.";
 

@@ -216,6 +216,9 @@ public sealed class CommandRow
     /// <summary>Who decided.</summary>
     public required string Actor { get; set; }
 
+    /// <summary>The person; null for guests, and where nobody signs in.</summary>
+    public Guid? ActorId { get; set; }
+
     /// <summary>When, UTC.</summary>
     public DateTime At { get; set; }
 

@@ -7,11 +7,13 @@ using Microsoft.AspNetCore.Mvc;
 using Microsoft.AspNetCore.Routing;
 using Pantomet.Application.Bundles;
 using Pantomet.Application.Jobs;
+using Pantomet.Core.Accounts;
 using Pantomet.Core.Facts;
 using Pantomet.Core.Reports;
 using Pantomet.Core.Texts;
 using Pantomet.Core.Verdicts;
 using Pantomet.Data;
+using Pantomet.Server.Accounts;
 using Pantomet.Server.Problems;
 
 namespace Pantomet.Server.Bundles;
@@ -77,16 +79,23 @@ internal static class BundleEndpoints
 {
     public static void Map(IEndpointRouteBuilder routes)
     {
-        var job = routes.MapGroup("/api/jobs/{id:guid}").WithTags("Handing over").ProducesProblem(StatusCodes.Status404NotFound);
+        var job = routes
+            .MapGroup("/api/jobs/{id:guid}")
+            .NeedsRight(Right.Look)
+            .WithTags("Handing over")
+            .ProducesProblem(StatusCodes.Status404NotFound);
         job.MapGet("/hand-over", GetAsync)
             .WithName("getHandOver")
             .WithSummary("Which files are handed over, under which names, and which are not, and why.");
         job.MapGet("/bundle.zip", ZipAsync)
             .WithName("getBundle")
+            .NeedsRight(Right.Publish)
+            .Logged()
             .WithSummary("All files that are handed over, as a ZIP.")
             .ProducesProblem(StatusCodes.Status409Conflict);
         job.MapPost("/folder", FolderAsync)
             .WithName("writeFolder")
+            .NeedsRight(Right.UseFolders)
             .WithSummary("The same as a folder in the data folder.")
             .ProducesProblem(StatusCodes.Status409Conflict);
         job.MapGet("/report.json", ReportJsonAsync).WithName("getReport").WithSummary("The report.");
@@ -97,6 +106,8 @@ internal static class BundleEndpoints
             );
         job.MapGet("/export.zip", ExportAsync)
             .WithName("exportJob")
+            .NeedsRight(Right.Publish)
+            .Logged()
             .WithSummary("The job as open files: its originals, rules, marks, decisions and the report.");
         job.MapGet("/report.csv", ReportCsvAsync).WithName("getReportTable").WithSummary("The report as a table.");
     }

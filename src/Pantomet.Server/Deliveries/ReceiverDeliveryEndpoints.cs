@@ -5,10 +5,12 @@ using Microsoft.AspNetCore.Routing;
 using Pantomet.Application.Bundles;
 using Pantomet.Application.Destinations;
 using Pantomet.Application.Jobs;
+using Pantomet.Core.Accounts;
 using Pantomet.Core.Facts;
 using Pantomet.Core.Texts;
 using Pantomet.Data;
 using Pantomet.Deliveries;
+using Pantomet.Server.Accounts;
 using Pantomet.Server.Bundles;
 using Pantomet.Server.Door;
 using Pantomet.Server.Problems;
@@ -26,7 +28,11 @@ internal static class ReceiverDeliveryEndpoints
     /// <summary>Adds the addresses.</summary>
     public static void Map(IEndpointRouteBuilder routes)
     {
-        var job = routes.MapGroup("/api/jobs/{id:guid}/deliveries").WithTags("Handing over").ProducesProblem(StatusCodes.Status404NotFound);
+        var job = routes
+            .MapGroup("/api/jobs/{id:guid}/deliveries")
+            .NeedsRight(Right.Look, Right.UseReceivers)
+            .WithTags("Handing over")
+            .ProducesProblem(StatusCodes.Status404NotFound);
         job.MapGet("/", AllAsync)
             .WithName("listReceiverDeliveries")
             .WithSummary("Each receiver, the standing of the job's files with it, and what it answered.");

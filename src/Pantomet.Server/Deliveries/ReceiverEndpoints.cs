@@ -2,9 +2,11 @@ using Microsoft.AspNetCore.Builder;
 using Microsoft.AspNetCore.Http;
 using Microsoft.AspNetCore.Http.HttpResults;
 using Microsoft.AspNetCore.Routing;
+using Pantomet.Core.Accounts;
 using Pantomet.Core.Deliveries;
 using Pantomet.Core.Texts;
 using Pantomet.Deliveries;
+using Pantomet.Server.Accounts;
 using Pantomet.Server.Problems;
 
 namespace Pantomet.Server.Deliveries;
@@ -25,7 +27,7 @@ internal static class ReceiverEndpoints
     /// <summary>Adds the addresses.</summary>
     public static void Map(IEndpointRouteBuilder routes)
     {
-        var receivers = routes.MapGroup("/api/receivers").WithTags("Handing over");
+        var receivers = routes.MapGroup("/api/receivers").NeedsRight(Right.UseReceivers).WithTags("Handing over");
         receivers.MapGet("/", AllAsync).WithName("listReceivers").WithSummary("All receivers.");
         receivers
             .MapPost("/", AddAsync)

@@ -4,12 +4,14 @@ using Microsoft.AspNetCore.Http;
 using Microsoft.AspNetCore.Http.HttpResults;
 using Microsoft.AspNetCore.Routing;
 using Pantomet.Application.Destinations;
+using Pantomet.Core.Accounts;
 using Pantomet.Core.Geometry;
 using Pantomet.Core.Naming;
 using Pantomet.Core.Rules;
 using Pantomet.Core.Texts;
 using Pantomet.Data.Jobs;
 using Pantomet.Data.Pictures;
+using Pantomet.Server.Accounts;
 using Pantomet.Server.Problems;
 
 namespace Pantomet.Server.Destinations;
@@ -21,7 +23,11 @@ internal static class DestinationEndpoints
 
     public static void Map(IEndpointRouteBuilder routes)
     {
-        var destinations = routes.MapGroup("/api/destinations").WithTags("Destinations").ProducesProblem(StatusCodes.Status400BadRequest);
+        var destinations = routes
+            .MapGroup("/api/destinations")
+            .NeedsRight(Right.Look, Right.Edit)
+            .WithTags("Destinations")
+            .ProducesProblem(StatusCodes.Status400BadRequest);
         destinations.MapGet("/", ListAsync).WithName("listDestinations").WithSummary("All destinations with their slots.");
         destinations
             .MapPut(
@@ -78,10 +84,12 @@ internal static class DestinationEndpoints
         destinations
             .MapPost("/{destination}/slots/{slot}/check", CheckAsync)
             .WithName("checkSlot")
+            .NotLogged()
             .WithSummary("Checks a rule without saving it: what is wrong with it, and which delivered files no longer meet it.");
         destinations
             .MapPost("/{destination}/slots/{slot}/trial/{picture:guid}", TryAsync)
             .WithName("trySlot")
+            .NotLogged()
             .WithSummary("Makes the first file of a rule of a picture, without saving the rule.")
             .ProducesProblem(StatusCodes.Status404NotFound);
     }

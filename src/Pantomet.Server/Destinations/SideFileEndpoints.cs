@@ -4,6 +4,8 @@ using Microsoft.AspNetCore.Http.HttpResults;
 using Microsoft.AspNetCore.Routing;
 using Pantomet.Application.Destinations;
 using Pantomet.Application.Jobs;
+using Pantomet.Core.Accounts;
+using Pantomet.Server.Accounts;
 using Pantomet.Server.Door;
 using Pantomet.Server.Problems;
 
@@ -15,7 +17,7 @@ internal static class SideFileEndpoints
     /// <summary>Adds the addresses.</summary>
     public static void Map(IEndpointRouteBuilder routes)
     {
-        var files = routes.MapGroup("/api/side-files").WithTags("destinations");
+        var files = routes.MapGroup("/api/side-files").NeedsRight(Right.Look, Right.Edit).WithTags("destinations");
         files
             .MapGet("/", async (SideFileStore store, CancellationToken cancel) => await store.AllAsync(cancel))
             .WithName("listSideFiles")

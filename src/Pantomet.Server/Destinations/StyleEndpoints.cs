@@ -3,7 +3,9 @@ using Microsoft.AspNetCore.Http;
 using Microsoft.AspNetCore.Http.HttpResults;
 using Microsoft.AspNetCore.Routing;
 using Pantomet.Application.Destinations;
+using Pantomet.Core.Accounts;
 using Pantomet.Core.Rules;
+using Pantomet.Server.Accounts;
 using Pantomet.Server.Problems;
 
 namespace Pantomet.Server.Destinations;
@@ -24,6 +26,7 @@ internal static class StyleEndpoints
     {
         var dressings = routes
             .MapGroup("/api/styles")
+            .NeedsRight(Right.Look, Right.Edit)
             .WithTags("destinations")
             .ProducesProblem(StatusCodes.Status400BadRequest)
             .ProducesProblem(StatusCodes.Status404NotFound);

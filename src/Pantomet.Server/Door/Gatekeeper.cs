@@ -36,6 +36,18 @@ internal static partial class Gatekeeper
                 headers.XContentTypeOptions = "nosniff";
                 headers["Referrer-Policy"] = "no-referrer";
                 headers["Cross-Origin-Resource-Policy"] = "same-origin";
+                headers["Cross-Origin-Opener-Policy"] = "same-origin";
+                if (context.Request.IsHttps)
+                {
+                    headers.StrictTransportSecurity = "max-age=31536000";
+                }
+
+                // What only some may see is in nobody's store but the browser's own.
+                if (options.PeopleSignIn && context.Request.Path.StartsWithSegments("/api"))
+                {
+                    headers.CacheControl = "private, no-cache";
+                }
+
                 if (Refusal(context.Request, options) is { } refusal)
                 {
                     await refusal.ExecuteAsync(context);
@@ -84,7 +96,8 @@ internal static partial class Gatekeeper
 
     private static ProblemHttpResult? Refusal(HttpRequest request, ServerOptions options)
     {
-        if (options.IsLocal && !IsThisMachine(request.Host.Host))
+        // A proxy on this machine passes requests on under the name by which it is reached.
+        if (options.IsLocal && options.Proxies.Count == 0 && !IsThisMachine(request.Host.Host))
         {
             return Problem.Of(StatusCodes.Status400BadRequest, "foreign-host", ServerTexts.ThisHostNameDoesNotBelong);
         }

@@ -5,9 +5,12 @@ using Microsoft.AspNetCore.Http.HttpResults;
 using Microsoft.AspNetCore.Routing;
 using Pantomet.Application.Pictures;
 using Pantomet.Batch.Folders;
+using Pantomet.Core.Accounts;
 using Pantomet.Core.Naming;
 using Pantomet.Core.Texts;
 using Pantomet.Data.Folders;
+using Pantomet.Server.Accounts;
+using Pantomet.Server.Door;
 using Pantomet.Server.Pictures;
 using Pantomet.Server.Problems;
 
@@ -36,7 +39,7 @@ internal static class PictureFolderEndpoints
     /// <summary>Adds the addresses.</summary>
     public static void Map(IEndpointRouteBuilder routes)
     {
-        var folders = routes.MapGroup("/api/folders").WithTags("folders");
+        var folders = routes.MapGroup("/api/folders").NeedsRight(Right.UseFolders).WithTags("folders");
         folders.MapGet("/", AllAsync).WithName("listFolders").WithSummary("All folders of pictures.");
         folders
             .MapPost("/", AddAsync)
@@ -59,10 +62,13 @@ internal static class PictureFolderEndpoints
             .MapPut("/{id:guid}/files", PutAsync)
             .Accepts<byte[]>("application/octet-stream")
             .WithName("putFolderFile")
+            .NotLogged()
+            .RequireRateLimiting(RateLimits.Uploads)
             .WithSummary("Uploads one file of a folder; the body is the file.");
         folders
             .MapGet("/{id:guid}/folder.zip", ZipAsync)
             .WithName("getFolderFiles")
+            .Logged()
             .WithSummary("All files of an uploaded folder as they are now, as a ZIP.");
         folders.MapPost("/{id:guid}/scan", ScanAsync).WithName("scanFolder").WithSummary("Scans a folder again.");
         folders

@@ -3,8 +3,10 @@ using Microsoft.AspNetCore.Http;
 using Microsoft.AspNetCore.Http.HttpResults;
 using Microsoft.AspNetCore.Routing;
 using Pantomet.Application.Destinations;
+using Pantomet.Core.Accounts;
 using Pantomet.Core.Rules;
 using Pantomet.Imaging.Dressing;
+using Pantomet.Server.Accounts;
 
 namespace Pantomet.Server.Fonts;
 
@@ -19,7 +21,7 @@ internal static class FontEndpoints
     /// <summary>Adds the addresses.</summary>
     public static void Map(IEndpointRouteBuilder routes)
     {
-        var fonts = routes.MapGroup("/api/fonts").WithTags("fonts");
+        var fonts = routes.MapGroup("/api/fonts").NeedsRight(Right.Look).WithTags("fonts");
         fonts
             .MapGet(
                 "/",

@@ -7,6 +7,7 @@ using Pantomet.Application.Destinations;
 using Pantomet.Application.Jobs;
 using Pantomet.Application.Pages;
 using Pantomet.Application.Variants;
+using Pantomet.Core.Accounts;
 using Pantomet.Core.Facts;
 using Pantomet.Core.Geometry;
 using Pantomet.Core.Jobs;
@@ -18,6 +19,7 @@ using Pantomet.Core.Verdicts;
 using Pantomet.Data;
 using Pantomet.Data.Variants;
 using Pantomet.Imaging.Hosting;
+using Pantomet.Server.Accounts;
 using Pantomet.Server.Problems;
 
 namespace Pantomet.Server.Jobs;
@@ -53,29 +55,42 @@ internal static class CellEndpoints
     {
         var cells = routes
             .MapGroup("/api/jobs/{id:guid}/cells/{picture:guid}/{destination}/{slot}")
+            .NeedsRight(Right.Look)
             .WithTags("Cells")
             .ProducesProblem(StatusCodes.Status404NotFound)
             .ProducesProblem(StatusCodes.Status400BadRequest);
-        cells.MapGet("/", GetAsync).WithName("getCell").WithSummary("A cell with its reasons and files in full.");
-        cells.MapPost("/trial", TryAsync).WithName("tryCell").WithSummary("Makes a file for comparison, without deciding anything.");
+        cells.MapGet("/", GetAsync).WithName("getCell").AlsoForGuests().WithSummary("A cell with its reasons and files in full.");
+        cells
+            .MapPost("/trial", TryAsync)
+            .WithName("tryCell")
+            .NotLogged()
+            .WithSummary("Makes a file for comparison, without deciding anything.");
         cells
             .MapPost("/weigh", WeighAsync)
             .WithName("weighCell")
+            .NotLogged()
             .WithSummary("What the slot's first file weighs under other decisions, while the frame is still being moved.");
         cells
             .MapPost("/preview", PreviewAsync)
             .WithName("previewCell")
+            .NotLogged()
             .WithSummary("A preview of the slot's file under other decisions about text and overlay, before they are sent.");
         routes
             .MapGet("/api/previews/{look}", (string look, PreviewCache shelf) => LookFile(shelf.PathOf(look)))
             .WithTags("Cells")
             .WithName("getCellPreview")
+            .NeedsRight(Right.Look)
             .WithSummary("The pixels of a preview, as PNG.");
         cells
             .MapPost("/responsive", ResponsiveAsync)
             .WithName("previewResponsive")
+            .NotLogged()
             .WithSummary("What visitors load of the slot and its group, by its rule or by a changed one.");
-        cells.MapPost("/curve", CurveAsync).WithName("weighCurve").WithSummary("Weight and likeness of one type at several qualities.");
+        cells
+            .MapPost("/curve", CurveAsync)
+            .WithName("weighCurve")
+            .NotLogged()
+            .WithSummary("Weight and likeness of one type at several qualities.");
     }
 
     private static async Task<Results<Ok<CellDetail>, ProblemHttpResult>> GetAsync(

@@ -4,10 +4,12 @@ using Microsoft.AspNetCore.Http.HttpResults;
 using Microsoft.AspNetCore.Routing;
 using Pantomet.Application.Jobs;
 using Pantomet.Application.Pictures;
+using Pantomet.Core.Accounts;
 using Pantomet.Core.Jobs;
 using Pantomet.Core.Jobs.Commands;
 using Pantomet.Core.Texts;
 using Pantomet.Data.Jobs;
+using Pantomet.Server.Accounts;
 using Pantomet.Server.Problems;
 
 namespace Pantomet.Server.Jobs;
@@ -63,6 +65,7 @@ internal static class JobEndpoints
     {
         var jobs = routes
             .MapGroup("/api/jobs")
+            .NeedsRight(Right.Look, Right.Edit)
             .WithTags("Jobs")
             .ProducesProblem(StatusCodes.Status404NotFound)
             .ProducesProblem(StatusCodes.Status400BadRequest);
@@ -70,15 +73,21 @@ internal static class JobEndpoints
         jobs.MapPost("/", CreateAsync).WithName("createJob").WithSummary("Makes a job.");
         jobs.MapGet("/{id:guid}", GetAsync)
             .WithName("getJob")
+            .AlsoForGuests()
             .WithSummary("A job with its cells, or the first of them where there are many.");
-        jobs.MapGet("/{id:guid}/cells", MoreAsync).WithName("getCells").WithSummary("The cells of a job's pictures from a place on.");
+        jobs.MapGet("/{id:guid}/cells", MoreAsync)
+            .WithName("getCells")
+            .AlsoForGuests()
+            .WithSummary("The cells of a job's pictures from a place on.");
         jobs.MapGet("/{id:guid}/alike", AlikeAsync)
             .WithName("getAlikePictures")
+            .AlsoForGuests()
             .WithSummary(
                 "The pictures of a job that can be framed as one, in groups of two and more: shots of a series, copies in other sizes."
             );
         jobs.MapPost("/{id:guid}/commands", CommandAsync)
             .WithName("sendCommands")
+            .NotLogged()
             .WithSummary("Applies commands, all or none.")
             .ProducesProblem(StatusCodes.Status409Conflict);
         jobs.MapPost("/{id:guid}/copy", CopyAsync)
@@ -87,32 +96,41 @@ internal static class JobEndpoints
         jobs.MapPut("/{id:guid}/archived", ArchiveAsync).WithName("archiveJob").WithSummary("Archives a job, or restores it.");
         jobs.MapPost("/{id:guid}/pictures", AddAsync)
             .WithName("addPictures")
+            .NotLogged()
             .WithSummary("Short for the command add-pictures; those that follow each other closely are one step.");
         jobs.MapPost("/{id:guid}/pairs", PairAsync)
             .WithName("pairPictures")
+            .NotLogged()
             .WithSummary("Combines two to four pictures of the job side by side: one picture that follows its parts.");
         jobs.MapPost("/{id:guid}/pictures/remove", RemoveAsync)
             .WithName("removePictures")
+            .NotLogged()
             .WithSummary("Short for the command remove-pictures.");
         jobs.MapPut("/{id:guid}/slots", SlotsAsync)
             .WithName("setSlots")
+            .NotLogged()
             .WithSummary("Short for the commands that add these slots, with their choices, and remove all others.");
         jobs.MapPost(
                 "/{id:guid}/undo",
                 (Guid id, HttpContext context, JobRoom room, CancellationToken cancel) => StepAsync(id, true, context, room, cancel)
             )
             .WithName("undo")
+            .NotLogged()
             .WithSummary("Undoes one step.");
         jobs.MapPost(
                 "/{id:guid}/redo",
                 (Guid id, HttpContext context, JobRoom room, CancellationToken cancel) => StepAsync(id, false, context, room, cancel)
             )
             .WithName("redo")
+            .NotLogged()
             .WithSummary("Redoes one step.");
         jobs.MapPut("/{id:guid}/run", RunAsync).WithName("runJob").WithSummary("Starts, pauses or stops making files.");
         jobs.MapPost("/{id:guid}/remake", RemakeAsync).WithName("remakeFiles").WithSummary("Makes the files of some cells again.");
         jobs.MapPut("/{id:guid}/viewport", ViewportAsync)
             .WithName("setViewport")
+            .NotLogged()
+            .NeedsRight(Right.Look)
+            .AlsoForGuests()
             .WithSummary("Says which pictures and slots are on a screen, so that their files are made first.");
         JobEventEndpoints.Map(jobs);
     }
@@ -188,7 +206,7 @@ internal static class JobEndpoints
             }
         }
 
-        return Answer(await room.SendAsync(id, new(sent.Commands, sent.Id, sent.Gesture, sent.Actor ?? ActorOf(context)), cancel));
+        return Answer(await room.SendAsync(id, new(sent.Commands, sent.Id, sent.Gesture, Sender(sent, context)), cancel));
     }
 
     private static async Task<Results<Ok<Reached>, ProblemHttpResult>> AddAsync(
@@ -201,7 +219,7 @@ internal static class JobEndpoints
         Answer(
             await room.SendAsync(
                 id,
-                new([new AddPictures(pictures)], Gesture: JobTexts.PicturesThatArrive, Actor: ActorOf(context), Within: Closely),
+                new([new AddPictures(pictures)], Gesture: JobTexts.PicturesThatArrive, Actor: context.Actor(), Within: Closely),
                 cancel
             )
         );
@@ -213,7 +231,7 @@ internal static class JobEndpoints
         PairStore pairs,
         CancellationToken cancel
     ) =>
-        await pairs.MakeAsync(id, request.Pictures, request.Instead, ActorOf(context), cancel) switch
+        await pairs.MakeAsync(id, request.Pictures, request.Instead, context.Actor(), cancel) switch
         {
             null => Problem.NoJob(),
             { Refusal: { } refusal } => Problem.Of(StatusCodes.Status400BadRequest, "no-pair", refusal),
@@ -226,7 +244,7 @@ internal static class JobEndpoints
         HttpContext context,
         JobRoom room,
         CancellationToken cancel
-    ) => Answer(await room.SendAsync(id, new([new RemovePictures(pictures)], Actor: ActorOf(context)), cancel));
+    ) => Answer(await room.SendAsync(id, new([new RemovePictures(pictures)], Actor: context.Actor()), cancel));
 
     private static async Task<Results<Ok<Reached>, ProblemHttpResult>> SlotsAsync(
         Guid id,
@@ -243,7 +261,7 @@ internal static class JobEndpoints
 
         var wanted = slots.Select(slot => slot.Address).ToHashSet();
         var others = board.State.Job.Slots.Select(slot => slot.Address).Where(address => !wanted.Contains(address)).ToList();
-        return Answer(await room.SendAsync(id, new([new RemoveSlots(others), .. Ticking(slots)], Actor: ActorOf(context)), cancel));
+        return Answer(await room.SendAsync(id, new([new RemoveSlots(others), .. Ticking(slots)], Actor: context.Actor()), cancel));
     }
 
     private static async Task<Results<Ok<Reached>, ProblemHttpResult>> StepAsync(
@@ -252,7 +270,7 @@ internal static class JobEndpoints
         HttpContext context,
         JobRoom room,
         CancellationToken cancel
-    ) => Answer(await room.StepAsync(id, back, ActorOf(context), cancel));
+    ) => Answer(await room.StepAsync(id, back, context.Actor(), cancel));
 
     private static async Task<Results<Ok<Reached>, ProblemHttpResult>> ArchiveAsync(
         Guid id,
@@ -307,7 +325,9 @@ internal static class JobEndpoints
             .. slots.Where(slot => slot.Choice is not null).Select(slot => new ChooseForSlots([slot.Address], slot.Choice)),
         ];
 
-    private static string ActorOf(HttpContext context) => context.Request.Headers.ContainsKey("Sec-Fetch-Site") ? "browser" : "program";
+    // Whoever signed in is who decides, whatever the body says.
+    private static Actor Sender(CommandList sent, HttpContext context) =>
+        context.User.Identity?.Name is null && sent.Actor is { } name ? new(name) : context.Actor();
 
     private static Results<Ok<Reached>, ProblemHttpResult> Answer(CommandResult? result) =>
         result is null ? Problem.NoJob()

@@ -7,6 +7,7 @@ using Microsoft.AspNetCore.Http.HttpResults;
 using Microsoft.AspNetCore.Routing;
 using Microsoft.Extensions.Hosting;
 using Pantomet.Application.Jobs;
+using Pantomet.Server.Accounts;
 using Pantomet.Server.Problems;
 
 namespace Pantomet.Server.Jobs;
@@ -19,7 +20,10 @@ internal static class JobEventEndpoints
         jobs.MapGet("/events", AllEvents)
             .WithName("watchJobs")
             .WithSummary("The jobs that changed, once a second at most, as server-sent events.");
-        jobs.MapGet("/{id:guid}/events", EventsAsync).WithName("watchJob").WithSummary("The changes of a job, as server-sent events.");
+        jobs.MapGet("/{id:guid}/events", EventsAsync)
+            .WithName("watchJob")
+            .AlsoForGuests()
+            .WithSummary("The changes of a job, as server-sent events.");
     }
 
     private static ServerSentEventsResult<IReadOnlyList<JobSummary>> AllEvents(

@@ -3,7 +3,9 @@ using Microsoft.AspNetCore.Http;
 using Microsoft.AspNetCore.Http.HttpResults;
 using Microsoft.AspNetCore.Routing;
 using Pantomet.Application.Keeping;
+using Pantomet.Core.Accounts;
 using Pantomet.Core.Texts;
+using Pantomet.Server.Accounts;
 using Pantomet.Server.Problems;
 
 namespace Pantomet.Server.Keeping;
@@ -13,7 +15,7 @@ internal static class BackupEndpoints
 {
     public static void Map(IEndpointRouteBuilder routes)
     {
-        var backups = routes.MapGroup("/api/backups").WithTags("Storage");
+        var backups = routes.MapGroup("/api/backups").NeedsRight(Right.Administer).WithTags("Storage");
         backups
             .MapGet("/", LookAsync)
             .WithName("listBackups")

@@ -3,7 +3,9 @@ using Microsoft.AspNetCore.Http;
 using Microsoft.AspNetCore.Http.HttpResults;
 using Microsoft.AspNetCore.Routing;
 using Pantomet.Application.Keeping;
+using Pantomet.Core.Accounts;
 using Pantomet.Core.Texts;
+using Pantomet.Server.Accounts;
 using Pantomet.Server.Problems;
 
 namespace Pantomet.Server.Keeping;
@@ -21,7 +23,7 @@ internal static class StorageEndpoints
 {
     public static void Map(IEndpointRouteBuilder routes)
     {
-        var storage = routes.MapGroup("/api/storage").WithTags("Storage");
+        var storage = routes.MapGroup("/api/storage").NeedsRight(Right.Administer).WithTags("Storage");
         storage.MapGet("/", LookAsync).WithName("getStorage").WithSummary("How much the data folder weighs, and what for.");
         storage
             .MapPut("/", SetAsync)

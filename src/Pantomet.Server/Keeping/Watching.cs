@@ -10,8 +10,10 @@ using OpenTelemetry.Metrics;
 using Pantomet.Application.Background;
 using Pantomet.Application.Engine;
 using Pantomet.Application.Jobs;
+using Pantomet.Core.Accounts;
 using Pantomet.Core.Texts;
 using Pantomet.Data;
+using Pantomet.Server.Accounts;
 using Pantomet.Server.Problems;
 
 namespace Pantomet.Server.Keeping;
@@ -53,7 +55,7 @@ internal static class Watching
             "{process}",
             "Imaging processes that run."
         );
-        app.MapPrometheusScrapingEndpoint("/metrics").ExcludeFromDescription();
+        app.MapPrometheusScrapingEndpoint("/metrics").ExcludeFromDescription().NeedsRight(Right.Look).RequireAuthorization(Needs.Policy);
         app.MapGet("/readyz", ReadyAsync).ExcludeFromDescription();
     }
 

@@ -7,6 +7,7 @@ using Microsoft.Net.Http.Headers;
 using Pantomet.Application.Live;
 using Pantomet.Core.Geometry;
 using Pantomet.Core.Texts;
+using Pantomet.Server.Accounts;
 using Pantomet.Server.Door;
 using Pantomet.Server.Problems;
 
@@ -27,7 +28,10 @@ internal static class LiveEndpoints
             routes.ServiceProvider.GetRequiredService<LiveMaker>(),
             routes.ServiceProvider.GetRequiredService<TimeProvider>()
         );
-        routes.MapMethods("/live/{**rest}", ["GET", "HEAD"], context => ServeAsync(context, store, maker, clock)).ExcludeFromDescription();
+        routes
+            .MapMethods("/live/{**rest}", ["GET", "HEAD"], context => ServeAsync(context, store, maker, clock))
+            .RequireRateLimiting(RateLimits.LiveLinks)
+            .ExcludeFromDescription();
     }
 
     private static async Task ServeAsync(HttpContext context, LiveLinkStore store, LiveMaker maker, TimeProvider clock)

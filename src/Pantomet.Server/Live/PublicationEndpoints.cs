@@ -4,9 +4,11 @@ using Microsoft.AspNetCore.Http.HttpResults;
 using Microsoft.AspNetCore.Routing;
 using Pantomet.Application.Jobs;
 using Pantomet.Application.Live;
+using Pantomet.Core.Accounts;
 using Pantomet.Core.Markup;
 using Pantomet.Core.Texts;
 using Pantomet.Data;
+using Pantomet.Server.Accounts;
 using Pantomet.Server.Problems;
 
 namespace Pantomet.Server.Live;
@@ -22,6 +24,7 @@ internal static class PublicationEndpoints
     {
         var publication = routes
             .MapGroup("/api/jobs/{id:guid}/publication")
+            .NeedsRight(Right.Look, Right.Publish)
             .WithTags("Live links")
             .ProducesProblem(StatusCodes.Status404NotFound);
         publication

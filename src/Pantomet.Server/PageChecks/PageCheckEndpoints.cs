@@ -3,11 +3,13 @@ using Microsoft.AspNetCore.Http;
 using Microsoft.AspNetCore.Http.HttpResults;
 using Microsoft.AspNetCore.Routing;
 using Pantomet.Application.Background;
+using Pantomet.Core.Accounts;
 using Pantomet.Core.Facts;
 using Pantomet.Core.PageChecks;
 using Pantomet.Core.Texts;
 using Pantomet.Data.Pages;
 using Pantomet.PageChecks;
+using Pantomet.Server.Accounts;
 using Pantomet.Server.Door;
 using Pantomet.Server.Problems;
 
@@ -23,7 +25,7 @@ internal static class PageCheckEndpoints
     /// <summary>Adds the addresses.</summary>
     public static void Map(IEndpointRouteBuilder routes)
     {
-        var checks = routes.MapGroup("/api/page-checks").WithTags("page checks");
+        var checks = routes.MapGroup("/api/page-checks").NeedsRight(Right.CheckPages).WithTags("page checks");
         checks.MapGet("/", AllAsync).WithName("listPageChecks").WithSummary("All page checks, the newest first.");
         checks
             .MapPost("/", AddAsync)
@@ -36,6 +38,8 @@ internal static class PageCheckEndpoints
             .MapPut("/{id:guid}/files", PutAsync)
             .Accepts<byte[]>("application/octet-stream")
             .WithName("putPageFile")
+            .NotLogged()
+            .RequireRateLimiting(RateLimits.Uploads)
             .WithSummary("Adds one file of a page; the body is the file. A ZIP or a saved page can be the only one.");
         checks.MapPost("/{id:guid}/start", StartAsync).WithName("startPageCheck").WithSummary("Measures a page, or measures it again.");
         checks.MapPost("/{id:guid}/stop", StopAsync).WithName("stopPageCheck").WithSummary("Stops measuring a page.");

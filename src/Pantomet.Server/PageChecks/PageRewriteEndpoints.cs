@@ -2,10 +2,12 @@ using Microsoft.AspNetCore.Builder;
 using Microsoft.AspNetCore.Http;
 using Microsoft.AspNetCore.Http.HttpResults;
 using Microsoft.AspNetCore.Routing;
+using Pantomet.Core.Accounts;
 using Pantomet.Core.Texts;
 using Pantomet.Data.Pages;
 using Pantomet.PageChecks;
 using Pantomet.PageChecks.Rewriting;
+using Pantomet.Server.Accounts;
 using Pantomet.Server.Problems;
 
 namespace Pantomet.Server.PageChecks;
@@ -16,7 +18,11 @@ internal static class PageRewriteEndpoints
     /// <summary>Adds the addresses.</summary>
     public static void Map(IEndpointRouteBuilder routes)
     {
-        var page = routes.MapGroup("/api/jobs/{id:guid}/page").WithTags("Handing over").ProducesProblem(StatusCodes.Status404NotFound);
+        var page = routes
+            .MapGroup("/api/jobs/{id:guid}/page")
+            .NeedsRight(Right.CheckPages)
+            .WithTags("Handing over")
+            .ProducesProblem(StatusCodes.Status404NotFound);
         page.MapGet("/", OneAsync)
             .WithName("getPageOfJob")
             .WithSummary(
@@ -27,7 +33,10 @@ internal static class PageRewriteEndpoints
             .WithSummary("Rewrites the page: replaces its pictures by the job's files, and compares it with what it was.")
             .ProducesProblem(StatusCodes.Status409Conflict);
         page.MapPost("/stop", StopAsync).WithName("stopRewritingPage").WithSummary("Stops rewriting the page.");
-        page.MapGet("/rewritten.zip", ZipAsync).WithName("getRewrittenPage").WithSummary("The rewritten page with its files, as a ZIP.");
+        page.MapGet("/rewritten.zip", ZipAsync)
+            .WithName("getRewrittenPage")
+            .Logged()
+            .WithSummary("The rewritten page with its files, as a ZIP.");
         page.MapGet("/pictures/{viewport:int}/{side}", PictureAsync)
             .WithName("getRewrittenPagePicture")
             .WithSummary("What the page looks like on a screen of a width: before, after, or the difference; a PNG at density 1.");

@@ -6,6 +6,7 @@ using Microsoft.AspNetCore.Routing;
 using Pantomet.Application.Bundles;
 using Pantomet.Application.Jobs;
 using Pantomet.Application.Pages;
+using Pantomet.Core.Accounts;
 using Pantomet.Core.Geometry;
 using Pantomet.Core.Markup;
 using Pantomet.Core.Naming;
@@ -13,6 +14,7 @@ using Pantomet.Core.Responsive;
 using Pantomet.Core.Texts;
 using Pantomet.Core.Verdicts;
 using Pantomet.Data;
+using Pantomet.Server.Accounts;
 using Pantomet.Server.Problems;
 
 namespace Pantomet.Server.Pages;
@@ -74,6 +76,7 @@ internal static class PageEndpoints
     {
         var job = routes
             .MapGroup("/api/jobs/{id:guid}")
+            .NeedsRight(Right.Look)
             .WithTags("Pages")
             .ProducesProblem(StatusCodes.Status404NotFound)
             .ProducesProblem(StatusCodes.Status400BadRequest);

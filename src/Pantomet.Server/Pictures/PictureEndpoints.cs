@@ -5,6 +5,7 @@ using Microsoft.AspNetCore.Routing;
 using Pantomet.Application.Live;
 using Pantomet.Application.Pictures;
 using Pantomet.Application.Variants;
+using Pantomet.Core.Accounts;
 using Pantomet.Core.Facts;
 using Pantomet.Core.Geometry;
 using Pantomet.Core.Mending;
@@ -12,6 +13,7 @@ using Pantomet.Core.Rules;
 using Pantomet.Core.Texts;
 using Pantomet.Data;
 using Pantomet.Data.Pictures;
+using Pantomet.Server.Accounts;
 using Pantomet.Server.Door;
 using Pantomet.Server.Problems;
 
@@ -28,10 +30,11 @@ internal static class PictureEndpoints
 {
     public static void Map(IEndpointRouteBuilder routes)
     {
-        var pictures = routes.MapGroup("/api/pictures").WithTags("Pictures");
+        var pictures = routes.MapGroup("/api/pictures").NeedsRight(Right.Look, Right.Edit).WithTags("Pictures");
         pictures
             .MapPost("/", TakeAsync)
             .WithName("addPicture")
+            .RequireRateLimiting(RateLimits.Uploads)
             .WithSummary("Adds one picture: the body is the file, its name is in the query.")
             .Accepts<IFormFile>(isOptional: true, "application/octet-stream", "*/*")
             .ProducesProblem(StatusCodes.Status400BadRequest)
@@ -48,11 +51,13 @@ internal static class PictureEndpoints
         pictures
             .MapGet("/{id:guid}", GetAsync)
             .WithName("getPicture")
+            .AlsoForGuests()
             .WithSummary("One picture.")
             .ProducesProblem(StatusCodes.Status404NotFound);
         pictures
             .MapGet("/{id:guid}/preview/{side:int}", PreviewAsync)
             .WithName("getPreview")
+            .AlsoForGuests()
             .WithSummary("A small copy for the screen: 480 or 1800 px on the longest side.")
             .ProducesProblem(StatusCodes.Status404NotFound);
         pictures.MapGet("/removed", RemovedAsync).WithName("listRemoved").WithSummary("Removed pictures that can still be restored.");
@@ -80,6 +85,7 @@ internal static class PictureEndpoints
         pictures
             .MapPost("/{id:guid}/revisions", ReplaceAsync)
             .WithName("replaceOriginal")
+            .RequireRateLimiting(RateLimits.Uploads)
             .WithSummary("Adds a newer original of the picture.")
             .Accepts<IFormFile>(isOptional: true, "application/octet-stream", "*/*")
             .ProducesProblem(StatusCodes.Status400BadRequest)

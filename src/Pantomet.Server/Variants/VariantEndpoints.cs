@@ -5,11 +5,13 @@ using Microsoft.AspNetCore.Routing;
 using Microsoft.Net.Http.Headers;
 using Pantomet.Application.Jobs;
 using Pantomet.Application.Variants;
+using Pantomet.Core.Accounts;
 using Pantomet.Core.Facts;
 using Pantomet.Core.Texts;
 using Pantomet.Data;
 using Pantomet.Data.Pictures;
 using Pantomet.Data.Variants;
+using Pantomet.Server.Accounts;
 using Pantomet.Server.Door;
 using Pantomet.Server.Problems;
 
@@ -20,12 +22,21 @@ internal static class VariantEndpoints
 {
     public static void Map(IEndpointRouteBuilder routes)
     {
-        var variants = routes.MapGroup("/api/variants/{id}").WithTags("Variants").ProducesProblem(StatusCodes.Status404NotFound);
+        var variants = routes
+            .MapGroup("/api/variants/{id}")
+            .NeedsRight(Right.Look)
+            .WithTags("Variants")
+            .ProducesProblem(StatusCodes.Status404NotFound);
         variants
             .MapGet("/file", FileAsync)
             .WithName("getVariantFile")
+            .AlsoForGuests()
             .WithSummary("The file, byte for byte; as a download where a name is given.");
-        variants.MapGet("/small", SmallAsync).WithName("getVariantSmall").WithSummary("A small copy of the file for the screen.");
+        variants
+            .MapGet("/small", SmallAsync)
+            .WithName("getVariantSmall")
+            .AlsoForGuests()
+            .WithSummary("A small copy of the file for the screen.");
         variants.MapGet("/reference", ReferenceAsync).WithName("getVariantReference").WithSummary("The same pixels uncompressed, as PNG.");
     }
 

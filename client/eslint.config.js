@@ -18,6 +18,7 @@ const floors = [
   ['forms'],
   ['overlay'],
   [
+    'accounts',
     'bench',
     'destinations',
     'folders',

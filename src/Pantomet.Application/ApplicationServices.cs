@@ -45,6 +45,8 @@ public static class ApplicationServices
             .AddSingleton<JobFiles>()
             .AddSingleton<JobsOfPicture>()
             .AddSingleton<JobRoom>()
+            .AddSingleton<PictureTimeline>()
+            .AddSingleton<JobPresence>()
             .AddSingleton<JobList>()
             .AddSingleton<FileDesk>()
             .AddSingleton<VariantRepair>()

@@ -259,6 +259,7 @@ public static class PantometServer
         MyAccountEndpoints.Map(api);
         PeopleEndpoints.Map(api);
         GuestEndpoints.Map(api);
+        ActivityEndpoints.Map(api);
         PictureEndpoints.Map(api);
         DestinationEndpoints.Map(api);
         JobEndpoints.Map(api);

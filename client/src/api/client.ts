@@ -109,6 +109,9 @@ export type PageFaultCode = Schemas['PageFaultCode'];
 
 export const api = createClient<paths>({ baseUrl: '' });
 
+/** The event of this window when the server no longer knows who asks. */
+export const signedOut = 'pantomet:signed-out';
+
 /** What the server says is wrong, as a sentence. */
 export class Refusal extends Error {}
 
@@ -123,6 +126,7 @@ export async function take<T>(
     throw new Refusal(t('common.pantometDoesNotAnswerCheckThat'));
   }
   if (result.response.ok) return result.data as T;
+  if (result.response.status === 401) window.dispatchEvent(new Event(signedOut));
   const problem = result.error as { detail?: string; title?: string } | undefined;
   throw new Refusal(problem?.detail ?? problem?.title ?? t('common.somethingWentWrong'));
 }

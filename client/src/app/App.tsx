@@ -7,11 +7,22 @@ import { AddingPictures } from '../pictures/AddingPictures';
 import { useIntake } from '../pictures/intake';
 import { t } from '../texts/texts';
 import { HeadPlaceProvider } from '../design/HeadPlace';
+import { Entrance } from '../accounts/Entrance';
 import { DropEverywhere } from './DropEverywhere';
+import { GuestScreen } from './lazyScreens';
 import { Screens } from './Screens';
 import { TopBar } from './TopBar';
 
+/** Whoever is known comes in; a guest to one job alone. */
 export function App() {
+  return (
+    <Entrance guest={(job) => <GuestScreen job={job} />}>
+      <Application />
+    </Entrance>
+  );
+}
+
+function Application() {
   const [, go] = useLocation();
   const [inJob, params] = useRoute('/job/:id/*?');
   const [inLibrary] = useRoute('/pictures');

@@ -16,10 +16,13 @@ import {
   FramingScreen,
   HandingOverScreen,
   LiveScreen,
+  LogScreen,
+  MyAccountScreen,
   OriginalPageScreen,
   PageCheckScreen,
   PageChecksScreen,
   PagesScreen,
+  PeopleScreen,
   PicturesScreen,
   ReceiversScreen,
   ResponsiveScreen,
@@ -133,6 +136,15 @@ export function Screens({
           <PageChecksScreen intake={pages} />
         </Route>
         <Route path="/page-checks/:id">{(place) => <PageCheckScreen id={place.id} />}</Route>
+        <Route path="/account">
+          <MyAccountScreen />
+        </Route>
+        <Route path="/people">
+          <PeopleScreen />
+        </Route>
+        <Route path="/log">
+          <LogScreen />
+        </Route>
         <Route path="/job/:id/*?">{job && <Job id={job} onChoose={onChoose} />}</Route>
         <Route>
           <Nowhere />

@@ -1,4 +1,6 @@
 import { Link } from 'wouter';
+import { AccountMenu } from '../accounts/AccountMenu';
+import { ProductSign } from '../design/ProductSign';
 import { PartMenu, PartTabs } from './Parts';
 import { ShortcutsHelp } from './ShortcutsHelp';
 import { SurroundSwitch } from './SurroundSwitch';
@@ -22,10 +24,7 @@ export function TopBar({
       className={`flex min-h-11 min-w-0 items-center border-b border-line bg-sheet px-5 max-md:flex-wrap max-md:px-3 ${inJob ? 'gap-2' : 'gap-6 max-[900px]:gap-2'}`}
     >
       <Link href="/" className="flex shrink-0 items-center gap-2.5 text-head font-bold" aria-label="Pantomet">
-        <svg viewBox="0 0 32 20" width="30" height="19" aria-hidden className="text-accent">
-          <path d="M3 1v18M29 1v18M3 10h8M21 10h8" stroke="currentColor" strokeWidth="2.4" fill="none" />
-          <path d="M13 10h6" stroke="currentColor" strokeWidth="2.4" strokeDasharray="1.6 1.6" fill="none" />
-        </svg>
+        <ProductSign />
         {!inJob && 'Pantomet'}
       </Link>
       {/* Where the window is narrow, the parts are a menu everywhere. */}
@@ -51,6 +50,7 @@ export function TopBar({
         </span>
       )}
       <div className="ml-auto flex shrink-0 items-center gap-1">
+        <AccountMenu small={inJob} />
         <SurroundSwitch small={inJob} />
         <ShortcutsHelp small={inJob} />
       </div>

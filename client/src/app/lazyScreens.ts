@@ -5,6 +5,10 @@ import { lazy } from 'react';
  * one then waits for nothing.
  */
 const parts = {
+  account: () => import('../accounts/MyAccountScreen'),
+  guest: () => import('../accounts/GuestScreen'),
+  log: () => import('../accounts/LogScreen'),
+  people: () => import('../accounts/PeopleScreen'),
   destinations: () => import('../destinations/DestinationsScreen'),
   folder: () => import('../folders/FolderScreen'),
   folders: () => import('../folders/FoldersScreen'),
@@ -20,6 +24,10 @@ const parts = {
   responsive: () => import('../responsive/ResponsiveScreen'),
   weighing: () => import('../weighing/WeighingScreen'),
 };
+export const MyAccountScreen = lazy(() => parts.account().then((it) => ({ default: it.MyAccountScreen })));
+export const GuestScreen = lazy(() => parts.guest().then((it) => ({ default: it.GuestScreen })));
+export const LogScreen = lazy(() => parts.log().then((it) => ({ default: it.LogScreen })));
+export const PeopleScreen = lazy(() => parts.people().then((it) => ({ default: it.PeopleScreen })));
 export const DestinationsScreen = lazy(() =>
   parts.destinations().then((it) => ({ default: it.DestinationsScreen })),
 );

@@ -3,6 +3,7 @@ import { addresses, type Cell, type JobPicture, type JobSlot } from '../api/clie
 import { Covered } from '../design/Covered';
 import { Crop } from '../design/Crop';
 import { reasonWord } from '../domain/reasons';
+import { CellNotes } from '../jobs/CellNotes';
 import { isUnwanted, useSaid } from '../jobs/receiverAnswersOfJob';
 import { useCell } from '../jobs/useJob';
 import { type Place, tileFoot } from './arrangement';
@@ -83,6 +84,7 @@ export const BenchCell = memo(function BenchCell({
           )}
         </p>
       </div>
+      {whole && <CellNotes picture={picture.picture.id} slot={slot.address} />}
       {named && <TileNames picture={picture} slot={slot} />}
     </div>
   );

@@ -36,6 +36,9 @@ export function useBench(rows: BenchRows, across: number) {
     [selection.list, lie, cells],
   );
   const scrollTo = useRef<((at: At) => void) | null>(null);
+  const [inHand] = chosen;
+  const [handPicture, handSlot] = [inHand?.picture.picture.id ?? null, inHand?.slot.address ?? null];
+  useEffect(() => store.together.moveTo(handPicture, handSlot), [store, handPicture, handSlot]);
   const goTo = (to: At, how: { extend?: boolean; add?: boolean } = {}) => {
     selection.goTo(to, how);
     scrollTo.current?.({

@@ -14,9 +14,18 @@ export function useCopy(): {
     fail: setSaid,
     forget: () => setSaid(null),
     copy: (what, text) =>
-      void navigator.clipboard.writeText(text).then(
-        () => setSaid(t('common.whatCopied', { what })),
-        () => setSaid(t('common.theBrowserDidNotAllowCopying')),
+      void copied(text).then((done) =>
+        setSaid(done ? t('common.whatCopied', { what }) : t('common.theBrowserDidNotAllowCopying')),
       ),
   };
+}
+
+/** Whether the browser took a text; without TLS and from another machine it has no way to. */
+async function copied(text: string): Promise<boolean> {
+  try {
+    await (navigator.clipboard as Clipboard | undefined)?.writeText(text);
+    return 'clipboard' in navigator;
+  } catch {
+    return false;
+  }
 }

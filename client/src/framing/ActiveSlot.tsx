@@ -5,6 +5,7 @@ import { type Box, withFigure } from '../domain/box';
 import { decisionFor } from '../domain/decisions';
 import { t } from '../texts/texts';
 import { FigureField } from './FigureField';
+import { SaidAndDone } from './SaidAndDone';
 import { SlotHeading } from './SlotHeading';
 import { SlotResult } from './SlotResult';
 import type { FramingState } from './useFraming';
@@ -35,14 +36,17 @@ export function ActiveSlot({ framing }: { framing: FramingState }) {
       )}
       <SlotResult cell={cell} detail={detail.data} ahead={held ? (ahead ?? []) : null} />
       <FrameFigures framing={framing} />
-      <p className="mt-1.5 text-small text-ink-2" data-testid="tied">
-        {byHand ? t('framing.framedByHand') : t('framing.framedAutomatically')}{' '}
-        {unlinked
-          ? t('framing.notLinked')
-          : sameShape.length > 1
-            ? t('framing.linkedWith', { count: sameShape.length - 1 })
-            : ''}
-      </p>
+      <div className="mt-1.5 flex items-baseline justify-between gap-3 text-small">
+        <p className="text-ink-2" data-testid="tied">
+          {byHand ? t('framing.framedByHand') : t('framing.framedAutomatically')}{' '}
+          {unlinked
+            ? t('framing.notLinked')
+            : sameShape.length > 1
+              ? t('framing.linkedWith', { count: sameShape.length - 1 })
+              : ''}
+        </p>
+        <SaidAndDone job={store.id} picture={framing.picture.picture.id} slot={slot.address} />
+      </div>
       <SlotActions framing={framing} />
     </section>
   );

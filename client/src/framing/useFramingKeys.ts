@@ -1,3 +1,4 @@
+import { newId } from '../api/newId';
 import { useRef } from 'react';
 import { useShortcuts } from '../design/useShortcuts';
 import { moved, zoomed } from '../domain/box';
@@ -17,7 +18,7 @@ export function useFramingKeys({
   // A key that is held down repeats itself: that is one gesture, and one step of undo.
   const gesture = useRef('');
   const gestureOf = (event: KeyboardEvent) => {
-    if (!event.repeat) gesture.current = crypto.randomUUID();
+    if (!event.repeat) gesture.current = newId();
     return gesture.current;
   };
   const step = (dx: number, dy: number) => (event: KeyboardEvent) => {

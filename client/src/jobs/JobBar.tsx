@@ -1,9 +1,12 @@
+import { useEffect } from 'react';
 import { Link } from 'wouter';
 import { InHead } from '../design/HeadPlace';
 import { useShortcuts } from '../design/useShortcuts';
 import { Button } from '../design/Button';
 import { useDraft } from '../design/useDraft';
 import { useHead, useJob, useJobStore } from './useJob';
+import { useCommentsKept } from './CellNotes';
+import { OthersHere } from './OthersHere';
 import { Progress } from './Progress';
 import { t } from '../texts/texts';
 
@@ -16,6 +19,11 @@ export function JobBar({ stage, at }: { stage: Stage; at?: { picture: string; sl
   const fault = useJob((job) => job.fault);
   const away = useJob((job) => job.away);
   const onTheirWay = useJob((job) => job.onTheirWay);
+  useCommentsKept();
+  useEffect(() => {
+    // On the bench, the cell in hand is where one is.
+    if (stage !== 'bench') store.together.moveTo(at?.picture ?? null, at?.slot ?? null);
+  }, [store, stage, at?.picture, at?.slot]);
   useShortcuts({
     'ctrl+z': () => void store.undo(),
     'ctrl+shift+z': () => void store.redo(),
@@ -35,6 +43,7 @@ export function JobBar({ stage, at }: { stage: Stage; at?: { picture: string; sl
           <JobName />
           <Progress />
           <span className="flex-1" />
+          <OthersHere />
           <Step back off={!head.canUndo} act={() => void store.undo()} />
           <Step off={!head.canRedo} act={() => void store.redo()} />
           <Stages stage={stage} at={at} />

@@ -2,6 +2,7 @@ import { type Cell, type JobCommand, type JobEvent, type JobHead, type RunState,
 import { cellKey, emptyJobState, type JobAction, type JobState, missed, reduced } from '../domain/jobState';
 import { t } from '../texts/texts';
 import { jobTransport } from './jobTransport';
+import { Together } from './Together';
 
 /** All cells of a job, by picture and slot. */
 export interface Cells {
@@ -47,9 +48,12 @@ export class JobStore {
   private line: Promise<unknown> = Promise.resolve();
   private telling = false;
   private readonly server: ReturnType<typeof jobTransport>;
+  /** Who else has the job open. */
+  readonly together: Together;
 
   constructor(readonly id: string) {
     this.server = jobTransport(id);
+    this.together = new Together(id, () => this.tell());
   }
 
   /** The job as it is shown: as the server told, with what is on its way applied. */
@@ -83,19 +87,27 @@ export class JobStore {
   /** Reads the job and listens to it until the returned function is called. */
   open(): () => void {
     void this.load();
-    return this.server.events({
+    const leave = this.together.start();
+    const close = this.server.events({
       first: (event) => {
         // What happened between reading and listening, or while the server was away, is read again.
         if (this.away || (this.early === null && this.state.sequence !== event.sequence)) void this.load();
         if (this.away) fetchMissingImages();
         this.away = false;
       },
-      event: (event) => this.apply(event),
+      event: (event) => {
+        this.together.take(event);
+        this.apply(event);
+      },
       lost: () => {
         this.away = true;
         this.tell();
       },
     });
+    return () => {
+      close();
+      leave();
+    };
   }
 
   /** Reads the job; what is told meanwhile waits until it is there. */

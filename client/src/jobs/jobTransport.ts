@@ -1,3 +1,4 @@
+import { newId } from '../api/newId';
 import { api, type Cell, type JobCommand, type JobEvent, type RunState, take } from '../api/client';
 
 /** The calls of the server about one job. */
@@ -20,7 +21,7 @@ export function jobTransport(id: string) {
     send: (commands: readonly JobCommand[], gesture: string | null) =>
       api.POST('/api/jobs/{id}/commands', {
         params,
-        body: { commands: [...commands], id: crypto.randomUUID(), gesture, actor: null },
+        body: { commands: [...commands], id: newId(), gesture, actor: null },
       }),
     undo: () => api.POST('/api/jobs/{id}/undo', { params }),
     redo: () => api.POST('/api/jobs/{id}/redo', { params }),

@@ -78,11 +78,13 @@ public sealed class JobChanges(CellJudge judge, JobNotifier notifier)
     }
 
     /// <summary>Replaces the job in memory by what is committed, tells it, and wakes the making of files.</summary>
-    public void Publish(JobChange change)
+    /// <param name="change">The change.</param>
+    /// <param name="note">Who decided what; null where nobody did.</param>
+    public void Publish(JobChange change, ChangeNote? note = null)
     {
         ArgumentNullException.ThrowIfNull(change);
         change.Board.Take(change.State);
-        change.Board.Tell(change.Event with { Progress = judge.Progress(change.Board) });
+        change.Board.Tell(change.Event with { Progress = judge.Progress(change.Board), Change = note });
         notifier.Ring();
     }
 

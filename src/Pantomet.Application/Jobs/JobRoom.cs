@@ -6,6 +6,7 @@ using Pantomet.Application.Variants;
 using Pantomet.Core.Accounts;
 using Pantomet.Core.Jobs;
 using Pantomet.Core.Jobs.Commands;
+using Pantomet.Core.Jobs.History;
 using Pantomet.Core.Texts;
 using Pantomet.Data;
 using Pantomet.Data.Jobs;
@@ -48,6 +49,14 @@ public sealed class JobRoom(
 
     /// <summary>A job for those who look at it: laid out by the book as it is now. Null when there is none.</summary>
     public Task<JobBoard?> OpenAsync(Guid id, CancellationToken cancel) => layout.OpenAsync(id, cancel);
+
+    /// <summary>Tells those who show a job that there is something new among its comments.</summary>
+    public void TellOfComments(JobBoard board)
+    {
+        ArgumentNullException.ThrowIfNull(board);
+        var state = board.State;
+        board.Tell(new(state.Sequence, null, null, null, null, [], false, judge.Progress(board), state.Run, Commented: true));
+    }
 
     /// <summary>Makes a job.</summary>
     /// <param name="name">Its name; null takes the day's. One that is taken already is counted.</param>
@@ -135,7 +144,8 @@ public sealed class JobRoom(
                     Inverse = StoredJson.Write(applied.Inverse),
                 };
                 var change = await StoreAsync(db, board, applied, row, around.Fresh, book);
-                return (new(change.Sequence, null), () => changes.Publish(change));
+                var note = new ChangeNote(row.Actor, CommandSummary.Of(batch.Commands));
+                return (new(change.Sequence, null), () => changes.Publish(change, note));
             },
             cancel
         );
@@ -203,7 +213,8 @@ public sealed class JobRoom(
                     Inverse = StoredJson.Write(applied.Inverse),
                 };
                 var change = await StoreAsync(db, board, applied, row, new Dictionary<Guid, PictureRow>(), book);
-                return (new(change.Sequence, null), () => changes.Publish(change));
+                var note = new ChangeNote(actor.Name, back ? HistoryTexts.UndidAStep : HistoryTexts.RedidAStep);
+                return (new(change.Sequence, null), () => changes.Publish(change, note));
             },
             cancel
         );
@@ -276,7 +287,8 @@ public sealed class JobRoom(
         );
     }
 
-    private async Task<JobChange> StoreAsync(
+    /// <summary>Stores what was applied, within a transaction; it becomes the job once it is committed.</summary>
+    internal async Task<JobChange> StoreAsync(
         PantometDb db,
         JobBoard board,
         Applied applied,

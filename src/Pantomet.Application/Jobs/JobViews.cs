@@ -353,6 +353,9 @@ public sealed record JobCells(long Sequence, IReadOnlyList<CellView> Cells, int?
 /// <param name="Reread">True when more cells changed than are told at once: they are to be read again.</param>
 /// <param name="Progress">How far it is.</param>
 /// <param name="Run">Whether its files are being made.</param>
+/// <param name="People">Who has the job open, where that changed; null otherwise.</param>
+/// <param name="Change">Who decided what, where somebody did; null otherwise.</param>
+/// <param name="Commented">True when somebody commented, or a comment was dealt with.</param>
 public sealed record JobEvent(
     long Sequence,
     JobTitle? Title,
@@ -362,8 +365,16 @@ public sealed record JobEvent(
     IReadOnlyList<CellView> Cells,
     bool Reread,
     JobProgress Progress,
-    RunState Run
+    RunState Run,
+    IReadOnlyList<PersonInJob>? People = null,
+    ChangeNote? Change = null,
+    bool Commented = false
 );
+
+/// <summary>Who decided what.</summary>
+/// <param name="Actor">Who; "browser" or "program" where nobody signs in.</param>
+/// <param name="Did">What, as a sentence without its subject.</param>
+public sealed record ChangeNote(string Actor, string Did);
 
 /// <summary>What is on a screen, nearest first.</summary>
 /// <param name="Pictures">Pictures.</param>

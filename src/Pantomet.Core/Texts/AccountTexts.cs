@@ -79,6 +79,8 @@ public static class AccountTexts
 
     public static string TheJobHasAllComments(int most) => $"A job can have at most {most} comments.";
 
+    public const string ThereIsNoWayBackTo = "The picture cannot go back to this moment: it was not in the job all the time since.";
+
     public const string ThisCommentDoesNotExist = "This comment does not exist.";
 
     public static string OpenToBecomeOwner(string address) =>

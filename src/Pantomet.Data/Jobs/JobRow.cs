@@ -222,7 +222,8 @@ public sealed class CommandRow
     /// <summary>When, UTC.</summary>
     public DateTime At { get; set; }
 
-    /// <summary>What it is: "commands", "undo", "redo", or "library" for what follows a change of the library.</summary>
+    /// <summary>What it is: "commands", "undo", "redo", "return" for a picture that goes back to a moment, or "library" for what follows a
+    /// change of the library.</summary>
     public required string Kind { get; set; }
 
     /// <summary>The step it belongs to; null for what is no step.</summary>

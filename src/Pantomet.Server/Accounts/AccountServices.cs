@@ -34,7 +34,12 @@ internal static class AccountServices
     public static void AddAccounts(this IServiceCollection services, ServerOptions options)
     {
         services.AddSingleton<PeopleRegistry>().AddSingleton<FirstOwner>().AddSingleton<AccessStore>().AddSingleton<ActivityLog>();
-        services.AddScoped<LinkStore>().AddScoped<AccessTokenStore>().AddScoped<PeopleStore>().AddScoped<CommentStore>();
+        services
+            .AddScoped<LinkStore>()
+            .AddScoped<AccessTokenStore>()
+            .AddScoped<PeopleStore>()
+            .AddScoped<CommentStore>()
+            .AddScoped<ActivityReader>();
         services.AddSingleton<IAuthorizationHandler, RightHandler>();
         services.AddSingleton<IAuthorizationMiddlewareResultHandler, Refusals>();
         services

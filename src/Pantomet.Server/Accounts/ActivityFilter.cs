@@ -3,8 +3,13 @@ using Microsoft.AspNetCore.Routing;
 using Microsoft.EntityFrameworkCore;
 using Microsoft.Extensions.DependencyInjection;
 using Pantomet.Application.Accounts;
+using Pantomet.Application.Jobs;
+using Pantomet.Application.Pictures;
+using Pantomet.Batch.Folders;
 using Pantomet.Core.Deliveries;
 using Pantomet.Data;
+using Pantomet.Deliveries;
+using Pantomet.PageChecks;
 
 namespace Pantomet.Server.Accounts;
 
@@ -44,13 +49,14 @@ internal static class ActivityFilter
             return result;
         }
 
+        var (made, of) = MadeBy(result);
         await context
             .RequestServices.GetRequiredService<ActivityLog>()
             .AddAsync(
                 context.Actor(),
                 endpoint?.Metadata.GetMetadata<IEndpointNameMetadata>()?.EndpointName ?? context.Request.Path.ToString(),
-                context.Items[SubjectKey] as string ?? name,
-                job,
+                context.Items[SubjectKey] as string ?? made ?? name,
+                job ?? of,
                 From(context)
             );
         return result;
@@ -59,12 +65,31 @@ internal static class ActivityFilter
     /// <summary>The address that a request came from.</summary>
     public static string From(HttpContext context) => context.Connection.RemoteIpAddress?.ToString() ?? "";
 
+    // What was made has its name in the answer.
+    private static (string? Name, Guid? Job) MadeBy(object? result) =>
+        (result is INestedHttpResult nested ? nested.Result : result) is IValueHttpResult { Value: { } value }
+            ? value switch
+            {
+                JobSummary job => (job.Name, job.Id),
+                Intake intake => (intake.Picture.Name, null),
+                ReceiverView receiver => (receiver.Rule.Name, null),
+                PictureFolderView folder => (folder.Folder, null),
+                PageCheckView page => (page.Name, null),
+                _ => (null, null),
+            }
+            : (null, null);
+
     private static bool IsOfJob(HttpRequest request) => request.Path.StartsWithSegments("/api/jobs", StringComparison.OrdinalIgnoreCase);
 
     private static async Task<string> NameAsync(HttpContext context, Guid? job)
     {
         var db = context.RequestServices.GetRequiredService<PantometDb>();
         var (values, cancel) = (context.Request.RouteValues, context.RequestAborted);
+        if (Guid.TryParse(values["receiver"] as string, out var receiver))
+        {
+            return await ReceiverAsync(db, receiver, cancel) ?? "";
+        }
+
         if (job is { } one)
         {
             return await db.Jobs.Where(row => row.Id == one).Select(row => row.Name).FirstOrDefaultAsync(cancel) ?? "";
@@ -82,13 +107,7 @@ internal static class ActivityFilter
                     .Pictures.Where(row => row.Id == id)
                     .Select(row => row.Name)
                     .FirstOrDefaultAsync(cancel),
-                [_, "api", "receivers", ..] => await db
-                    .Receivers.Where(row => row.Id == id)
-                    .Select(row => row.Rule)
-                    .FirstOrDefaultAsync(cancel)
-                    is { } rule
-                    ? StoredJson.Read<ReceiverRule>(rule).Name
-                    : null,
+                [_, "api", "receivers", ..] => await ReceiverAsync(db, id, cancel),
                 [_, "api", "folders", ..] => await db
                     .PictureFolders.Where(row => row.Id == id)
                     .Select(row => row.Name)
@@ -104,4 +123,9 @@ internal static class ActivityFilter
                 _ => null,
             } ?? "";
     }
+
+    private static async Task<string?> ReceiverAsync(PantometDb db, Guid id, CancellationToken cancel) =>
+        await db.Receivers.Where(row => row.Id == id).Select(row => row.Rule).FirstOrDefaultAsync(cancel) is { } rule
+            ? StoredJson.Read<ReceiverRule>(rule).Name
+            : null;
 }

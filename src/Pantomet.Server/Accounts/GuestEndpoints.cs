@@ -164,19 +164,34 @@ internal static class GuestEndpoints
             }
         }
 
-        return await comments.AddAsync(id, request.Picture, request.Slot, context.Actor(), text, request.Accepts, cancel) is { } made
-            ? TypedResults.Ok(made)
-            : Problem.Of(StatusCodes.Status409Conflict, "too-many", AccountTexts.TheJobHasAllComments(CommentStore.MostOfJob));
+        if (await comments.AddAsync(id, request.Picture, request.Slot, context.Actor(), text, request.Accepts, cancel) is { } made)
+        {
+            room.TellOfComments(board);
+            return TypedResults.Ok(made);
+        }
+
+        return Problem.Of(StatusCodes.Status409Conflict, "too-many", AccountTexts.TheJobHasAllComments(CommentStore.MostOfJob));
     }
 
     private static async Task<Results<NoContent, ProblemHttpResult>> SettleAsync(
         Guid id,
         Guid comment,
         SettledRequest request,
+        JobRoom room,
         CommentStore comments,
         CancellationToken cancel
-    ) =>
-        await comments.SettleAsync(id, comment, request.Settled, cancel)
-            ? TypedResults.NoContent()
-            : Problem.Of(StatusCodes.Status404NotFound, "no-such-comment", AccountTexts.ThisCommentDoesNotExist);
+    )
+    {
+        if (!await comments.SettleAsync(id, comment, request.Settled, cancel))
+        {
+            return Problem.Of(StatusCodes.Status404NotFound, "no-such-comment", AccountTexts.ThisCommentDoesNotExist);
+        }
+
+        if (await room.OpenAsync(id, cancel) is { } board)
+        {
+            room.TellOfComments(board);
+        }
+
+        return TypedResults.NoContent();
+    }
 }

@@ -50,6 +50,13 @@ public sealed record CellName(Guid Picture, string Slot);
 /// <param name="Run">The state.</param>
 public sealed record RunRequest(RunState Run);
 
+/// <summary>Where a window is in a job.</summary>
+/// <param name="Window">The window, by a name that it gave itself.</param>
+/// <param name="Picture">The picture; null for none.</param>
+/// <param name="Slot">The slot's address; null for none.</param>
+/// <param name="Leaves">True when it is closed.</param>
+public sealed record PresenceRequest(string Window, Guid? Picture = null, string? Slot = null, bool Leaves = false);
+
 /// <summary>Whether a job is to be archived.</summary>
 /// <param name="Archived">True to archive it.</param>
 public sealed record ArchiveRequest(bool Archived);
@@ -132,6 +139,12 @@ internal static class JobEndpoints
             .NeedsRight(Right.Look)
             .AlsoForGuests()
             .WithSummary("Says which pictures and slots are on a screen, so that their files are made first.");
+        jobs.MapPut("/{id:guid}/presence", PresenceAsync)
+            .WithName("setPresence")
+            .WithSummary("Says where in a job a window is, for the others who have it open.")
+            .NotLogged()
+            .NeedsRight(Right.Look)
+            .AlsoForGuests();
         JobEventEndpoints.Map(jobs);
     }
 
@@ -317,6 +330,29 @@ internal static class JobEndpoints
         board.LookAt(look);
         notifier.Ring();
         return TypedResults.NoContent();
+    }
+
+    private static async Task<Results<NoContent, ProblemHttpResult>> PresenceAsync(
+        Guid id,
+        PresenceRequest request,
+        HttpContext context,
+        JobPresence presence,
+        CancellationToken cancel
+    )
+    {
+        if (request.Window.Length is 0 or > LongestWord)
+        {
+            return Problem.Of(StatusCodes.Status400BadRequest, "bad-value", JobTexts.TheTextMustHaveToCharacters(LongestWord), "$.window");
+        }
+
+        if (request.Leaves)
+        {
+            await presence.LeaveAsync(id, request.Window, cancel);
+            return TypedResults.NoContent();
+        }
+
+        var person = new PersonInJob(request.Window, context.User.Identity?.Name ?? "", request.Picture, request.Slot);
+        return await presence.IsAtAsync(id, person, cancel) ? TypedResults.NoContent() : Problem.NoJob();
     }
 
     private static IEnumerable<JobCommand> Ticking(IReadOnlyList<JobSlot> slots) =>

@@ -66,17 +66,21 @@ internal static class JobEventEndpoints
         Guid id,
         OpenJobs open,
         JobRoom room,
+        JobPresence presence,
         IHostApplicationLifetime life,
         CancellationToken cancel
     ) =>
         await open.ListenAsync(id, cancel) is { } listening
-            ? TypedResults.ServerSentEvents(ListenAsync(listening.Board, listening.Channel, room, life.ApplicationStopping, cancel))
+            ? TypedResults.ServerSentEvents(
+                ListenAsync(listening.Board, listening.Channel, room, presence.In(id), life.ApplicationStopping, cancel)
+            )
             : Problem.NoJob();
 
     private static async IAsyncEnumerable<SseItem<JobEvent>> ListenAsync(
         JobBoard board,
         Channel<JobEvent> channel,
         JobRoom room,
+        IReadOnlyList<PersonInJob> people,
         CancellationToken stopping,
         [EnumeratorCancellation] CancellationToken cancel
     )
@@ -86,7 +90,7 @@ internal static class JobEventEndpoints
         {
             // The first one says how things stand; whoever was away compares its sequence.
             var state = board.State;
-            yield return new(new(state.Sequence, null, null, null, null, [], false, room.Judge.Progress(board), state.Run), "job");
+            yield return new(new(state.Sequence, null, null, null, null, [], false, room.Judge.Progress(board), state.Run, people), "job");
             while (await NextAsync(channel.Reader, either.Token) is { } what)
             {
                 yield return new(what, "job");

@@ -1,5 +1,11 @@
 /** Texts of framing and pictures side by side. */
 export const framing = {
+  comments: 'Comments',
+  commentsCount_one: '{{count}} comment',
+  commentsCount_other: '{{count}} comments',
+  history: 'History',
+  nothingWasDone: 'Nothing was decided about this picture yet.',
+  goBackToHere: 'Go back to here',
   copyTheseFramesAndMarksTo: 'Copy these frames and marks to other pictures',
   picturesOfTheSameShapeAre:
     'Pictures of the same shape are ticked, drawn as they are in {{slot}} now and as they would be. Their own frames and marks are replaced; one undo brings them back.',

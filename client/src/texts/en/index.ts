@@ -1,3 +1,4 @@
+import { accounts } from './accounts';
 import { app } from './app';
 import { bench } from './bench';
 import { common } from './common';
@@ -14,6 +15,7 @@ import { weighing } from './weighing';
 
 /** All texts in English, by screen. Another language is a second object of this shape. */
 export const en = {
+  accounts,
   app,
   bench,
   common,

@@ -1,0 +1,39 @@
+import { lazy, Suspense, type ReactNode } from 'react';
+import { useLocation } from 'wouter';
+import { useMe, useSignedOut } from '../api/me';
+import { Button } from '../design/Button';
+import { Notice } from '../design/Notice';
+import { t } from '../texts/texts';
+
+const SignIn = lazy(() => import('./SignInScreen').then((it) => ({ default: it.SignInScreen })));
+const ByLink = lazy(() => import('./LinkScreens').then((it) => ({ default: it.LinkScreen })));
+
+const links = ['/welcome', '/new-password', '/guest'];
+
+/** What is seen before anybody is known: signing in, or what a link is for. Whoever is known goes on to the application. */
+export function Entrance({ children, guest }: { children: ReactNode; guest: (job: string) => ReactNode }) {
+  const me = useMe();
+  const [place] = useLocation();
+  useSignedOut();
+  if (links.includes(place))
+    return (
+      <Suspense>
+        <ByLink place={place} />
+      </Suspense>
+    );
+  if (me.isPending) return null;
+  if (me.isError)
+    return (
+      <Notice action={<Button onClick={() => void me.refetch()}>{t('jobs.tryAgain')}</Button>}>
+        {me.error.message}
+      </Notice>
+    );
+  const { standing, job } = me.data;
+  if (standing === 'signedOut' || standing === 'noOwner')
+    return (
+      <Suspense>
+        <SignIn noOwner={standing === 'noOwner'} />
+      </Suspense>
+    );
+  return standing === 'guest' && job !== null ? guest(job) : children;
+}

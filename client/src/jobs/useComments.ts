@@ -1,0 +1,36 @@
+import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
+import { api, take } from '../api/client';
+import type { components } from '../api/schema';
+
+export type Comment = components['schemas']['CommentView'];
+
+/** What was said about the cells of a job. */
+export function useComments(job: string) {
+  return useQuery({
+    queryKey: ['comments', job],
+    queryFn: ({ signal }) =>
+      take(api.GET('/api/jobs/{id}/comments', { signal, params: { path: { id: job } } })),
+  });
+}
+
+/** Says something about a cell, accepts it, or both; and says that something was dealt with. */
+export function useCommenting(job: string) {
+  const cache = useQueryClient();
+  const again = () => void cache.invalidateQueries({ queryKey: ['comments', job] });
+  const add = useMutation({
+    mutationFn: (body: { picture: string; slot: string; text: string; accepts: boolean }) =>
+      take(api.POST('/api/jobs/{id}/comments', { params: { path: { id: job } }, body })),
+    onSettled: again,
+  });
+  const settle = useMutation({
+    mutationFn: ({ comment, settled }: { comment: string; settled: boolean }) =>
+      take(
+        api.PUT('/api/jobs/{id}/comments/{comment}', {
+          params: { path: { id: job, comment } },
+          body: { settled },
+        }),
+      ),
+    onSettled: again,
+  });
+  return { add, settle };
+}

@@ -1,0 +1,82 @@
+using System.Text.Json;
+using static Pantomet.Server.Tests.AccountFixture;
+
+namespace Pantomet.Server.Tests;
+
+/// <summary>Several people in one job: who is where, and who changed what.</summary>
+public sealed class PresenceTests(AccountFixture server) : IClassFixture<AccountFixture>
+{
+    [Fact]
+    public async Task Those_in_a_job_are_told_where_the_others_are_and_what_they_change()
+    {
+        using var anna = await server.SignedInAsync("annabel", "owner");
+        using var ben = await server.SignedInAsync("bennet", "editor");
+        var job = (await JsonAsync(anna, HttpMethod.Post, "/api/jobs", new { name = "Together" })).Text("id");
+        var picture = Guid.NewGuid();
+        using var stop = new CancellationTokenSource(TimeSpan.FromSeconds(30));
+        await using var events = EventsAsync(anna, job, stop.Token).GetAsyncEnumerator(stop.Token);
+        Assert.True(await events.MoveNextAsync());
+        Assert.Empty(events.Current.GetProperty("people").EnumerateArray());
+
+        await JsonAsync(
+            ben,
+            HttpMethod.Put,
+            $"/api/jobs/{job}/presence",
+            new
+            {
+                window = "w1",
+                picture,
+                slot = "website/thumbnail",
+            }
+        );
+        var here = await NextAsync(events, "people");
+        // The same again tells nobody anything.
+        await JsonAsync(
+            ben,
+            HttpMethod.Put,
+            $"/api/jobs/{job}/presence",
+            new
+            {
+                window = "w1",
+                picture,
+                slot = "website/thumbnail",
+            }
+        );
+        await JsonAsync(
+            ben,
+            HttpMethod.Post,
+            $"/api/jobs/{job}/commands",
+            new { commands = new[] { new { @do = "name-job", name = "Ours" } } }
+        );
+        var changed = await NextAsync(events, "change");
+        await JsonAsync(ben, HttpMethod.Put, $"/api/jobs/{job}/presence", new { window = "w1", leaves = true });
+        var gone = await NextAsync(events, "people");
+
+        var one = Assert.Single(here.EnumerateArray());
+        Assert.Equal(("bennet of the shop", picture.ToString()), (one.Text("name"), one.Text("picture")));
+        Assert.Equal(("bennet of the shop", "named the job \"Ours\""), (changed.Text("actor"), changed.Text("did")));
+        Assert.Empty(gone.EnumerateArray());
+    }
+
+    private static async Task<JsonElement> NextAsync(IAsyncEnumerator<JsonElement> events, string member)
+    {
+        Assert.True(await events.MoveNextAsync());
+        return events.Current.GetProperty(member);
+    }
+
+    private static async IAsyncEnumerable<JsonElement> EventsAsync(
+        HttpClient client,
+        string job,
+        [System.Runtime.CompilerServices.EnumeratorCancellation] CancellationToken cancel
+    )
+    {
+        using var stream = new StreamReader(await client.GetStreamAsync(new Uri($"/api/jobs/{job}/events", UriKind.Relative), cancel));
+        while (await stream.ReadLineAsync(cancel) is { } line)
+        {
+            if (line.StartsWith("data: ", StringComparison.Ordinal))
+            {
+                yield return JsonDocument.Parse(line[6..]).RootElement;
+            }
+        }
+    }
+}

@@ -37,7 +37,11 @@ export function AccountMenu({ small }: { /** True where only its sign has room. 
           <circle cx="7" cy="4.4" r="2.9" fill="none" stroke="currentColor" strokeWidth="1.4" />
           <path d="M1.6 13a5.4 5.4 0 0 1 10.8 0" fill="none" stroke="currentColor" strokeWidth="1.4" />
         </svg>
-        {!small && <span className="truncate max-md:sr-only">{me.name}</span>}
+        {!small && (
+          <span className="truncate max-md:sr-only">
+            {me.role === 'viewer' ? t('accounts.nameAsViewer', { name: me.name ?? '' }) : me.name}
+          </span>
+        )}
       </DropdownMenu.Trigger>
       <MenuContent align="end">
         {me.standing === 'signedIn' && (

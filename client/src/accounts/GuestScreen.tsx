@@ -51,7 +51,7 @@ function Gallery({ job }: { job: string }) {
         <h1 className="min-w-0 flex-1 truncate text-head font-semibold">{head.name}</h1>
         <AccountMenu small={false} />
       </header>
-      <div className="grid min-h-0 grid-cols-[minmax(0,1fr)_380px] max-md:grid-cols-1 max-md:overflow-y-auto">
+      <div className="grid min-h-0 grid-cols-[minmax(0,1fr)_380px] grid-rows-[minmax(0,1fr)] max-md:grid-cols-1 max-md:grid-rows-none max-md:overflow-y-auto">
         <div className="min-h-0 overflow-y-auto px-5 pt-4 pb-8 max-md:order-last max-md:overflow-visible">
           {all.length === 0 && <p>{t('accounts.noPicturesYet')}</p>}
           {rows
@@ -88,7 +88,7 @@ const isAccepted = (comments: readonly Comment[]) => comments.some((one) => one.
 
 /** The size at which a cell is drawn within a width and a height. */
 function fitted({ cell }: Shown, width: number, height: number) {
-  const ratio = cell.files[0] ? cell.files[0].width / cell.files[0].height : 1;
+  const ratio = cell.width / cell.height;
   const wide = Math.min(width, height * ratio);
   return { width: Math.round(wide), height: Math.round(wide / ratio) };
 }
@@ -115,14 +115,16 @@ function File({
       className="block object-fill"
     />
   ) : (
-    <Crop
-      picture={picture}
-      slot={slot.slot}
-      frame={cell.frame}
-      width={width}
-      height={height}
-      side={large ? 1800 : 480}
-    />
+    <span className="relative block" style={{ width, height }}>
+      <Crop
+        picture={picture}
+        slot={slot.slot}
+        frame={cell.frame}
+        width={width}
+        height={height}
+        side={large ? 1800 : 480}
+      />
+    </span>
   );
 }
 

@@ -1,6 +1,6 @@
 import type { components } from '../api/schema';
 import { t } from '../texts/texts';
-import { ShownOnce } from './ShownOnce';
+import { ShownOnce } from '../design/ShownOnce';
 
 /** A link that was made: it is shown now and never again. */
 export function LinkMade({

@@ -6,7 +6,7 @@ import { Button } from '../design/Button';
 import { moment } from '../texts/numbers';
 import { t } from '../texts/texts';
 import { GateFault } from './Gate';
-import { ShownOnce } from './ShownOnce';
+import { ShownOnce } from '../design/ShownOnce';
 
 type Scope = components['schemas']['TokenScope'];
 type Token = components['schemas']['AccessTokenView'];

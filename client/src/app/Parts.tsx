@@ -1,22 +1,29 @@
 import { DropdownMenu } from 'radix-ui';
 import { Link } from 'wouter';
+import { type Right, useMe } from '../api/me';
 import { MenuContent, menuItem } from '../design/Menu';
 import { t } from '../texts/texts';
 
-/** The parts of the application. */
-const parts = [
+/** The parts of the application, some of which a role has or has not. */
+const all: readonly { href: string; name: string; right?: Right }[] = [
   { href: '/', name: t('app.jobs') },
   { href: '/pictures', name: t('app.pictures') },
   { href: '/destinations', name: t('app.destinations') },
-  { href: '/page-checks', name: t('app.pageChecks') },
-  { href: '/folders', name: t('app.folders') },
+  { href: '/page-checks', name: t('app.pageChecks'), right: 'checkPages' },
+  { href: '/folders', name: t('app.folders'), right: 'useFolders' },
 ];
 
 const isAt = (href: string) =>
   href === '/' ? location.pathname === '/' : location.pathname.startsWith(href);
 
+function useParts() {
+  const rights = useMe().data?.rights ?? [];
+  return all.filter(({ right }) => right === undefined || rights.includes(right));
+}
+
 /** All parts side by side. */
 export function PartTabs() {
+  const parts = useParts();
   return (
     <nav aria-label={t('app.main')} className="flex h-full items-stretch gap-1">
       {parts.map(({ href, name }) => (
@@ -35,6 +42,7 @@ export function PartTabs() {
 
 /** The parts as a menu, where a job has the head. */
 export function PartMenu() {
+  const parts = useParts();
   return (
     <nav aria-label={t('app.main')}>
       <DropdownMenu.Root>

@@ -7,6 +7,7 @@ import { wantsText } from '../domain/decisions';
 import { wantsTitle } from '../domain/overlay';
 import { useHead, useJobStore } from '../jobs/useJob';
 import { t } from '../texts/texts';
+import { GuestLinks } from './GuestLinks';
 import { goToMissing, type TextKind } from './missingTexts';
 import { NameRules } from './Names';
 import { PlainLink } from './PlainLink';
@@ -122,6 +123,7 @@ function TakeBundle({ plan, waiting }: Counts) {
           })}
         </p>
       )}
+      <GuestLinks />
       <div className="grid grid-cols-2 gap-1.5">
         <PlainLink href={addresses.contactSheet(store.id)} title={t('handingOver.onePageWithEveryFileFor')}>
           {t('handingOver.contactSheet')}

@@ -41,7 +41,11 @@ export function CommentList({
                   <input
                     type="checkbox"
                     className="size-3.5 accent-(--pm-accent)"
-                    checked={one.isSettled}
+                    checked={
+                      settle.isPending && settle.variables.comment === one.id
+                        ? settle.variables.settled
+                        : one.isSettled
+                    }
                     onChange={(event) => settle.mutate({ comment: one.id, settled: event.target.checked })}
                   />
                   {t('jobs.dealtWith')}

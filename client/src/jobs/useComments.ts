@@ -16,7 +16,8 @@ export function useComments(job: string) {
 /** Says something about a cell, accepts it, or both; and says that something was dealt with. */
 export function useCommenting(job: string) {
   const cache = useQueryClient();
-  const again = () => void cache.invalidateQueries({ queryKey: ['comments', job] });
+  // What is shown ahead of the answer stays until it is read again.
+  const again = () => cache.invalidateQueries({ queryKey: ['comments', job] });
   const add = useMutation({
     mutationFn: (body: { picture: string; slot: string; text: string; accepts: boolean }) =>
       take(api.POST('/api/jobs/{id}/comments', { params: { path: { id: job } }, body })),

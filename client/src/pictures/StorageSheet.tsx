@@ -1,5 +1,6 @@
 import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
 import { api, take } from '../api/client';
+import { useMay } from '../api/me';
 import { Button } from '../design/Button';
 import { files, typedNumber, weight } from '../design/figures';
 import { Sheet } from '../design/Sheet';
@@ -13,6 +14,10 @@ const second = 1000;
 
 /** How much lies in the data folder and for what, and how much is kept of files that no job wants any more. */
 export function StorageSheet() {
+  return useMay('administer') ? <OwnersStorage /> : null;
+}
+
+function OwnersStorage() {
   return (
     <Sheet title={t('pictures.storageOnThisMachine')} trigger={<Button>{t('pictures.storage')}</Button>}>
       <Storage />

@@ -81,6 +81,7 @@ export const accounts = {
   owner: 'Owner',
   editor: 'Editor',
   viewer: 'Viewer',
+  nameAsViewer: '{{name}}, viewer',
   ownerDoes: 'may do everything, and decides who else may do what',
   editorDoes: 'works with pictures, jobs and destinations, publishes and hands over',
   viewerDoes: 'sees everything and comments',

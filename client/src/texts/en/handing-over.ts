@@ -1,5 +1,15 @@
 /** Texts of handing over: bundle, receivers, HTML, live links, the original page. */
 export const handingOver = {
+  guests: 'Guests of this job',
+  showToAGuest: 'Show to a guest',
+  guestsExplained:
+    'By the link somebody without an account sees the files of this job, comments and accepts. Nothing else is open to them.',
+  forWhom: 'For whom',
+  makeLink: 'Make link',
+  linkForGuest: 'The link for {{name}} works for 14 days. Send it on; it is not shown again.',
+  notOpenedYet: 'not opened yet, until {{until}}',
+  openedLast: 'opened {{at}}, until {{until}}',
+  revoke: 'Revoke',
   toBeMade: 'to be made',
   bundle: 'Bundle',
   receivers: 'Receivers',

@@ -1,5 +1,5 @@
-import { Button } from '../design/Button';
-import { useCopy } from '../design/useCopy';
+import { Button } from './Button';
+import { useCopy } from './useCopy';
 import { t } from '../texts/texts';
 
 /** A secret that is shown once: to be copied, then closed. */

@@ -1,3 +1,4 @@
+using Pantomet.Application.Engine;
 using Pantomet.Data;
 
 namespace Pantomet.Application;
@@ -21,7 +22,7 @@ public record WorkOptions
     public long MostUploadBytes { get; init; } = 200_000_000;
 
     /// <summary>The program whose <c>work</c> call carries out imaging orders in a process of its own.</summary>
-    public string Engine { get; init; } = Path.Combine(AppContext.BaseDirectory, "pantomet.dll");
+    public string Engine { get; init; } = ImagingProcess.Self();
 
     /// <summary>How many imaging processes work at once.</summary>
     public int Workers { get; init; } = Environment.ProcessorCount;

@@ -4,6 +4,7 @@ using Pantomet.Core.Marks;
 using Pantomet.Core.Markup;
 using Pantomet.Core.Reports;
 using Pantomet.Core.Rules;
+using Pantomet.Core.Sharing;
 using Pantomet.Core.Texts;
 using Pantomet.Core.Verdicts;
 
@@ -25,6 +26,22 @@ internal static class CallFiles
 
     public static Option<string?> ReportOption() =>
         new("--report") { Description = CommandTexts.WhereToWriteTheReport, HelpName = "REPORT.json" };
+
+    public static Option<string?> ShareOption()
+    {
+        var share = new Option<string?>("--share") { Description = CommandTexts.WorksOnOneShareOfThePictures, HelpName = "K/N" };
+        share.Validators.Add(result =>
+        {
+            if (result.Tokens is [var token] && !Share.TryParse(token.Value, out _))
+            {
+                result.AddError(CommandTexts.ShareTakesTwoNumbers(token.Value));
+            }
+        });
+        return share;
+    }
+
+    /// <summary>The share that a call names; null for the whole.</summary>
+    public static Share? ShareOf(string? text) => Share.TryParse(text, out var share) ? share : null;
 
     public static Option<int> JobsOption()
     {

@@ -23,6 +23,7 @@ internal static class CommandLine
         new(CommandTexts.PantometMakesEveryPictureForEvery)
         {
             RenderCommand.Build(),
+            CombineReportsCommand.Build(),
             SiteCommand.Build(),
             MendCommand.Build(),
             PageCommand.Build(),
@@ -32,6 +33,8 @@ internal static class CommandLine
             BackupCommands.Backup(),
             BackupCommands.Restore(),
             CheckCommand.Build(),
+            HealthCommand.Build(),
+            ConfinementCommand.Build(),
         };
 
     // A value that is empty is one that a script lost: no option means anything by it.

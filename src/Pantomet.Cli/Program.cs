@@ -12,6 +12,12 @@ if (args is ["work"] or [PageWork.Call] or [PictureFolderWork.Call])
     ImagingFault.Told = Console.Error.WriteLine;
 }
 
+// What works on pictures needs no network and starts no other program; what a stranger's file makes a library try is refused.
+if (args is ["work"] or [PictureFolderWork.Call])
+{
+    Confinement.TryHold();
+}
+
 // A page check is waited for; files of jobs and folders are made meanwhile, and give way to it, to the server and to the browser.
 if (args is ["work"] or [PictureFolderWork.Call])
 {

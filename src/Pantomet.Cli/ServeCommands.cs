@@ -38,7 +38,7 @@ internal static class ServeCommands
                 var root = Installation.Root;
                 // A demo on another port, such as the tests', has data of its own.
                 var number = call.GetValue(port);
-                var data = Path.Combine(root, "data", number == UsualPort ? "demo" : $"demo-{number}");
+                var data = Path.Combine(Installation.Data, number == UsualPort ? "demo" : $"demo-{number}");
                 foreach (var old in new[] { data, data + "-receivers", data + "-backups" }.Where(Directory.Exists))
                 {
                     Directory.Delete(old, recursive: true);

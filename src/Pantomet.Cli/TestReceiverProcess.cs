@@ -25,15 +25,11 @@ internal sealed class TestReceiverProcess : IAsyncDisposable
     /// <exception cref="IOException">They did not start.</exception>
     public static async Task<TestReceiverProcess> StartAsync(string folder)
     {
-        var process =
-            Process.Start(
-                new ProcessStartInfo(ImagingProcess.Host(), [Path.Combine(AppContext.BaseDirectory, "pantomet.dll"), Call, folder])
-                {
-                    RedirectStandardInput = true,
-                    RedirectStandardOutput = true,
-                    UseShellExecute = false,
-                }
-            ) ?? throw new IOException(CommandTexts.TheDemosReceiversDidNotStart);
+        var start = ImagingProcess.Call(ImagingProcess.Self(), Call, folder);
+        start.RedirectStandardInput = true;
+        start.RedirectStandardOutput = true;
+        start.UseShellExecute = false;
+        var process = Process.Start(start) ?? throw new IOException(CommandTexts.TheDemosReceiversDidNotStart);
         if (await process.StandardOutput.ReadLineAsync() is { Length: > 0 } address)
         {
             return new(process, address);

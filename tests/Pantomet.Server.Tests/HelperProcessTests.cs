@@ -43,6 +43,23 @@ public sealed class HelperProcessTests
     }
 
     [Fact]
+    public void A_helper_that_reads_pictures_has_no_network_and_starts_no_program()
+    {
+        using var helper = Helper(700_000_000);
+        helper.StandardInput.WriteLine("""{"work":"read","path":"/nowhere.jpg"}""");
+        Assert.Contains("does not exist", helper.StandardOutput.ReadLine()!, StringComparison.Ordinal);
+        var status = File.ReadAllLines($"/proc/{helper.Id}/status");
+        helper.Kill();
+
+        // proc(5): 2 is a filter.
+        Assert.Contains("Seccomp:\t2", status);
+        Assert.Contains("NoNewPrivs:\t1", status);
+        // What the filter does is tried by the program on itself.
+        using var tried = Start(Host, [Program, "confinement"]);
+        Assert.Equal("memory and time are limited: yes\nno network: yes\nno other programs: yes\n", tried.StandardOutput.ReadToEnd());
+    }
+
+    [Fact]
     public void Temporary_folders_of_processes_that_ended_are_swept_and_those_in_use_stay()
     {
         var left = Directory.CreateDirectory(Path.Combine(Path.GetTempPath(), "pantomet-browser-999999999-abcdef")).FullName;

@@ -112,13 +112,11 @@ public sealed partial class WorkCall(WorkOptions options, ILogger<WorkCall> log)
             limit.CancelAfter(most);
         }
 
-        var start = new ProcessStartInfo(ImagingProcess.Host(), [options.Engine, call])
-        {
-            RedirectStandardInput = true,
-            RedirectStandardOutput = true,
-            RedirectStandardError = true,
-            UseShellExecute = false,
-        };
+        var start = ImagingProcess.Call(options.Engine, call);
+        start.RedirectStandardInput = true;
+        start.RedirectStandardOutput = true;
+        start.RedirectStandardError = true;
+        start.UseShellExecute = false;
         start.Environment["MALLOC_ARENA_MAX"] = "2";
         // What it lays down for the time being lies where it can be removed with it.
         var temporary = TemporaryFolder.Make("work", isPassed: true);

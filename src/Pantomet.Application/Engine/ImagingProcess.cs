@@ -36,14 +36,11 @@ public sealed class ImagingProcess : IAsyncDisposable
     /// <param name="says">Told what it says besides its outcomes, line by line.</param>
     public static ImagingProcess Start(WorkOptions options, TimeProvider clock, Action<int, string> says)
     {
-        var start = new ProcessStartInfo(Host())
-        {
-            ArgumentList = { options.Engine, "work" },
-            RedirectStandardInput = true,
-            RedirectStandardOutput = true,
-            RedirectStandardError = true,
-            UseShellExecute = false,
-        };
+        var start = Call(options.Engine, "work");
+        start.RedirectStandardInput = true;
+        start.RedirectStandardOutput = true;
+        start.RedirectStandardError = true;
+        start.UseShellExecute = false;
         // The pixels live in native memory: fewer arenas give more of it back.
         start.Environment["MALLOC_ARENA_MAX"] = "2";
         start.Environment["DOTNET_gcConcurrent"] = "0";
@@ -194,8 +191,20 @@ public sealed class ImagingProcess : IAsyncDisposable
         }
     }
 
-    /// <summary>The program that runs this application: the .NET host. The server itself was started by it, or it is on the path.</summary>
-    public static string Host() =>
+    /// <summary>A call of this very program: by itself where it brings its runtime, by the .NET host where it does not.</summary>
+    /// <param name="program">The program; one that is a library is run by the host.</param>
+    /// <param name="words">What it is called with.</param>
+    public static ProcessStartInfo Call(string program, params IEnumerable<string> words) =>
+        Path.GetExtension(program) == ".dll" ? new(Host(), [program, .. words]) : new(program, words);
+
+    /// <summary>This very program: what stands beside a program that brings its runtime is not run by another one.</summary>
+    public static string Self() =>
+        Environment.ProcessPath is { } self && Path.GetFileNameWithoutExtension(self) == "pantomet"
+            ? self
+            : Path.Combine(AppContext.BaseDirectory, "pantomet.dll");
+
+    // The server itself was started by the host, or it is on the path.
+    private static string Host() =>
         Environment.ProcessPath is { } self && Path.GetFileNameWithoutExtension(self) == "dotnet"
             ? self
             : Environment.GetEnvironmentVariable("DOTNET_HOST_PATH") ?? "dotnet";

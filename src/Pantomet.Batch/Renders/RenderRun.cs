@@ -8,6 +8,7 @@ using Pantomet.Core.Marks;
 using Pantomet.Core.Naming;
 using Pantomet.Core.Reports;
 using Pantomet.Core.Rules;
+using Pantomet.Core.Sharing;
 using Pantomet.Core.Texts;
 using Pantomet.Core.Verdicts;
 using Pantomet.Imaging.Hosting;
@@ -27,16 +28,23 @@ namespace Pantomet.Batch.Renders;
 /// <param name="jobs">How many pictures, and how many files, are worked on at once.</param>
 /// <param name="files">The pictures.</param>
 /// <param name="markupBase">How the addresses in the markup begin; null for a report without markup.</param>
+/// <param name="share">The share of the pictures that is made; null for all.</param>
 public sealed class RenderRun(
     RuleBook book,
     IReadOnlyDictionary<string, PictureMarks> marks,
     string output,
     int jobs,
     IReadOnlyList<string> files,
-    string? markupBase = null
+    string? markupBase = null,
+    Share? share = null
 )
 {
     private readonly UniqueNames _names = new();
+
+    // The place in the report of the whole, entry by entry.
+    private readonly List<int> _sourcePlaces = [];
+    private readonly List<int> _variantPlaces = [];
+    private readonly List<int> _markupPlaces = [];
 
     // What was refused once is not tried again for a pair: a drawing could take without end.
     private readonly HashSet<string> _unreadable = [];
@@ -63,19 +71,22 @@ public sealed class RenderRun(
         var room = new WorkRoom(jobs);
         await using var processes = new ImagingProcessPool(new() { Data = "", Workers = jobs });
         // A picture's files wait in memory until those before it are written, so only a few pictures are under way at once.
-        var under = new Queue<(string File, Task<MadePicture> Work)>();
+        var under = new Queue<(int Place, Task<MadePicture> Work)>();
+        var mine = Enumerable.Range(0, files.Count).Where(place => IsMine(WordsOf(files[place]))).ToList();
         var next = 0;
-        while (under.Count > 0 || next < files.Count)
+        while (under.Count > 0 || next < mine.Count)
         {
-            while (under.Count < jobs && next < files.Count)
+            while (under.Count < jobs && next < mine.Count)
             {
-                var file = files[next++];
-                under.Enqueue((file, PictureAsync(file, room, processes, cancel)));
+                var at = mine[next++];
+                under.Enqueue((at, PictureAsync(files[at], room, processes, cancel)));
             }
 
-            var (name, work) = under.Dequeue();
+            var (place, work) = under.Dequeue();
+            var name = files[place];
             var picture = await work;
             sources.Add(SourceOf(name, picture));
+            _sourcePlaces.Add(place);
             if (picture.Facts is null)
             {
                 _unreadable.Add(name);
@@ -84,20 +95,43 @@ public sealed class RenderRun(
             var delivered = new List<IReadOnlyList<PageFile>>();
             for (var i = 0; i < picture.Made.Count; i++)
             {
-                var mine = picture.Made[i].Select(made => (Made: made, Told: Deliver(name, _places[i], made))).ToList();
-                variants.AddRange(mine.Select(one => one.Told));
-                delivered.Add([.. mine.Where(one => one.Told.File is not null).Select(one => FileOf(one.Made, one.Told))]);
+                var told = picture.Made[i].Select(made => (Made: made, Told: Deliver(name, _places[i], made))).ToList();
+                variants.AddRange(told.Select(one => one.Told));
+                _variantPlaces.AddRange(told.Select(_ => place));
+                delivered.Add([.. told.Where(one => one.Told.File is not null).Select(one => FileOf(one.Made, one.Told))]);
             }
 
             if (markupBase is not null && picture.Facts is not null)
             {
-                markup.AddRange(await room.RunAsync(() => MarkupOf(name, delivered), cancel));
+                var entries = await room.RunAsync(() => MarkupOf(name, delivered), cancel);
+                markup.AddRange(entries);
+                _markupPlaces.AddRange(entries.Select(_ => place));
             }
         }
 
-        await PairsAsync(room, variants, cancel);
-        return RenderReport.Of(sources, variants, clock.Elapsed) with { Markup = markupBase is null ? null : markup };
+        await PairsAsync(room, processes, variants, cancel);
+        return RenderReport.Of(sources, variants, clock.Elapsed) with
+        {
+            Markup = markupBase is null ? null : markup,
+            Share = share is null ? null : new(share.Number, share.Of, _sourcePlaces, _variantPlaces, _markupPlaces),
+        };
     }
+
+    /// <summary>The first slot whose files of different pictures can have one name, so that shares cannot name them; null when there is none.</summary>
+    public static string? NotToShare(RuleBook book)
+    {
+        ArgumentNullException.ThrowIfNull(book);
+        return book
+            .Destinations.SelectMany(destination => destination.Slots.Select(slot => (destination, slot)))
+            .Where(one =>
+                !one.slot.NamePattern.Text.Contains("{picture}", StringComparison.Ordinal)
+                && !one.slot.NamePattern.Text.Contains("{hash}", StringComparison.Ordinal)
+            )
+            .Select(one => $"{one.destination.Key}/{one.slot.Key}")
+            .FirstOrDefault();
+    }
+
+    private bool IsMine(string words) => share?.Has(Share.KeyOf(words)) != false;
 
     /// <summary>True when a limit was broken or a file could not be read.</summary>
     public static bool Broke(RenderReport report)
@@ -125,8 +159,10 @@ public sealed class RenderRun(
     }
 
     // Pictures that stand side by side, in the order of the call: the first ones are the first pair.
-    private async Task PairsAsync(WorkRoom room, List<ReportedVariant> variants, CancellationToken cancel)
+    private async Task PairsAsync(WorkRoom room, ImagingProcessPool processes, List<ReportedVariant> variants, CancellationToken cancel)
     {
+        // They stand behind all pictures.
+        var at = files.Count;
         foreach (var (destination, slot) in book.Destinations.SelectMany(one => one.Slots.Select(slot => (one, slot))))
         {
             if (slot.Pair is not { } rule)
@@ -136,6 +172,13 @@ public sealed class RenderRun(
 
             foreach (var chunk in files.Chunk(rule.Count))
             {
+                at++;
+                if (!IsMine(string.Join(' ', chunk.Select(WordsOf))))
+                {
+                    continue;
+                }
+
+                await TryDrawingsAsync(chunk, processes, cancel);
                 var dressed = slot.For(chunk.Select(file => MarksOf(file).Title).FirstOrDefault(title => title is not null));
                 var place = new Place(destination, dressed);
                 var lacks = "";
@@ -158,6 +201,23 @@ public sealed class RenderRun(
                 {
                     variants.Add(Lacking(chunk, place, lacks));
                 }
+
+                while (_variantPlaces.Count < variants.Count)
+                {
+                    _variantPlaces.Add(at);
+                }
+            }
+        }
+    }
+
+    // A picture of another share was not looked at here.
+    private async Task TryDrawingsAsync(string[] chunk, ImagingProcessPool processes, CancellationToken cancel)
+    {
+        foreach (var file in chunk.Where(file => PictureReader.IsDrawing(file) && !IsMine(WordsOf(file))))
+        {
+            if ((await processes.RunAsync(new ReadRequest(Path.GetFullPath(file)), cancel)).Refusal is not null)
+            {
+                _unreadable.Add(file);
             }
         }
     }

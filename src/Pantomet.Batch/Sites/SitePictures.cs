@@ -62,6 +62,9 @@ internal sealed class SitePictures(
     /// <summary>How many files were made in this run.</summary>
     public int Made => _made;
 
+    /// <summary>What is known so far.</summary>
+    public SiteState Known => state with { Pictures = _pictures.ToDictionary(), Files = _files.ToDictionary() };
+
     /// <summary>What is known once all is made. What no page has wanted for so long is left out.</summary>
     /// <param name="now">The time, UTC.</param>
     /// <param name="keep">For how long it is kept.</param>
@@ -133,7 +136,7 @@ internal sealed class SitePictures(
         lock (_saved)
         {
             _savedMade = _made;
-            save(state with { Pictures = _pictures.ToDictionary(), Files = _files.ToDictionary() });
+            save(Known);
             _saved.Restart();
         }
     }

@@ -7,6 +7,7 @@ using Pantomet.Core.Markup;
 using Pantomet.Core.Naming;
 using Pantomet.Core.Reports;
 using Pantomet.Core.Rules;
+using Pantomet.Core.Sharing;
 using Pantomet.Core.Texts;
 using Pantomet.Core.Verdicts;
 using Pantomet.Platform;
@@ -35,6 +36,9 @@ public sealed record SiteOutcome(RenderReport Report, int Made, int Copied, IRea
 /// <param name="address">How addresses of pictures begin; empty for addresses relative to the page.</param>
 /// <param name="jobs">How many pictures, and how many files, are worked on at once.</param>
 /// <param name="time">Tells the time; the machine's where nothing is given.</param>
+/// <param name="share">
+/// The share of the pictures that is made; pages and all other files are left to a run of the whole, which finds the pictures made. Null for all.
+/// </param>
 public sealed class SiteRun(
     RuleBook book,
     IReadOnlyDictionary<string, PictureMarks> marks,
@@ -42,7 +46,8 @@ public sealed class SiteRun(
     string output,
     string address,
     int jobs,
-    TimeProvider? time = null
+    TimeProvider? time = null,
+    Share? share = null
 ) : IDisposable
 {
     /// <summary>For how long a picture stays in the copy that no page shows any more: older pages may lie in visitors' caches.</summary>
@@ -78,7 +83,12 @@ public sealed class SiteRun(
     {
         var clock = Stopwatch.StartNew();
         using var target = FolderHandle.OpenNamed(output, create: true);
-        PartFile.Sweep(target);
+        if (share is null)
+        {
+            // What another share is writing is not left behind.
+            PartFile.Sweep(target);
+        }
+
         var copy = new SiteCopy(_site, target);
         var files = _site.Files();
         var pages = new List<Page>();
@@ -95,10 +105,17 @@ public sealed class SiteRun(
             }
         }
 
-        var state = Path.Combine(_pictures, StateFile);
-        var before = SiteState.Load(state);
+        var state = Path.Combine(_pictures, share is null ? StateFile : StateOf(share));
+        var before = SiteState.Load(Path.Combine(_pictures, StateFile)).With(ShareStates().Select(SiteState.Load));
         var pictures = new SitePictures(_site, _pictures, before, marks, jobs, known => known.Save(state));
-        var made = await pictures.MakeAsync(Wanted(pages), cancel);
+        var wanted = Wanted(pages);
+        var made = await pictures.MakeAsync(SlotsOf(wanted.Where(picture => share?.Has(picture.Key) != false)), cancel);
+        if (share is not null)
+        {
+            pictures.Known.Save(state);
+            return new(Report([], made, pictures, wanted, clock.Elapsed), pictures.Made, 0, []);
+        }
+
         var notCopied = new List<string>();
         var copied = plain.Count(path => Copied(copy, path, notCopied));
         foreach (var page in pages)
@@ -115,10 +132,17 @@ public sealed class SiteRun(
             };
             after.Save(state);
             copy.Tidy(before, after);
+            // What shares knew is known now.
+            ShareStates().ToList().ForEach(File.Delete);
         }
 
-        return new(Report(pages, made, pictures, clock.Elapsed), pictures.Made, copied, notCopied);
+        return new(Report(pages, made, pictures, wanted, clock.Elapsed), pictures.Made, copied, notCopied);
     }
+
+    private static string StateOf(Share share) => $".known-{share.Number}-of-{share.Of}.json";
+
+    private IEnumerable<string> ShareStates() =>
+        Directory.Exists(_pictures) ? Directory.EnumerateFiles(_pictures, ".known-*-of-*.json").Order(StringComparer.Ordinal) : [];
 
     // One that cannot be read is named, and the others are done.
     private static bool Copied(SiteCopy copy, string path, List<string> notCopied)
@@ -201,15 +225,20 @@ public sealed class SiteRun(
         return null;
     }
 
-    private static Dictionary<string, List<(string Destination, Slot Slot)>> Wanted(IEnumerable<Page> pages) =>
+    private static Dictionary<string, List<Target>> Wanted(IEnumerable<Page> pages) =>
         pages
             .SelectMany(page => page.Targets.Values)
             .Distinct()
             .GroupBy(target => target.Picture)
-            .ToDictionary(
-                same => same.Key,
-                same => same.SelectMany(target => target.Place.Slots.Select(slot => (target.Place.Destination, slot))).ToList()
-            );
+            .ToDictionary(same => same.Key, same => same.ToList());
+
+    private static Dictionary<string, List<(string Destination, Slot Slot)>> SlotsOf(
+        IEnumerable<KeyValuePair<string, List<Target>>> wanted
+    ) =>
+        wanted.ToDictionary(
+            picture => picture.Key,
+            picture => picture.Value.SelectMany(target => target.Place.Slots.Select(slot => (target.Place.Destination, slot))).ToList()
+        );
 
     private void Write(SiteCopy copy, Page page, IReadOnlyDictionary<string, SitePicture> made, SitePictures pictures)
     {
@@ -326,13 +355,13 @@ public sealed class SiteRun(
         IReadOnlyList<Page> pages,
         IReadOnlyDictionary<string, SitePicture> made,
         SitePictures pictures,
+        IReadOnlyDictionary<string, List<Target>> wanted,
         TimeSpan took
     )
     {
         var sources = new List<ReportedSource>();
         var variants = new List<ReportedVariant>();
         var markup = new List<ReportedMarkup>();
-        var places = pages.SelectMany(page => page.Targets.Values).Distinct().ToLookup(target => target.Picture, target => target.Place);
         foreach (var (path, picture) in made.OrderBy(pair => pair.Key, StringComparer.Ordinal))
         {
             var mark = pictures.MarksOf(path);
@@ -349,7 +378,7 @@ public sealed class SiteRun(
                 continue;
             }
 
-            foreach (var place in places[path])
+            foreach (var place in wanted[path].Select(target => target.Place))
             {
                 variants.AddRange(place.Slots.SelectMany(slot => picture.Files[slot].Select(file => Variant(path, place, slot, file))));
                 var slots = place.Slots.Select(slot => new PageSlot(slot, FilesOf(picture, slot))).ToList();

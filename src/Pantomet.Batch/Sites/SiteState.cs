@@ -98,6 +98,30 @@ internal sealed record SiteState
         }
     }
 
+    /// <summary>The same with what shares know; where both know something, the shares are newer.</summary>
+    public SiteState With(IEnumerable<SiteState> shares)
+    {
+        var (pictures, files) = (new Dictionary<string, KnownPicture>(Pictures), new Dictionary<string, KnownFile>(Files));
+        foreach (var share in shares)
+        {
+            foreach (var (path, picture) in share.Pictures)
+            {
+                pictures[path] = picture;
+            }
+
+            foreach (var (recipe, file) in share.Files)
+            {
+                files[recipe] = file;
+            }
+        }
+
+        return this with
+        {
+            Pictures = pictures,
+            Files = files,
+        };
+    }
+
     public void Save(string path)
     {
         Directory.CreateDirectory(Path.GetDirectoryName(path)!);

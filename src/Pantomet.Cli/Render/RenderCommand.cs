@@ -4,6 +4,7 @@ using Pantomet.Core;
 using Pantomet.Core.Marks;
 using Pantomet.Core.Markup;
 using Pantomet.Core.Rules;
+using Pantomet.Core.Sharing;
 using Pantomet.Core.Texts;
 using Pantomet.Imaging;
 
@@ -24,6 +25,7 @@ internal static class RenderCommand
         var (marks, report, jobs) = (CallFiles.MarksOption(), CallFiles.ReportOption(), CallFiles.JobsOption());
         var markup = new Option<bool>("--markup") { Description = CommandTexts.AddsTheHTMLAndCSSFor };
         var address = new Option<string?>("--base") { Description = CommandTexts.TheBaseURLOfTheAddresses, HelpName = "ADDRESS" };
+        var share = CallFiles.ShareOption();
         var files = new Argument<string[]>("FILE") { Description = CommandTexts.ThePictures, Arity = ArgumentArity.OneOrMore };
         var command = new Command("render", CommandTexts.MakesAllFilesOfAllPictures)
         {
@@ -34,6 +36,7 @@ internal static class RenderCommand
             jobs,
             markup,
             address,
+            share,
             files,
         };
         command.SetAction(
@@ -47,6 +50,7 @@ internal static class RenderCommand
                         call.GetValue(jobs),
                         call.GetValue(markup),
                         call.GetValue(address),
+                        CallFiles.ShareOf(call.GetValue(share)),
                         call.GetRequiredValue(files)
                     ),
                     cancel
@@ -129,6 +133,11 @@ internal static class RenderCommand
             return CommandTexts.BaseNeedsMarkupBecauseItIs;
         }
 
+        if (call.Share is not null && RenderRun.NotToShare(book!) is { } slot)
+        {
+            return CommandTexts.NamesNeedThePictureOrTheHash(slot);
+        }
+
         if (CallFiles.Address(call.Base, out var address) is { } noAddress)
         {
             return noAddress;
@@ -141,7 +150,8 @@ internal static class RenderCommand
                 call.Output,
                 call.Jobs,
                 call.Files,
-                call.Markup ? address : null
+                call.Markup ? address : null,
+                call.Share
             );
         return null;
     }
@@ -154,6 +164,7 @@ internal static class RenderCommand
         int Jobs,
         bool Markup,
         string? Base,
+        Share? Share,
         string[] Files
     );
 }

@@ -1,6 +1,7 @@
 using System.CommandLine;
 using Pantomet.Batch.Sites;
 using Pantomet.Core;
+using Pantomet.Core.Sharing;
 using Pantomet.Core.Texts;
 using Pantomet.Core.Verdicts;
 
@@ -26,6 +27,7 @@ internal static class SiteCommand
         };
         var address = new Option<string?>("--base") { Description = CommandTexts.TheBaseURLOfTheSites, HelpName = "URL" };
         var watch = new Option<bool>("--watch") { Description = CommandTexts.KeepsRunningAndBuildsAgainWhen };
+        var share = CallFiles.ShareOption();
         var (marks, report, jobs) = (CallFiles.MarksOption(), CallFiles.ReportOption(), CallFiles.JobsOption());
         var command = new Command("site", CommandTexts.CopiesABuiltSiteEachImg)
         {
@@ -36,8 +38,16 @@ internal static class SiteCommand
             address,
             report,
             jobs,
+            share,
             watch,
         };
+        command.Validators.Add(result =>
+        {
+            if (result.GetValue(watch) && result.GetValue(share) is not null)
+            {
+                result.AddError(CommandTexts.SharesAndWatchDoNotGoTogether);
+            }
+        });
         command.SetAction(
             (call, cancel) =>
             {
@@ -48,7 +58,8 @@ internal static class SiteCommand
                     call.GetValue(marks),
                     call.GetValue(address),
                     call.GetValue(report),
-                    call.GetValue(jobs)
+                    call.GetValue(jobs),
+                    CallFiles.ShareOf(call.GetValue(share))
                 );
                 return call.GetValue(watch) ? WatchAsync(request, cancel) : RunAsync(request, cancel);
             }
@@ -184,9 +195,9 @@ internal static class SiteCommand
         }
 
         begin = async cancel =>
-            new(await CallFiles.WithFilesAsync(call.Rules, book!, cancel), marks, call.In, call.Out, address, call.Jobs);
+            new(await CallFiles.WithFilesAsync(call.Rules, book!, cancel), marks, call.In, call.Out, address, call.Jobs, share: call.Share);
         return null;
     }
 
-    private sealed record Call(string Rules, string In, string Out, string? Marks, string? Base, string? Report, int Jobs);
+    private sealed record Call(string Rules, string In, string Out, string? Marks, string? Base, string? Report, int Jobs, Share? Share);
 }

@@ -286,12 +286,15 @@ public sealed record ReportTotals(long SourceBytes, long VariantBytes, int Files
 /// <param name="Totals">Sums.</param>
 public sealed record RenderReport(IReadOnlyList<ReportedSource> Sources, IReadOnlyList<ReportedVariant> Variants, ReportTotals Totals)
 {
+    /// <summary>Letters of all languages are written as they are.</summary>
+    internal static readonly JavaScriptEncoder Encoder = JavaScriptEncoder.Create(UnicodeRanges.All);
+
     private static readonly JsonSerializerOptions Options = new(JsonSerializerDefaults.Web)
     {
         WriteIndented = true,
         DefaultIgnoreCondition = JsonIgnoreCondition.WhenWritingNull,
         Converters = { new JsonStringEnumConverter(JsonNamingPolicy.CamelCase) },
-        Encoder = JavaScriptEncoder.Create(UnicodeRanges.All),
+        Encoder = Encoder,
     };
 
     /// <summary>One for each source and slot or group, where markup was asked for; absent otherwise.</summary>
@@ -301,6 +304,10 @@ public sealed record RenderReport(IReadOnlyList<ReportedSource> Sources, IReadOn
     /// <summary>One for each page with images to replace, where a site was built; absent otherwise.</summary>
     [JsonPropertyOrder(2)]
     public IReadOnlyList<ReportedPage>? Pages { get; init; }
+
+    /// <summary>Which share of a batch it is of; absent for the whole.</summary>
+    [JsonPropertyOrder(3)]
+    public ReportedShare? Share { get; init; }
 
     /// <summary>The report's schema.</summary>
     [JsonPropertyOrder(-1)]

@@ -6,6 +6,57 @@ public static class CommandTexts
 {
     public const string TheDemosReceiversDidNotStart = "The demo's receivers did not start.";
 
+    public const string WorksOnOneShareOfThePictures =
+        "Works on one share of the pictures, such as 3/8: the third of eight calls that together make everything.";
+
+    public static string ShareTakesTwoNumbers(object? wrong) => $"--share takes two numbers such as 3/8; \"{wrong}\" is not that.";
+
+    public const string SharesAndWatchDoNotGoTogether = "--share and --watch do not go together: a share ends.";
+
+    public static string NamesNeedThePictureOrTheHash(string slot) =>
+        $"{slot}: with --share, the name of a file needs {{picture}} or {{hash}}; otherwise files of different shares get the same name.";
+
+    public const string CombinesReportsOfShares = "Combines the reports of all shares of a batch into one.";
+
+    public const string WhereTheCombinedReportGoes = "Where to write the combined report.";
+
+    public const string TheReportsOfAllShares = "The reports of all shares.";
+
+    public const string ThisIsNoReportOfAShare = "this is no report of a share; it is written by render --share K/N --report";
+
+    public const string TheReportsAreOfDifferentBatches = "the reports are of batches with different numbers of shares";
+
+    public static string TheReportsOfTheseSharesAreMissing(IReadOnlyList<int> missing) =>
+        $"the reports of these shares are missing: {string.Join(", ", missing)}";
+
+    public const string AShareIsThereTwice = "a share is there twice";
+
+    public static string TwoSharesGaveOneName(string path) =>
+        $"two shares wrote {path}: one file took the place of the other; name one of the pictures otherwise, or use {{hash}} in the pattern";
+
+    public static string ReportsCombined(int reports, int files) => $"{reports} reports, {files} files";
+
+    public const string SaysWhatThisPlatformTakesFromImaging =
+        "Says what this platform takes from the processes that work on pictures: the network, other programs, memory and time.";
+
+    public const string MemoryAndTimeAreLimited = "memory and time are limited";
+
+    public const string NoNetwork = "no network";
+
+    public const string NoOtherPrograms = "no other programs";
+
+    public static string HoldsOrNot(string what, bool holds) => $"{what}: {(holds ? "yes" : "no, this platform does not give it")}";
+
+    public const string TheAddressOfTheServer = "The address of the server.";
+
+    public const string AsksAServerWhetherItCanTakeWork = "Asks a server whether it can take work; exit status 0 when it can.";
+
+    public static string ThisIsNoAddress(string? address) => $"pantomet: \"{address}\" is not an address such as http://127.0.0.1:5460";
+
+    public const string Ready = "ready";
+
+    public const string NotReady = "not ready";
+
     public const string TheRulesFile = "The rules file.";
 
     public const string TheMarksOfPeopleOnThe = "The marks of people on the pictures: keep boxes, focus, frames, titles.";

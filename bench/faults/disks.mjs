@@ -61,31 +61,43 @@ export async function fullDisk({ folder, port, seed, times }) {
   });
 }
 
+/** A file system in a file, which gives itself up as one does after an error of its disk: from then on it is read-only. */
 export async function readOnly({ folder, port }) {
-  const pictures = samples(folder, 4, 700);
-  return mounted(folder, 120, async (place) => {
-    const server = await new Server(join(place, 'data'), port).start();
+  const [image, place] = [join(folder, 'image'), join(folder, 'place')];
+  mkdirSync(place);
+  const mount = () => run('mount', '-o', 'loop', image, place).status === 0;
+  if (run('truncate', '-s', '150M', image).status !== 0 || run('mkfs.ext4', '-q', image).status !== 0 || !mount()) return null;
+  const server = new Server(join(place, 'data'), port);
+  try {
+    await server.start();
+    const pictures = samples(folder, 4, 700);
     const ledger = new Ledger();
     for (const [at, path] of pictures.slice(0, 3).entries()) await ledger.addPicture(server, path, `sample ${at}.jpg`);
+    const [first] = ledger.pictures.keys();
     const job = await jobOf(server, [...ledger.pictures.keys()]);
     await finished(server, job);
-    // What is open for writing holds a plain remount back; a second view of the file system that is read-only is laid over the first.
-    run('mount', '-o', 'remount,ro', place);
-    const kept = run('findmnt', '-no', 'OPTIONS', place).stdout;
-    const isReadOnly = /(^|,)ro(,|$)/.test(kept.trim());
-    const [added, said, seen] = [await server.add(pictures[3], 'read only.jpg'), await ledger.giveWords(server, job, [...ledger.pictures.keys()][0], 'read only'), await server.ask('GET', `/api/jobs/${job}`)];
-    run('mount', '-o', 'remount,rw', place);
-    const after = await ledger.giveWords(server, job, [...ledger.pictures.keys()][0], 'written again');
+    await ledger.giveWords(server, job, first, 'before');
+    run('mount', '-o', 'remount,abort', place);
+    const [added, said, seen] = [await server.add(pictures[3], 'read only.jpg'), await ledger.giveWords(server, job, first, 'read only'), await server.ask('GET', `/api/jobs/${job}`)];
+    const lines = server.log.split('\n').filter((line) => /could not be answered|read-only|Read-only/.test(line)).length;
+    await server.stop();
+    run('umount', place);
+    mount();
+    await server.start();
+    const after = await ledger.giveWords(server, job, first, 'written again');
     const lost = await ledger.lost(server, job);
     await server.stop();
     const told = [added, said].map((one) => (one === null ? 'no answer' : `${one.status} ${one.json?.code ?? ''}`.trim()));
     return {
-      did: `a data folder that becomes read-only${isReadOnly ? '' : ' (this machine did not let it become so)'}`,
-      came: `adding: ${told[0]}, deciding: ${told[1]}, looking: ${seen?.status}; writable again: ${after?.status}; ${lost.length} lost`,
-      ok: isReadOnly && added?.ok === false && said?.ok === false && seen?.ok === true && after?.ok === true && lost.length === 0 && ![added, said].some((one) => one === null || one.status === 500),
+      did: 'a file system that gives itself up and is read-only from then on, and is mounted again',
+      came: `adding: ${told[0]}, deciding: ${told[1]}, looking: ${seen?.status}, ${lines} lines in the log; started again on it: ${after?.status}, ${lost.length} lost`,
+      ok: [added, said].every((one) => one !== null && !one.ok && one.status !== 500) && seen?.ok === true && after?.ok === true && lost.length === 0,
       why: lost.join('; '),
     };
-  });
+  } finally {
+    await server.stop().catch(() => undefined);
+    run('umount', '-l', place);
+  }
 }
 
 export async function cutOff({ folder, port, seed, times }) {

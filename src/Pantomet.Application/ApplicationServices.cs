@@ -1,6 +1,5 @@
 using Microsoft.AspNetCore.DataProtection;
 using Microsoft.AspNetCore.DataProtection.KeyManagement;
-using Microsoft.AspNetCore.DataProtection.Repositories;
 using Microsoft.Extensions.DependencyInjection;
 using Microsoft.Extensions.Logging;
 using Pantomet.Application.Background;
@@ -87,8 +86,6 @@ public static class ApplicationServices
         services.AddDataProtection().SetApplicationName("Pantomet");
         services
             .AddOptions<KeyManagementOptions>()
-            .Configure<DataFolder, ILoggerFactory>(
-                (keys, folder, log) => keys.XmlRepository = new FileSystemXmlRepository(folder.MakeKeys(), log)
-            );
+            .Configure<DataFolder, ILoggerFactory>((keys, folder, log) => keys.XmlRepository = new KeyFiles(folder.MakeKeys(), log));
     }
 }

@@ -36,6 +36,9 @@ public static class ServerTexts
 
     public const string TheDiskIsFullNothingWas = "The disk is full. Nothing was changed. Free some space and try again.";
 
+    public const string TheDiskReportsAnError =
+        "The disk of the data folder reports an error. Nothing was changed. Check the disk; the log has the details.";
+
     public const string TheDataFolderCannotBeWritten = "The data folder cannot be written to. Nothing was changed.";
 
     public const string UnexpectedErrorTheLogHasThe = "Unexpected error. The log has the details under this trace id.";

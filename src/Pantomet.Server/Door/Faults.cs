@@ -20,6 +20,12 @@ internal sealed partial class Faults(ILogger<Faults> log) : IExceptionHandler
     private const int Full = 13;
     private const int DiskFull = 28;
 
+    // Result codes of SQLite (sqlite.org/rescode.html), and numbers of the system (errno(3)).
+    private const int InputOutput = 10;
+    private const int CannotOpen = 14;
+    private const int DiskError = 5;
+    private const int ReadOnlyDisk = 30;
+
     public async ValueTask<bool> TryHandleAsync(HttpContext httpContext, Exception exception, CancellationToken cancellationToken)
     {
         var (status, code, sentence, place) = Of(exception, httpContext);
@@ -93,7 +99,15 @@ internal sealed partial class Faults(ILogger<Faults> log) : IExceptionHandler
                 ServerTexts.TheDiskIsFullNothingWas,
                 null
             ),
-            SqliteException { SqliteErrorCode: ReadOnly } or UnauthorizedAccessException => (
+            SqliteException { SqliteErrorCode: InputOutput } or IOException { HResult: DiskError } => (
+                StatusCodes.Status503ServiceUnavailable,
+                "disk-error",
+                ServerTexts.TheDiskReportsAnError,
+                null
+            ),
+            SqliteException { SqliteErrorCode: ReadOnly or CannotOpen }
+            or UnauthorizedAccessException
+            or IOException { HResult: ReadOnlyDisk } => (
                 StatusCodes.Status503ServiceUnavailable,
                 "read-only",
                 ServerTexts.TheDataFolderCannotBeWritten,

@@ -102,7 +102,7 @@ internal static class Mutations
         return new(count, read, refused, made, crashes, longest, faults);
     }
 
-    private static byte[] Mutated(byte[] source, Random random, string format)
+    internal static byte[] Mutated(byte[] source, Random random, string format)
     {
         var bytes = (byte[])source.Clone();
         for (var rounds = random.Next(1, 4); rounds > 0 && bytes.Length > 16; rounds--)

@@ -18,6 +18,7 @@ using Pantomet.Application.Live;
 using Pantomet.Application.Pictures;
 using Pantomet.Application.Upgrades;
 using Pantomet.Batch;
+using Pantomet.Core.Accounts;
 using Pantomet.Core.Texts;
 using Pantomet.Data;
 using Pantomet.Data.Jobs;
@@ -250,7 +251,7 @@ public static class PantometServer
                 .ExcludeFromDescription();
         }
 
-        app.MapOpenApi("/openapi/{documentName}.json");
+        app.MapOpenApi("/openapi/{documentName}.json").NeedsRight(Right.Look).RequireAuthorization(Needs.Policy);
         app.MapGet("/healthz", () => TypedResults.Text("ready")).ExcludeFromDescription();
         Watching.Map(app);
         var api = app.MapGroup("").AddEndpointFilter(BodyCheck.FilterAsync);

@@ -58,6 +58,37 @@ public sealed class PresenceTests(AccountFixture server) : IClassFixture<Account
         Assert.Empty(gone.EnumerateArray());
     }
 
+    [Fact]
+    public async Task A_stream_of_a_guest_names_nobody_and_ends_when_the_link_is_revoked()
+    {
+        using var owner = await server.SignedInAsync("streaming", "owner");
+        var job = (await JsonAsync(owner, HttpMethod.Post, "/api/jobs", new { name = "Shown" })).Text("id");
+        var link = await JsonAsync(owner, HttpMethod.Post, $"/api/jobs/{job}/guests", new { name = "Ms Lorne" });
+        using var guest = server.Browser();
+        await JsonAsync(guest, HttpMethod.Post, "/api/guests", new { secret = link.Text("address").Split('#')[1] });
+        using var stop = new CancellationTokenSource(TimeSpan.FromSeconds(30));
+        await using var events = EventsAsync(guest, job, stop.Token).GetAsyncEnumerator(stop.Token);
+        Assert.True(await events.MoveNextAsync());
+        Assert.Equal(JsonValueKind.Null, events.Current.GetProperty("people").ValueKind);
+        await JsonAsync(
+            owner,
+            HttpMethod.Post,
+            $"/api/jobs/{job}/commands",
+            new { commands = new[] { new { @do = "name-job", name = "Shown again" } } }
+        );
+        Assert.Equal(JsonValueKind.Null, (await NextAsync(events, "change")).ValueKind);
+
+        await JsonAsync(owner, HttpMethod.Delete, $"/api/jobs/{job}/guests/{link.GetProperty("link").Text("id")}");
+        await JsonAsync(
+            owner,
+            HttpMethod.Post,
+            $"/api/jobs/{job}/commands",
+            new { commands = new[] { new { @do = "name-job", name = "Not for them" } } }
+        );
+
+        Assert.False(await events.MoveNextAsync());
+    }
+
     private static async Task<JsonElement> NextAsync(IAsyncEnumerator<JsonElement> events, string member)
     {
         Assert.True(await events.MoveNextAsync());

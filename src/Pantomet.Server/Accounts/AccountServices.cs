@@ -33,7 +33,12 @@ internal static class AccountServices
     /// <summary>Adds it.</summary>
     public static void AddAccounts(this IServiceCollection services, ServerOptions options)
     {
-        services.AddSingleton<PeopleRegistry>().AddSingleton<FirstOwner>().AddSingleton<AccessStore>().AddSingleton<ActivityLog>();
+        services
+            .AddSingleton<StillIn>()
+            .AddSingleton<PeopleRegistry>()
+            .AddSingleton<FirstOwner>()
+            .AddSingleton<AccessStore>()
+            .AddSingleton<ActivityLog>();
         services
             .AddScoped<LinkStore>()
             .AddScoped<AccessTokenStore>()

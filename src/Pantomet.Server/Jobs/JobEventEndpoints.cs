@@ -1,5 +1,6 @@
 using System.Net.ServerSentEvents;
 using System.Runtime.CompilerServices;
+using System.Security.Claims;
 using System.Threading.Channels;
 using Microsoft.AspNetCore.Builder;
 using Microsoft.AspNetCore.Http;
@@ -28,12 +29,16 @@ internal static class JobEventEndpoints
 
     private static ServerSentEventsResult<IReadOnlyList<JobSummary>> AllEvents(
         JobList list,
+        HttpContext context,
+        StillIn still,
         IHostApplicationLifetime life,
         CancellationToken cancel
-    ) => TypedResults.ServerSentEvents(ChangedAsync(list, life.ApplicationStopping, cancel));
+    ) => TypedResults.ServerSentEvents(ChangedAsync(list, context.User, still, life.ApplicationStopping, cancel));
 
     private static async IAsyncEnumerable<SseItem<IReadOnlyList<JobSummary>>> ChangedAsync(
         JobList list,
+        ClaimsPrincipal user,
+        StillIn still,
         CancellationToken stopping,
         [EnumeratorCancellation] CancellationToken cancel
     )
@@ -53,7 +58,7 @@ internal static class JobEventEndpoints
                 changed.ForEach(id => told[id] = stamps[id]);
                 yield return new(await list.AllAsync(changed, either.Token), "jobs");
             }
-        } while (await RestedAsync(either.Token));
+        } while (await RestedAsync(either.Token) && await still.IsAsync(user, either.Token));
     }
 
     private static async Task<bool> RestedAsync(CancellationToken cancel)
@@ -67,12 +72,14 @@ internal static class JobEventEndpoints
         OpenJobs open,
         JobRoom room,
         JobPresence presence,
+        HttpContext context,
+        StillIn still,
         IHostApplicationLifetime life,
         CancellationToken cancel
     ) =>
         await open.ListenAsync(id, cancel) is { } listening
             ? TypedResults.ServerSentEvents(
-                ListenAsync(listening.Board, listening.Channel, room, presence.In(id), life.ApplicationStopping, cancel)
+                ListenAsync(listening.Board, listening.Channel, room, presence.In(id), context, still, life.ApplicationStopping, cancel)
             )
             : Problem.NoJob();
 
@@ -81,6 +88,8 @@ internal static class JobEventEndpoints
         Channel<JobEvent> channel,
         JobRoom room,
         IReadOnlyList<PersonInJob> people,
+        HttpContext context,
+        StillIn still,
         CancellationToken stopping,
         [EnumeratorCancellation] CancellationToken cancel
     )
@@ -90,10 +99,20 @@ internal static class JobEventEndpoints
         {
             // The first one says how things stand; whoever was away compares its sequence.
             var state = board.State;
-            yield return new(new(state.Sequence, null, null, null, null, [], false, room.Judge.Progress(board), state.Run, people), "job");
-            while (await NextAsync(channel.Reader, either.Token) is { } what)
+            var first = new JobEvent(state.Sequence, null, null, null, null, [], false, room.Judge.Progress(board), state.Run, people);
+            yield return new(For(context, first), "job");
+            while (true)
             {
-                yield return new(what, "job");
+                var (what, ended) = await NextAsync(channel.Reader, either.Token);
+                if (ended || !await still.IsAsync(context.User, either.Token))
+                {
+                    yield break;
+                }
+
+                if (what is not null)
+                {
+                    yield return new(For(context, what), "job");
+                }
             }
         }
         finally
@@ -102,15 +121,26 @@ internal static class JobEventEndpoints
         }
     }
 
-    private static async Task<JobEvent?> NextAsync(ChannelReader<JobEvent> reader, CancellationToken cancel)
+    // Who works in a job, and who changed what, is not for its guests.
+    private static JobEvent For(HttpContext context, JobEvent what) =>
+        context.GuestJob() is null ? what : what with { People = null, Change = null };
+
+    // The next event; none after a while in which nothing happened.
+    private static async Task<(JobEvent? What, bool Ended)> NextAsync(ChannelReader<JobEvent> reader, CancellationToken cancel)
     {
+        using var rest = CancellationTokenSource.CreateLinkedTokenSource(cancel);
+        rest.CancelAfter(StillIn.Often);
         try
         {
-            return await reader.ReadAsync(cancel);
+            return (await reader.ReadAsync(rest.Token), false);
+        }
+        catch (OperationCanceledException) when (!cancel.IsCancellationRequested)
+        {
+            return (null, false);
         }
         catch (Exception end) when (end is OperationCanceledException or ChannelClosedException)
         {
-            return null;
+            return (null, true);
         }
     }
 }

@@ -91,7 +91,7 @@ async function aDay(browser: Browser, welcome: string) {
 
   // A guest sees the job alone, comments and accepts.
   await anna.goto(`/job/${job}/handing-over`);
-  await anna.getByRole('button', { name: 'Show to a guest' }).click();
+  await anna.getByRole('button', { name: 'Invite a guest' }).click();
   await anna.getByLabel('For whom').fill('Ms Lorne');
   await anna.getByRole('button', { name: 'Make link' }).click();
   const link = await anna.getByTestId('shown-once').locator('code').innerText();
@@ -107,7 +107,7 @@ async function aDay(browser: Browser, welcome: string) {
   // The editor reads it on the picture, and what was done with it.
   await ben.getByRole('button', { name: '2 comments' }).click();
   await expect(ben.getByRole('dialog')).toContainText('More sky, please.');
-  await ben.getByLabel('Dealt with').check();
+  await ben.getByLabel('Resolved').check();
   await ben.getByRole('button', { name: 'Close' }).click();
   await ben.getByRole('button', { name: 'History' }).click();
   await expect(ben.getByRole('list', { name: 'History' })).toContainText('Ben Tarn set the frame for');

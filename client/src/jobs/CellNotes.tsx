@@ -1,9 +1,13 @@
 import { useEffect } from 'react';
 import { useQueryClient } from '@tanstack/react-query';
+import { cellKey } from '../domain/jobState';
 import { t } from '../texts/texts';
 import { Initials } from './OthersHere';
+import { type PersonInJob } from './Together';
 import { useComments } from './useComments';
 import { useJob, useJobStore } from './useJob';
+
+const nobody: readonly PersonInJob[] = [];
 
 /** Reads what was said about cells again when something new was said. */
 export function useCommentsKept() {
@@ -13,16 +17,17 @@ export function useCommentsKept() {
   useEffect(() => {
     if (said > 0) void cache.invalidateQueries({ queryKey: ['comments', store.id] });
   }, [said, cache, store.id]);
+  const comments = useComments(store.id).data;
+  useEffect(() => {
+    if (comments) store.together.takeComments(comments);
+  }, [comments, store]);
 }
 
 /** Who is at a cell, and how much was said about it that is not dealt with. */
 export function CellNotes({ picture, slot }: { picture: string; slot: string }) {
-  const store = useJobStore();
-  const others = useJob((job) => job.together.others);
-  const comments = useComments(store.id).data;
-  const here = others.filter((one) => one.picture === picture && one.slot === slot);
-  const open =
-    comments?.filter((one) => one.picture === picture && one.slot === slot && !one.isSettled).length ?? 0;
+  const key = cellKey(picture, slot);
+  const here = useJob((job) => job.together.at.get(key)) ?? nobody;
+  const open = useJob((job) => job.together.open.get(key) ?? 0);
   if (here.length === 0 && open === 0) return null;
   return (
     <span className="absolute top-0.5 left-0.5 z-10 flex gap-0.5">

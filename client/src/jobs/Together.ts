@@ -1,6 +1,7 @@
 import { api, type JobEvent } from '../api/client';
 import { newId } from '../api/newId';
 import type { components } from '../api/schema';
+import { cellKey } from '../domain/jobState';
 
 export type PersonInJob = components['schemas']['PersonInJob'];
 export type ChangeNote = components['schemas']['ChangeNote'] & { at: number };
@@ -19,6 +20,10 @@ const shownNotes = 6;
 export class Together {
   /** The others who have the job open. */
   others: readonly PersonInJob[] = [];
+  /** The same by cell; who is at no cell is left out. */
+  at: ReadonlyMap<string, readonly PersonInJob[]> = new Map();
+  /** How many comments of a cell are open. */
+  open: ReadonlyMap<string, number> = new Map();
   /** What the others changed, the newest first. */
   notes: readonly ChangeNote[] = [];
   /** Counts what was said about cells, so that it is read again. */
@@ -60,12 +65,24 @@ export class Together {
     if (people) {
       this.mine = people.find((one) => one.window === this.window)?.name ?? this.mine;
       this.others = people.filter((one) => one.window !== this.window);
+      this.at = byCell(this.others);
     }
     // Where nobody signs in there are no names: what this window did cannot be told from what another did.
     if (change && this.mine !== '' && change.actor !== this.mine)
       this.notes = [{ ...change, at: Date.now() }, ...this.notes].slice(0, shownNotes);
     if (commented) this.said++;
     if (people || change || commented) this.tell();
+  }
+
+  /** Takes in the comments of the job, so that each cell asks for its own number only. */
+  takeComments(comments: readonly { picture: string; slot: string; isSettled: boolean }[]) {
+    const open = new Map<string, number>();
+    for (const { picture, slot, isSettled } of comments) {
+      const key = cellKey(picture, slot);
+      if (!isSettled) open.set(key, 1 + (open.get(key) ?? 0));
+    }
+    this.open = open;
+    this.tell();
   }
 
   private send(leaves: boolean) {
@@ -81,4 +98,14 @@ export class Together {
         () => undefined,
       );
   }
+}
+
+function byCell(people: readonly PersonInJob[]): ReadonlyMap<string, readonly PersonInJob[]> {
+  const at = new Map<string, PersonInJob[]>();
+  for (const one of people) {
+    if (one.picture === null || one.slot === null) continue;
+    const key = cellKey(one.picture, one.slot);
+    at.set(key, [...(at.get(key) ?? []), one]);
+  }
+  return at;
 }

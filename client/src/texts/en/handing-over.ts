@@ -1,7 +1,7 @@
 /** Texts of handing over: bundle, receivers, HTML, live links, the original page. */
 export const handingOver = {
   guests: 'Guests of this job',
-  showToAGuest: 'Show to a guest',
+  showToAGuest: 'Invite a guest',
   guestsExplained:
     'By the link somebody without an account sees the files of this job, comments and accepts. Nothing else is open to them.',
   forWhom: 'For whom',

@@ -19,7 +19,7 @@ export const jobs = {
   addComment: 'Add comment',
   accept: 'Accept',
   acceptedIt: 'accepted it',
-  dealtWith: 'Dealt with',
+  dealtWith: 'Resolved',
   loadingTheJob: 'Loading the job.',
   tooFewPixels: 'Too few pixels',
   overTheLargestSize: 'Over the largest size',

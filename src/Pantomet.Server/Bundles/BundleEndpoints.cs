@@ -188,11 +188,11 @@ internal static class BundleEndpoints
 
     private static async Task<IResult> ContactSheetAsync(
         Guid id,
-        [FromQuery(Name = "picture")] Guid[]? pictures,
         BundleReader bundles,
         ContactSheetWriter writer,
         HttpContext context,
-        CancellationToken cancel
+        CancellationToken cancel,
+        [FromQuery(Name = "picture")] Guid[]? pictures = null
     ) =>
         await bundles.OfJobAsync(id, cancel) is { } contents
             ? TypedResults.Stream(

@@ -54,6 +54,9 @@ public record WorkOptions
     /// <summary>How many bytes it reads a second: 20 MB unless set otherwise.</summary>
     public long IntegrityBytesPerSecond { get; init; } = 20_000_000;
 
+    /// <summary>How many entries the log keeps besides the commands of jobs, the newest: a million unless set otherwise, about 200 MB.</summary>
+    public int MostLogEntries { get; init; } = 1_000_000;
+
     /// <summary>True where whoever names a host sits at this machine: what is private to it may be read where it was named.</summary>
     public bool ReachesPrivate { get; init; } = true;
 

@@ -164,6 +164,7 @@ public static class PantometServer
         services.AddWatching();
         services.AddAccounts(options);
         services.AddRateLimits(options);
+        services.AddCompression();
         // What is under way is given back when the server ends: all parts end at once, and none is waited for longer.
         services.Configure<HostOptions>(host =>
         {
@@ -235,6 +236,7 @@ public static class PantometServer
             app.UseForwardedHeaders(Forwarded(options));
         }
 
+        app.UseCompression();
         app.UseGatekeeper(options);
         app.UseAuthentication();
         app.UseRateLimiter();

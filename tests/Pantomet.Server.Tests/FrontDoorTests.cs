@@ -30,7 +30,7 @@ public sealed class FrontDoorTests
             Assert.StartsWith("__Host-pantomet=", cookie, StringComparison.Ordinal);
             Assert.Contains("secure", cookie, StringComparison.OrdinalIgnoreCase);
             Assert.True(came.Headers.Contains("Strict-Transport-Security"));
-            Assert.Equal("signedIn", (await JsonAsync(client, HttpMethod.Get, "/api/me")).Text("standing"));
+            Assert.Equal("signedIn", (await JsonAsync(client, HttpMethod.Get, "/api/me")).Text("state"));
         }
         finally
         {
@@ -69,6 +69,30 @@ public sealed class FrontDoorTests
     }
 
     [Fact]
+    public async Task Other_machines_get_their_answers_compressed_and_this_one_and_what_is_shown_once_as_they_are()
+    {
+        await using var server = new Door(options => options with { Proxies = [IPNetwork.Parse("127.0.0.1/32")] });
+        await server.InitializeAsync();
+        using var far = new HttpClient { BaseAddress = server.Client.BaseAddress };
+        far.DefaultRequestHeaders.Add("X-Forwarded-For", "203.0.113.9");
+        far.DefaultRequestHeaders.AcceptEncoding.ParseAdd("br");
+        using var came = await OwnerAsync(far, server);
+        using var near = new HttpRequestMessage(HttpMethod.Get, "/api/me");
+        near.Headers.AcceptEncoding.ParseAdd("br");
+
+        Assert.Empty(came.Content.Headers.ContentEncoding);
+        using var shown = await far.GetAsync(new Uri("/api/destinations", UriKind.Relative));
+        Assert.Equal("br", Assert.Single(shown.Content.Headers.ContentEncoding));
+        await using var plain = new System.IO.Compression.BrotliStream(
+            await shown.Content.ReadAsStreamAsync(),
+            System.IO.Compression.CompressionMode.Decompress
+        );
+        Assert.Equal("website", (await System.Text.Json.JsonDocument.ParseAsync(plain)).RootElement[0].Text("key"));
+        using var here = await server.Client.SendAsync(near);
+        Assert.Empty(here.Content.Headers.ContentEncoding);
+    }
+
+    [Fact]
     public async Task Too_many_sign_ins_are_refused_with_the_time_to_wait_and_other_requests_are_not()
     {
         await using var server = new Door(options => options with { Limits = new() { SignIns = 3 } });
@@ -83,7 +107,27 @@ public sealed class FrontDoorTests
 
         Assert.Equal(HttpStatusCode.TooManyRequests, answer.StatusCode);
         Assert.True(answer.Headers.RetryAfter!.Delta > TimeSpan.Zero);
-        Assert.Equal("noOwner", (await JsonAsync(client, HttpMethod.Get, "/api/me")).Text("standing"));
+        Assert.Equal("noOwner", (await JsonAsync(client, HttpMethod.Get, "/api/me")).Text("state"));
+    }
+
+    [Fact]
+    public async Task The_log_keeps_its_newest_entries_and_does_not_grow_for_ever()
+    {
+        await using var server = new Door(options => options with { MostLogEntries = 4 });
+        await server.InitializeAsync();
+        using var client = server.Browser();
+        for (var tries = 0; tries < 7; tries++)
+        {
+            await TryAsync(client, $"somebody {tries}");
+        }
+
+        await using var scope = server.Services.CreateAsyncScope();
+        var kept = await scope
+            .ServiceProvider.GetRequiredService<PantometDb>()
+            .Activities.OrderBy(row => row.Id)
+            .Select(row => row.Subject)
+            .ToListAsync();
+        Assert.Equal(["somebody 3", "somebody 4", "somebody 5", "somebody 6"], kept);
     }
 
     [Fact]
@@ -106,7 +150,7 @@ public sealed class FrontDoorTests
         await server.InitializeAsync();
         var me = await server.SendAsync(HttpMethod.Get, "/api/me");
 
-        Assert.Equal(("local", "owner"), (me.Text("standing"), me.Text("role")));
+        Assert.Equal(("local", "owner"), (me.Text("state"), me.Text("role")));
         await server.SendAsync(HttpMethod.Get, "/api/backups");
         Assert.Equal((HttpStatusCode.BadRequest, "no-accounts"), await TryAsync(server.Client));
         Assert.Equal(
@@ -149,8 +193,8 @@ public sealed class FrontDoorTests
         Assert.Equal("writer of the shop", await db.Commands.Select(row => row.Actor).SingleAsync());
     }
 
-    private static Task<(HttpStatusCode Status, string? Code)> TryAsync(HttpClient client) =>
-        RefusedAsync(client, HttpMethod.Post, "/api/sign-in", new { signInName = "nobody", password = "nothing" });
+    private static Task<(HttpStatusCode Status, string? Code)> TryAsync(HttpClient client, string name = "nobody") =>
+        RefusedAsync(client, HttpMethod.Post, "/api/sign-in", new { signInName = name, password = "nothing" });
 
     private static Task<HttpResponseMessage> OwnerAsync(HttpClient client, Door server) =>
         client.PostAsJsonAsync(

@@ -126,6 +126,14 @@ async function aDay(browser: Browser, welcome: string) {
   await expect(log).toContainText('Ms Lorne (guest) commented');
   await expect(log).toContainText('Ben Tarn signed in');
 
+  // Made a viewer, the editor looks on: what would change something is off, and says so.
+  await anna.goto('/people');
+  await anna.getByLabel('Role of Ben Tarn').selectOption('viewer');
+  await ben.reload();
+  const skip = ben.getByRole('button', { name: 'Skip' });
+  await expect(skip).toBeDisabled();
+  await expect(skip).toHaveAttribute('title', 'Only editors and owners may do this.');
+
   // Signed out everywhere, the other page of the same person asks for the password.
   await anna.goto('/account');
   await anna.getByRole('button', { name: 'Sign out everywhere' }).click();

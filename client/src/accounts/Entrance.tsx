@@ -3,6 +3,7 @@ import { useLocation } from 'wouter';
 import { useMe, useSignedOut } from '../api/me';
 import { Button } from '../design/Button';
 import { Notice } from '../design/Notice';
+import { RightsContext } from '../design/rights';
 import { t } from '../texts/texts';
 
 const SignIn = lazy(() => import('./SignInScreen').then((it) => ({ default: it.SignInScreen })));
@@ -28,12 +29,14 @@ export function Entrance({ children, guest }: { children: ReactNode; guest: (job
         {me.error.message}
       </Notice>
     );
-  const { standing, job } = me.data;
-  if (standing === 'signedOut' || standing === 'noOwner')
+  const { state, job, rights } = me.data;
+  if (state === 'signedOut' || state === 'noOwner')
     return (
       <Suspense>
-        <SignIn noOwner={standing === 'noOwner'} />
+        <SignIn noOwner={state === 'noOwner'} />
       </Suspense>
     );
-  return standing === 'guest' && job !== null ? guest(job) : children;
+  return (
+    <RightsContext value={rights}>{state === 'guest' && job !== null ? guest(job) : children}</RightsContext>
+  );
 }

@@ -57,12 +57,12 @@ export function BenchBar({
       </ReviewFilter>
       <WayOn settled={counts.cells === 0 && !reading} />
       {pair && (
-        <Button className="h-7!" disabled={!pair.may} title={pair.title} onClick={pair.act}>
+        <Button needs="edit" className="h-7!" disabled={!pair.may} title={pair.title} onClick={pair.act}>
           {t('bench.sideBySide')} <Key>D</Key>
         </Button>
       )}
       {removable && (
-        <Button className="h-7!" onClick={() => void store.removePictures([...removable])}>
+        <Button needs="edit" className="h-7!" onClick={() => void store.removePictures([...removable])}>
           {t('bench.removePictures', { count: removable.size })} <Key>Del</Key>
         </Button>
       )}
@@ -77,7 +77,7 @@ export function BenchBar({
         </Button>
       )}
       <CropSize view={view} range={range} toScale={toScale} onSize={onSize} onScale={onScale} />
-      <Button className="h-7!" onClick={onChoose}>
+      <Button needs="edit" className="h-7!" onClick={onChoose}>
         {t('bench.addPictures')} <Key>R</Key>
       </Button>
       <Button

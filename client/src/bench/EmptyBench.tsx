@@ -26,14 +26,14 @@ export function EmptyBench({ onChoose }: { onChoose: () => void }) {
         </p>
         {head.pictures.length === 0 ? (
           <>
-            <Button kind="main" className="mt-5" onClick={onChoose}>
+            <Button needs="edit" kind="main" className="mt-5" onClick={onChoose}>
               {t('bench.addPictures')} <Key>R</Key>
             </Button>
             {others.length > 0 && (
               <section className="mt-8" aria-label={t('bench.fromTheLibrary')}>
                 <div className="flex flex-wrap items-center justify-between gap-2">
                   <h3 className="text-ink-2">{t('bench.orChooseFromTheLibrary')}</h3>
-                  <Button onClick={() => void store.addPictures(others.map((one) => one.id))}>
+                  <Button needs="edit" onClick={() => void store.addPictures(others.map((one) => one.id))}>
                     {library.data!.total > library.data!.pictures.length
                       ? t('bench.addTheNewestOthers', { others: others.length })
                       : t('bench.addAllOthers', { others: others.length })}

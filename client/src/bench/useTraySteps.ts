@@ -1,4 +1,5 @@
 import { useLocation } from 'wouter';
+import { useLackOf } from '../design/rights';
 import { decisionFor } from '../domain/decisions';
 import { benchActions, isBroken, type Chosen } from '../jobs/actions';
 import type { JobStore } from '../jobs/JobStore';
@@ -34,6 +35,7 @@ export function useTraySteps(
       act: () => go(`/job/${store.id}/weighing/${one.picture.picture.id}/${one.slot.address}`),
     };
   const alike = useCopyToAlike(one);
+  const edits = useLackOf('edit') === null;
   const copy = alike && {
     name: t('bench.copyToAlike', { count: alike.count }),
     k: 'C',
@@ -41,9 +43,9 @@ export function useTraySteps(
     act: alike.act,
   };
   const all = [
-    ...cropSteps(store, chosen, focusAt),
-    ...[frame, weigh, copy].filter((step) => !!step),
-    ...fileSteps(store, chosen),
+    ...(edits ? cropSteps(store, chosen, focusAt) : []),
+    ...[frame, weigh, edits && copy].filter((step) => !!step),
+    ...(edits ? fileSteps(store, chosen) : []),
   ];
   const first = nextKey(chosen, one !== null);
   const next = all.find((step) => step.k === first) ?? null;

@@ -1,4 +1,5 @@
 import type { ComponentProps } from 'react';
+import { useLackOf } from './rights';
 import { useSingleKeys } from './singleKeys';
 
 const kinds = {
@@ -11,10 +12,23 @@ export const buttonShape =
 
 export function Button({
   kind = 'plain',
+  needs,
   className = '',
   ...rest
-}: ComponentProps<'button'> & { kind?: keyof typeof kinds }) {
-  return <button type="button" className={`${buttonShape} ${kinds[kind]} ${className}`} {...rest} />;
+}: ComponentProps<'button'> & {
+  kind?: keyof typeof kinds;
+  /** The right without which it is off, and says why. */
+  needs?: string;
+}) {
+  const lack = useLackOf(needs);
+  return (
+    <button
+      type="button"
+      className={`${buttonShape} ${kinds[kind]} ${className}`}
+      {...rest}
+      {...(lack === null ? {} : { disabled: true, title: lack })}
+    />
+  );
 }
 
 /** A link that is the next step. */
@@ -44,6 +58,7 @@ export function KeyButton({
   off = false,
   main = false,
   title,
+  needs,
   className = '',
 }: {
   name: string;
@@ -52,6 +67,7 @@ export function KeyButton({
   off?: boolean;
   main?: boolean;
   title?: string;
+  needs?: string;
   className?: string;
 }) {
   return (
@@ -61,6 +77,7 @@ export function KeyButton({
       onClick={act}
       disabled={off}
       title={title}
+      needs={needs}
     >
       {name} <Key>{k}</Key>
     </Button>

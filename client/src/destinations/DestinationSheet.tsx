@@ -43,7 +43,7 @@ export function DestinationSheet({
             {...field}
           />
         </h2>
-        <Button className="h-7!" onClick={() => onChoose('new')}>
+        <Button needs="edit" className="h-7!" onClick={() => onChoose('new')}>
           {t('destinations.newSlot')}
         </Button>
         <Menu label={t('destinations.moreForName', { name: destination.name })}>

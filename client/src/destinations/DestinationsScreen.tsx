@@ -96,12 +96,14 @@ function Head({ book: { naming, setNaming, make, load } }: { book: RuleBookState
           onChange={(event) => setNaming(event.target.value)}
           className="h-8 w-44 rounded-md border border-line bg-sheet px-2 placeholder:text-ink-2"
         />
-        <Button type="submit" disabled={naming.trim() === ''}>
+        <Button needs="edit" type="submit" disabled={naming.trim() === ''}>
           {t('destinations.addDestination')}
         </Button>
       </form>
       <span className="flex-1" />
-      <Button onClick={() => file.current?.click()}>{t('destinations.importRules')}</Button>
+      <Button needs="edit" onClick={() => file.current?.click()}>
+        {t('destinations.importRules')}
+      </Button>
       <a
         href="/api/destinations/rules.json"
         download

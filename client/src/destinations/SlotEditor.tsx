@@ -80,7 +80,7 @@ function Editor({
       <header className="flex items-center gap-2 border-b border-line px-5 py-2.5">
         <h2 className="min-w-0 flex-1 wrap-anywhere text-head">{String(draft.rule.name ?? keyOf(draft))}</h2>
         {!isNew && (
-          <Button className="h-7!" onClick={() => onRetire(!known?.retired)}>
+          <Button needs="edit" className="h-7!" onClick={() => onRetire(!known?.retired)}>
             {known?.retired ? t('destinations.useAgain') : t('destinations.retire')}
           </Button>
         )}
@@ -105,6 +105,7 @@ function Editor({
           </Button>
           <span className="flex-1" />
           <Button
+            needs="edit"
             kind="main"
             disabled={(!changed && !isNew) || check?.fault != null || save.isPending}
             onClick={() => save.mutate(structuredClone(form.getValues()))}

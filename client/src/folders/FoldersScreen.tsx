@@ -90,7 +90,7 @@ function AddFolder({ allowed }: { allowed: readonly string[] }) {
             ))}
           </datalist>
         </label>
-        <Button kind="main" type="submit" disabled={folder.trim() === '' || add.isPending}>
+        <Button needs="useFolders" kind="main" type="submit" disabled={folder.trim() === '' || add.isPending}>
           {t('folders.scan')}
         </Button>
       </div>
@@ -112,7 +112,7 @@ function SendFolder({ intake }: { intake: ReturnType<typeof useFolderIntake> }) 
   return (
     <div className="mt-3 flex flex-wrap items-center gap-3 border-t border-line pt-3">
       <span className="text-ink-2">{t('folders.orUploadACopyOfA')}</span>
-      <Button onClick={() => input.current?.click()} disabled={intake.sent !== null}>
+      <Button needs="useFolders" onClick={() => input.current?.click()} disabled={intake.sent !== null}>
         {t('folders.chooseAFolder')}
       </Button>
       <input

@@ -78,9 +78,10 @@ function SlotActions({ framing }: { framing: FramingState }) {
   return (
     <div className="mt-2 grid grid-cols-3 gap-1.5">
       {unlinked ? (
-        <KeyButton className={low} name={t('framing.linkAgain')} k="T" act={actions.link} />
+        <KeyButton needs="edit" className={low} name={t('framing.linkAgain')} k="T" act={actions.link} />
       ) : (
         <KeyButton
+          needs="edit"
           className={low}
           name={t('framing.unlink')}
           title={t('framing.unlinkFromItsShape')}
@@ -88,14 +89,23 @@ function SlotActions({ framing }: { framing: FramingState }) {
           act={actions.unlink}
         />
       )}
-      <KeyButton className={low} name={t('framing.automatic')} k="0" act={actions.automatic} off={!byHand} />
       <KeyButton
+        needs="edit"
+        className={low}
+        name={t('framing.automatic')}
+        k="0"
+        act={actions.automatic}
+        off={!byHand}
+      />
+      <KeyButton
+        needs="edit"
         className={low}
         name={skip ? t('framing.include') : t('framing.skip')}
         k="X"
         act={actions.skip}
       />
       <KeyButton
+        needs="edit"
         className={low}
         name={t('framing.accept')}
         k="A"

@@ -132,12 +132,14 @@ export function Panel({
         <p className="mt-2 text-small text-ink-2">{t('framing.eachPictureIsFramedByIts')}</p>
         <div className="mt-2 grid grid-cols-2 gap-1.5">
           <KeyButton
+            needs="edit"
             className="h-7!"
             name={left ? t('framing.include') : t('framing.skip')}
             k="X"
             act={onSkip}
           />
           <KeyButton
+            needs="edit"
             className="h-7!"
             name={t('framing.accept')}
             k="A"

@@ -129,6 +129,7 @@ function TakeBundle({ plan, waiting }: Counts) {
           {t('handingOver.contactSheet')}
         </PlainLink>
         <Button
+          needs="useFolders"
           disabled={!ready || folder.isPending}
           onClick={() => folder.mutate()}
           title={t('handingOver.writeTheSameFilesToA')}

@@ -19,7 +19,7 @@ export function Asks({ pictures }: { pictures: readonly JobPicture[] }) {
       <p className="mt-0.5 text-ink-2">
         {t('handingOver.enterKeywordsBelowOrNumberThe', { name: head.name, name2: head.name })}
       </p>
-      <Button kind="main" className="mt-2" onClick={() => void store.name({ numbered: true })}>
+      <Button needs="edit" kind="main" className="mt-2" onClick={() => void store.name({ numbered: true })}>
         {t('handingOver.numberThemUnderTheJobsName')}
       </Button>
     </section>

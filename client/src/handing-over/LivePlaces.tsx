@@ -87,7 +87,7 @@ function Differing({
         <span className="min-w-0 flex-1 wrap-anywhere">
           {picture?.words ?? picture?.picture.name}, {place.name}
         </span>
-        <Button className="h-7!" onClick={onPublish}>
+        <Button needs="publish" className="h-7!" onClick={onPublish}>
           {t('handingOver.publish')}
         </Button>
       </p>

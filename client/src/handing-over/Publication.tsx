@@ -53,7 +53,7 @@ export function Publication({
         )}
         {published && (
           <>
-            <Button onClick={onUnpublish} disabled={busy}>
+            <Button needs="publish" onClick={onUnpublish} disabled={busy}>
               {t('handingOver.unpublish')}
             </Button>
             <Button onClick={onCopyAll}>
@@ -61,7 +61,12 @@ export function Publication({
             </Button>
           </>
         )}
-        <Button kind="main" onClick={onPublish} disabled={busy || (published && changes === 0)}>
+        <Button
+          needs="publish"
+          kind="main"
+          onClick={onPublish}
+          disabled={busy || (published && changes === 0)}
+        >
           {!published
             ? t('handingOver.publishTheJob')
             : changes === 0

@@ -45,7 +45,9 @@ export function ReceiversScreen({ receiver }: { receiver: string | undefined }) 
             <div className="min-h-0 flex-1 overflow-y-auto">
               <header className="flex items-center gap-2 border-b border-line py-2 pr-3 pl-5">
                 <h2 className="flex-1 text-head">{t('handingOver.receivers')}</h2>
-                <ReceiverSheet trigger={<Button>{t('handingOver.addReceiver')}</Button>} />
+                <ReceiverSheet
+                  trigger={<Button needs="useReceivers">{t('handingOver.addReceiver')}</Button>}
+                />
               </header>
               <ul aria-label={t('handingOver.allReceivers')}>
                 {all.map((one) => (
@@ -58,7 +60,15 @@ export function ReceiversScreen({ receiver }: { receiver: string | undefined }) 
         </div>
       ) : (
         <Notice
-          action={<ReceiverSheet trigger={<Button kind="main">{t('handingOver.addAReceiver')}</Button>} />}
+          action={
+            <ReceiverSheet
+              trigger={
+                <Button needs="useReceivers" kind="main">
+                  {t('handingOver.addAReceiver')}
+                </Button>
+              }
+            />
+          }
         >
           {t('handingOver.sendFilesStraightToAShop')}
         </Notice>
@@ -117,7 +127,10 @@ function HandOver({ delivery }: { delivery: ReceiverDelivery }) {
           </span>
           {wayWords[receiver.rule.way]}
         </p>
-        <ReceiverSheet receiver={receiver} trigger={<Button>{t('handingOver.edit')}</Button>} />
+        <ReceiverSheet
+          receiver={receiver}
+          trigger={<Button needs="useReceivers">{t('handingOver.edit')}</Button>}
+        />
       </div>
       {(send.isError || trouble) && (
         <p role="alert" className="text-breaks">
@@ -136,7 +149,7 @@ function HandOver({ delivery }: { delivery: ReceiverDelivery }) {
           <Button onClick={() => stop.mutate()}>{t('handingOver.stop')}</Button>
         </>
       ) : waiting.length > 0 ? (
-        <Button kind="main" onClick={() => send.mutate()} disabled={send.isPending}>
+        <Button needs="useReceivers" kind="main" onClick={() => send.mutate()} disabled={send.isPending}>
           {t('handingOver.handOverFiles', {
             files: files(waiting.length),
             bytes: weight(waiting.reduce((sum, file) => sum + file.bytes, 0)),

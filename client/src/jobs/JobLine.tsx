@@ -45,7 +45,7 @@ export function JobLine({
       <JobState job={job} />
       {/* Quiet until the line is in hand. */}
       <span className="flex justify-end gap-1.5 opacity-0 group-focus-within/line:opacity-100 group-hover/line:opacity-100 pointer-coarse:opacity-100">
-        <Button onClick={onCopy} aria-label={t('jobs.copyName', { name: job.name })}>
+        <Button needs="edit" onClick={onCopy} aria-label={t('jobs.copyName', { name: job.name })}>
           {t('jobs.copy')}
         </Button>
         <Button

@@ -120,7 +120,7 @@ function Finding({
 }
 
 const NewJob = ({ onMake }: { onMake: () => void }) => (
-  <Button kind="main" onClick={onMake}>
+  <Button needs="edit" kind="main" onClick={onMake}>
     {t('jobs.newJob')} <Key>N</Key>
   </Button>
 );

@@ -52,7 +52,7 @@ export function Progress() {
             </Button>
           </>
         ) : (
-          <Button className="h-7!" onClick={() => void store.setRun('running')}>
+          <Button needs="edit" className="h-7!" onClick={() => void store.setRun('running')}>
             {t('jobs.resume')}
           </Button>
         ))}

@@ -53,7 +53,12 @@ export function AddPage({ intake }: { intake: ReturnType<typeof usePageIntake> }
             className={field}
           />
         </label>
-        <Button kind="main" type="submit" disabled={address.trim() === '' || add.isPending}>
+        <Button
+          needs="checkPages"
+          kind="main"
+          type="submit"
+          disabled={address.trim() === '' || add.isPending}
+        >
           {t('pageCheck.measure')}
         </Button>
         <OwnPage intake={intake} />
@@ -86,10 +91,10 @@ function OwnPage({ intake }: { intake: ReturnType<typeof usePageIntake> }) {
   return (
     <>
       <span className="flex h-8 items-center text-ink-2">{t('pageCheck.orAPageFromThisMachine')}</span>
-      <Button onClick={() => folder.current?.click()} disabled={intake.sent !== null}>
+      <Button needs="checkPages" onClick={() => folder.current?.click()} disabled={intake.sent !== null}>
         {t('pageCheck.folder')}
       </Button>
-      <Button onClick={() => file.current?.click()} disabled={intake.sent !== null}>
+      <Button needs="checkPages" onClick={() => file.current?.click()} disabled={intake.sent !== null}>
         {t('pageCheck.zIPOrSavedPage')}
       </Button>
       <input

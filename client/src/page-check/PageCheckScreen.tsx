@@ -174,7 +174,9 @@ function CheckBar({
       </Link>
       <h1 className="min-w-0 flex-1 wrap-anywhere text-head">{check.name}</h1>
       {children}
-      <Button onClick={onAgain}>{t('pageCheck.measureAgain')}</Button>
+      <Button needs="checkPages" onClick={onAgain}>
+        {t('pageCheck.measureAgain')}
+      </Button>
       <Button
         kind="main"
         onClick={() => job.mutate()}

@@ -120,7 +120,11 @@ function CheckLine({ check, onRemove }: { check: PageCheck; onRemove: () => void
           </span>
         )}
       </span>
-      <Button onClick={onRemove} aria-label={t('pageCheck.removeName', { name: check.name })}>
+      <Button
+        needs="checkPages"
+        onClick={onRemove}
+        aria-label={t('pageCheck.removeName', { name: check.name })}
+      >
         {t('pageCheck.remove')}
       </Button>
     </li>

@@ -50,21 +50,7 @@ export function FixOriginal({ picture }: { picture: Picture }) {
             onChange={(event) => setSide(event.target.value)}
           />
         </label>
-        <label className="block">
-          <span className="block text-ink-2">{t('pictures.type')}</span>
-          <select
-            className={box}
-            value={type}
-            onChange={(event) => setType(event.target.value as FileType | '')}
-          >
-            <option value="">{t('pictures.asItIs')}</option>
-            {types.map((one) => (
-              <option key={one} value={one}>
-                {typeNames[one]}
-              </option>
-            ))}
-          </select>
-        </label>
+        <TypeField type={type} onChoose={setType} />
         {picture.hasAlpha && (
           <label className="col-span-2 block">
             <span className="block text-ink-2">{t('pictures.backgroundForTransparentParts')}</span>
@@ -82,10 +68,35 @@ export function FixOriginal({ picture }: { picture: Picture }) {
             {put.error.message}
           </p>
         )}
-        <Button type="submit" disabled={put.isPending || wrong} className="col-span-2 justify-self-start">
+        <Button
+          needs="edit"
+          type="submit"
+          disabled={put.isPending || wrong}
+          className="col-span-2 justify-self-start"
+        >
           {put.isPending ? t('pictures.makingTheNewOriginal') : t('pictures.makeANewerOriginal')}
         </Button>
       </form>
     </details>
+  );
+}
+
+function TypeField({ type, onChoose }: { type: FileType | ''; onChoose: (type: FileType | '') => void }) {
+  return (
+    <label className="block">
+      <span className="block text-ink-2">{t('pictures.type')}</span>
+      <select
+        className={box}
+        value={type}
+        onChange={(event) => onChoose(event.target.value as FileType | '')}
+      >
+        <option value="">{t('pictures.asItIs')}</option>
+        {types.map((one) => (
+          <option key={one} value={one}>
+            {typeNames[one]}
+          </option>
+        ))}
+      </select>
+    </label>
   );
 }

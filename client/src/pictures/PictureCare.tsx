@@ -57,10 +57,10 @@ export function PictureCare({ picture }: { picture: Picture }) {
   return (
     <section className="px-5 pt-4 pb-6" aria-label={t('pictures.originals')}>
       <div className="flex flex-wrap gap-2">
-        <Button kind="main" onClick={() => start.mutate()}>
+        <Button needs="edit" kind="main" onClick={() => start.mutate()}>
           {t('pictures.newJobWithIt')}
         </Button>
-        <Button onClick={() => chooser.current?.click()} disabled={replace.isPending}>
+        <Button needs="edit" onClick={() => chooser.current?.click()} disabled={replace.isPending}>
           {replace.isPending ? t('pictures.addingOriginal') : t('pictures.replaceTheOriginal')}
         </Button>
       </div>
@@ -92,7 +92,9 @@ export function PictureCare({ picture }: { picture: Picture }) {
             onKeep={() => setSure(false)}
           />
         ) : (
-          <Button onClick={() => setSure(true)}>{t('pictures.removeFromTheLibrary')}</Button>
+          <Button needs="edit" onClick={() => setSure(true)}>
+            {t('pictures.removeFromTheLibrary')}
+          </Button>
         )}
       </div>
     </section>
@@ -116,7 +118,7 @@ function Revisions({ picture, onRestore }: { picture: Picture; onRestore: (numbe
           {one.current ? (
             <span className="text-ink-2">{t('pictures.inUse')}</span>
           ) : (
-            <Button className="h-7!" onClick={() => onRestore(one.number)}>
+            <Button needs="edit" className="h-7!" onClick={() => onRestore(one.number)}>
               {t('pictures.restoreOriginal')}
             </Button>
           )}

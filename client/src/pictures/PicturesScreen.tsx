@@ -136,7 +136,7 @@ function Head({
       </label>
       <StorageSheet />
       <RemovedPictures />
-      <Button kind="main" onClick={onChoose}>
+      <Button needs="edit" kind="main" onClick={onChoose}>
         {t('pictures.addPictures')} <Key>R</Key>
       </Button>
     </header>
@@ -149,7 +149,7 @@ function Empty({ onChoose }: { onChoose: () => void }) {
       <div className="max-w-md text-center">
         <h1 className="text-title">{t('pictures.noPicturesYet')}</h1>
         <p className="mt-2 mb-5 text-ink-2">{t('pictures.dropPicturesAnywhereOnThisPage')}</p>
-        <Button kind="main" onClick={onChoose}>
+        <Button needs="edit" kind="main" onClick={onChoose}>
           {t('pictures.addPictures')}
         </Button>
       </div>

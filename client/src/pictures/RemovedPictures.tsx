@@ -32,7 +32,9 @@ export function RemovedPictures() {
               <span className="block wrap-anywhere">{picture.name}</span>
               <span className="block text-ink-2">{t('pictures.deletedOn', { day: day(until) })}</span>
             </span>
-            <Button onClick={() => restore.mutate(picture.id)}>{t('pictures.restoreOriginal')}</Button>
+            <Button needs="edit" onClick={() => restore.mutate(picture.id)}>
+              {t('pictures.restoreOriginal')}
+            </Button>
           </li>
         ))}
       </ul>

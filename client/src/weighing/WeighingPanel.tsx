@@ -61,9 +61,27 @@ export function WeighingPanel({
         </h3>
         {isTrial && (
           <div className="grid grid-cols-3 gap-1.5">
-            <KeyButton name={t('weighing.thisFile')} k="1" act={() => onKeep('cell')} off={!file} />
-            <KeyButton name={t('weighing.thisSlot')} k="2" act={() => onKeep('slot')} off={!file} />
-            <KeyButton name={t('weighing.allSlots')} k="3" act={() => onKeep('all')} off={!file} />
+            <KeyButton
+              needs="edit"
+              name={t('weighing.thisFile')}
+              k="1"
+              act={() => onKeep('cell')}
+              off={!file}
+            />
+            <KeyButton
+              needs="edit"
+              name={t('weighing.thisSlot')}
+              k="2"
+              act={() => onKeep('slot')}
+              off={!file}
+            />
+            <KeyButton
+              needs="edit"
+              name={t('weighing.allSlots')}
+              k="3"
+              act={() => onKeep('all')}
+              off={!file}
+            />
           </div>
         )}
       </section>

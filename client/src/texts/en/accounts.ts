@@ -84,6 +84,8 @@ export const accounts = {
   nameAsViewer: '{{name}}, viewer',
   ownerDoes: 'may do everything, and decides who else may do what',
   editorDoes: 'works with pictures, jobs and destinations, publishes and hands over',
+  needsAnEditor: 'Only editors and owners may do this.',
+  needsTheOwner: 'Only owners may do this, and roles that an owner allowed it.',
   viewerDoes: 'sees everything and comments',
   linkFor: 'The link for {{name}}. Send it on; it is not shown again.',
   openInvitations: 'Open invitations and links',

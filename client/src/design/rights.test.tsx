@@ -1,0 +1,27 @@
+import { renderToStaticMarkup } from 'react-dom/server';
+import { expect, test } from 'vitest';
+import { Button } from './Button';
+import { RightsContext } from './rights';
+
+const drawn = (rights: readonly string[] | null, needs?: string) =>
+  renderToStaticMarkup(
+    <RightsContext value={rights}>
+      <Button needs={needs} title="What it does">
+        Go
+      </Button>
+    </RightsContext>,
+  );
+
+test('a button that needs a right is off without it and says who may', () => {
+  const edits = drawn(['look', 'comment'], 'edit');
+  expect(edits).toContain('disabled=""');
+  expect(edits).toContain('title="Only editors and owners may do this."');
+  expect(drawn(['look', 'edit'], 'useFolders')).toContain('title="Only owners may do this, and roles');
+});
+
+test('it is as it was with the right, where everything is allowed, and where none is needed', () => {
+  for (const button of [drawn(['look', 'edit'], 'edit'), drawn(null, 'edit'), drawn(['look'])]) {
+    expect(button).not.toContain('disabled=""');
+    expect(button).toContain('title="What it does"');
+  }
+});

@@ -34,7 +34,7 @@ internal static class CommandLine
             BackupCommands.Restore(),
             CheckCommand.Build(),
             HealthCommand.Build(),
-            ConfinementCommand.Build(),
+            SandboxCommand.Build(),
         };
 
     // A value that is empty is one that a script lost: no option means anything by it.

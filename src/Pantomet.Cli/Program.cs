@@ -15,7 +15,7 @@ if (args is ["work"] or [PageWork.Call] or [PictureFolderWork.Call])
 // What works on pictures needs no network and starts no other program; what a stranger's file makes a library try is refused.
 if (args is ["work"] or [PictureFolderWork.Call])
 {
-    Confinement.TryHold();
+    Sandbox.TryEnter();
 }
 
 // A page check is waited for; files of jobs and folders are made meanwhile, and give way to it, to the server and to the browser.

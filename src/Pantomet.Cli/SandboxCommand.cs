@@ -8,12 +8,12 @@ using Pantomet.Platform;
 
 namespace Pantomet.Cli;
 
-/// <summary><c>confinement</c>: tries on itself what this platform takes from the processes that work on pictures, and says it.</summary>
-internal static class ConfinementCommand
+/// <summary><c>sandbox</c>: tries on itself what this platform takes from the processes that work on pictures, and says it.</summary>
+internal static class SandboxCommand
 {
     public static Command Build()
     {
-        var command = new Command("confinement", CommandTexts.SaysWhatThisPlatformTakesFromImaging);
+        var command = new Command("sandbox", CommandTexts.SaysWhatThisPlatformTakesFromImaging);
         command.SetAction(_ => Try());
         return command;
     }
@@ -24,7 +24,7 @@ internal static class ConfinementCommand
         using (listener)
         {
             Say(CommandTexts.MemoryAndTimeAreLimited, Posix64);
-            if (!Confinement.TryHold())
+            if (!Sandbox.TryEnter())
             {
                 Say(CommandTexts.NoNetwork, false);
                 Say(CommandTexts.NoOtherPrograms, false);

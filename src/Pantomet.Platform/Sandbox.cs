@@ -6,7 +6,7 @@ namespace Pantomet.Platform;
 /// Takes from a process what work on pictures never needs: the network, and other programs. The kernel refuses both from then on, for all its
 /// threads and for good, whatever a hostile file makes a library do (seccomp(2), a filter that needs no privilege).
 /// </summary>
-public static partial class Confinement
+public static partial class Sandbox
 {
     // linux/filter.h, linux/seccomp.h, linux/audit.h, sys/prctl.h
     private const ushort LoadWord = 0x20;
@@ -30,9 +30,9 @@ public static partial class Confinement
     /// <summary>True where the platform can do it: Linux on a 64-bit machine of Intel's or ARM's kind.</summary>
     public static bool IsPossible => Posix.IsLinux && Calls.Of(RuntimeInformation.ProcessArchitecture) is not null;
 
-    /// <summary>Confines this process from now on.</summary>
+    /// <summary>Puts this process into it for good.</summary>
     /// <returns>True when the kernel holds it; false where the platform cannot.</returns>
-    public static bool TryHold()
+    public static bool TryEnter()
     {
         if (!Posix.IsLinux || Calls.Of(RuntimeInformation.ProcessArchitecture) is not { } calls)
         {

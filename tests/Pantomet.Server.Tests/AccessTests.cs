@@ -122,7 +122,7 @@ public sealed class AccessTests(AccountFixture server) : IClassFixture<AccountFi
             }
         );
 
-        Assert.Equal("guest", me.GetProperty("standing").GetString());
+        Assert.Equal("guest", me.GetProperty("state").GetString());
         Assert.Equal(mine, me.GetProperty("job").GetString());
         Assert.Equal(mine, seen.GetProperty("head").GetProperty("id").GetString());
         Assert.Equal("Ms Moor (guest)", said.GetProperty("actor").GetString());

@@ -28,6 +28,14 @@ public class AccountFixture : ServerFixture
         return client;
     }
 
+    /// <summary>A program that sends a token.</summary>
+    public HttpClient Program(string token)
+    {
+        var program = new HttpClient { BaseAddress = Client.BaseAddress };
+        program.DefaultRequestHeaders.Authorization = new("Bearer", token);
+        return program;
+    }
+
     /// <summary>A secret that makes an owner.</summary>
     public string OwnerSecret() => Services.GetRequiredService<FirstOwner>().Make();
 

@@ -27,7 +27,7 @@ public sealed class AccountTests(AccountFixture server) : IClassFixture<AccountF
         var me = await JsonAsync(browser, HttpMethod.Get, "/api/me");
         using var other = server.Browser();
 
-        Assert.Equal(("signedIn", "owner", "The first"), (me.Text("standing"), me.Text("role"), me.Text("name")));
+        Assert.Equal(("signedIn", "owner", "The first"), (me.Text("state"), me.Text("role"), me.Text("name")));
         Assert.Equal(
             (HttpStatusCode.BadRequest, "no-link"),
             await RefusedAsync(other, HttpMethod.Post, "/api/accounts", account with { signInName = "second" })
@@ -140,8 +140,8 @@ public sealed class AccountTests(AccountFixture server) : IClassFixture<AccountF
 
         await JsonAsync(one, HttpMethod.Post, "/api/me/sign-out-everywhere");
 
-        Assert.Equal("signedOut", (await JsonAsync(one, HttpMethod.Get, "/api/me")).Text("standing"));
-        Assert.Equal("signedOut", (await JsonAsync(other, HttpMethod.Get, "/api/me")).Text("standing"));
+        Assert.Equal("signedOut", (await JsonAsync(one, HttpMethod.Get, "/api/me")).Text("state"));
+        Assert.Equal("signedOut", (await JsonAsync(other, HttpMethod.Get, "/api/me")).Text("state"));
     }
 
     [Fact]
@@ -188,7 +188,7 @@ public sealed class AccountTests(AccountFixture server) : IClassFixture<AccountF
             (await RefusedAsync(other, HttpMethod.Post, "/api/sign-in/code", new { code = "000000" })).Status
         );
         await JsonAsync(other, HttpMethod.Post, "/api/sign-in/code", new { code = CodeOf(key, DateTimeOffset.UtcNow) });
-        Assert.Equal("signedIn", (await JsonAsync(other, HttpMethod.Get, "/api/me")).Text("standing"));
+        Assert.Equal("signedIn", (await JsonAsync(other, HttpMethod.Get, "/api/me")).Text("state"));
 
         using var lost = server.Browser();
         await JsonAsync(lost, HttpMethod.Post, "/api/sign-in", password);
@@ -207,8 +207,7 @@ public sealed class AccountTests(AccountFixture server) : IClassFixture<AccountF
         using var owner = await server.SignedInAsync("programs", "owner");
         var made = await JsonAsync(owner, HttpMethod.Post, "/api/me/tokens", new { name = "Nightly", scopes = new[] { "read" } });
         var token = made.Text("token");
-        using var program = new HttpClient { BaseAddress = server.Client.BaseAddress };
-        program.DefaultRequestHeaders.Authorization = new("Bearer", token);
+        using var program = server.Program(token);
         await using (var scope = server.Services.CreateAsyncScope())
         {
             var db = scope.ServiceProvider.GetRequiredService<PantometDb>();

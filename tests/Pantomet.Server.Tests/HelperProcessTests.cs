@@ -55,7 +55,7 @@ public sealed class HelperProcessTests
         Assert.Contains("Seccomp:\t2", status);
         Assert.Contains("NoNewPrivs:\t1", status);
         // What the filter does is tried by the program on itself.
-        using var tried = Start(Host, [Program, "confinement"]);
+        using var tried = Start(Host, [Program, "sandbox"]);
         Assert.Equal("memory and time are limited: yes\nno network: yes\nno other programs: yes\n", tried.StandardOutput.ReadToEnd());
     }
 

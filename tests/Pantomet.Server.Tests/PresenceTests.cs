@@ -70,24 +70,36 @@ public sealed class PresenceTests(AccountFixture server) : IClassFixture<Account
         await using var events = EventsAsync(guest, job, stop.Token).GetAsyncEnumerator(stop.Token);
         Assert.True(await events.MoveNextAsync());
         Assert.Equal(JsonValueKind.Null, events.Current.GetProperty("people").ValueKind);
-        await JsonAsync(
-            owner,
-            HttpMethod.Post,
-            $"/api/jobs/{job}/commands",
-            new { commands = new[] { new { @do = "name-job", name = "Shown again" } } }
-        );
+        await NameAsync(owner, job, "Shown again");
         Assert.Equal(JsonValueKind.Null, (await NextAsync(events, "change")).ValueKind);
 
         await JsonAsync(owner, HttpMethod.Delete, $"/api/jobs/{job}/guests/{link.GetProperty("link").Text("id")}");
-        await JsonAsync(
-            owner,
-            HttpMethod.Post,
-            $"/api/jobs/{job}/commands",
-            new { commands = new[] { new { @do = "name-job", name = "Not for them" } } }
-        );
+        await NameAsync(owner, job, "Not for them");
 
         Assert.False(await events.MoveNextAsync());
     }
+
+    [Fact]
+    public async Task A_stream_that_a_token_opened_ends_when_the_token_is_revoked()
+    {
+        using var owner = await server.SignedInAsync("revoking", "owner");
+        var job = (await JsonAsync(owner, HttpMethod.Post, "/api/jobs", new { name = "Watched" })).Text("id");
+        var made = await JsonAsync(owner, HttpMethod.Post, "/api/me/tokens", new { name = "Watcher", scopes = new[] { "read" } });
+        using var program = server.Program(made.Text("token"));
+        using var stop = new CancellationTokenSource(TimeSpan.FromSeconds(30));
+        await using var events = EventsAsync(program, job, stop.Token).GetAsyncEnumerator(stop.Token);
+        Assert.True(await events.MoveNextAsync());
+        await NameAsync(owner, job, "Watched still");
+        Assert.True(await events.MoveNextAsync());
+
+        await JsonAsync(owner, HttpMethod.Delete, $"/api/me/tokens/{made.GetProperty("view").Text("id")}");
+        await NameAsync(owner, job, "Not for it");
+
+        Assert.False(await events.MoveNextAsync());
+    }
+
+    private static Task<JsonElement> NameAsync(HttpClient client, string job, string name) =>
+        JsonAsync(client, HttpMethod.Post, $"/api/jobs/{job}/commands", new { commands = new[] { new { @do = "name-job", name } } });
 
     private static async Task<JsonElement> NextAsync(IAsyncEnumerator<JsonElement> events, string member)
     {

@@ -94,7 +94,7 @@ public class ServerFixture : IAsyncLifetime
     /// <summary>Waits until a picture was looked at for its subject.</summary>
     public async Task SoughtAsync(Guid picture)
     {
-        for (var tries = 0; tries < 600; tries++)
+        for (var tries = 0; tries < 3000; tries++)
         {
             await using var scope = Services.CreateAsyncScope();
             var db = scope.ServiceProvider.GetRequiredService<PantometDb>();
@@ -106,7 +106,7 @@ public class ServerFixture : IAsyncLifetime
             await Task.Delay(100);
         }
 
-        throw new TimeoutException("Its subject was not sought within a minute.");
+        throw new TimeoutException("Its subject was not sought within five minutes.");
     }
 
     /// <summary>Makes a job and gives its id.</summary>

@@ -17,10 +17,11 @@ public sealed partial class WatchingTests(ServerFixture server) : IClassFixture<
         Assert.True(
             after["pantomet_commands_duration_seconds_count"] > before.GetValueOrDefault("pantomet_commands_duration_seconds_count")
         );
-        // Other servers of the same run tell of themselves as well: only that it is told can be known.
-        Assert.True(after["pantomet_files_waiting"] >= 0);
-        Assert.True(after["pantomet_jobs_open"] >= 1);
-        Assert.True(after["pantomet_imaging_processes"] >= 1);
+        // Other servers of the same run are asked as well, and the last answer stands: only that it is told can be known.
+        Assert.Subset(
+            after.Keys.ToHashSet(),
+            new HashSet<string> { "pantomet_files_waiting", "pantomet_jobs_open", "pantomet_imaging_processes" }
+        );
         // What the framework counts is there as well.
         Assert.Contains(after.Keys, key => key.StartsWith("http_server_request_duration_seconds_count", StringComparison.Ordinal));
     }

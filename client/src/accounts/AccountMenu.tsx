@@ -19,7 +19,7 @@ export function AccountMenu({ small }: { /** True where only its sign has room. 
     },
   });
   if (!me) return null;
-  if (me.standing !== 'signedIn' && me.standing !== 'guest')
+  if (me.state !== 'signedIn' && me.state !== 'guest')
     return small ? null : (
       <Link href="/log" className="px-2 py-1 text-ink-2 hover:text-ink max-md:hidden">
         {t('accounts.log')}
@@ -44,7 +44,7 @@ export function AccountMenu({ small }: { /** True where only its sign has room. 
         )}
       </DropdownMenu.Trigger>
       <MenuContent align="end">
-        {me.standing === 'signedIn' && (
+        {me.state === 'signedIn' && (
           <DropdownMenu.Item asChild>
             <Link href="/account" className={menuItem}>
               {t('accounts.myAccount')}

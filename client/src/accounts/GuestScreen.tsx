@@ -181,7 +181,7 @@ function InHand({ job, shown, comments }: { job: string; shown: Shown; comments:
           picture={shown.picture.picture.id}
           slot={shown.slot.address}
           comments={comments}
-          settles={false}
+          canResolve={false}
         />
       </div>
     </aside>

@@ -19,7 +19,7 @@ export function MyAccountScreen() {
     onSettled: () => void cache.resetQueries(),
   });
   if (!me) return null;
-  if (me.standing !== 'signedIn' || me.role === null) return <Notice>{t('accounts.nobodySignsIn')}</Notice>;
+  if (me.state !== 'signedIn' || me.role === null) return <Notice>{t('accounts.nobodySignsIn')}</Notice>;
   return (
     <div className="h-full overflow-y-auto px-5 pt-4 pb-8">
       <div className="mx-auto max-w-[980px]">

@@ -32,8 +32,8 @@ export function PeopleScreen() {
     <div className="h-full overflow-y-auto px-5 pt-4 pb-8">
       <div className="mx-auto max-w-[980px]">
         <h1 className="text-head font-semibold">{t('accounts.people')}</h1>
-        {me?.standing === 'local' && <p className="mt-2 max-w-prose">{t('accounts.nobodySignsIn')}</p>}
-        {me?.standing === 'signedIn' && (
+        {me?.state === 'local' && <p className="mt-2 max-w-prose">{t('accounts.nobodySignsIn')}</p>}
+        {me?.state === 'signedIn' && (
           <Invite
             onMade={(link) => {
               setMade(link);

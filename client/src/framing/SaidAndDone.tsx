@@ -16,7 +16,7 @@ const link = 'text-accent underline underline-offset-2';
 export function SaidAndDone({ job, picture, slot }: { job: string; picture: string; slot: string }) {
   const comments = useComments(job).data ?? [];
   const mine = comments.filter((one) => one.picture === picture && one.slot === slot);
-  const settles = useMay('edit');
+  const canResolve = useMay('edit');
   return (
     <span className="flex shrink-0 gap-3">
       <Sheet
@@ -28,7 +28,7 @@ export function SaidAndDone({ job, picture, slot }: { job: string; picture: stri
         }
       >
         <div className="mt-2">
-          <CommentList job={job} picture={picture} slot={slot} comments={mine} settles={settles} />
+          <CommentList job={job} picture={picture} slot={slot} comments={mine} canResolve={canResolve} />
         </div>
       </Sheet>
       <PictureHistory job={job} picture={picture} />

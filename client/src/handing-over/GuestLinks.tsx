@@ -12,7 +12,7 @@ import { t } from '../texts/texts';
 /** Links by which somebody without an account sees this job, comments and accepts; nothing where nobody signs in. */
 export function GuestLinks() {
   const me = useMe().data;
-  if (me?.standing !== 'signedIn' || !me.rights.includes('publish')) return null;
+  if (me?.state !== 'signedIn' || !me.rights.includes('publish')) return null;
   return (
     <Sheet title={t('handingOver.guests')} trigger={<Button>{t('handingOver.showToAGuest')}</Button>}>
       <Links />

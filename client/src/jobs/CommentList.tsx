@@ -11,42 +11,42 @@ export function CommentList({
   picture,
   slot,
   comments,
-  settles,
+  canResolve,
 }: {
   job: string;
   picture: string;
   slot: string;
   comments: readonly Comment[];
   /** True for those who work in the job: they say what was dealt with. */
-  settles: boolean;
+  canResolve: boolean;
 }) {
-  const { add, settle } = useCommenting(job);
+  const { add, resolve } = useCommenting(job);
   return (
     <div>
       {comments.length > 0 && (
         <ul className="border-t border-line" aria-label={t('jobs.comments')}>
           {comments.map((one) => (
             <li key={one.id} className="border-b border-line py-1.5">
-              <p className={`text-small text-ink-2 ${one.isSettled ? '' : 'font-semibold'}`}>
+              <p className={`text-small text-ink-2 ${one.isResolved ? '' : 'font-semibold'}`}>
                 {actorName(one.actor)}, {moment(one.at)}
                 {one.accepted && `, ${t('jobs.acceptedIt')}`}
               </p>
               {one.text !== '' && (
-                <p className={`wrap-anywhere whitespace-pre-line ${one.isSettled ? 'text-ink-2' : ''}`}>
+                <p className={`wrap-anywhere whitespace-pre-line ${one.isResolved ? 'text-ink-2' : ''}`}>
                   {one.text}
                 </p>
               )}
-              {settles && one.text !== '' && (
+              {canResolve && one.text !== '' && (
                 <label className="flex items-center gap-1.5 text-small text-ink-2">
                   <input
                     type="checkbox"
                     className="size-3.5 accent-(--pm-accent)"
                     checked={
-                      settle.isPending && settle.variables.comment === one.id
-                        ? settle.variables.settled
-                        : one.isSettled
+                      resolve.isPending && resolve.variables.comment === one.id
+                        ? resolve.variables.resolved
+                        : one.isResolved
                     }
-                    onChange={(event) => settle.mutate({ comment: one.id, settled: event.target.checked })}
+                    onChange={(event) => resolve.mutate({ comment: one.id, resolved: event.target.checked })}
                   />
                   {t('jobs.dealtWith')}
                 </label>
@@ -57,12 +57,12 @@ export function CommentList({
       )}
       <AddComment
         onSay={(text, accepts) => add.mutateAsync({ picture, slot, text, accepts })}
-        guest={!settles}
+        guest={!canResolve}
         busy={add.isPending}
       />
-      {(add.error ?? settle.error) && (
+      {(add.error ?? resolve.error) && (
         <p role="alert" className="mt-1 text-breaks">
-          {(add.error ?? settle.error)!.message}
+          {(add.error ?? resolve.error)!.message}
         </p>
       )}
     </div>

@@ -75,11 +75,11 @@ export class Together {
   }
 
   /** Takes in the comments of the job, so that each cell asks for its own number only. */
-  takeComments(comments: readonly { picture: string; slot: string; isSettled: boolean }[]) {
+  takeComments(comments: readonly { picture: string; slot: string; isResolved: boolean }[]) {
     const open = new Map<string, number>();
-    for (const { picture, slot, isSettled } of comments) {
+    for (const { picture, slot, isResolved } of comments) {
       const key = cellKey(picture, slot);
-      if (!isSettled) open.set(key, 1 + (open.get(key) ?? 0));
+      if (!isResolved) open.set(key, 1 + (open.get(key) ?? 0));
     }
     this.open = open;
     this.tell();

@@ -23,15 +23,15 @@ export function useCommenting(job: string) {
       take(api.POST('/api/jobs/{id}/comments', { params: { path: { id: job } }, body })),
     onSettled: again,
   });
-  const settle = useMutation({
-    mutationFn: ({ comment, settled }: { comment: string; settled: boolean }) =>
+  const resolve = useMutation({
+    mutationFn: ({ comment, resolved }: { comment: string; resolved: boolean }) =>
       take(
         api.PUT('/api/jobs/{id}/comments/{comment}', {
           params: { path: { id: job, comment } },
-          body: { settled },
+          body: { resolved },
         }),
       ),
     onSettled: again,
   });
-  return { add, settle };
+  return { add, resolve };
 }

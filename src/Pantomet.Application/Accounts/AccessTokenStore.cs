@@ -23,7 +23,7 @@ public sealed record AccessTokenView(
 );
 
 /// <summary>The tokens of programs: shown once, stored as hashes.</summary>
-public sealed class AccessTokenStore(PantometDb db, Writer writer, TimeProvider clock)
+public sealed class AccessTokenStore(PantometDb db, Writer writer, Revocations revocations, TimeProvider clock)
 {
     private static readonly TimeSpan Noted = TimeSpan.FromMinutes(1);
 
@@ -90,6 +90,13 @@ public sealed class AccessTokenStore(PantometDb db, Writer writer, TimeProvider 
         return row;
     }
 
+    /// <summary>True while a token that a program sent before still works.</summary>
+    public Task<bool> IsInForceAsync(Guid id, CancellationToken cancel)
+    {
+        var now = Now;
+        return db.AccessTokens.AnyAsync(row => row.Id == id && row.RevokedAt == null && row.ExpiresAt > now, cancel);
+    }
+
     /// <summary>The tokens of a person that work, the newest first.</summary>
     public async Task<IReadOnlyList<AccessTokenView>> ListAsync(Guid person, CancellationToken cancel)
     {
@@ -103,10 +110,10 @@ public sealed class AccessTokenStore(PantometDb db, Writer writer, TimeProvider 
     }
 
     /// <summary>Revokes a token of a person; false when there is none.</summary>
-    public Task<bool> RevokeAsync(Guid person, Guid id, CancellationToken cancel)
+    public async Task<bool> RevokeAsync(Guid person, Guid id, CancellationToken cancel)
     {
         var now = Now;
-        return writer.WriteAsync<bool>(
+        var revoked = await writer.WriteAsync<bool>(
             async write =>
                 (
                     await write
@@ -116,6 +123,12 @@ public sealed class AccessTokenStore(PantometDb db, Writer writer, TimeProvider 
                 ),
             cancel
         );
+        if (revoked)
+        {
+            revocations.Add();
+        }
+
+        return revoked;
     }
 
     /// <summary>The scopes of a token as they are stored.</summary>

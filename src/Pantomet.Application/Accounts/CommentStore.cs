@@ -14,8 +14,17 @@ namespace Pantomet.Application.Accounts;
 /// <param name="At">When, UTC.</param>
 /// <param name="Text">What was said; may be empty where the cell was accepted.</param>
 /// <param name="Accepted">True when they accepted the cell with it.</param>
-/// <param name="IsSettled">True when it was dealt with.</param>
-public sealed record CommentView(Guid Id, Guid Picture, string Slot, string Actor, DateTime At, string Text, bool Accepted, bool IsSettled);
+/// <param name="IsResolved">True when it was dealt with.</param>
+public sealed record CommentView(
+    Guid Id,
+    Guid Picture,
+    string Slot,
+    string Actor,
+    DateTime At,
+    string Text,
+    bool Accepted,
+    bool IsResolved
+);
 
 /// <summary>What people say about cells.</summary>
 public sealed class CommentStore(PantometDb db, Writer writer, TimeProvider clock)
@@ -42,7 +51,7 @@ public sealed class CommentStore(PantometDb db, Writer writer, TimeProvider cloc
                 row.At,
                 row.Text,
                 row.Accepted,
-                row.SettledAt != null
+                row.ResolvedAt != null
             ))
             .ToListAsync(cancel);
 
@@ -78,26 +87,26 @@ public sealed class CommentStore(PantometDb db, Writer writer, TimeProvider cloc
                     Text = text.Trim(),
                     Accepted = accepted,
                     // There is nothing to do about it.
-                    SettledAt = accepted && text.Trim().Length == 0 ? Now : null,
+                    ResolvedAt = accepted && text.Trim().Length == 0 ? Now : null,
                 };
                 write.Comments.Add(row);
                 await write.SaveChangesAsync(CancellationToken.None);
-                return (new(row.Id, picture, slot, row.Actor, row.At, row.Text, accepted, row.SettledAt is not null), null);
+                return (new(row.Id, picture, slot, row.Actor, row.At, row.Text, accepted, row.ResolvedAt is not null), null);
             },
             cancel
         );
     }
 
     /// <summary>Says that a comment was dealt with, or is open again; false when there is none.</summary>
-    public Task<bool> SettleAsync(Guid job, Guid id, bool settled, CancellationToken cancel)
+    public Task<bool> ResolveAsync(Guid job, Guid id, bool resolved, CancellationToken cancel)
     {
-        var now = settled ? Now : (DateTime?)null;
+        var now = resolved ? Now : (DateTime?)null;
         return writer.WriteAsync<bool>(
             async write =>
                 (
                     await write
                         .Comments.Where(row => row.JobId == job && row.Id == id)
-                        .ExecuteUpdateAsync(set => set.SetProperty(row => row.SettledAt, now), CancellationToken.None) == 1,
+                        .ExecuteUpdateAsync(set => set.SetProperty(row => row.ResolvedAt, now), CancellationToken.None) == 1,
                     null
                 ),
             cancel

@@ -27,7 +27,7 @@ public sealed record LinkView(
 );
 
 /// <summary>Invitations, links that set a password, and links of guests.</summary>
-public sealed class LinkStore(PantometDb db, Writer writer, TimeProvider clock)
+public sealed class LinkStore(PantometDb db, Writer writer, Revocations revocations, TimeProvider clock)
 {
     private DateTime Now => clock.GetUtcNow().UtcDateTime;
 
@@ -115,10 +115,10 @@ public sealed class LinkStore(PantometDb db, Writer writer, TimeProvider clock)
     /// <param name="id">The link.</param>
     /// <param name="job">The job of a guest; null for the others.</param>
     /// <param name="cancel">Stops waiting.</param>
-    public Task<bool> RevokeAsync(Guid id, Guid? job, CancellationToken cancel)
+    public async Task<bool> RevokeAsync(Guid id, Guid? job, CancellationToken cancel)
     {
         var now = Now;
-        return writer.WriteAsync<bool>(
+        var revoked = await writer.WriteAsync<bool>(
             async write =>
                 (
                     await write
@@ -128,5 +128,11 @@ public sealed class LinkStore(PantometDb db, Writer writer, TimeProvider clock)
                 ),
             cancel
         );
+        if (revoked)
+        {
+            revocations.Add();
+        }
+
+        return revoked;
     }
 }

@@ -33,7 +33,7 @@ public static class ActivityTexts
         ["inviteGuest"] = "made a link for a guest",
         ["revokeGuestLink"] = "revoked a guest's link",
         ["comment"] = "commented",
-        ["settleComment"] = "dealt with a comment",
+        ["resolveComment"] = "resolved a comment",
         ["addPicture"] = "added a picture",
         ["removePicture"] = "removed a picture",
         ["restorePicture"] = "restored a picture",

@@ -164,6 +164,6 @@ public sealed class CommentRow
     /// <summary>True when they accepted the cell with it.</summary>
     public bool Accepted { get; set; }
 
-    /// <summary>When it was settled, UTC; null while it is open.</summary>
-    public DateTime? SettledAt { get; set; }
+    /// <summary>When it was resolved, UTC; null while it is open.</summary>
+    public DateTime? ResolvedAt { get; set; }
 }

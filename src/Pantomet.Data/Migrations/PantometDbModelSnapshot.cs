@@ -185,7 +185,7 @@ namespace Pantomet.Data.Migrations
                     b.Property<Guid>("PictureId")
                         .HasColumnType("TEXT");
 
-                    b.Property<DateTime?>("SettledAt")
+                    b.Property<DateTime?>("ResolvedAt")
                         .HasColumnType("TEXT");
 
                     b.Property<string>("Slot")

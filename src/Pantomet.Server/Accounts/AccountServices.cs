@@ -34,7 +34,8 @@ internal static class AccountServices
     public static void AddAccounts(this IServiceCollection services, ServerOptions options)
     {
         services
-            .AddSingleton<StillIn>()
+            .AddSingleton<SignInCheck>()
+            .AddSingleton<Revocations>()
             .AddSingleton<PeopleRegistry>()
             .AddSingleton<FirstOwner>()
             .AddSingleton<AccessStore>()
@@ -46,7 +47,7 @@ internal static class AccountServices
             .AddScoped<CommentStore>()
             .AddScoped<ActivityReader>();
         services.AddSingleton<IAuthorizationHandler, RightHandler>();
-        services.AddSingleton<IAuthorizationMiddlewareResultHandler, Refusals>();
+        services.AddSingleton<IAuthorizationMiddlewareResultHandler, AuthorizationResultHandler>();
         services
             .AddIdentityCore<Person>(identity =>
             {

@@ -7,7 +7,7 @@ using Pantomet.Server.Problems;
 namespace Pantomet.Server.Accounts;
 
 /// <summary>Whoever is not let in is told why, as a problem with a code: nobody is sent to another page.</summary>
-internal sealed class Refusals : IAuthorizationMiddlewareResultHandler
+internal sealed class AuthorizationResultHandler : IAuthorizationMiddlewareResultHandler
 {
     public async Task HandleAsync(
         RequestDelegate next,

@@ -16,6 +16,9 @@ internal static class Callers
     /// <summary>The claim of a token: one for each of its scopes.</summary>
     public const string Scope = "scope";
 
+    /// <summary>The claim of a token: which one it is.</summary>
+    public const string Token = "token";
+
     /// <summary>The claim that a person's sign-ins share until all of them end.</summary>
     public const string Stamp = "stamp";
 

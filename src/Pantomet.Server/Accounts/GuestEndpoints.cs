@@ -24,9 +24,9 @@ public sealed record GuestLinkRequest(string Name, int Days = 14);
 /// <param name="Accepts">True to accept the cell: the reasons that are to review are found good.</param>
 public sealed record CommentRequest(Guid Picture, string Slot, string Text = "", bool Accepts = false);
 
-/// <summary>Whether a comment was dealt with.</summary>
-/// <param name="Settled">True when it was.</param>
-public sealed record SettledRequest(bool Settled);
+/// <summary>Whether a comment is resolved.</summary>
+/// <param name="Resolved">True when it was.</param>
+public sealed record ResolvedRequest(bool Resolved);
 
 /// <summary>What people who do not work in a job say about it: guests by a link, and comments.</summary>
 internal static class GuestEndpoints
@@ -59,9 +59,9 @@ internal static class GuestEndpoints
             .WithSummary("Comments at a cell, accepts it, or both.")
             .NeedsRight(Right.Comment)
             .AlsoForGuests();
-        job.MapPut("/comments/{comment:guid}", SettleAsync)
-            .WithName("settleComment")
-            .WithSummary("Says that a comment was dealt with, or is open again.")
+        job.MapPut("/comments/{comment:guid}", ResolveAsync)
+            .WithName("resolveComment")
+            .WithSummary("Says that a comment is resolved, or open again.")
             .NeedsRight(Right.Edit);
     }
 
@@ -173,16 +173,16 @@ internal static class GuestEndpoints
         return Problem.Of(StatusCodes.Status409Conflict, "too-many", AccountTexts.TheJobHasAllComments(CommentStore.MostOfJob));
     }
 
-    private static async Task<Results<NoContent, ProblemHttpResult>> SettleAsync(
+    private static async Task<Results<NoContent, ProblemHttpResult>> ResolveAsync(
         Guid id,
         Guid comment,
-        SettledRequest request,
+        ResolvedRequest request,
         JobRoom room,
         CommentStore comments,
         CancellationToken cancel
     )
     {
-        if (!await comments.SettleAsync(id, comment, request.Settled, cancel))
+        if (!await comments.ResolveAsync(id, comment, request.Resolved, cancel))
         {
             return Problem.Of(StatusCodes.Status404NotFound, "no-such-comment", AccountTexts.ThisCommentDoesNotExist);
         }

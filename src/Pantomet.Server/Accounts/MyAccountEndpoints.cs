@@ -13,8 +13,8 @@ using Pantomet.Server.Problems;
 
 namespace Pantomet.Server.Accounts;
 
-/// <summary>How whoever asks stands to this server.</summary>
-public enum Standing
+/// <summary>Whether whoever asks is signed in, and as what.</summary>
+public enum SignInState
 {
     /// <summary>Nobody signs in here: only this machine reaches the server.</summary>
     Local,
@@ -33,7 +33,7 @@ public enum Standing
 }
 
 /// <summary>Who asks, and what they may do.</summary>
-/// <param name="Standing">How they stand to this server.</param>
+/// <param name="State">Whether somebody is signed in, and as what.</param>
 /// <param name="Id">The person; null for all others.</param>
 /// <param name="Name">Their name; null where they have none.</param>
 /// <param name="SignInName">What they sign in with; null for all others than people.</param>
@@ -42,7 +42,7 @@ public enum Standing
 /// <param name="TwoStep">True when they sign in with a second step.</param>
 /// <param name="Job">The job of a guest; null for all others.</param>
 public sealed record Me(
-    Standing Standing,
+    SignInState State,
     Guid? Id,
     string? Name,
     string? SignInName,
@@ -150,27 +150,27 @@ internal static class MyAccountEndpoints
         context.Response.Headers.CacheControl = "no-store";
         if (!options.PeopleSignIn)
         {
-            return TypedResults.Ok(new Me(Standing.Local, null, null, null, Role.Owner, Enum.GetValues<Right>(), false, null));
+            return TypedResults.Ok(new Me(SignInState.Local, null, null, null, Role.Owner, Enum.GetValues<Right>(), false, null));
         }
 
         if (context.GuestJob() is { } job)
         {
             return TypedResults.Ok(
-                new Me(Standing.Guest, null, context.User.Identity?.Name, null, null, [Right.Look, Right.Comment], false, job)
+                new Me(SignInState.Guest, null, context.User.Identity?.Name, null, null, [Right.Look, Right.Comment], false, job)
             );
         }
 
         if (context.PersonId() is not { } id || await people.FindAsync(id) is not { } person)
         {
-            var standing = await registry.HasOwnerAsync(cancel) ? Standing.SignedOut : Standing.NoOwner;
-            return TypedResults.Ok(new Me(standing, null, null, null, null, [], false, null));
+            var state = await registry.HasOwnerAsync(cancel) ? SignInState.SignedOut : SignInState.NoOwner;
+            return TypedResults.Ok(new Me(state, null, null, null, null, [], false, null));
         }
 
         var given = await access.GetAsync(cancel);
         var scopes = context.User.Scopes();
         return TypedResults.Ok(
             new Me(
-                Standing.SignedIn,
+                SignInState.SignedIn,
                 id,
                 person.DisplayName,
                 person.UserName,

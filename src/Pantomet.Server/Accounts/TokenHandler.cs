@@ -38,6 +38,7 @@ internal sealed class TokenHandler(
         }
 
         var identity = Callers.Identity(Name, person.Id, person.Name, person.Role);
+        identity.AddClaim(new(Callers.Token, token.Id.ToString()));
         identity.AddClaims(AccessTokenStore.ScopesOf(token).Select(scope => new Claim(Callers.Scope, scope.ToString())));
         return AuthenticateResult.Success(new(new(identity), Name));
     }

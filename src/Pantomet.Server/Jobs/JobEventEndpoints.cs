@@ -1,6 +1,5 @@
 using System.Net.ServerSentEvents;
 using System.Runtime.CompilerServices;
-using System.Security.Claims;
 using System.Threading.Channels;
 using Microsoft.AspNetCore.Builder;
 using Microsoft.AspNetCore.Http;
@@ -30,15 +29,14 @@ internal static class JobEventEndpoints
     private static ServerSentEventsResult<IReadOnlyList<JobSummary>> AllEvents(
         JobList list,
         HttpContext context,
-        StillIn still,
+        SignInCheck signIn,
         IHostApplicationLifetime life,
         CancellationToken cancel
-    ) => TypedResults.ServerSentEvents(ChangedAsync(list, context.User, still, life.ApplicationStopping, cancel));
+    ) => TypedResults.ServerSentEvents(ChangedAsync(list, signIn.Of(context.User), life.ApplicationStopping, cancel));
 
     private static async IAsyncEnumerable<SseItem<IReadOnlyList<JobSummary>>> ChangedAsync(
         JobList list,
-        ClaimsPrincipal user,
-        StillIn still,
+        Func<CancellationToken, ValueTask<bool>> mayStayAsync,
         CancellationToken stopping,
         [EnumeratorCancellation] CancellationToken cancel
     )
@@ -58,7 +56,7 @@ internal static class JobEventEndpoints
                 changed.ForEach(id => told[id] = stamps[id]);
                 yield return new(await list.AllAsync(changed, either.Token), "jobs");
             }
-        } while (await RestedAsync(either.Token) && await still.IsAsync(user, either.Token));
+        } while (await RestedAsync(either.Token) && await mayStayAsync(either.Token));
     }
 
     private static async Task<bool> RestedAsync(CancellationToken cancel)
@@ -73,13 +71,22 @@ internal static class JobEventEndpoints
         JobRoom room,
         JobPresence presence,
         HttpContext context,
-        StillIn still,
+        SignInCheck signIn,
         IHostApplicationLifetime life,
         CancellationToken cancel
     ) =>
         await open.ListenAsync(id, cancel) is { } listening
             ? TypedResults.ServerSentEvents(
-                ListenAsync(listening.Board, listening.Channel, room, presence.In(id), context, still, life.ApplicationStopping, cancel)
+                ListenAsync(
+                    listening.Board,
+                    listening.Channel,
+                    room,
+                    presence.In(id),
+                    context,
+                    signIn.Of(context.User),
+                    life.ApplicationStopping,
+                    cancel
+                )
             )
             : Problem.NoJob();
 
@@ -89,7 +96,7 @@ internal static class JobEventEndpoints
         JobRoom room,
         IReadOnlyList<PersonInJob> people,
         HttpContext context,
-        StillIn still,
+        Func<CancellationToken, ValueTask<bool>> mayStayAsync,
         CancellationToken stopping,
         [EnumeratorCancellation] CancellationToken cancel
     )
@@ -104,7 +111,7 @@ internal static class JobEventEndpoints
             while (true)
             {
                 var (what, ended) = await NextAsync(channel.Reader, either.Token);
-                if (ended || !await still.IsAsync(context.User, either.Token))
+                if (ended || !await mayStayAsync(either.Token))
                 {
                     yield break;
                 }
@@ -129,7 +136,7 @@ internal static class JobEventEndpoints
     private static async Task<(JobEvent? What, bool Ended)> NextAsync(ChannelReader<JobEvent> reader, CancellationToken cancel)
     {
         using var rest = CancellationTokenSource.CreateLinkedTokenSource(cancel);
-        rest.CancelAfter(StillIn.Often);
+        rest.CancelAfter(SignInCheck.Interval);
         try
         {
             return (await reader.ReadAsync(rest.Token), false);

@@ -1,13 +1,14 @@
 # An image of the folder that ./package makes:  ./package && podman build -t pantomet .
 # It runs as a user without rights and writes to /data alone:
-#   podman run --read-only --tmpfs /tmp --cap-drop all --security-opt no-new-privileges -v pantomet-data:/data -p 5460:5460 pantomet
+#   podman run --read-only --tmpfs /tmp --cap-drop all --security-opt no-new-privileges --security-opt seccomp=deploy/seccomp.json -v pantomet-data:/data -p 5460:5460 pantomet
+# The profile lets the browser of page checks make its own sandbox; without page checks the engine's own profile is the tighter one.
 # Another base image is given by --build-arg BASE=...; it needs glibc, and Chromium for page checks.
 ARG BASE=debian:stable-slim
 FROM ${BASE}
 ARG RUNTIME=linux-x64
-# Page checks need a browser; without them --build-arg PACKAGES= leaves it out.
+# Page checks need a browser; without them --build-arg PACKAGES= leaves it out. The program itself needs OpenSSL, and the certificates of others to reach them.
 ARG PACKAGES="chromium-headless-shell util-linux"
-RUN if [ -n "${PACKAGES}" ]; then apt-get update -qq && apt-get install -y -qq --no-install-recommends ${PACKAGES} && rm -rf /var/lib/apt/lists/*; fi
+RUN apt-get update -qq && apt-get install -y -qq --no-install-recommends ca-certificates openssl ${PACKAGES} && rm -rf /var/lib/apt/lists/*
 RUN useradd --uid 10001 --user-group --no-create-home --home-dir /data --shell /usr/sbin/nologin pantomet \
   && mkdir /data && chown pantomet:pantomet /data && chmod 700 /data
 COPY artifacts/packages/pantomet-${RUNTIME} /opt/pantomet

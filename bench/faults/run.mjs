@@ -1,4 +1,4 @@
-// Acts faults out against a real server and says what became of what it had acknowledged: node bench/faults/run.mjs [SEED] [PART ...]
+// Acts faults out against a real server and says what became of what it had acknowledged: node bench/faults/run.mjs [SEED] [PART[:TIMES] ...]
 import { mkdtempSync, readFileSync, rmSync, writeFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
@@ -28,8 +28,10 @@ const seed = Number(seedText ?? 1);
 const names = wanted.length > 0 ? wanted : Object.keys(parts);
 const rows = [];
 let failed = 0;
-for (const [at, name] of names.entries()) {
-  const { act, times, needs } = parts[name] ?? {};
+for (const [at, words] of names.entries()) {
+  const [name, few] = words.split(':');
+  const { act, needs, times: many } = parts[name] ?? {};
+  const times = few ? Number(few) : many;
   if (!act) throw new Error(`bench/faults takes no part "${name}": ${Object.keys(parts).join(', ')}`);
   const folder = mkdtempSync(join(tmpdir(), `pantomet-faults-${name}-`));
   const began = performance.now();

@@ -56,6 +56,7 @@ await stop(nothing.server);
 rmSync(empty, { recursive: true, force: true });
 const { server, ms: ready } = await start(data);
 try {
+  row('ready after start, whole, and of an empty folder', `${ms(ready)}, ${ms(nothing.ms)}`, '-');
   row('ready after start, beyond an empty folder', ms(ready - nothing.ms), '2 s');
   const first = await call('GET', '/api/jobs');
   const list = [];

@@ -61,6 +61,7 @@ internal sealed class Chromium : IAsyncDisposable
     // The one without windows first: it is the same engine, and starts in half the time.
     private static readonly string[] Names = ["chromium-headless-shell", "chromium", "chromium-browser"];
     private static readonly TimeSpan Start = TimeSpan.FromSeconds(30);
+    private static readonly TimeSpan Ending = TimeSpan.FromSeconds(3);
     private const int MostSaid = 100;
     private const long Untouched = 1L << 30;
     private const long Even = 1L << 26;
@@ -311,9 +312,15 @@ internal sealed class Chromium : IAsyncDisposable
         {
             throw new NoBrowserException(PageTexts.TheBrowserDidNotStartWithin(Start.TotalSeconds));
         }
-        catch (PuppeteerException) when (process.HasExited)
+        catch (Exception fault) when (fault is PuppeteerException or ProcessException)
         {
-            // What it said tells more.
+            // The pipe of a browser that ends closes a little before the process is gone; what it said tells more.
+            using var rest = new CancellationTokenSource(Ending);
+            await process.WaitForExitAsync(rest.Token).ConfigureAwait(ConfigureAwaitOptions.SuppressThrowing);
+            if (!process.HasExited)
+            {
+                throw;
+            }
         }
 
         throw new NoBrowserException(

@@ -248,6 +248,22 @@ public sealed class PageCheckTests : IDisposable
         Assert.DoesNotContain("   at ", answer.Error, StringComparison.Ordinal);
     }
 
+    [Fact]
+    [System.Runtime.Versioning.UnsupportedOSPlatform("windows")]
+    public void A_browser_that_has_no_sandbox_here_is_told_as_that()
+    {
+        // As in a container that forbids user namespaces: it says so, closes its pipe, and is gone a moment later.
+        var browser = _place.Write("browser", "#!/bin/sh\necho 'No usable sandbox!' >&2\nexec <&- >&- 3<&- 4>&-\nsleep 0.5\nexit 1\n");
+        const UnixFileMode All = (UnixFileMode)0b111_101_101;
+        File.SetUnixFileMode(browser, All);
+        File.SetUnixFileMode(_place.Root, All);
+        _place.Write("page.html", "<p>words");
+
+        var answer = Programs.PantometWith(Chromium.Variable, browser, "page", "--page", _place.At("page.html"));
+
+        Assert.Contains("Allow user namespaces", answer.Error, StringComparison.Ordinal);
+    }
+
     [Theory]
     [InlineData("127.0.0.1", true)]
     [InlineData("::1", true)]

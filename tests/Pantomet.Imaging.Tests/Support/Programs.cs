@@ -32,6 +32,10 @@ public static class Programs
     public static Answer PantometAlone(params string[] arguments) =>
         Run("dotnet", [Path.Combine(AppContext.BaseDirectory, "pantomet.dll"), .. arguments]);
 
+    /// <summary>The pantomet command, as its own process with a variable of its own.</summary>
+    public static Answer PantometWith(string variable, string value, params string[] arguments) =>
+        Run("env", [$"{variable}={value}", "dotnet", Path.Combine(AppContext.BaseDirectory, "pantomet.dll"), .. arguments]);
+
     /// <summary>The pantomet command, killed after a while wherever it is.</summary>
     public static void Killed(string[] arguments, TimeSpan after)
     {

@@ -59,12 +59,6 @@ const handed = async (job, name) => {
 await handed(id, 'Tidewrack, posts');
 const market = await handed(id, 'Harbour Market, listings');
 await shoot('receivers', `/job/${id}/handing-over/receivers/${market}`);
-const network = await handed(news, 'Tidewrack, posts');
-await page.goto(`${base}/job/${news}/handing-over/receivers/${network}`);
-await page.getByRole('button', { name: 'What survives' }).first().click();
-await page.getByRole('button', { name: 'Run trials' }).click();
-await page.getByTestId('survives').waitFor();
-await shoot('what-survives');
 const site = jobs.find((one) => one.name === 'Web site, November').id;
 const shore = named('P1050233.JPG');
 await shoot('responsive', `/job/${site}/responsive/${shore}/skerry-pages/front-wide`);
@@ -87,11 +81,6 @@ const until = async (path, isIt) => {
     await page.waitForTimeout(1000);
   }
 };
-const ofPage = (await (await call(`page-checks/${check.id}/job`)).json()).id;
-await until(`jobs/${ofPage}/hand-over`, ({ files }) => files.every((file) => file.state === 'goes'));
-await call(`jobs/${ofPage}/page/rewrite`);
-await until(`jobs/${ofPage}/page`, ({ state }) => state === 'done');
-await shoot('old-page', `/job/${ofPage}/handing-over/old-page`);
 const { allowed } = await (await fetch(`${base}/api/folders`)).json();
 const folder = (await (await call('folders', { folder: allowed[0] })).json()).id;
 const ready = () => until(`folders/${folder}`, ({ state }) => state === 'ready');
@@ -105,17 +94,4 @@ await shoot('destinations', '/destinations/harbour-market/listing');
 await page.goto(`${base}/pictures`);
 await page.getByTitle('P1050233.JPG').first().click();
 await shoot('pictures');
-await page.getByRole('button', { name: /Lighter surround/ }).click();
-const empty = await (
-  await fetch(`${base}/api/jobs`, {
-    method: 'POST',
-    headers: { 'Content-Type': 'application/json' },
-    body: JSON.stringify({
-      name: 'Winter window',
-      pictures: null,
-      slots: null,
-    }),
-  })
-).json();
-await shoot('empty-job-darker', `/job/${empty.id}`);
 await browser.close();

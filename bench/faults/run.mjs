@@ -14,7 +14,7 @@ const parts = {
   full: { act: fullDisk, times: 8, needs: 'mount, which needs the root user' },
   readonly: { act: readOnly, times: 1, needs: 'mount, which needs the root user' },
   clock: { act: movedClock, times: 1, needs: 'faketime of Debian’s package of that name' },
-  slowdisk: { act: slowDisk, times: 1, needs: 'gcc' },
+  slowdisk: { act: slowDisk, times: 8, needs: 'gcc' },
   cutoff: { act: cutOff, times: 200 },
   damaged: { act: damagedInputs, times: 12_000 },
   senders: { act: slowSenders, times: 300 },

@@ -84,8 +84,9 @@ function Line({ entry, shownJob }: { entry: Entry; shownJob: string }) {
         {entry.job !== null && entry.jobName !== null && shownJob === '' && (
           <>
             {', '}
+            {t('accounts.inJob')}{' '}
             <Link href={`/job/${entry.job}`} className="text-accent underline underline-offset-2">
-              {t('accounts.inJob', { job: entry.jobName })}
+              {entry.jobName}
             </Link>
           </>
         )}

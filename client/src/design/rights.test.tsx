@@ -7,7 +7,7 @@ const drawn = (rights: readonly string[] | null, needs?: string) =>
   renderToStaticMarkup(
     <RightsContext value={rights}>
       <Button needs={needs} title="What it does">
-        Go
+        7
       </Button>
     </RightsContext>,
   );

@@ -17,21 +17,24 @@ export function MarksBar({ framing }: { framing: FramingState }) {
   return (
     <div className="border-b border-line bg-sheet px-5 py-1.5 max-[1100px]:[&_kbd]:hidden">
       <div className="flex flex-wrap items-center gap-1.5 pb-1.5">
-        <h2 className="min-w-0 wrap-anywhere">{picture.words ?? picture.picture.name}</h2>
-        <span className="min-w-0 wrap-anywhere text-ink-2">
-          {picture.words ? `${picture.picture.name}, ` : ''}
-          {size(picture.width, picture.height)}
-        </span>
-        <span className="flex-1" />
-        <Low onClick={going.over} title={t('framing.titleFadeAndColoursShownOn')}>
-          {t('framing.textAndOverlay')} <Key>O</Key>
-        </Low>
-        <Low onClick={actions.copy} title={t('framing.copyFramesAndMarksToOther')}>
-          {t('framing.copyToOthers')} <Key>C</Key>
-        </Low>
-        <Low onClick={() => going.neighbour(1)} title={t('framing.theNextPicture')}>
-          {t('framing.nextPicture')} <Key>N</Key>
-        </Low>
+        <div className="min-w-0 flex-1 basis-60 wrap-anywhere">
+          <h2 className="inline">{picture.words ?? picture.picture.name}</h2>{' '}
+          <span className="text-ink-2">
+            {picture.words ? `${picture.picture.name}, ` : ''}
+            {size(picture.width, picture.height)}
+          </span>
+        </div>
+        <div className="flex flex-wrap gap-1.5">
+          <Low onClick={going.over} title={t('framing.titleFadeAndColoursShownOn')}>
+            {t('framing.textAndOverlay')} <Key>O</Key>
+          </Low>
+          <Low needs="edit" onClick={actions.copy} title={t('framing.copyFramesAndMarksToOther')}>
+            {t('framing.copyToOthers')} <Key>C</Key>
+          </Low>
+          <Low onClick={() => going.neighbour(1)} title={t('framing.theNextPicture')}>
+            {t('framing.nextPicture')} <Key>N</Key>
+          </Low>
+        </div>
       </div>
       <div className="flex flex-wrap items-center gap-1.5">
         <Marks framing={framing} />
@@ -52,24 +55,24 @@ function Marks({ framing: { picture, decisions, tool, setTool, actions } }: { fr
   });
   return (
     <>
-      <Low {...choice('keep')} title={t('framing.drawABoxAroundWhatMust')}>
+      <Low needs="edit" {...choice('keep')} title={t('framing.drawABoxAroundWhatMust')}>
         {t('framing.keepBox')} <Key>K</Key>
       </Low>
-      <Low {...choice('focus')} title={t('framing.clickThePointThatEveryCrop')}>
+      <Low needs="edit" {...choice('focus')} title={t('framing.clickThePointThatEveryCrop')}>
         {t('framing.focus')} <Key>F</Key>
       </Low>
       {open && (
         <>
-          <Low onClick={actions.confirm} title={t('framing.confirmTheSuggestedCropItBecomes')}>
+          <Low needs="edit" onClick={actions.confirm} title={t('framing.confirmTheSuggestedCropItBecomes')}>
             {t('framing.confirmCrop')} <Key>U</Key>
           </Low>
-          <Low onClick={actions.reject} title={t('framing.cropFromTheMiddleInstead')}>
+          <Low needs="edit" onClick={actions.reject} title={t('framing.cropFromTheMiddleInstead')}>
             {t('framing.reject')}
           </Low>
         </>
       )}
       {(marked || decisions.suggestionRejected) && (
-        <Low onClick={actions.clear} title={t('framing.removeTheMarks')}>
+        <Low needs="edit" onClick={actions.clear} title={t('framing.removeTheMarks')}>
           {t('framing.clearMarks')}
         </Low>
       )}
@@ -106,10 +109,10 @@ function Turn({ framing: { decisions, actions } }: { framing: FramingState }) {
         />
         <span className="w-10 text-right">{(slant ?? degrees).toFixed(1)}°</span>
       </label>
-      <Low onClick={() => turn(quarters - 1, degrees)} aria-label={left} title={left}>
+      <Low needs="edit" onClick={() => turn(quarters - 1, degrees)} aria-label={left} title={left}>
         −90°
       </Low>
-      <Low onClick={() => turn(quarters + 1, degrees)} aria-label={right} title={right}>
+      <Low needs="edit" onClick={() => turn(quarters + 1, degrees)} aria-label={right} title={right}>
         +90°
       </Low>
     </>

@@ -1,6 +1,7 @@
 import { useEffect } from 'react';
 import { Link } from 'wouter';
 import { InHead } from '../design/HeadPlace';
+import { useLackOf } from '../design/rights';
 import { useShortcuts } from '../design/useShortcuts';
 import { Button } from '../design/Button';
 import { useDraft } from '../design/useDraft';
@@ -19,6 +20,7 @@ export function JobBar({ stage, at }: { stage: Stage; at?: { picture: string; sl
   const fault = useJob((job) => job.fault);
   const away = useJob((job) => job.away);
   const onTheirWay = useJob((job) => job.onTheirWay);
+  const edits = useLackOf('edit') === null;
   useCommentsKept();
   useEffect(() => {
     // On the bench, the cell in hand is where one is.
@@ -44,8 +46,8 @@ export function JobBar({ stage, at }: { stage: Stage; at?: { picture: string; sl
           <Progress />
           <span className="flex-1" />
           <OthersHere />
-          <Step back off={!head.canUndo} act={() => void store.undo()} />
-          <Step off={!head.canRedo} act={() => void store.redo()} />
+          <Step back off={!head.canUndo || !edits} act={() => void store.undo()} />
+          <Step off={!head.canRedo || !edits} act={() => void store.redo()} />
           <Stages stage={stage} at={at} />
         </div>
       </InHead>

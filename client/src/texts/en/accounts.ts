@@ -121,5 +121,5 @@ export const accounts = {
   ofJob: 'Job',
   allJobs: 'All jobs',
   from: 'from {{address}}',
-  inJob: 'in {{job}}',
+  inJob: 'in',
 } as const;

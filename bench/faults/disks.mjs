@@ -115,6 +115,8 @@ export async function cutOff({ folder, port, seed, times }) {
     for (let i = 0; !stop; i++) {
       if (i % 7 === 0) await ledger.addPicture(server, pictures[4 + ((i / 7) % 26)], `cut ${i}.jpg`);
       await ledger.giveWords(server, job, first[i % first.length], `words ${i}`);
+      // It is written to all the time, and leaves the processor to what checks the copies.
+      await wait(20);
       if (i % 5 === 0) await server.ask('POST', `/api/jobs/${job}/remake`, [{ picture: first[i % first.length], slot: (await server.ask('GET', `/api/jobs/${job}`)).json.cells[0].slot }]);
     }
   })();

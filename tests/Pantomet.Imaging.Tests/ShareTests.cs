@@ -98,18 +98,19 @@ public sealed class ShareTests : IDisposable
         _place.Write("in/index.html", $"<!doctype html><title>Vanes</title>{images}");
         var rules = _place.Rules("""{ "key": "column", "size": { "width": 100 } }""");
         string[] site = ["site", "--rules", rules, "--in", _place.At("in")];
-        Assert.Equal(0, Programs.Pantomet([.. site, "--out", _place.At("whole")]).Code);
+        Assert.Equal(0, Programs.Pantomet([.. site, "--out", _place.At("whole"), "--report", _place.At("whole.json")]).Code);
         foreach (var number in Enumerable.Range(1, 2))
         {
             Assert.Equal(0, Programs.Pantomet([.. site, "--out", _place.At("shares"), "--share", $"{number}/2"]).Code);
             Assert.False(File.Exists(_place.At("shares/index.html")));
         }
 
-        var last = Programs.Pantomet([.. site, "--out", _place.At("shares")]);
+        var last = Programs.Pantomet([.. site, "--out", _place.At("shares"), "--report", _place.At("last.json")]);
 
         Assert.Equal(0, last.Code);
         Assert.Contains(", 0 of them made", last.Out, StringComparison.Ordinal);
         Assert.Equal(Tree("whole", ".known.json"), Tree("shares", ".known.json"));
+        Assert.Equal(Timeless("whole.json").ToJsonString(), Timeless("last.json").ToJsonString());
     }
 
     // Like names, names that end in numbers, a drawing, one that cannot be read, and an odd one for the pairs.

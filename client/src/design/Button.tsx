@@ -1,5 +1,6 @@
 import type { ComponentProps } from 'react';
 import { useLackOf } from './rights';
+import type { Right } from '../api/me';
 import { useSingleKeys } from './singleKeys';
 
 const kinds = {
@@ -18,7 +19,7 @@ export function Button({
 }: ComponentProps<'button'> & {
   kind?: keyof typeof kinds;
   /** The right without which it is off, and says why. */
-  needs?: string;
+  needs?: Right;
 }) {
   const lack = useLackOf(needs);
   return (
@@ -67,7 +68,7 @@ export function KeyButton({
   off?: boolean;
   main?: boolean;
   title?: string;
-  needs?: string;
+  needs?: Right;
   className?: string;
 }) {
   return (

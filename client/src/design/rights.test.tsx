@@ -1,9 +1,10 @@
 import { renderToStaticMarkup } from 'react-dom/server';
 import { expect, test } from 'vitest';
+import type { Right } from '../api/me';
 import { Button } from './Button';
 import { RightsContext } from './rights';
 
-const drawn = (rights: readonly string[] | null, needs?: string) =>
+const drawn = (rights: readonly Right[] | null, needs?: Right) =>
   renderToStaticMarkup(
     <RightsContext value={rights}>
       <Button needs={needs} title="What it does">

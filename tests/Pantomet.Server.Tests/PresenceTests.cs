@@ -98,6 +98,25 @@ public sealed class PresenceTests(AccountFixture server) : IClassFixture<Account
         Assert.False(await events.MoveNextAsync());
     }
 
+    [Fact]
+    public async Task A_stream_ends_when_the_role_changes_and_can_be_opened_again()
+    {
+        using var owner = await server.SignedInAsync("raising", "owner");
+        using var editor = await server.SignedInAsync("lowered", "editor");
+        var id = (await JsonAsync(editor, HttpMethod.Get, "/api/me")).Text("id");
+        var job = (await JsonAsync(owner, HttpMethod.Post, "/api/jobs", new { name = "Open" })).Text("id");
+        using var stop = new CancellationTokenSource(TimeSpan.FromSeconds(30));
+        await using var events = EventsAsync(editor, job, stop.Token).GetAsyncEnumerator(stop.Token);
+        Assert.True(await events.MoveNextAsync());
+
+        await JsonAsync(owner, HttpMethod.Put, $"/api/people/{id}/role", new { role = "viewer" });
+        await NameAsync(owner, job, "Open still");
+
+        Assert.False(await events.MoveNextAsync());
+        await using var again = EventsAsync(editor, job, stop.Token).GetAsyncEnumerator(stop.Token);
+        Assert.True(await again.MoveNextAsync());
+    }
+
     private static Task<JsonElement> NameAsync(HttpClient client, string job, string name) =>
         JsonAsync(client, HttpMethod.Post, $"/api/jobs/{job}/commands", new { commands = new[] { new { @do = "name-job", name } } });
 

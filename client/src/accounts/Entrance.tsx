@@ -1,6 +1,6 @@
 import { lazy, Suspense, type ReactNode } from 'react';
 import { useLocation } from 'wouter';
-import { useMe, useSignedOut } from '../api/me';
+import { useMe, useRightsChanged } from '../api/me';
 import { Button } from '../design/Button';
 import { Notice } from '../design/Notice';
 import { RightsContext } from '../design/rights';
@@ -15,7 +15,7 @@ const links = ['/welcome', '/new-password', '/guest'];
 export function Entrance({ children, guest }: { children: ReactNode; guest: (job: string) => ReactNode }) {
   const me = useMe();
   const [place] = useLocation();
-  useSignedOut();
+  useRightsChanged();
   if (links.includes(place))
     return (
       <Suspense>
@@ -23,7 +23,8 @@ export function Entrance({ children, guest }: { children: ReactNode; guest: (job
       </Suspense>
     );
   if (me.isPending) return null;
-  if (me.isError)
+  // Whoever is in stays in while the server cannot be asked again.
+  if (me.data === undefined)
     return (
       <Notice action={<Button onClick={() => void me.refetch()}>{t('jobs.tryAgain')}</Button>}>
         {me.error.message}

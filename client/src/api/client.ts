@@ -109,8 +109,8 @@ export type PageFaultCode = Schemas['PageFaultCode'];
 
 export const api = createClient<paths>({ baseUrl: '' });
 
-/** The event of this window when the server no longer knows who asks. */
-export const signedOut = 'pantomet:signed-out';
+/** The event of this window when the server may no longer let this browser do what it could before. */
+export const rightsChanged = 'pantomet:rights-changed';
 
 /** What the server says is wrong, as a sentence. */
 export class Refusal extends Error {}
@@ -126,7 +126,7 @@ export async function take<T>(
     throw new Refusal(t('common.pantometDoesNotAnswerCheckThat'));
   }
   if (result.response.ok) return result.data as T;
-  if (result.response.status === 401) window.dispatchEvent(new Event(signedOut));
+  if ([401, 403].includes(result.response.status)) window.dispatchEvent(new Event(rightsChanged));
   const problem = result.error as { detail?: string; title?: string } | undefined;
   throw new Refusal(problem?.detail ?? problem?.title ?? t('common.somethingWentWrong'));
 }

@@ -1,6 +1,6 @@
 import { useQuery, useQueryClient } from '@tanstack/react-query';
 import { useEffect } from 'react';
-import { api, signedOut, take } from './client';
+import { api, rightsChanged, take } from './client';
 import type { components } from './schema';
 
 type Schemas = components['schemas'];
@@ -24,12 +24,12 @@ export function useMay(right: Right): boolean {
   return useMe().data?.rights.includes(right) ?? false;
 }
 
-/** Asks again who it is when the server says that nobody is signed in any longer. */
-export function useSignedOut() {
+/** Asks again who it is, and what they may do, when the server refused something or ended a stream of events. */
+export function useRightsChanged() {
   const cache = useQueryClient();
   useEffect(() => {
     const ask = () => void cache.invalidateQueries({ queryKey: ['me'] });
-    window.addEventListener(signedOut, ask);
-    return () => window.removeEventListener(signedOut, ask);
+    window.addEventListener(rightsChanged, ask);
+    return () => window.removeEventListener(rightsChanged, ask);
   }, [cache]);
 }

@@ -13,6 +13,7 @@ import {
   type Survival,
   take,
 } from './client';
+import { listen } from './listen';
 
 /** How many pictures of the library are asked for at once. */
 export const pageSize = 60;
@@ -89,16 +90,14 @@ export function useJobs() {
   const there = loaded.isSuccess;
   useEffect(() => {
     if (!there) return;
-    const source = new EventSource('/api/jobs/events');
-    source.addEventListener('jobs', (message) => {
-      const changed = JSON.parse((message as MessageEvent<string>).data) as JobSummary[];
-      cache.setQueryData<JobSummary[]>(['jobs'], (known = []) =>
-        [...known.filter((one) => !changed.some((other) => other.id === one.id)), ...changed].toSorted(
-          (a, b) => Date.parse(b.createdAt) - Date.parse(a.createdAt),
+    return listen<JobSummary[]>('/api/jobs/events', 'jobs', {
+      event: (changed) =>
+        cache.setQueryData<JobSummary[]>(['jobs'], (known = []) =>
+          [...known.filter((one) => !changed.some((other) => other.id === one.id)), ...changed].toSorted(
+            (a, b) => Date.parse(b.createdAt) - Date.parse(a.createdAt),
+          ),
         ),
-      );
     });
-    return () => source.close();
   }, [cache, there]);
   return loaded;
 }

@@ -1,3 +1,4 @@
+import { listen } from '../api/listen';
 import { newId } from '../api/newId';
 import { api, type Cell, type JobCommand, type JobEvent, type RunState, take } from '../api/client';
 
@@ -37,19 +38,18 @@ export function jobTransport(id: string) {
      * where the job stands.
      */
     events(on: { first: (event: JobEvent) => void; event: (event: JobEvent) => void; lost: () => void }) {
-      const source = new EventSource(`/api/jobs/${id}/events`);
       let isFirst = true;
-      source.addEventListener('job', (message) => {
-        const event = JSON.parse((message as MessageEvent<string>).data) as JobEvent;
-        if (isFirst) on.first(event);
-        isFirst = false;
-        on.event(event);
+      return listen<JobEvent>(`/api/jobs/${id}/events`, 'job', {
+        event: (event) => {
+          if (isFirst) on.first(event);
+          isFirst = false;
+          on.event(event);
+        },
+        lost: () => {
+          isFirst = true;
+          on.lost();
+        },
       });
-      source.onerror = () => {
-        isFirst = true;
-        on.lost();
-      };
-      return () => source.close();
     },
   };
 }

@@ -11,10 +11,13 @@ namespace Pantomet.Server.Accounts;
 internal sealed class SignInCheck(PeopleRegistry people, Revocations revocations, IServiceScopeFactory scopes, TimeProvider clock)
 {
     /// <summary>How long it may take until a stream is ended that nobody tells anything.</summary>
-    public static readonly TimeSpan Interval = TimeSpan.FromSeconds(15);
+    public static readonly TimeSpan Interval = TimeSpan.FromSeconds(5);
 
     /// <summary>The check of one stream, which is asked at each event.</summary>
-    /// <returns>False once the sign-in has ended, the person was removed, or the guest's link or the token was revoked.</returns>
+    /// <returns>
+    /// False once the sign-in has ended, the person was removed or has another role, or the guest's link or the token was revoked. Whoever still
+    /// has a right to the stream opens it again, and learns by that to ask what they may do now.
+    /// </returns>
     public Func<CancellationToken, ValueTask<bool>> Of(ClaimsPrincipal user)
     {
         var (asked, revoked) = (clock.GetTimestamp(), -1L);
@@ -56,6 +59,6 @@ internal sealed class SignInCheck(PeopleRegistry people, Revocations revocations
         }
 
         var stamp = user.FindFirstValue(Callers.Stamp);
-        return await people.FindAsync(id, cancel) is { } person && (stamp is null || stamp == person.Stamp);
+        return await people.FindAsync(id, cancel) is { } person && (stamp is null || stamp == person.Stamp) && user.Role() == person.Role;
     }
 }

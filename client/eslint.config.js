@@ -44,6 +44,10 @@ const zones = floors
   )
   .filter((zone) => zone.from.length > 0);
 
+/*
+ * What needs types to be found, a promise that nobody waits for, is asked for in .oxlintrc.json: there the types are worked out
+ * ten times faster.
+ */
 export default ts.config(
   { ignores: ['dist', 'src/api/schema.ts'] },
   js.configs.recommended,
@@ -51,12 +55,8 @@ export default ts.config(
   {
     files: ['**/*.ts', '**/*.tsx'],
     plugins: { 'react-hooks': hooks, 'import-x': imports },
-    // A promise that nobody waits for loses its refusal: with types it is found.
-    languageOptions: { parserOptions: { projectService: true, tsconfigRootDir: import.meta.dirname } },
     settings: { 'import-x/resolver-next': [imports.createNodeResolver({ extensions: ['.ts', '.tsx'] })] },
     rules: {
-      '@typescript-eslint/no-floating-promises': 'error',
-      '@typescript-eslint/no-misused-promises': ['error', { checksVoidReturn: { attributes: false } }],
       'import-x/no-cycle': 'error',
       'import-x/no-restricted-paths': ['error', { basePath: import.meta.dirname, zones }],
       'react-hooks/rules-of-hooks': 'error',

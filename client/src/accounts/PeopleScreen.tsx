@@ -24,7 +24,7 @@ export function PeopleScreen() {
     queryFn: ({ signal }) => take(api.GET('/api/people', { signal })),
     staleTime: 0,
   });
-  const again = () => void cache.invalidateQueries({ queryKey: ['people'] });
+  const again = () => cache.invalidateQueries({ queryKey: ['people'] });
   if (view.isPending) return <Notice>{t('accounts.loading')}</Notice>;
   if (view.isError) return <Notice>{view.error.message}</Notice>;
   const { people, links, access } = view.data;
@@ -37,7 +37,7 @@ export function PeopleScreen() {
           <Invite
             onMade={(link) => {
               setMade(link);
-              again();
+              void again();
             }}
           />
         )}

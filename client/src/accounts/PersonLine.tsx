@@ -5,6 +5,7 @@ import type { Role } from '../api/me';
 import type { components } from '../api/schema';
 import { Button } from '../design/Button';
 import { Menu, MenuItem } from '../design/Menu';
+import { useAhead } from '../design/useAhead';
 import { moment } from '../texts/numbers';
 import { t } from '../texts/texts';
 import { roleName, roles } from './roles';
@@ -21,12 +22,13 @@ export function PersonLine({
 }: {
   person: Person;
   isMe: boolean;
-  onChanged: () => void;
+  onChanged: () => Promise<void>;
   onLink: (made: Made) => void;
 }) {
   const [sure, setSure] = useState(false);
   const params = { path: { id: person.id } };
   const change = useMutation({ mutationFn: (act: () => Promise<unknown>) => act(), onSettled: onChanged });
+  const [shownRole, chooseRole] = useAhead(person.role);
   return (
     <li className="border-b border-line px-4 py-2">
       <div className="grid grid-cols-[minmax(0,1fr)_minmax(0,1fr)_auto_auto] items-center gap-x-4 max-md:grid-cols-[minmax(0,1fr)_auto_auto]">
@@ -39,10 +41,12 @@ export function PersonLine({
         <Facts person={person} />
         <select
           aria-label={t('accounts.roleOfPerson', { name: person.name })}
-          value={person.role ?? undefined}
+          value={shownRole ?? undefined}
           onChange={(event) => {
             const role = event.target.value as Role;
-            change.mutate(() => take(api.PUT('/api/people/{id}/role', { params, body: { role } })));
+            chooseRole(role, () =>
+              change.mutateAsync(() => take(api.PUT('/api/people/{id}/role', { params, body: { role } }))),
+            );
           }}
           className="h-8 rounded-md border border-line bg-sheet px-2"
         >

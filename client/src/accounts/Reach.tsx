@@ -2,6 +2,7 @@ import { useMutation } from '@tanstack/react-query';
 import { api, take } from '../api/client';
 import type { Right } from '../api/me';
 import type { components } from '../api/schema';
+import { useAhead } from '../design/useAhead';
 import { t } from '../texts/texts';
 
 type Access = components['schemas']['AccessView'];
@@ -13,17 +14,19 @@ const rights: readonly { right: Right; name: string }[] = [
 ];
 
 /** What reaches into the machine and its network, and which roles may. */
-export function Reach({ access, onChanged }: { access: Access; onChanged: () => void }) {
+export function Reach({ access, onChanged }: { access: Access; onChanged: () => Promise<void> }) {
   const set = useMutation({
     mutationFn: (body: Access) => take(api.PUT('/api/people/access', { body })),
     onSettled: onChanged,
   });
-  const shown = set.isPending ? set.variables : access;
-  const toggle = (role: keyof Access, right: Right, on: boolean) =>
-    set.mutate({
+  const [shown, choose] = useAhead(access);
+  const toggle = (role: keyof Access, right: Right, on: boolean) => {
+    const chosen = {
       ...shown,
       [role]: on ? [...shown[role], right] : shown[role].filter((one) => one !== right),
-    });
+    };
+    choose(chosen, () => set.mutateAsync(chosen));
+  };
   return (
     <section className="mt-6" aria-label={t('accounts.whoMayReach')}>
       <h2 className="font-semibold">{t('accounts.whoMayReach')}</h2>

@@ -1,5 +1,6 @@
 import { useState } from 'react';
 import { Button } from '../design/Button';
+import { useAhead } from '../design/useAhead';
 import { moment } from '../texts/numbers';
 import { t } from '../texts/texts';
 import { actorName } from './actors';
@@ -37,19 +38,10 @@ export function CommentList({
                 </p>
               )}
               {canResolve && one.text !== '' && (
-                <label className="flex items-center gap-1.5 text-small text-ink-2">
-                  <input
-                    type="checkbox"
-                    className="size-3.5 accent-(--pm-accent)"
-                    checked={
-                      resolve.isPending && resolve.variables.comment === one.id
-                        ? resolve.variables.resolved
-                        : one.isResolved
-                    }
-                    onChange={(event) => resolve.mutate({ comment: one.id, resolved: event.target.checked })}
-                  />
-                  {t('jobs.dealtWith')}
-                </label>
+                <Resolved
+                  stored={one.isResolved}
+                  onSet={(resolved) => resolve.mutateAsync({ comment: one.id, resolved })}
+                />
               )}
             </li>
           ))}
@@ -112,5 +104,23 @@ function AddComment({
         )}
       </div>
     </form>
+  );
+}
+
+function Resolved({ stored, onSet }: { stored: boolean; onSet: (resolved: boolean) => Promise<unknown> }) {
+  const [resolved, choose] = useAhead(stored);
+  return (
+    <label className="flex items-center gap-1.5 text-small text-ink-2">
+      <input
+        type="checkbox"
+        className="size-3.5 accent-(--pm-accent)"
+        checked={resolved}
+        onChange={({ target }) => {
+          const { checked } = target;
+          choose(checked, () => onSet(checked));
+        }}
+      />
+      {t('jobs.dealtWith')}
+    </label>
   );
 }

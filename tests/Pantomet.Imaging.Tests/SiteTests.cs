@@ -157,7 +157,7 @@ public sealed class SiteTests : IDisposable
     [Fact]
     public async Task A_run_that_is_stopped_goes_on_where_it_was()
     {
-        var pictures = Enumerable.Range(0, 40).Select(i => $"many-{i}.png").ToList();
+        var pictures = Enumerable.Range(0, 20).Select(i => $"many-{i}.png").ToList();
         pictures.ForEach(name => _place.Quarters($"in/{name}", 900 + (2 * pictures.IndexOf(name)), 500));
         Page("in/index.html", string.Concat(pictures.Select(name => $"<img data-slot=d/opening src={name}>")));
         using var stop = new CancellationTokenSource();

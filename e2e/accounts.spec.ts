@@ -133,6 +133,7 @@ async function aDay(browser: Browser, welcome: string) {
   await anna.getByLabel('Role of Ben Tarn').selectOption('viewer');
   await expect(skip).toBeDisabled({ timeout: 45_000 });
   await expect(skip).toHaveAttribute('title', 'Only editors and owners may do this.');
+  await expect(ben.getByRole('textbox', { name: 'Name of the job' })).not.toBeEditable();
 
   // Signed out everywhere, the other page of the same person asks for the password.
   await anna.goto('/account');

@@ -27,7 +27,7 @@ export function FigureField({
       >
         <input
           inputMode="decimal"
-          className="w-full min-w-0 bg-transparent px-1.5 py-1 text-right"
+          className="w-full min-w-0 bg-transparent px-1.5 py-1 text-right read-only:text-ink-2"
           aria-invalid={wrong}
           title={wrong ? t('framing.aNumberFrom0ToMost', { most }) : undefined}
           onFocus={(event) => event.target.select()}

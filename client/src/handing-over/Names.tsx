@@ -122,7 +122,7 @@ function WordsField({
       maxLength={most}
       placeholder={hint}
       data-missing={missing}
-      className={`w-full rounded-md border bg-sheet px-2 py-1 placeholder:text-ink-2 ${missing ? 'border-concedes' : 'border-line'}`}
+      className={`w-full rounded-md border bg-sheet px-2 py-1 placeholder:text-ink-2 read-only:text-ink-2 ${missing ? 'border-concedes' : 'border-line'}`}
       {...field}
       onKeyDown={(event) => {
         const here = event.currentTarget;

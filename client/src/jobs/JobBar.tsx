@@ -159,7 +159,7 @@ function JobName() {
       <input
         aria-label={t('jobs.nameOfTheJob')}
         title={head.name}
-        className="field-sizing-content max-w-[min(18rem,100%)] min-w-24 truncate @max-[760px]:max-w-[min(10rem,100%)] rounded-sm border border-transparent bg-transparent px-1 py-0.5 font-semibold hover:border-line focus:border-line"
+        className="field-sizing-content max-w-[min(18rem,100%)] min-w-24 truncate @max-[760px]:max-w-[min(10rem,100%)] rounded-sm border border-transparent bg-transparent px-1 py-0.5 font-semibold not-read-only:hover:border-line focus:border-line"
         {...field}
       />
     </h1>

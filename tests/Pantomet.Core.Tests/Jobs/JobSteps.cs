@@ -67,7 +67,7 @@ internal sealed class Around : ICommandContext
 {
     public static readonly Frame Suggested = JobSteps.FrameOf(0.1, 0.2, 0.4, 0.7);
 
-    private static readonly Dictionary<string, Slot> Slots = new()
+    public static readonly IReadOnlyDictionary<string, Slot> Slots = new Dictionary<string, Slot>
     {
         ["site/square"] = new()
         {

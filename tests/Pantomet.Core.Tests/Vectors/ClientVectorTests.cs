@@ -299,27 +299,7 @@ public sealed class ClientVectorTests
 
     private sealed class Around : ICommandContext
     {
-        private static readonly Dictionary<string, Slot> Slots = new()
-        {
-            ["site/square"] = new()
-            {
-                Key = "square",
-                Name = "Square",
-                Size = new SizeRule.Exact(new(300, 300)),
-            },
-            ["site/thumb"] = new()
-            {
-                Key = "thumb",
-                Name = "Thumb",
-                Size = new SizeRule.Exact(new(100, 100)),
-            },
-            ["site/wide"] = new()
-            {
-                Key = "wide",
-                Name = "Wide",
-                Size = new SizeRule.Exact(new(900, 300)),
-            },
-        };
+        private static IReadOnlyDictionary<string, Slot> Slots => Jobs.Around.Slots;
 
         public PictureFacts? FactsOf(Guid picture) =>
             ClientVectorTests.FactsOf(new(1200, 900), new Suggestion(Some(new Random(14)), SuggestionKind.EyeCatching));

@@ -1,5 +1,5 @@
 import type { ComponentProps } from 'react';
-import { useLackOf } from './rights';
+import { useOffWithout } from './rights';
 import type { Right } from '../api/me';
 import { useSingleKeys } from './singleKeys';
 
@@ -21,15 +21,8 @@ export function Button({
   /** The right without which it is off, and says why. */
   needs?: Right;
 }) {
-  const lack = useLackOf(needs);
-  return (
-    <button
-      type="button"
-      className={`${buttonShape} ${kinds[kind]} ${className}`}
-      {...rest}
-      {...(lack === null ? {} : { disabled: true, title: lack })}
-    />
-  );
+  const off = useOffWithout(needs);
+  return <button type="button" className={`${buttonShape} ${kinds[kind]} ${className}`} {...rest} {...off} />;
 }
 
 /** A link that is the next step. */

@@ -11,3 +11,9 @@ export function useLackOf(right: Right | undefined): string | null {
   if (right === undefined || rights === null || rights.includes(right)) return null;
   return right === 'edit' || right === 'publish' ? t('accounts.needsAnEditor') : t('accounts.needsTheOwner');
 }
+
+/** What turns a control off that needs a right, and says why; nothing with the right. */
+export function useOffWithout(right: Right | undefined): { disabled?: true; title?: string } {
+  const lack = useLackOf(right);
+  return lack === null ? {} : { disabled: true, title: lack };
+}

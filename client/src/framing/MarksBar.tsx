@@ -1,7 +1,7 @@
 import { type ComponentProps, useEffect, useState } from 'react';
 import { Button, Key } from '../design/Button';
 import { size } from '../design/figures';
-import { useLackOf } from '../design/rights';
+import { useOffWithout } from '../design/rights';
 import { t } from '../texts/texts';
 import type { FramingState } from './useFraming';
 import type { Tool } from './useStageGestures';
@@ -94,7 +94,7 @@ function Turn({ framing: { decisions, actions } }: { framing: FramingState }) {
     }, settleAfter);
     return () => clearTimeout(timer);
   }, [slant, quarters, degrees, turn]);
-  const lack = useLackOf('edit');
+  const off = useOffWithout('edit');
   const [left, right] = [t('framing.turnLeftBy90Degrees'), t('framing.turnRightBy90Degrees')];
   return (
     <>
@@ -105,8 +105,7 @@ function Turn({ framing: { decisions, actions } }: { framing: FramingState }) {
           min={-15}
           max={15}
           step={0.1}
-          disabled={lack !== null}
-          title={lack ?? undefined}
+          {...off}
           value={slant ?? degrees}
           onChange={(event) => setSlant(Number(event.target.value))}
           className="w-24 accent-(--pm-accent)"

@@ -1,5 +1,5 @@
 import { addresses, type JobPicture } from '../api/client';
-import { useLackOf } from '../design/rights';
+import { useOffWithout } from '../design/rights';
 import { useDraft } from '../design/useDraft';
 import { wantsText } from '../domain/decisions';
 import { wantsTitle } from '../domain/overlay';
@@ -68,7 +68,7 @@ export function AlternativeField({ picture }: { picture: JobPicture }) {
   const store = useJobStore();
   const { id, name } = picture.picture;
   const { decorative, alternative } = picture.decisions;
-  const lack = useLackOf('edit');
+  const off = useOffWithout('edit');
   return (
     <div className="grid grid-cols-[1fr_auto] items-end gap-4 max-md:grid-cols-[minmax(0,1fr)]">
       <label className="block">
@@ -86,8 +86,7 @@ export function AlternativeField({ picture }: { picture: JobPicture }) {
           type="checkbox"
           className="h-4 w-4 accent-(--pm-accent)"
           checked={decorative}
-          disabled={lack !== null}
-          title={lack ?? undefined}
+          {...off}
           onChange={(event) =>
             void store.send([{ do: 'give-words', picture: id, decorative: event.target.checked }])
           }
